@@ -1,0 +1,165 @@
+import { canonicalName, namespaceFor } from './names'
+import { parseXml } from './parse'
+import type { XmlElement, XmlNode, XmlPart, XmlText } from './tree'
+
+/** An edit that cannot be made: a node that is not there, a name that is not one. The part is as it was. */
+export class EditError extends Error {}
+
+const escapeText = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;')
+const escapeValue = (value: string, quote: string) => value.replace(/&/g, '&amp;').replace(/</g, '&lt;')
+  .replace(quote === '"' ? /"/g : /'/g, quote === '"' ? '&quot;' : '&apos;').replace(/[\t\n\r]/g, space => `&#${space.charCodeAt(0)};`)
+
+/** The start tag of an element as it would be written now. */
+export function startTag(element: XmlElement): string {
+  return element.tag ?? element.source.slice(element.start, element.tagEnd)
+}
+
+interface AttributeSlice { raw: string, from: number, to: number, valueFrom: number, quote: string }
+
+function attributeSlices(tag: string): AttributeSlice[] {
+  const slices: AttributeSlice[] = []
+  const pattern = /\s+([^\s=/>]+)\s*=\s*(?:"[^"]*"|'[^']*')/gy
+  pattern.lastIndex = /^<[^\s/>]+/.exec(tag)![0].length
+  for (let match = pattern.exec(tag); match; match = pattern.exec(tag)) {
+    const quote = match[0].at(-1)!
+    slices.push({ raw: match[1]!, from: match.index, to: pattern.lastIndex, valueFrom: match.index + match[0].indexOf(quote) + 1, quote })
+  }
+  return slices
+}
+
+/** Prefixes bound where an element stands: those of its ancestors and of its own tag. */
+export function prefixesAt(part: XmlPart, element: XmlElement): Record<string, string> {
+  const chain: XmlElement[] = []
+  for (let node: XmlElement | undefined = element; node; node = node.parent < 0 ? undefined : part.element(node.parent)) chain.unshift(node)
+  const bound: Record<string, string> = {}
+  for (const node of chain) {
+    const tag = startTag(node)
+    if (!tag.includes('xmlns')) continue
+    for (const slice of attributeSlices(tag)) {
+      if (slice.raw === 'xmlns') bound[''] = tag.slice(slice.valueFrom, slice.to - 1)
+      else if (slice.raw.startsWith('xmlns:')) bound[slice.raw.slice(6)] = tag.slice(slice.valueFrom, slice.to - 1)
+    }
+  }
+  return bound
+}
+
+function rawNameIn(bound: Record<string, string>, name: string): { raw: string, declare: string } {
+  const [prefix, local] = name.includes(':') ? name.split(':') as [string, string] : ['', name]
+  if (prefix === '') return { raw: name, declare: '' }
+  const uri = namespaceFor(prefix)
+  for (const known in bound) if (bound[known] === uri && known !== '') return { raw: `${known}:${local}`, declare: '' }
+  if (bound[prefix] !== undefined) throw new EditError(`the prefix “${prefix}” stands for something else here`)
+  return { raw: name, declare: ` xmlns:${prefix}="${uri}"` }
+}
+
+/**
+ * Sets attributes of an element, or with null takes them away. Only their own bytes in the start tag change; the
+ * quotes and the order of all others stay. New attributes go to the end.
+ */
+export function setAttributes(part: XmlPart, id: number, set: Readonly<Record<string, string | null>>): XmlPart {
+  const element = part.element(id)
+  let tag = startTag(element)
+  const bound = prefixesAt(part, element)
+  const attributes: Record<string, string> = { ...element.attributes }
+  for (const [name, value] of Object.entries(set)) {
+    const slice = attributeSlices(tag).find((candidate) => {
+      const [prefix, local] = candidate.raw.includes(':') ? candidate.raw.split(':') as [string, string] : ['', candidate.raw]
+      return prefix !== 'xmlns' && canonicalName(prefix === '' ? '' : prefix === 'xml' ? namespaceFor('xml') : bound[prefix] ?? '', local) === name
+    })
+    if (value === null) {
+      if (slice) tag = tag.slice(0, slice.from) + tag.slice(slice.to)
+      delete attributes[name]
+    }
+    else {
+      if (slice) tag = tag.slice(0, slice.valueFrom) + escapeValue(value, slice.quote) + tag.slice(slice.to - 1)
+      else {
+        const { raw, declare } = rawNameIn(bound, name)
+        const at = tag.length - (tag.endsWith('/>') ? 2 : 1)
+        tag = `${tag.slice(0, at).trimEnd()}${declare} ${raw}="${escapeValue(value, '"')}"${tag.slice(at)}`
+      }
+      attributes[name] = value
+    }
+  }
+  return part.with([[id, { ...element, attributes, tag }]])
+}
+
+/** Puts a start tag back literally: what undo does, so that bytes return. The tag must name the same element. */
+export function restoreTag(part: XmlPart, id: number, tag: string): XmlPart {
+  const element = part.element(id)
+  const closed = tag.endsWith('/>') ? tag : `${tag.slice(0, -1)}/>`
+  const [read] = readFragment(part, element.parent < 0 ? null : part.element(element.parent), closed, [part.nextId])
+  if (read?.kind !== 'element' || read.name !== element.name) throw new EditError('the tag to put back is of another element')
+  const isSource = tag === element.source.slice(element.start, element.tagEnd)
+  return part.with([[id, { ...element, attributes: read.attributes, tag: isSource ? null : tag }]])
+}
+
+/** The markup of a text node as it would be written now. */
+export function textMarkup(node: XmlText): string {
+  return node.markup ?? node.source.slice(node.start, node.end)
+}
+
+/** Replaces the character data of a text node; `markup` puts a source slice back literally. */
+export function setText(part: XmlPart, id: number, text: string, markup: string = escapeText(text)): XmlPart {
+  const node = part.node(id)
+  if (node.kind !== 'text') throw new EditError(`node ${id} of ${part.path} is not text`)
+  const isSource = markup === node.source.slice(node.start, node.end)
+  return part.with([[id, { ...node, text, markup: isSource ? null : markup }]])
+}
+
+/** Reads a fragment of one element in the namespaces of its future parent; nodes in document order, ids as given. */
+function readFragment(part: XmlPart, parent: XmlElement | null, source: string, ids: readonly number[]): XmlNode[] {
+  const bound = parent ? prefixesAt(part, parent) : part.prefixes
+  const head = `<x${Object.entries(bound).filter(([prefix]) => prefix !== 'xml' && prefix !== 'xmlns')
+    .map(([prefix, uri]) => ` xmlns${prefix === '' ? '' : `:${prefix}`}="${uri}"`).join('')}>`
+  const read = parseXml(part.path, `${head}${source}</x>`)
+  const inside: XmlNode[] = []
+  for (let id = read.root + 1; id < read.nextId; id++) inside.push(read.node(id))
+  if (inside.length !== ids.length) throw new EditError(`the fragment has ${inside.length} nodes, but ${ids.length} ids were given`)
+  const renamed = new Map(inside.map((node, index) => [node.id, ids[index]!]))
+  return inside.map((node) => {
+    const common = { id: renamed.get(node.id)!, parent: node.parent === read.root ? parent?.id ?? -1 : renamed.get(node.parent)! }
+    if (node.kind === 'element') return { ...node, ...common, children: node.children.map(child => renamed.get(child)!) }
+    return { ...node, ...common }
+  })
+}
+
+/**
+ * Inserts one element, written out as XML with the prefixes bound at its parent, before the child at `index`.
+ * `ids` are the ids of its nodes in document order; none may be in use.
+ */
+export function insertElement(part: XmlPart, parent: number, index: number, source: string, ids: readonly number[]): XmlPart {
+  const into = part.element(parent)
+  if (index < 0 || index > into.children.length) throw new EditError(`${into.name} has no place ${index} for a child`)
+  for (const id of ids) if (part.find(id)) throw new EditError(`the node id ${id} is in use`)
+  const nodes = readFragment(part, into, source, ids)
+  const children = [...into.children.slice(0, index), ids[0]!, ...into.children.slice(index)]
+  return part.with([...nodes.map(node => [node.id, node] as const), [parent, { ...into, children }]])
+}
+
+/** Removes an element with everything in it. */
+export function removeElement(part: XmlPart, id: number): XmlPart {
+  const element = part.element(id)
+  if (element.parent < 0) throw new EditError('the root element cannot be removed')
+  const parent = part.element(element.parent)
+  return part.with([
+    ...subtreeIds(part, id).map(node => [node, null] as const),
+    [parent.id, { ...parent, children: parent.children.filter(child => child !== id) }],
+  ])
+}
+
+/** Ids of a node and all below it, in document order. */
+export function subtreeIds(part: XmlPart, id: number): number[] {
+  const node = part.node(id)
+  return node.kind === 'element' ? [id, ...node.children.flatMap(child => subtreeIds(part, child))] : [id]
+}
+
+/** Writes an element as XML whose names carry the prefixes bound at `parent`. */
+export function elementMarkup(part: XmlPart, parent: XmlElement, name: string, attributes: Readonly<Record<string, string>>): string {
+  const bound = prefixesAt(part, parent)
+  const { raw, declare } = rawNameIn(bound, name)
+  const written = Object.entries(attributes).map(([key, value]) => {
+    const attribute = rawNameIn(bound, key)
+    return `${declare.includes(attribute.declare.trim()) ? '' : attribute.declare} ${attribute.raw}="${escapeValue(value, '"')}"`
+  })
+  return `<${raw}${declare}${written.join('')}/>`
+}
