@@ -19,7 +19,15 @@ function rawName(element: XmlElement): string {
  * references, quotes, comments and white space included.
  */
 export function writeXml(part: XmlPart): string {
-  if (!part.changed) return part.source
+  return part.changed ? writeNodes(part, part.top) : part.source
+}
+
+/** The source of one element with everything in it, as it is now. */
+export function writeElement(part: XmlPart, id: number): string {
+  return writeNodes(part, [id])
+}
+
+function writeNodes(part: XmlPart, ids: readonly number[]): string {
   const paths = changedPaths(part)
   const pieces: string[] = []
   const write = (id: number): void => {
@@ -36,7 +44,7 @@ export function writeXml(part: XmlPart): string {
     node.children.forEach(write)
     pieces.push(node.contentEnd < node.end ? node.source.slice(node.contentEnd, node.end) : `</${rawName(node)}>`)
   }
-  part.top.forEach(write)
+  ids.forEach(write)
   return pieces.join('')
 }
 
