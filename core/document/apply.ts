@@ -71,12 +71,12 @@ function nameFont(document: OdfDocument, operation: Extract<Operation, { type: '
   return { document: put(document, setAttributes(part, element.id, operation.set)), inverse: [tagInverse(part, element)] }
 }
 
-function dropPart(document: OdfDocument, path: string): Applied {
+function dropPart(document: OdfDocument, path: string, keepEntry: boolean): Applied {
   if (document.parts.has(path) || !document.container.byPath.has(path) || document.dropped.has(path)) throw new OperationError(`the part “${path}” cannot be taken out`)
   let next: OdfDocument = { ...document, dropped: new Set(document.dropped).add(path) }
   const inverse: Operation[] = [{ type: 'restore-part', path }]
   const manifest = document.parts.get(manifestPath)
-  const entry = manifest && [...manifest.elements(manifest.rootElement)].find(each => each.attributes['manifest:full-path'] === path)
+  const entry = !keepEntry && manifest && [...manifest.elements(manifest.rootElement)].find(each => each.attributes['manifest:full-path'] === path)
   if (entry) {
     const removed = remove(next, manifestPath, entry.id)
     next = removed.document
@@ -91,7 +91,7 @@ export function apply(document: OdfDocument, operation: Operation): Applied {
     case 'set-properties': return setProperties(document, operation)
     case 'name-font': return nameFont(document, operation)
     case 'declare-face': return declareFace(document, operation)
-    case 'drop-part': return dropPart(document, operation.path)
+    case 'drop-part': return dropPart(document, operation.path, operation.keepEntry ?? false)
     case 'name-font-text': case 'restore-text': {
       const part = partOf(document, operation.part)
       const before = part.node(operation.node)
@@ -118,7 +118,7 @@ export function apply(document: OdfDocument, operation: Operation): Applied {
       if (!document.dropped.has(operation.path)) throw new OperationError(`the part “${operation.path}” was not taken out in this session`)
       const dropped = new Set(document.dropped)
       dropped.delete(operation.path)
-      return { document: { ...document, dropped }, inverse: [{ type: 'drop-part', path: operation.path }] }
+      return { document: { ...document, dropped }, inverse: [{ type: 'drop-part', path: operation.path, keepEntry: true }] }
     }
   }
 }

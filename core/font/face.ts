@@ -1,0 +1,105 @@
+/** Scripts whose coverage is counted, by their names in Unicode's Scripts.txt. */
+export const coveredScripts = ['Latin', 'Greek', 'Cyrillic', 'Hebrew', 'Arabic', 'Devanagari', 'Thai', 'Han', 'Hiragana', 'Katakana', 'Hangul'] as const
+export type CoveredScript = typeof coveredScripts[number]
+
+/** What the licence bits of a font file allow (OpenType 1.9, OS/2 fsType). */
+export type Embedding = 'installable' | 'editable' | 'preview' | 'restricted'
+
+/** Sizes in thousandths of an em, so that faces compare whatever their grid. */
+export interface FaceMeasures {
+  /** Top of x, from its outline; of a vowel-less script the height of its plain letters. */
+  readonly xHeight: number
+  /** Top of H. */
+  readonly capHeight: number
+  /** Top of d and depth of p, from their outlines; the depth is positive. */
+  readonly ascender: number
+  readonly descender: number
+  /** Mean advance of lower-case text with spaces, letters weighted by their frequency. */
+  readonly averageWidth: number
+  /** What lines are built from: the file's own ascent, descent (positive) and gap. */
+  readonly lineAscent: number
+  readonly lineDescent: number
+  readonly lineGap: number
+  readonly underlinePosition: number
+  readonly underlineThickness: number
+  readonly strikePosition: number
+  readonly strikeThickness: number
+}
+
+/** One face of the library, as read from its file. */
+export interface FaceRecord {
+  /** SHA-256 of the file, in hexadecimal: what it is fetched by. */
+  readonly hash: string
+  readonly family: string
+  /** Typographic subfamily, for instance “SemiBold Italic”. */
+  readonly style: string
+  readonly fullName: string
+  readonly postScriptName: string
+  /** 1 to 1000. */
+  readonly weight: number
+  /** Percent of normal width: 50 to 200. */
+  readonly width: number
+  readonly slant: 'upright' | 'italic'
+  readonly monospaced: boolean
+  readonly measures: FaceMeasures
+  /** Letters it has, per script. */
+  readonly coverage: Readonly<Partial<Record<CoveredScript, number>>>
+  /** Code points it has, as first and last of each run, ascending. */
+  readonly ranges: readonly number[]
+  readonly licence: string
+  readonly embedding: Embedding
+  /** Panose as the file has it, ten numbers. */
+  readonly panose: readonly number[]
+  /** Where it came from: shipped with the desk, on the system, or added. */
+  readonly source: 'shipped' | 'system' | 'added'
+  readonly fileSize: number
+}
+
+/** Whether a face has a glyph for a code point. */
+export function covers(face: FaceRecord, codePoint: number): boolean {
+  const { ranges } = face
+  let low = 0
+  let high = ranges.length / 2 - 1
+  while (low <= high) {
+    const middle = (low + high) >> 1
+    if (codePoint < ranges[middle * 2]!) high = middle - 1
+    else if (codePoint > ranges[middle * 2 + 1]!) low = middle + 1
+    else return true
+  }
+  return false
+}
+
+/** Signs that ask for no glyph of their own: breaks, joiners, direction marks, variation selectors. */
+export function needsNoGlyph(codePoint: number): boolean {
+  return codePoint < 0x20 || codePoint === 0xAD || (codePoint >= 0x200B && codePoint <= 0x200F) || (codePoint >= 0x2028 && codePoint <= 0x202E)
+    || (codePoint >= 0x2060 && codePoint <= 0x206F) || (codePoint >= 0xFE00 && codePoint <= 0xFE0F) || codePoint === 0xFEFF
+}
+
+const weightNames: readonly (readonly [number, string])[] = [[100, 'Thin'], [200, 'ExtraLight'], [300, 'Light'], [400, 'Regular'], [500, 'Medium'], [600, 'SemiBold'], [700, 'Bold'], [800, 'ExtraBold'], [900, 'Black']]
+
+/** The usual name of a weight (OpenType OS/2 usWeightClass) and posture: “SemiBold Italic”. */
+export function styleName(weight: number, italic: boolean): string {
+  const name = weightNames.reduce((best, each) => Math.abs(each[0] - weight) < Math.abs(best[0] - weight) ? each : best)[1]
+  if (!italic) return name
+  return name === 'Regular' ? 'Italic' : `${name} Italic`
+}
+
+/** Weight and posture that a style name says, for instance of “Spectral SemiBold Italic” its last two words; null where it says none. */
+export function parseStyleName(name: string): { readonly weight: number, readonly italic: boolean, readonly rest: string } | null {
+  let rest = name.trim()
+  let weight: number | null = null
+  let italic = false
+  const words: readonly (readonly [RegExp, number])[] = [
+    [/[\s-]*\b(thin|hairline)$/i, 100], [/[\s-]*\b(extra|ultra)[\s-]?light$/i, 200], [/[\s-]*\blight$/i, 300], [/[\s-]*\b(regular|normal|book|roman)$/i, 400],
+    [/[\s-]*\bmedium$/i, 500], [/[\s-]*\b(semi|demi)[\s-]?bold$/i, 600], [/[\s-]*\bdemi$/i, 600], [/[\s-]*\b(extra|ultra)[\s-]?bold$/i, 800], [/[\s-]*\bbold$/i, 700], [/[\s-]*\b(black|heavy)$/i, 900],
+  ]
+  const slanted = /[\s-]*\b(italic|oblique|kursiv)$/i
+  for (let again = true; again;) {
+    again = false
+    if (slanted.test(rest)) { rest = rest.replace(slanted, ''); italic = true; again = true }
+    const word: readonly [RegExp, number] | undefined = weight === null ? words.find(([pattern]) => pattern.test(rest)) : undefined
+    if (word) { rest = rest.replace(word[0], ''); weight = word[1]; again = true }
+  }
+  if (weight === null && !italic) return null
+  return { weight: weight ?? 400, italic, rest: rest.trim() }
+}

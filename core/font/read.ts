@@ -1,0 +1,126 @@
+import { Blob, Face, Font } from 'harfbuzzjs'
+import { PackageError } from '../package/errors'
+import { coveredScripts, parseStyleName, styleName, type CoveredScript, type Embedding, type FaceMeasures, type FaceRecord } from './face'
+
+/** Font files above this are refused; the largest that ship have 5 MB. */
+export const fontFileLimit = 40 * 1024 * 1024
+
+/*
+ * How often letters occur in lower-case text with its spaces, per thousand: the weights by which OS/2 version 0 to 2
+ * defined xAvgCharWidth (OpenType 1.9, OS/2, appendix to the field).
+ */
+const frequencies: Readonly<Record<string, number>> = {
+  'a': 64, 'b': 14, 'c': 27, 'd': 35, 'e': 100, 'f': 20, 'g': 14, 'h': 42, 'i': 63, 'j': 3, 'k': 6, 'l': 35, 'm': 20, 'n': 56,
+  'o': 56, 'p': 17, 'q': 4, 'r': 49, 's': 56, 't': 71, 'u': 31, 'v': 10, 'w': 18, 'x': 3, 'y': 18, 'z': 2, ' ': 166,
+}
+
+let scriptTable: Uint8Array | null = null
+function scriptIndexes(): Uint8Array {
+  if (scriptTable) return scriptTable
+  const table = new Uint8Array(0x10000)
+  const patterns = coveredScripts.map(script => new RegExp(`\\p{Script=${script}}`, 'u'))
+  const letter = /\p{L}/u
+  for (let code = 0x41; code < 0x10000; code++) {
+    if (code >= 0xD800 && code < 0xE000) continue
+    const character = String.fromCharCode(code)
+    if (letter.test(character)) table[code] = patterns.findIndex(pattern => pattern.test(character)) + 1
+  }
+  return scriptTable = table
+}
+
+function checkFile(bytes: Uint8Array): void {
+  if (bytes.length < 100 || bytes.length > fontFileLimit) throw new PackageError('damaged', 'This font file is empty or too large. It was not added.')
+  const tag = String.fromCharCode(...bytes.subarray(0, 4))
+  if (tag !== '\0\x01\0\0' && tag !== 'OTTO' && tag !== 'true') throw new PackageError('unsupported', 'This is not a TrueType or OpenType font. It was not added.')
+}
+
+function measure(font: Font, face: Face, os2: DataView | null, post: DataView | null): FaceMeasures {
+  const thousandths = (units: number) => Math.round(units * 1000 / face.upem * 10) / 10
+  const extents = (samples: string) => {
+    for (const sample of samples) {
+      const glyph = font.nominalGlyph(sample.codePointAt(0)!)
+      const box = glyph ? font.glyphExtents(glyph) : undefined
+      if (box && box.height !== 0) return box
+    }
+    return undefined
+  }
+  const top = (samples: string) => extents(samples)?.yBearing ?? 0
+  const bottom = (samples: string) => { const box = extents(samples); return box ? -(box.yBearing + box.height) : 0 }
+  const lines = font.hExtents()
+  let width = 0
+  let weight = 0
+  for (const [letter, share] of Object.entries(frequencies)) {
+    const glyph = font.nominalGlyph(letter.codePointAt(0)!)
+    if (glyph) { width += font.glyphHAdvance(glyph) * share; weight += share }
+  }
+  return {
+    // Later samples stand in where a face has no Latin letters.
+    xHeight: thousandths(top('xzאحक国')), capHeight: thousandths(top('HIאلक国')), ascender: thousandths(top('dlלلक国')), descender: thousandths(Math.max(bottom('pqקيक国'), 0)),
+    averageWidth: weight > 0 ? thousandths(width / weight) : os2 ? thousandths(os2.getInt16(2)) : 500,
+    lineAscent: thousandths(lines.ascender), lineDescent: thousandths(-lines.descender), lineGap: thousandths(lines.lineGap),
+    underlinePosition: post ? thousandths(post.getInt16(8)) : -100, underlineThickness: post ? thousandths(post.getInt16(10)) : 50,
+    strikePosition: os2 ? thousandths(os2.getInt16(28)) : 250, strikeThickness: os2 ? thousandths(os2.getInt16(26)) : 50,
+  }
+}
+
+/** Embedding rights of OS/2 fsType: the least restrictive bit that is set counts (OpenType 1.9). */
+function embeddingOf(type: number): Embedding {
+  if ((type & 0x000F) === 0) return 'installable'
+  if (type & 8) return 'editable'
+  return type & 4 ? 'preview' : 'restricted'
+}
+
+function rangesOf(unicodes: Uint32Array): number[] {
+  const ranges: number[] = []
+  for (const code of unicodes) {
+    if (ranges.length > 0 && ranges[ranges.length - 1] === code - 1) ranges[ranges.length - 1] = code
+    else ranges.push(code, code)
+  }
+  return ranges
+}
+
+/**
+ * Reads and measures a font file (TrueType or OpenType, one face). The file is untrusted: HarfBuzz checks every table
+ * it reads, and a file without letters or names is refused.
+ * @throws PackageError
+ */
+export function readFace(bytes: Uint8Array, hash: string, source: FaceRecord['source']): FaceRecord {
+  checkFile(bytes)
+  const face = new Face(new Blob(bytes))
+  const font = new Font(face)
+  const table = (tag: string): DataView | null => {
+    // The bytes lie in HarfBuzz's memory, which moves when it grows: copied at once.
+    const data = face.referenceTable(tag)?.slice()
+    return data && data.length > 0 ? new DataView(data.buffer, data.byteOffset, data.byteLength) : null
+  }
+  const os2 = table('OS/2')
+  const post = table('post')
+  const unicodes = face.collectUnicodes()
+  const name = (...ids: number[]) => {
+    for (const id of ids) { const value = face.getName(id, 'en').trim(); if (value !== '') return value }
+    return ''
+  }
+  const family = name(16, 1)
+  if (unicodes.length === 0 || family === '') throw new PackageError('damaged', 'This font file has no letters or no name. It was not added.')
+  const stated = name(17, 2)
+  const italicFlag = os2 ? (os2.getUint16(62) & 0x201) !== 0 : false
+  const said = parseStyleName(stated)
+  const classed = os2 ? Math.min(1000, Math.max(1, os2.getUint16(4))) : null
+  // Some makers write 250 for every weight below light, to spare old systems a false bold: the name knows better there.
+  const weight = said && (classed === null || (classed < 300 && said.weight < 300)) ? said.weight : classed ?? 400
+  const widths = [50, 62.5, 75, 87.5, 100, 112.5, 125, 150, 200]
+  const scripts = scriptIndexes()
+  const coverage: Partial<Record<CoveredScript, number>> = {}
+  for (const code of unicodes) {
+    const index = code < 0x10000 ? scripts[code]! : 0
+    if (index > 0) coverage[coveredScripts[index - 1]!] = (coverage[coveredScripts[index - 1]!] ?? 0) + 1
+  }
+  const slant = italicFlag || said?.italic ? 'italic' : 'upright'
+  return {
+    hash, family, style: stated || styleName(weight, slant === 'italic'), fullName: name(4) || `${family} ${stated}`, postScriptName: name(6),
+    weight, width: os2 ? widths[Math.min(9, Math.max(1, os2.getUint16(6))) - 1]! : 100, slant, monospaced: post ? post.getUint32(12) !== 0 : false,
+    measures: measure(font, face, os2, post), coverage, ranges: rangesOf(unicodes),
+    licence: (name(13) || name(14) || 'not stated').slice(0, 500), embedding: os2 ? embeddingOf(os2.getUint16(8)) : 'installable',
+    panose: os2 ? Array.from({ length: 10 }, (_, index) => os2.getUint8(32 + index)) : [], source, fileSize: bytes.length,
+  }
+}
