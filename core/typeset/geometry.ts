@@ -1,0 +1,104 @@
+import type { OdfDocument } from '../document/open'
+import { percent, points } from '../style/properties'
+import type { XmlElement, XmlPart } from '../xml/tree'
+
+/** Edges in points: margins, paddings, borders. */
+export interface Edges { readonly top: number, readonly right: number, readonly bottom: number, readonly left: number }
+
+/** Where a master page puts text. Lengths in points. */
+export interface PageGeometry {
+  readonly master: string
+  readonly title: string
+  readonly width: number
+  readonly height: number
+  readonly margin: Edges
+  /** Room for header and footer: at least this high, and how far from the text. */
+  readonly header: { readonly minHeight: number, readonly gap: number } | null
+  readonly footer: { readonly minHeight: number, readonly gap: number } | null
+  readonly columns: number
+  /** Left pages have the margins the other way round. */
+  readonly mirrored: boolean
+  readonly next: string
+  readonly background: string
+  readonly numberFormat: string
+}
+
+/** Edges of a property with its shorthand: fo:margin, fo:padding (CSS 2.1 section 8, as ODF takes them: one value or one per side). */
+export function edges(properties: Readonly<Record<string, string>>, name: 'fo:margin' | 'fo:padding'): Edges {
+  const whole = points(properties[name]) ?? 0
+  const side = (which: string) => points(properties[`${name}-${which}`]) ?? whole
+  return { top: side('top'), right: side('right'), bottom: side('bottom'), left: side('left') }
+}
+
+/** Widths of borders: fo:border and its sides, “0.5pt solid #000000”. */
+export function borderWidths(properties: Readonly<Record<string, string>>): Edges {
+  const width = (value: string | undefined) => value === undefined || /\b(none|hidden)\b/.test(value) ? 0 : points(value.split(/\s+/)[0]) ?? (/\bthin\b/.test(value) ? 0.5 : 0)
+  const whole = width(properties['fo:border'])
+  const side = (which: string) => properties[`fo:border-${which}`] === undefined ? whole : width(properties[`fo:border-${which}`])
+  return { top: side('top'), right: side('right'), bottom: side('bottom'), left: side('left') }
+}
+
+/** The colour of the first border there is, or black. */
+export function borderColor(properties: Readonly<Record<string, string>>): string {
+  for (const name of ['fo:border', 'fo:border-top', 'fo:border-left', 'fo:border-bottom', 'fo:border-right']) {
+    const color = /#[0-9a-f]{6}/i.exec(properties[name] ?? '')
+    if (color) return color[0]
+  }
+  return '#000000'
+}
+
+const a4 = { width: 595.3, height: 841.9 }
+
+function propertiesOf(part: XmlPart, element: XmlElement | undefined, name: string): Readonly<Record<string, string>> {
+  const found = element && part.first(element, name)
+  return found ? found.attributes : {}
+}
+
+/** All master pages of a document with their layouts, by name, in order (ODF 1.4 part 3, 16.5 and 16.9). */
+export function readGeometries(document: OdfDocument): Map<string, PageGeometry> {
+  const geometries = new Map<string, PageGeometry>()
+  const path = document.subdocuments[0]!.styles
+  const part = path ? document.parts.get(path)! : null
+  const layouts = new Map<string, XmlElement>()
+  if (part) {
+    for (const element of part.descendants()) if (element.name === 'style:page-layout') layouts.set(element.attributes['style:name'] ?? '', element)
+    const masters = part.first(part.rootElement, 'office:master-styles')
+    for (const master of masters ? part.elements(masters, 'style:master-page') : []) geometries.set(master.attributes['style:name'] ?? '', geometry(part, master, layouts.get(master.attributes['style:page-layout-name'] ?? '')))
+  }
+  if (geometries.size === 0) geometries.set('Standard', {
+    master: 'Standard', title: 'Standard', ...a4, margin: { top: 56.7, right: 56.7, bottom: 56.7, left: 56.7 }, header: null, footer: null, columns: 1, mirrored: false, next: 'Standard', background: '', numberFormat: '1',
+  })
+  return geometries
+}
+
+function geometry(part: XmlPart, master: XmlElement, layout: XmlElement | undefined): PageGeometry {
+  const page = propertiesOf(part, layout, 'style:page-layout-properties')
+  const padding = edges(page, 'fo:padding')
+  const border = borderWidths(page)
+  const margin = edges(page, 'fo:margin')
+  const room = (which: 'header' | 'footer') => {
+    if (!part.first(master, `style:${which}`)) return null
+    const style = layout && part.first(layout, `style:${which}-style`)
+    const properties = propertiesOf(part, style, 'style:header-footer-properties')
+    return { minHeight: points(properties['svg:height']) ?? points(properties['fo:min-height']) ?? 0, gap: edges(properties, 'fo:margin')[which === 'header' ? 'bottom' : 'top'] }
+  }
+  const holder = layout && part.first(layout, 'style:page-layout-properties')
+  const columns = holder && part.first(holder, 'style:columns')
+  const name = master.attributes['style:name'] ?? ''
+  return {
+    master: name, title: master.attributes['style:display-name'] ?? name,
+    width: points(page['fo:page-width']) ?? a4.width, height: points(page['fo:page-height']) ?? a4.height,
+    margin: {
+      top: margin.top + padding.top + border.top, right: margin.right + padding.right + border.right,
+      bottom: margin.bottom + padding.bottom + border.bottom, left: margin.left + padding.left + border.left,
+    },
+    header: room('header'), footer: room('footer'), columns: Number.parseInt(columns?.attributes['fo:column-count'] ?? '1', 10) || 1,
+    mirrored: layout?.attributes['style:page-usage'] === 'mirrored', next: master.attributes['style:next-style-name'] || name,
+    background: /^#[0-9a-f]{6}$/i.test(page['fo:background-color'] ?? '') ? page['fo:background-color']! : '', numberFormat: page['style:num-format'] ?? '1',
+  }
+}
+
+/** A length that may be a percentage of something. */
+export function lengthOf(value: string | undefined, whole: number): number | null {
+  return points(value) ?? (percent(value) === null ? null : percent(value)! * whole)
+}

@@ -1,0 +1,121 @@
+import type { ListItem } from '../document/stories'
+import type { StyleScope } from '../document/styles'
+import { points } from '../style/properties'
+import type { XmlElement, XmlPart } from '../xml/tree'
+
+/** How a list level labels its items and where it puts them. Lengths in points. */
+export interface ListLevel {
+  readonly kind: 'number' | 'bullet' | 'image' | 'none'
+  readonly part: string
+  readonly element: XmlElement
+  readonly bullet: string
+  readonly format: string
+  readonly prefix: string
+  readonly suffix: string
+  readonly start: number
+  readonly displayLevels: number
+  readonly textStyle: string | null
+  /** From the text's left edge: where continuation lines and the label begin. */
+  readonly indent: number
+  readonly labelIndent: number
+  readonly tabAt: number | null
+  readonly followedBy: 'listtab' | 'space' | 'nothing'
+  readonly minWidth: number
+  readonly minDistance: number
+  /** Legacy positions add to the paragraph's indent, label-alignment ones take its place (ODF 1.4 part 3, 17.19 and 17.20). */
+  readonly labelAlignment: boolean
+}
+
+/** Reads a level of a list or outline style. */
+export function readLevel(part: XmlPart, style: XmlElement, level: number): ListLevel | null {
+  for (const element of part.elements(style)) {
+    if (element.attributes['text:level'] !== String(level)) continue
+    const { attributes } = element
+    const properties = part.first(element, 'style:list-level-properties')
+    const alignment = properties && part.first(properties, 'style:list-level-label-alignment')
+    const own = properties?.attributes ?? {}
+    const aligned = own['text:list-level-position-and-space-mode'] === 'label-alignment'
+    const placed = alignment?.attributes ?? {}
+    const spaceBefore = points(own['text:space-before']) ?? 0
+    const minWidth = points(own['text:min-label-width']) ?? 0
+    const marginLeft = points(placed['fo:margin-left']) ?? 0
+    const follows = placed['text:label-followed-by']
+    return {
+      kind: element.name.endsWith('bullet') ? 'bullet' : element.name.endsWith('image') ? 'image' : attributes['style:num-format'] ? 'number' : 'none',
+      part: part.path, element, bullet: attributes['text:bullet-char'] ?? '•', format: attributes['style:num-format'] ?? '',
+      prefix: attributes['style:num-prefix'] ?? '', suffix: attributes['style:num-suffix'] ?? '', start: Number.parseInt(attributes['text:start-value'] ?? '1', 10) || 1,
+      displayLevels: Number.parseInt(attributes['text:display-levels'] ?? '1', 10) || 1, textStyle: attributes['text:style-name'] ?? null,
+      indent: aligned ? marginLeft : spaceBefore + minWidth, labelIndent: aligned ? marginLeft + (points(placed['fo:text-indent']) ?? 0) : spaceBefore,
+      tabAt: points(placed['text:list-tab-stop-position']), followedBy: aligned ? follows === 'space' || follows === 'nothing' ? follows : 'listtab' : 'nothing',
+      minWidth, minDistance: points(own['text:min-label-distance']) ?? 0, labelAlignment: aligned,
+    }
+  }
+  return null
+}
+
+const romans: readonly (readonly [number, string])[] = [[1000, 'm'], [900, 'cm'], [500, 'd'], [400, 'cd'], [100, 'c'], [90, 'xc'], [50, 'l'], [40, 'xl'], [10, 'x'], [9, 'ix'], [5, 'v'], [4, 'iv'], [1, 'i']]
+
+/** A number in a format of style:num-format (ODF 1.4 part 3, 19.502): 1, a, A, i, I. */
+export function formatNumber(value: number, format: string): string {
+  if (format === 'a' || format === 'A') {
+    let letters = ''
+    for (let rest = value; rest > 0; rest = Math.floor((rest - 1) / 26)) letters = String.fromCharCode(97 + (rest - 1) % 26) + letters
+    return format === 'A' ? letters.toUpperCase() : letters
+  }
+  if (format === 'i' || format === 'I') {
+    let rest = value
+    let written = ''
+    for (const [worth, sign] of romans) while (rest >= worth) { written += sign; rest -= worth }
+    return format === 'I' ? written.toUpperCase() : written
+  }
+  return format === '' ? '' : String(value)
+}
+
+/** Counts list items and headings in reading order. */
+export class Numbering {
+  private readonly lists = new Map<string, number[]>()
+  private readonly lastItem = new Map<string, number[]>()
+  private outline: number[] = []
+
+  /** The label of a list item, '' where it has none. */
+  label(item: ListItem, level: ListLevel, levels: (level: number) => ListLevel | null): string {
+    const key = item.continues && item.styleName !== null ? `style ${item.styleName}` : String(item.list)
+    let counts = this.lists.get(key) ?? this.lists.get(`style ${item.styleName}`)
+    if (!counts || !item.continues) counts = this.lists.get(key) ?? []
+    this.lists.set(key, counts)
+    if (item.styleName !== null) this.lists.set(`style ${item.styleName}`, counts)
+    const items = this.lastItem.get(key) ?? []
+    this.lastItem.set(key, items)
+    if (items[item.level] !== item.item) {
+      items[item.level] = item.item
+      counts.length = Math.min(counts.length, item.level)
+      const before = counts[item.level - 1]
+      counts[item.level - 1] = item.startValue ?? (before === undefined ? level.start : before + 1)
+    }
+    if (level.kind === 'bullet') return level.bullet
+    return level.kind === 'number' ? this.written(counts, item.level, level, levels) : ''
+  }
+
+  /** The number of a heading, '' where its level has none. */
+  heading(outlineLevel: number, level: ListLevel, levels: (level: number) => ListLevel | null): string {
+    this.outline.length = Math.min(this.outline.length, outlineLevel)
+    this.outline[outlineLevel - 1] = (this.outline[outlineLevel - 1] ?? level.start - 1) + 1
+    return level.kind === 'number' ? this.written(this.outline, outlineLevel, level, levels) : ''
+  }
+
+  private written(counts: readonly number[], at: number, level: ListLevel, levels: (level: number) => ListLevel | null): string {
+    const parts: string[] = []
+    for (let each = Math.max(1, at - level.displayLevels + 1); each <= at; each++) {
+      const own = levels(each)
+      const text = formatNumber(counts[each - 1] ?? own?.start ?? 1, own?.format ?? '')
+      if (text !== '') parts.push(text)
+    }
+    return level.prefix + parts.join('.') + level.suffix
+  }
+}
+
+/** The list style a paragraph's label comes from: its own list's, or the one its paragraph style names. */
+export function listStyleOf(scope: StyleScope, item: ListItem | null, fromParagraph: string | null): { part: XmlPart, element: XmlElement } | null {
+  const name = item?.styleName ?? (item ? fromParagraph : null)
+  return name === null ? null : scope.lists.get(name) ?? null
+}
