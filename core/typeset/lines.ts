@@ -41,17 +41,22 @@ export interface Line {
   readonly stretch: number
   readonly units: readonly Unit[]
   readonly hyphen: Piece | null
-  /** Widths of the line's tabs, in order. */
-  readonly tabWidths: readonly number[]
+  /** The line's tabs, in order. */
+  readonly tabs: readonly SetTab[]
+  readonly objectWidths: ReadonlyMap<Unit, number>
 }
 
-interface Fill { units: Unit[], width: number, tabWidths: number[], hyphen: Piece | null }
+/** A tab as set: how wide, and the sign it is filled with. */
+export interface SetTab { readonly width: number, readonly leader: Piece | null }
+
+interface Fill { units: Unit[], width: number, tabs: SetTab[], hyphen: Piece | null }
+const noObjects: ReadonlyMap<Unit, number> = new Map()
 
 /** Composes a paragraph greedily: each line takes what fits (first fit). */
 export function composeLines(units: readonly Unit[], empty: Look, measure: Measure, typesetter: Typesetter): Line[] {
   const lines: Line[] = []
   if (units.length === 0) {
-    lines.push(finish({ units: [], width: 0, tabWidths: [], hyphen: null }, 0, measure, empty, true, true))
+    lines.push(finish({ units: [], width: 0, tabs: [], hyphen: null }, 0, measure, empty, true, true))
     return lines
   }
   let rest: readonly Unit[] = units
@@ -59,12 +64,12 @@ export function composeLines(units: readonly Unit[], empty: Look, measure: Measu
   while (at < rest.length) {
     const first = lines.length === 0
     const width = measure.width - (first ? measure.firstIndent : 0)
-    const fill: Fill = { units: [], width: 0, tabWidths: [], hyphen: null }
+    const fill: Fill = { units: [], width: 0, tabs: [], hyphen: null }
     let hang = 0
     for (; at < rest.length; at++) {
       const unit = rest[at]!
-      const own = unit.kind === 'tab' ? tabWidth(fill.width + hang + (first ? measure.firstIndent : 0), rest, at, measure)
-        : unit.frame ? measure.frameSize(unit.frame).width : unit.width
+      const tab = unit.kind === 'tab' ? setTab(fill.width + hang + (first ? measure.firstIndent : 0), rest, at, measure, typesetter) : null
+      const own = tab ? tab.width : unit.frame ? measure.frameSize(unit.frame).width : unit.width
       if (fill.units.length > 0 && fill.width + hang + own > width + 0.01) {
         if (unit.kind === 'word' && unit.look.hyphenate) {
           const divided = divide(unit, width - fill.width - hang, typesetter)
@@ -88,7 +93,7 @@ export function composeLines(units: readonly Unit[], empty: Look, measure: Measu
         }
       }
       fill.units.push(unit)
-      if (unit.kind === 'tab') fill.tabWidths.push(own)
+      if (tab) fill.tabs.push(tab)
       fill.width += hang + own
       hang = unit.spaceWidth
       if (unit.required) { at++; break }
@@ -96,7 +101,7 @@ export function composeLines(units: readonly Unit[], empty: Look, measure: Measu
     const last = at >= rest.length
     const forced = fill.units.at(-1)?.required ?? false
     lines.push(finish(fill, first ? measure.firstIndent : 0, measure, empty, last || forced, first))
-    if (last && forced) lines.push(finish({ units: [], width: 0, tabWidths: [], hyphen: null }, 0, measure, empty, true, false))
+    if (last && forced) lines.push(finish({ units: [], width: 0, tabs: [], hyphen: null }, 0, measure, empty, true, false))
   }
   return lines
 }
@@ -136,25 +141,30 @@ function finish(fill: Fill, indent: number, measure: Measure, empty: Look, last:
   const free = column - width
   const x = (measure.rightToLeft ? 0 : indent) + (alignment === 'right' ? free : alignment === 'center' ? free / 2 : 0)
   return {
-    start: units[0]?.start ?? 0, end: units.at(-1)?.end ?? 0, height, baseline, x, width, stretch, units, hyphen: fill.hyphen, tabWidths: fill.tabWidths,
+    start: units[0]?.start ?? 0, end: units.at(-1)?.end ?? 0, height, baseline, x, width, stretch, units, hyphen: fill.hyphen, tabs: fill.tabs,
+    objectWidths: units.some(unit => unit.frame) ? new Map(units.filter(unit => unit.frame).map(unit => [unit, measure.frameSize(unit.frame!).width])) : noObjects,
   }
 }
 
-function tabWidth(at: number, units: readonly Unit[], index: number, measure: Measure): number {
+function setTab(at: number, units: readonly Unit[], index: number, measure: Measure, typesetter: Typesetter): SetTab {
   const stop = measure.tabs.find(each => each.position > at + 0.01)
-  if (!stop) {
-    const next = (Math.floor((at + 0.01) / measure.tabDistance) + 1) * measure.tabDistance
-    return Math.max(next - at, 0)
-  }
-  if (stop.type === 'left') return stop.position - at
+  if (!stop) return { width: Math.max((Math.floor((at + 0.01) / measure.tabDistance) + 1) * measure.tabDistance - at, 0), leader: null }
   let following = 0
   let hang = 0
-  for (let next = index + 1; next < units.length && units[next]!.kind !== 'tab'; next++) {
-    following += hang + units[next]!.width
-    hang = units[next]!.spaceWidth
-    if (units[next]!.required) break
+  if (stop.type !== 'left') {
+    for (let next = index + 1; next < units.length && units[next]!.kind !== 'tab'; next++) {
+      following += hang + units[next]!.width
+      hang = units[next]!.spaceWidth
+      if (units[next]!.required) break
+    }
   }
-  return Math.max(stop.position - at - (stop.type === 'right' ? following : following / 2), 0)
+  const width = Math.max(stop.position - at - (stop.type === 'right' ? following : following / 2), 0)
+  return { width, leader: stop.leader === '' ? null : leaderPiece(units[index]!, stop.leader, typesetter) }
+}
+
+function leaderPiece(unit: Unit, sign: string, typesetter: Typesetter): Piece {
+  const set = typesetter.setter(unit.look, false)(sign)
+  return { look: unit.look, shaped: set.shaped, width: set.width, start: unit.start, end: unit.start, level: 0, run: unit.run }
 }
 
 /** Divides a word at the last point where its head and a hyphen fit. */

@@ -26,6 +26,8 @@ export interface ParagraphLayout {
   readonly paragraph: Paragraph
   readonly role: Story['role']
   readonly style: ParagraphStyle
+  /** The text the lines' offsets count in. */
+  readonly text: string
   readonly lines: readonly Line[]
   readonly x: number
   readonly width: number
@@ -149,7 +151,7 @@ export function layoutParagraph(paragraph: Paragraph, role: Story['role'], colum
   const measure: Measure = { ...set.measure, width, firstIndent, frameSize }
   const lines = composeLines(units, empty, measure, typesetter)
   return {
-    paragraph: shown, role, style, lines, x: left + padding.left + border.left, width, label, frames,
+    paragraph: shown, role, style, text: whole, lines, x: left + padding.left + border.left, width, label, frames,
     padding: { top: padding.top + border.top, right: padding.right + border.right, bottom: padding.bottom + border.bottom, left: padding.left + border.left },
     spaceBefore: margin.top, spaceAfter: margin.bottom,
   }

@@ -32,6 +32,7 @@ export interface Unit {
   readonly required: boolean
   /** For tabs and objects: whose style they stand in. */
   readonly look: Look
+  readonly run: TextRun
   readonly frame: Frame | null
 }
 
@@ -71,12 +72,13 @@ export function unitsOf({ text, runs }: ParagraphText, typesetter: Typesetter, r
   }
 
   const push = (kind: Unit['kind'], start: number, wordEnd: number, end: number, required: boolean): void => {
-    const { look, inline } = kind === 'word' ? { look: null, inline: null } : { look: typesetter.look(runFor(start).style, runFor(start).slot), inline: runFor(start).inline as Inline }
-    const pieces = kind === 'word' ? piecesOf(start, wordEnd) : inline?.kind === 'note' ? notePieces(start, runFor(start), inline.citation) : []
+    const run = runFor(start)
+    const inline: Inline | null = kind === 'word' ? null : run.inline
+    const pieces = kind === 'word' ? piecesOf(start, wordEnd) : inline?.kind === 'note' ? notePieces(start, run, inline.citation) : []
     const spaces = end > wordEnd ? piecesOf(wordEnd, end) : []
     units.push({
       kind, start, end, pieces, width: total(pieces), spaces, spaceWidth: total(spaces), spaceCount: end - wordEnd, required,
-      look: look ?? pieces[0]?.look ?? spaces[0]?.look ?? typesetter.look(runFor(start).style, runFor(start).slot), frame: inline?.kind === 'frame' ? inline.frame : null,
+      look: pieces[0]?.look ?? spaces[0]?.look ?? typesetter.look(run.style, run.slot), run, frame: inline?.kind === 'frame' ? inline.frame : null,
     })
   }
 
