@@ -16,9 +16,12 @@ export interface FaceRequest {
   readonly slot: 'western' | 'asian' | 'complex'
 }
 
+/** In the library; there under another name; absent with a stand-in; or no font is named, so that every reader chooses its own. */
+export type FontStatus = 'present' | 'alias' | 'absent' | 'unnamed'
+
 /** How a name was resolved, with the reason in words. */
 export interface Resolution {
-  readonly status: 'present' | 'alias' | 'absent'
+  readonly status: FontStatus
   /** The face that shows the text: the one asked for, its alias, or a stand-in. */
   readonly face: FaceRecord
   /** The face has the very weight and posture asked for. Never is a weight or slant invented. */
@@ -40,6 +43,7 @@ export class Library {
   private readonly families = new Map<string, FaceRecord[]>()
   private readonly aliases = new Map<string, { readonly family: string, readonly kind: string }>()
   private readonly resolved = new Map<string, Resolution>()
+  private readonly glyphFaces = new Map<string, FaceRecord | null>()
 
   constructor(readonly faces: readonly FaceRecord[]) {
     for (const face of faces) {
@@ -101,16 +105,17 @@ export class Library {
 
   private standIn(request: FaceRequest): Resolution {
     const { names, because } = standInFamilies(request)
+    const unnamed = request.family === ''
     for (const name of [...names, ...sansStandIn]) {
       const faces = this.families.get(spellingKey(name))
-      if (faces) return { status: 'absent', ...chosen(faces, request), reason: `${request.family || 'no font named'}: not in the library; ${faces[0]!.family} stands in, ${because}` }
+      if (faces) return unnamed
+        ? { status: 'unnamed', ...chosen(faces, request), reason: `the document names no font here, so every reader chooses its own; shown in ${faces[0]!.family}` }
+        : { status: 'absent', ...chosen(faces, request), reason: `${request.family} is not in the library; ${faces[0]!.family} stands in, ${because}` }
     }
     const any = this.faces[0]
     if (!any) throw new Error('the library holds no face')
     return { status: 'absent', ...chosen([any], request), reason: `${request.family}: not in the library, nor any usual stand-in` }
   }
-
-  private readonly glyphFaces = new Map<string, FaceRecord | null>()
 
   /** The face that shows a sign its own face lacks, in the nearest weight and posture; null where none has it. */
   forGlyph(codePoint: number, like: FaceRecord): FaceRecord | null {

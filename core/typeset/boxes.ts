@@ -156,7 +156,7 @@ export class BoxComposer {
       const height = stated ?? width * 0.6
       const title = this.objectTitle(frame.href ?? '')
       this.workshop.unlaid(`${title.toLowerCase()}s (shown as an empty box)`)
-      return { width, height, overset: null, fragments: [{ kind: 'object', title, x: 0, y: 0, width, height }] }
+      return { width, height, overset: null, fragments: [{ kind: 'object', title, href: frame.href ?? '', x: 0, y: 0, width, height }] }
     }
     if (frame.content === 'none') {
       if (element.name !== 'draw:a' && element.name !== 'draw:control') this.workshop.unlaid('drawing shapes (their text is set, their outlines are not drawn)')

@@ -1,4 +1,5 @@
 import type { Slot } from '../document/font-attributes'
+import type { FontStatus } from '../font/library'
 import type { Fragment } from './fragments'
 import type { Line } from './lines'
 import type { Page } from './pages'
@@ -33,7 +34,7 @@ export interface GlyphRun {
   /** Which voice (voiceKey in census/voices.ts) and face it belongs to. */
   readonly style: number
   readonly slot: Slot
-  readonly status: 'present' | 'alias' | 'absent'
+  readonly status: FontStatus
   readonly rightToLeft: boolean
 }
 

@@ -4,7 +4,7 @@ import type { ParagraphLayout } from './paragraph'
 export type Fragment =
   | { readonly kind: 'lines', readonly layout: ParagraphLayout, readonly from: number, readonly to: number, readonly x: number, readonly y: number }
   | { readonly kind: 'image', readonly href: string, readonly x: number, readonly y: number, readonly width: number, readonly height: number }
-  | { readonly kind: 'object', readonly title: string, readonly x: number, readonly y: number, readonly width: number, readonly height: number }
+  | { readonly kind: 'object', readonly title: string, readonly href: string, readonly x: number, readonly y: number, readonly width: number, readonly height: number }
   | { readonly kind: 'box', readonly fill: string, readonly stroke: string, readonly strokeWidth: number, readonly x: number, readonly y: number, readonly width: number, readonly height: number }
   /** A frame whose text does not fit. */
   | { readonly kind: 'overset', readonly frame: OversetFrame, readonly x: number, readonly y: number, readonly width: number }

@@ -1,0 +1,279 @@
+import type { Census } from '../census/census'
+import { applyAll } from '../document/apply'
+import { fontAttributes } from '../document/font-attributes'
+import { parseFontFamilies, sameFamily, writeFontFamily } from '../document/font-family'
+import { fontReferences, objectTitle, type FontReference, type ReferenceKind } from '../document/font-references'
+import { partOf, type OdfDocument } from '../document/open'
+import type { Operation } from '../document/operations'
+import { readScopes, type FaceDeclaration } from '../document/styles'
+import { covers, needsNoGlyph } from '../font/face'
+import type { Library } from '../font/library'
+import { slotAttributes } from '../style/properties'
+import { PartDeclarations } from './declarations'
+import { mapFaces, wishFor } from './mapping'
+import { PlanError, type FaceMapping, type MissingGlyph, type PlanRow, type SwapPlan, type SwapRequest } from './plan'
+import { dropStale } from './stale'
+import { holderFor, textUses, type TextUse } from './uses'
+
+const kindTitles: Readonly<Record<ReferenceKind, string>> = {
+  declaration: 'Font declarations', default: 'What new text starts with', style: 'Style', stray: 'Local formatting', master: 'Headers, footers and masters',
+  list: 'List labels', chart: 'Charts', formula: 'Formulas', setting: 'Formula settings', other: 'Other definitions',
+}
+
+/** A change to one place: set on an element, or its text. */
+interface Change { readonly reference: FontReference, readonly to: string, readonly row: string }
+interface Left { what: string, reason: string, count: number }
+
+/**
+ * Plans an exchange of faces: every place that names them, in styles of all kinds, defaults, masters, lists, charts,
+ * formulas and declarations, in all three slots. A pure function: the document is not changed; applying the plan's
+ * operations does that. @throws PlanError when a wish cannot be met at all
+ */
+export function planSwap(document: OdfDocument, census: Census, request: SwapRequest, library: Library): SwapPlan {
+  const references = fontReferences(document)
+  for (const { from, to } of request.wishes) {
+    const known = references.some(reference => reference.families.some(family => sameFamily(family, from.family)))
+    if (!known) throw new PlanError(`“${from.family}” is not named anywhere in this document, so there is nothing to swap. Nothing was changed.`)
+    if (from.style !== undefined && !census.faces.some(face => sameFamily(face.family, from.family) && sameFamily(face.style, from.style!)))
+      throw new PlanError(`No text of this document is set in ${from.family} ${from.style}. Nothing was changed.`)
+    if (sameFamily(from.family, to.family) && from.style === to.style) throw new PlanError(`${from.family} would give way to itself. Nothing was changed.`)
+  }
+  const mappings = mapFaces(census.faces, request, library)
+  const uses = textUses(document)
+  const whole = request.wishes.filter(wish => wish.from.style === undefined)
+  const left: Left[] = []
+  const note = (what: string, reason: string, count = 1) => {
+    const known = left.find(each => each.what === what && each.reason === reason)
+    if (known) known.count += count
+    else left.push({ what, reason, count })
+  }
+
+  const { rows, changes } = familyRows(document, references, whole, request, library, uses, note)
+  const operations = new Map<string, Operation[]>()
+  const push = (part: string, ...list: Operation[]) => { operations.set(part, [...operations.get(part) ?? [], ...list]) }
+
+  const kept = new Set(references.filter(reference => !changes.some(change => change.reference === reference)))
+  const declarations = declarationsByPart(document, references, kept, whole)
+  for (const change of changes) for (const operation of changeOperations(document, change, declarations, library)) push(change.reference.part, operation)
+  const faceChanges = faceOperations(document, mappings, uses, request, declarations, library, note)
+  for (const [part, list] of faceChanges.operations) push(part, ...list)
+  rows.push(...faceChanges.rows)
+  if (rows.every(row => !row.included) && changes.length === 0) note('everything', 'no place is left in the plan')
+  const dropped = new Set<string>()
+  for (const [part, own] of declarations) {
+    push(part, ...own.finish())
+    for (const file of own.droppedFiles) if (document.container.byPath.has(file)) dropped.add(file)
+  }
+  const all = [...operations.values()].flat()
+  if (all.length === 0) throw new PlanError('Nothing in the plan would change: every place is struck or left out. Nothing was changed.')
+  for (const path of dropped) all.push({ type: 'drop-part', path })
+  const stale = dropStale(document, new Set([...operations].filter(([, list]) => list.length > 0).map(([part]) => part)))
+  all.push(...stale.operations)
+  for (const picture of census.pictures) note(picture, 'a picture: the fonts in it cannot be changed here')
+
+  const affected = mappings.reduce((sum, mapping) => sum + mapping.characters, 0)
+  return {
+    kind: 'swap', request, title: request.wishes.map(titleOf).join('; '), mappings, rows,
+    missingGlyphs: missingGlyphs(mappings, uses, library), left, stale: stale.said,
+    places: changes.length + faceChanges.count, characters: affected, operations: all, effects: null,
+  }
+}
+
+const titleOf = (wish: SwapRequest['wishes'][number]) => `${wish.from.family}${wish.from.style ? ` ${wish.from.style}` : ''} gives way to ${wish.to.family}${wish.to.style ? ` ${wish.to.style}` : ''}`
+
+/** Rows for whole families: one for each style, one for all local formatting, one for each object, and so on. */
+function familyRows(document: OdfDocument, references: readonly FontReference[], wishes: SwapRequest['wishes'], request: SwapRequest, library: Library, uses: readonly TextUse[], note: (what: string, reason: string, count?: number) => void): { rows: PlanRow[], changes: Change[] } {
+  const grouped = new Map<string, { reference: FontReference, to: string, from: string }[]>()
+  for (const reference of references) {
+    if (reference.kind === 'declaration') continue
+    const family = reference.families.find(each => wishes.some(wish => sameFamily(wish.from.family, each)))
+    if (family === undefined) continue
+    const wish = wishes.find(each => sameFamily(each.from.family, family))!
+    const embedded = reference.kind === 'chart' || reference.kind === 'formula' || reference.kind === 'setting'
+    const bearer = reference.kind === 'style' || reference.kind === 'default' || reference.kind === 'list' ? `${reference.family} ${reference.owner}` : embedded ? objectTitle(document, reference.part) : ''
+    const id = `${reference.kind}|${bearer}|${wish.from.family}${reference.symbols ? '|signs' : ''}`
+    grouped.set(id, [...grouped.get(id) ?? [], { reference, to: library.family(wish.to.family)[0]!.family, from: family }])
+  }
+  const rows: PlanRow[] = []
+  const changes: Change[] = []
+  for (const [id, group] of grouped) {
+    const [{ reference, to, from }] = group as [typeof group[number]]
+    const struck = request.struck.includes(id)
+    const signs = reference.symbols && !request.symbols
+    const leftOut = signs ? 'a font of signs: its characters are not letters' : null
+    const included = !struck && !signs
+    const title = titleOfRow(document, reference)
+    rows.push({
+      id, kind: reference.kind, title, count: group.length, characters: charactersOf(group.map(each => each.reference), uses), before: from, after: to, included, leftOut,
+      places: group.map(each => ({ part: each.reference.part, node: each.reference.node, attribute: each.reference.attribute })),
+    })
+    if (included) for (const each of group) changes.push({ reference: each.reference, to: each.to, row: id })
+    else note(title, struck ? 'struck' : leftOut!, group.length)
+  }
+  const order: readonly ReferenceKind[] = ['style', 'stray', 'default', 'master', 'list', 'chart', 'formula', 'setting', 'other', 'declaration']
+  rows.sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind) || b.characters - a.characters || a.title.localeCompare(b.title))
+  return { rows, changes }
+}
+
+function titleOfRow(document: OdfDocument, reference: FontReference): string {
+  const family = reference.family === 'text' ? 'Character' : reference.family === 'graphic' ? 'Frame' : reference.family === 'paragraph' ? 'Paragraph' : reference.family
+  switch (reference.kind) {
+    case 'style': return `${family.charAt(0).toUpperCase()}${family.slice(1)} style ${reference.owner}`
+    case 'default': return `What new text starts with: ${reference.owner}`
+    case 'list': return `List labels: ${reference.owner}`
+    case 'chart': case 'formula': case 'setting': return `${objectTitle(document, reference.part)}${reference.kind === 'setting' ? ', settings' : ''}`
+    default: return kindTitles[reference.kind]
+  }
+}
+
+/** Characters whose font comes from one of these references. */
+function charactersOf(references: readonly FontReference[], uses: readonly TextUse[]): number {
+  const nodes = new Set(references.map(reference => `${reference.part}#${reference.node}#${reference.slot}`))
+  let characters = 0
+  for (const use of uses) {
+    const layer = use.style.effective.layers[use.style.effective.slots[use.slot].font.layer]
+    const node = layer?.style.propertyNodes['style:text-properties']
+    if (layer && nodes.has(`${layer.style.part}#${node}#${use.slot}`)) characters += use.characters
+  }
+  return characters
+}
+
+/** Sorts each part's declarations into those that go and those that stay. */
+function declarationsByPart(document: OdfDocument, references: readonly FontReference[], kept: ReadonlySet<FontReference>, wishes: SwapRequest['wishes']): Map<string, PartDeclarations> {
+  const byPart = new Map<string, PartDeclarations>()
+  for (const sub of document.subdocuments) {
+    const { content, styles } = readScopes(document, sub)
+    for (const scope of [content, styles]) {
+      if (!scope) continue
+      const path = scope.part.path
+      const all = [...scope.faces.values()]
+      const swapped = (face: FaceDeclaration) => wishes.some(wish => sameFamily(wish.from.family, face.families[0] ?? ''))
+      const stillNamed = (face: FaceDeclaration) => references.some(reference => kept.has(reference) && reference.kind !== 'declaration' && reference.part === path && reference.declaration?.node === face.node)
+      const going = all.filter(face => swapped(face) && !stillNamed(face))
+      const own = new PartDeclarations(document, path, going, all.filter(face => !going.includes(face)))
+      byPart.set(path, own)
+      for (const face of all.filter(each => !going.includes(each))) {
+        for (const wish of wishes) if (face.families.slice(1).some(family => sameFamily(family, wish.from.family))) own.fallback(face, wish.from.family, wish.to.family)
+      }
+    }
+  }
+  return byPart
+}
+
+/** The operation for one place. The compound changes together: what else the element says of the old font goes. */
+function changeOperations(document: OdfDocument, { reference, to }: Change, declarations: ReadonlyMap<string, PartDeclarations>, library: Library): Operation[] {
+  const face = library.family(to)[0]!
+  const { part, node, attribute } = reference
+  if (attribute === null) return [{ type: 'name-font-text', part, node, text: face.family }]
+  if (reference.slot === null) return [{ type: 'name-font', part, node, set: { [attribute]: writeFontFamily(face.family) } }]
+  const names = fontAttributes[reference.slot]
+  const { attributes } = partOf(document, part).element(node)
+  const set: Record<string, string | null> = {}
+  if (attribute === names.name) set[attribute] = declarations.get(part)!.nameOf(face.family, face)
+  else {
+    set[attribute] = replaceFirst(reference.value, face.family)
+    if (attributes[names.pitch] !== undefined) set[names.pitch] = face.monospaced ? 'fixed' : 'variable'
+    for (const stale of [names.generic, names.charset]) if (attributes[stale] !== undefined) set[stale] = null
+  }
+  if (attributes[names.styleName] !== undefined) set[names.styleName] = null
+  return [{ type: 'name-font', part, node, set }]
+}
+
+/** A loose family value with the new family for the old: a list of fallbacks keeps its others. */
+function replaceFirst(value: string, to: string): string {
+  const rest = parseFontFamilies(value).slice(1).map(family => family.name).filter(name => !sameFamily(name, to))
+  return [to, ...rest].map(writeFontFamily).join(', ')
+}
+
+interface FaceChanges { operations: Map<string, Operation[]>, rows: PlanRow[], count: number }
+
+/**
+ * What single faces need beyond the family: a face that is swapped alone gets its font where only it is reached; a
+ * face whose weight or posture changes gets that written, so that no reader invents a bold. Where every style that
+ * could say so also speaks for other text, nothing is set, and it is said.
+ */
+function faceOperations(document: OdfDocument, mappings: readonly FaceMapping[], uses: readonly TextUse[], request: SwapRequest, declarations: ReadonlyMap<string, PartDeclarations>, library: Library, note: (what: string, reason: string, count?: number) => void): FaceChanges {
+  const result: FaceChanges = { operations: new Map(), rows: [], count: 0 }
+  const done = new Set<string>()
+  for (const mapping of mappings) {
+    const wish = wishFor(request.wishes, mapping.from.family, mapping.from.style)!
+    const single = wish.from.style !== undefined
+    const wanted = new Set(uses.filter(use => use.face === mapping.key))
+    if (wanted.size === 0 || (!single && mapping.same)) continue
+    const id = `face|${mapping.key}`
+    const struck = request.struck.includes(id)
+    const places: { part: string, node: number, attribute: string | null }[] = []
+    for (const use of wanted) {
+      const { winners, slots: values } = use.style.effective
+      const names = fontAttributes[use.slot]
+      const type = slotAttributes[use.slot]
+      const deciding = [values[use.slot].font.layer, winners[type.weight] ?? -1, winners[type.style] ?? -1]
+      const needs: { attribute: string, value: string }[] = []
+      if (single) needs.push({ attribute: names.name, value: '' })
+      if (mapping.to.weight !== mapping.from.weight) needs.push({ attribute: type.weight, value: mapping.to.weight === 400 ? 'normal' : mapping.to.weight === 700 ? 'bold' : String(mapping.to.weight) })
+      if (mapping.to.italic !== mapping.from.italic) needs.push({ attribute: type.style, value: mapping.to.italic ? 'italic' : 'normal' })
+      if (struck) { note(`${mapping.from.family} ${mapping.from.style}`, 'struck', 1); continue }
+      for (const { attribute, value } of needs) {
+        const layer = holderFor(use, wanted, uses, attribute, deciding)
+        if (!layer) {
+          note(`${mapping.from.family} ${mapping.from.style}, ${use.characters} characters`, attribute === names.name
+            ? 'its styles also speak for other text, which would change with it'
+            : `asks for ${mapping.from.style}, which ${mapping.to.family} lacks; the style that asks also speaks for other text`)
+          continue
+        }
+        const node = layer.style.propertyNodes['style:text-properties']!
+        const key = `${layer.style.part}#${node}#${attribute}`
+        places.push({ part: layer.style.part, node, attribute })
+        if (done.has(key)) continue
+        done.add(key)
+        result.count++
+        const { part } = layer.style
+        const list = result.operations.get(part) ?? []
+        result.operations.set(part, list)
+        if (attribute === names.name) {
+          const face = library.byHash(mapping.to.hash)!
+          const set: Record<string, string | null> = { [names.name]: declarations.get(part)!.nameOf(face.family, face) }
+          for (const stale of [names.family, names.styleName, names.generic, names.pitch, names.charset]) if (layer.text[stale] !== undefined) set[stale] = null
+          list.push({ type: 'name-font', part, node, set })
+        }
+        else list.push({ type: 'set-properties', part, node: layer.style.node, properties: 'text', set: { [attribute]: value } })
+      }
+    }
+    const unique = [...new Map(places.map(place => [`${place.part}#${place.node}#${place.attribute}`, place])).values()]
+    if (unique.length > 0 || struck) {
+      result.rows.push({
+        id, kind: 'style', title: single ? `Styles that ask for ${mapping.from.family} ${mapping.from.style}` : `Weight and posture of ${mapping.from.style} text`, count: unique.length, characters: mapping.characters,
+        before: `${mapping.from.family} ${mapping.from.style}`, after: `${mapping.to.family} ${mapping.to.style}`, included: !struck, leftOut: null, places: unique,
+      })
+    }
+  }
+  return result
+}
+
+/** Signs of the affected text that the new faces lack: readers will take them from other fonts. */
+function missingGlyphs(mappings: readonly FaceMapping[], uses: readonly TextUse[], library: Library): MissingGlyph[] {
+  const missing = new Map<string, { codePoint: number, character: string, count: number, face: string }>()
+  for (const mapping of mappings) {
+    const face = library.byHash(mapping.to.hash)!
+    for (const use of uses) {
+      if (use.face !== mapping.key) continue
+      for (const [codePoint, count] of use.codePoints) {
+        if (needsNoGlyph(codePoint) || covers(face, codePoint)) continue
+        const key = `${codePoint}|${face.hash}`
+        const known = missing.get(key)
+        if (known) known.count += count
+        else missing.set(key, { codePoint, character: String.fromCodePoint(codePoint), count, face: `${face.family} ${face.style}` })
+      }
+    }
+  }
+  return [...missing.values()].sort((a, b) => b.count - a.count || a.codePoint - b.codePoint)
+}
+
+/** What still names a family after a plan was applied: the proof that nothing of it is left, or the list of what is. */
+export function remaining(document: OdfDocument, family: string): { readonly owner: string, readonly part: string, readonly value: string }[] {
+  return fontReferences(document).filter(reference => reference.families.some(each => sameFamily(each, family)))
+    .map(reference => ({ owner: reference.owner, part: reference.part, value: reference.value }))
+}
+
+/** Applies a plan: a new document, and the operations that undo it. */
+export function applyPlan(document: OdfDocument, plan: SwapPlan): ReturnType<typeof applyAll> { return applyAll(document, plan.operations) }
