@@ -1,7 +1,7 @@
 import type { Census } from '../census/census'
 import { applyAll } from '../document/apply'
 import { fontAttributes } from '../document/font-attributes'
-import { parseFontFamilies, sameFamily, writeFontFamily } from '../document/font-family'
+import { replaceFamily, sameFamily, writeFontFamily } from '../document/font-family'
 import { fontReferences, objectTitle, type FontReference, type ReferenceKind } from '../document/font-references'
 import { partOf, type OdfDocument } from '../document/open'
 import type { Operation } from '../document/operations'
@@ -21,7 +21,7 @@ const kindTitles: Readonly<Record<ReferenceKind, string>> = {
 }
 
 /** A change to one place: set on an element, or its text. */
-interface Change { readonly reference: FontReference, readonly to: string, readonly row: string }
+interface Change { readonly reference: FontReference, readonly from: string, readonly to: string }
 interface Left { what: string, reason: string, count: number }
 
 /**
@@ -55,7 +55,7 @@ export function planSwap(document: OdfDocument, census: Census, request: SwapReq
   const kept = new Set(references.filter(reference => !changes.some(change => change.reference === reference)))
   const declarations = declarationsByPart(document, references, kept, whole)
   for (const change of changes) for (const operation of changeOperations(document, change, declarations, library)) push(change.reference.part, operation)
-  const faceChanges = faceOperations(document, mappings, uses, request, declarations, library, note)
+  const faceChanges = faceOperations(mappings, uses, request, declarations, library, note)
   for (const [part, list] of faceChanges.operations) push(part, ...list)
   rows.push(...faceChanges.rows)
   if (rows.every(row => !row.included) && changes.length === 0) note('everything', 'no place is left in the plan')
@@ -107,7 +107,7 @@ function familyRows(document: OdfDocument, references: readonly FontReference[],
       id, kind: reference.kind, title, count: group.length, characters: charactersOf(group.map(each => each.reference), uses), before: from, after: to, included, leftOut,
       places: group.map(each => ({ part: each.reference.part, node: each.reference.node, attribute: each.reference.attribute })),
     })
-    if (included) for (const each of group) changes.push({ reference: each.reference, to: each.to, row: id })
+    if (included) for (const each of group) changes.push(each)
     else note(title, struck ? 'struck' : leftOut!, group.length)
   }
   const order: readonly ReferenceKind[] = ['style', 'stray', 'default', 'master', 'list', 'chart', 'formula', 'setting', 'other', 'declaration']
@@ -161,28 +161,24 @@ function declarationsByPart(document: OdfDocument, references: readonly FontRefe
 }
 
 /** The operation for one place. The compound changes together: what else the element says of the old font goes. */
-function changeOperations(document: OdfDocument, { reference, to }: Change, declarations: ReadonlyMap<string, PartDeclarations>, library: Library): Operation[] {
+function changeOperations(document: OdfDocument, { reference, from, to }: Change, declarations: ReadonlyMap<string, PartDeclarations>, library: Library): Operation[] {
   const face = library.family(to)[0]!
   const { part, node, attribute } = reference
   if (attribute === null) return [{ type: 'name-font-text', part, node, text: face.family }]
-  if (reference.slot === null) return [{ type: 'name-font', part, node, set: { [attribute]: writeFontFamily(face.family) } }]
+  // A list of fallbacks keeps its others.
+  const list = replaceFamily(reference.value, from, face.family) ?? writeFontFamily(face.family)
+  if (reference.slot === null) return [{ type: 'name-font', part, node, set: { [attribute]: list } }]
   const names = fontAttributes[reference.slot]
   const { attributes } = partOf(document, part).element(node)
   const set: Record<string, string | null> = {}
   if (attribute === names.name) set[attribute] = declarations.get(part)!.nameOf(face.family, face)
   else {
-    set[attribute] = replaceFirst(reference.value, face.family)
+    set[attribute] = list
     if (attributes[names.pitch] !== undefined) set[names.pitch] = face.monospaced ? 'fixed' : 'variable'
     for (const stale of [names.generic, names.charset]) if (attributes[stale] !== undefined) set[stale] = null
   }
   if (attributes[names.styleName] !== undefined) set[names.styleName] = null
   return [{ type: 'name-font', part, node, set }]
-}
-
-/** A loose family value with the new family for the old: a list of fallbacks keeps its others. */
-function replaceFirst(value: string, to: string): string {
-  const rest = parseFontFamilies(value).slice(1).map(family => family.name).filter(name => !sameFamily(name, to))
-  return [to, ...rest].map(writeFontFamily).join(', ')
 }
 
 interface FaceChanges { operations: Map<string, Operation[]>, rows: PlanRow[], count: number }
@@ -192,7 +188,7 @@ interface FaceChanges { operations: Map<string, Operation[]>, rows: PlanRow[], c
  * face whose weight or posture changes gets that written, so that no reader invents a bold. Where every style that
  * could say so also speaks for other text, nothing is set, and it is said.
  */
-function faceOperations(document: OdfDocument, mappings: readonly FaceMapping[], uses: readonly TextUse[], request: SwapRequest, declarations: ReadonlyMap<string, PartDeclarations>, library: Library, note: (what: string, reason: string, count?: number) => void): FaceChanges {
+function faceOperations(mappings: readonly FaceMapping[], uses: readonly TextUse[], request: SwapRequest, declarations: ReadonlyMap<string, PartDeclarations>, library: Library, note: (what: string, reason: string, count?: number) => void): FaceChanges {
   const result: FaceChanges = { operations: new Map(), rows: [], count: 0 }
   const done = new Set<string>()
   for (const mapping of mappings) {
