@@ -1,0 +1,93 @@
+/*
+ * Runs real OpenDocument texts through the desk: copied unchanged, counted against a counter on another parser, and
+ * swapped family by family.   npm run corpus [FOLDER]   Without a folder, files are fetched from Debian packages first.
+ */
+import { execFileSync, spawnSync } from 'node:child_process'
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { saveDocument } from '../core/document/open'
+import { DocumentSession } from '../core/plan/session'
+import { swapRequestSchema } from '../core/plan/plan'
+import { applyPlan, planSwap } from '../core/plan/swap'
+import { Shaper } from '../core/typeset/shaper'
+import { Typesetter } from '../core/typeset/look'
+import { projectFolder } from '../server/library/files'
+import { shippedLibrary } from '../server/library/shipped'
+import { countCharacters, familiesIn, otherDifferences, parts, xmlParts } from '../tests/support/independent'
+
+let folder = process.argv[2]
+if (folder === undefined) {
+  folder = join(projectFolder(), '.morphene', 'corpus')
+  mkdirSync(folder, { recursive: true })
+  if (readdirSync(folder).length === 0) execFileSync('bash', [join(projectFolder(), 'scripts', 'fetch-corpus.sh'), folder], { stdio: 'inherit' })
+}
+
+const equal = (a: Uint8Array, b: Uint8Array) => Buffer.compare(a, b) === 0
+const { library, load } = shippedLibrary()
+const typesetter = new Typesetter(library, new Shaper(load))
+const work = mkdtempSync(join(tmpdir(), 'morphene-corpus-'))
+const reader = join(projectFolder(), 'scripts', 'independent_reader.py')
+const python = '/usr/bin/python3'
+const hasReader = spawnSync(python, ['-c', 'import odf.opendocument']).status === 0
+if (!hasReader) console.log('python3-odf is not installed: files are not opened by an independent reader (apt-get install python3-odf)')
+
+let failures = 0
+let files = 0
+let swaps = 0
+const fail = (file: string, what: string) => { failures++; console.log(`FAILED  ${file}: ${what}`) }
+
+function readerText(path: string): string | null {
+  const read = spawnSync(python, [reader, path], { encoding: 'utf8', maxBuffer: 1 << 28 })
+  return read.status === 0 ? read.stdout : null
+}
+
+function checkSwap(file: string, bytes: Uint8Array, session: DocumentSession, family: string, original: string | null, reads: boolean): void {
+  const to = family.toLowerCase() === 'literata' ? 'Spectral' : 'Literata'
+  // Without composition: what a swap does to pages is another test's matter.
+  const plan = planSwap(session.document, session.detail.census, swapRequestSchema.parse({ wishes: [{ from: { family }, to: { family: to } }], symbols: true }), library)
+  const written = saveDocument(applyPlan(session.document, plan).document)
+  const old = parts(bytes)
+  const now = parts(written)
+  for (const path of xmlParts(now)) if (familiesIn(now[path]!).has(family.toLowerCase())) fail(file, `${family} is still named in ${path} after its swap`)
+  for (const path of Object.keys(old)) {
+    if (!now[path]) { if (!/^(ObjectReplacements\/|Thumbnails\/|layout-cache|Fonts\/)/.test(path)) fail(file, `${path} is gone after the swap of ${family}`) }
+    else if (path === 'META-INF/manifest.xml') continue
+    else if (xmlParts(old).includes(path)) for (const difference of otherDifferences(old[path]!, now[path]!).slice(0, 3)) fail(file, `swap of ${family}, ${path}: ${difference}`)
+    else if (!equal(old[path]!, now[path]!)) fail(file, `${path} changed in the swap of ${family}`)
+  }
+  swaps++
+  if (original !== null && reads) {
+    const path = join(work, 'swapped.odt')
+    writeFileSync(path, written)
+    if (readerText(path) !== original) fail(file, `the independent reader reads other text after the swap of ${family}`)
+  }
+}
+
+for (const file of readdirSync(folder).filter(each => each.endsWith('.odt')).sort()) {
+  files++
+  try {
+    const bytes = new Uint8Array(readFileSync(join(folder, file)))
+    const session = DocumentSession.open(bytes, typesetter)
+    const copied = saveDocument(session.document)
+    const old = parts(bytes)
+    const now = parts(copied)
+    if (Object.keys(old).join('\n') !== Object.keys(now).join('\n')) fail(file, 'the copy has other parts or another order')
+    for (const path of Object.keys(old)) if (!equal(old[path]!, now[path]!)) fail(file, `${path} differs in the copy`)
+    const { census } = session.detail
+    const counted = countCharacters(bytes)
+    if (counted !== census.characters) fail(file, `the census counts ${census.characters} characters, the other counter ${counted}`)
+    const original = hasReader ? readerText(join(folder, file)) : null
+    const families = new Set([...census.faces.map(face => face.family), ...census.unused.map(each => each.family)])
+    families.delete('no font named')
+    // The independent reader is slow: it opens the first two files written from each original.
+    ;[...families].forEach((family, index) => checkSwap(file, bytes, session, family, original, index < 2))
+    console.log(`ok      ${file}: ${census.characters} characters, ${census.document.pages} pages, ${families.size} families${original === null ? ', not read by the independent reader' : ''}`)
+  }
+  catch (error) {
+    fail(file, error instanceof Error ? error.stack ?? error.message : String(error))
+  }
+}
+rmSync(work, { recursive: true })
+console.log(`${files} files, ${swaps} swaps, ${failures} failures`)
+process.exitCode = failures > 0 ? 1 : 0

@@ -1,0 +1,82 @@
+import type { Knex } from 'knex'
+
+interface Migration { readonly name: string, readonly up: (knex: Knex) => Promise<void>, readonly down: (knex: Knex) => Promise<void> }
+
+/** The schema, step by step. A step that has landed is never changed: add another. */
+export const migrations: Migration[] = [
+  {
+    name: '001-documents',
+    async up(knex) {
+      // Content by hash, in chunks below the smallest packet limit a server is likely to have (1 MB).
+      await knex.schema.createTable('blobs', (table) => {
+        table.string('hash', 64).primary()
+        table.bigInteger('size').notNullable()
+        table.integer('chunks').notNullable()
+      })
+      await knex.schema.createTable('blob_chunks', (table) => {
+        table.string('hash', 64).notNullable().references('hash').inTable('blobs')
+        table.integer('position').notNullable()
+        table.specificType('bytes', 'mediumblob').notNullable()
+        table.primary(['hash', 'position'])
+      })
+      await knex.schema.createTable('faces', (table) => {
+        table.string('hash', 64).primary().references('hash').inTable('blobs')
+        table.string('family', 200).notNullable().index()
+        table.string('style', 200).notNullable()
+        table.integer('weight').notNullable()
+        table.string('slant', 10).notNullable()
+        table.string('source', 10).notNullable()
+        table.specificType('record', 'longtext').notNullable()
+      })
+      await knex.schema.createTable('documents', (table) => {
+        table.string('id', 36).primary()
+        table.string('file_name', 255).notNullable()
+        table.string('kind', 20).notNullable()
+        table.boolean('signed').notNullable()
+        table.integer('version').notNullable()
+        table.dateTime('created', { precision: 3 }).notNullable()
+      })
+      await knex.schema.createTable('versions', (table) => {
+        table.string('document', 36).notNullable().references('id').inTable('documents')
+        table.integer('number').notNullable()
+        // The version whose content this one has: itself, or for undo and redo an earlier one.
+        table.integer('state').notNullable()
+        table.string('made_by', 10).notNullable()
+        table.string('title', 500).notNullable()
+        table.specificType('pieces', 'longtext').notNullable()
+        table.specificType('ids', 'longtext').notNullable()
+        table.specificType('operations', 'longtext').nullable()
+        table.specificType('plan', 'longtext').nullable()
+        table.specificType('census', 'longtext').nullable()
+        table.specificType('first_page', 'longtext').nullable()
+        table.dateTime('created', { precision: 3 }).notNullable()
+        table.primary(['document', 'number'])
+      })
+      // Faces per document as it is now: “which documents still use this face” is one query.
+      await knex.schema.createTable('document_faces', (table) => {
+        table.string('document', 36).notNullable().references('id').inTable('documents')
+        table.string('family', 200).notNullable().index()
+        table.string('style', 200).notNullable()
+        table.string('slot', 10).notNullable()
+        table.string('status', 10).notNullable()
+        table.integer('characters').notNullable()
+        table.primary(['document', 'family', 'style', 'slot'])
+      })
+      await knex.schema.createTable('jobs', (table) => {
+        table.string('id', 36).primary()
+        table.string('kind', 20).notNullable()
+        table.string('document', 36).notNullable().references('id').inTable('documents')
+        table.integer('version').notNullable()
+        table.string('state', 10).notNullable().index()
+        table.float('progress').notNullable().defaultTo(0)
+        table.string('message', 1000).notNullable().defaultTo('')
+        table.dateTime('created', { precision: 3 }).notNullable()
+        table.dateTime('claimed', { precision: 3 }).nullable()
+        table.dateTime('changed', { precision: 3 }).notNullable().index()
+      })
+    },
+    async down(knex) {
+      for (const table of ['jobs', 'document_faces', 'versions', 'documents', 'faces', 'blob_chunks', 'blobs']) await knex.schema.dropTableIfExists(table)
+    },
+  },
+]
