@@ -1,0 +1,26 @@
+<script setup lang="ts">
+import { Redo2, Undo2 } from '@lucide/vue'
+import { useDesk } from '../stores/desk'
+
+defineProps<{ title?: string }>()
+const desk = useDesk()
+const history = computed(() => desk.info?.history ?? null)
+</script>
+
+<template>
+  <header class="flex h-[40px] shrink-0 items-center gap-4 border-b border-ink px-5">
+    <NuxtLink to="/" class="font-serif text-[21px] leading-none">Morphene</NuxtLink>
+    <nav class="min-w-0 flex-1 truncate text-soft" aria-label="Where you are">
+      <NuxtLink to="/" class="hover:text-ink">Shelf</NuxtLink>
+      <template v-if="title"> / <span class="font-semibold text-ink">{{ title }}</span></template>
+    </nav>
+    <template v-if="history">
+      <button type="button" class="plain flex max-w-[320px] items-center gap-1.5 !py-[3px]" :disabled="!history.undo" :title="history.undo ? `Undo: ${history.undo.title}` : 'Nothing to undo'" @click="desk.step('undo')">
+        <Undo2 :size="15" aria-hidden="true" /><span class="truncate">{{ history.undo ? `Undo: ${history.undo.title}` : 'Nothing to undo' }}</span>
+      </button>
+      <button v-if="history.redo" type="button" class="plain flex max-w-[260px] items-center gap-1.5 !py-[3px]" :title="`Redo: ${history.redo.title}`" @click="desk.step('redo')">
+        <Redo2 :size="15" aria-hidden="true" /><span class="truncate">Redo: {{ history.redo.title }}</span>
+      </button>
+    </template>
+  </header>
+</template>

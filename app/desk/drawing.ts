@@ -1,0 +1,125 @@
+import type { DisplayPage, GlyphRun } from '~~/core/typeset/display'
+import type { Drawn } from '../workers/messages'
+
+/** Outlines of all glyphs that came from the worker, as paths in thousandths of an em, y up. */
+const outlines = new Map<string, Path2D>()
+
+/** Keeps the outlines a page brought with it. */
+export function keepOutlines(drawn: Drawn): void {
+  for (const { face, glyph, path } of drawn.outlines) outlines.set(`${face}/${glyph}`, new Path2D(path))
+}
+
+/** Which runs are marked and how. */
+export interface Marking {
+  readonly shown: boolean
+  readonly chosen: (run: number) => boolean
+  readonly current: (run: number) => boolean
+}
+
+const iris = '#564FA0'
+const rubric = '#B4361E'
+
+/** Draws a page on a canvas; `scale` is device pixels per point. */
+export function drawPage(context: CanvasRenderingContext2D, page: DisplayPage, scale: number, marking: Marking, pictures: ReadonlyMap<string, ImageBitmap>): void {
+  context.setTransform(1, 0, 0, 1, 0, 0)
+  context.fillStyle = page.background || '#FFFFFF'
+  context.fillRect(0, 0, context.canvas.width, context.canvas.height)
+  context.setTransform(scale, 0, 0, scale, 0, 0)
+  for (const shape of page.shapes) drawShape(context, shape, pictures)
+  page.runs.forEach((run, index) => {
+    if (run.background) fillRun(context, run, run.background)
+    if (marking.shown && marking.chosen(index)) fillRun(context, run, marking.current(index) ? '#F3D9A4' : '#D3E6E4')
+  })
+  for (const run of page.runs) drawRun(context, run, scale)
+  context.setTransform(scale, 0, 0, scale, 0, 0)
+  if (marking.shown) {
+    page.runs.forEach((run, index) => {
+      if (run.status === 'absent' && run.text !== '') dot(context, run)
+      if (marking.current(index)) outline(context, run)
+    })
+  }
+  for (const shape of page.shapes) if (shape.kind === 'overset') band(context, shape, scale)
+}
+
+function fillRun(context: CanvasRenderingContext2D, run: GlyphRun, color: string): void {
+  context.fillStyle = color
+  context.fillRect(run.x, run.y - run.ascent, run.width, run.ascent + run.descent)
+}
+
+function drawRun(context: CanvasRenderingContext2D, run: GlyphRun, scale: number): void {
+  const unit = run.size / 1000 * scale
+  context.fillStyle = run.color
+  run.glyphs.forEach((glyph, index) => {
+    const path = outlines.get(`${run.face}/${glyph}`)
+    if (!path) return
+    context.setTransform(unit * run.scale, 0, 0, -unit, (run.x + run.xs[index]!) * scale, (run.y + run.ys[index]!) * scale)
+    context.fill(path)
+  })
+  if (!run.underline && !run.strike) return
+  context.setTransform(scale, 0, 0, scale, 0, 0)
+  const thick = Math.max(run.size * 0.05, 0.4)
+  if (run.underline) context.fillRect(run.x, run.y + run.size * 0.12, run.width, thick)
+  if (run.strike) context.fillRect(run.x, run.y - run.size * 0.27, run.width, thick)
+}
+
+/** An absent face: a dotted line under the text. */
+function dot(context: CanvasRenderingContext2D, run: GlyphRun): void {
+  context.strokeStyle = iris
+  context.lineWidth = 0.8
+  context.setLineDash([0.8, 1.6])
+  context.beginPath()
+  context.moveTo(run.x, run.y + run.descent * 0.6)
+  context.lineTo(run.x + Math.max(run.width, 2), run.y + run.descent * 0.6)
+  context.stroke()
+  context.setLineDash([])
+}
+
+function outline(context: CanvasRenderingContext2D, run: GlyphRun): void {
+  context.strokeStyle = '#9A6412'
+  context.lineWidth = 0.8
+  context.strokeRect(run.x - 1, run.y - run.ascent - 1, Math.max(run.width, 1) + 2, run.ascent + run.descent + 2)
+}
+
+function drawShape(context: CanvasRenderingContext2D, shape: DisplayPage['shapes'][number], pictures: ReadonlyMap<string, ImageBitmap>): void {
+  if (shape.kind === 'box') {
+    if (shape.fill) { context.fillStyle = shape.fill; context.fillRect(shape.x, shape.y, shape.width, shape.height) }
+    if (shape.stroke) { context.strokeStyle = shape.stroke; context.lineWidth = Math.max(shape.strokeWidth, 0.3); context.strokeRect(shape.x, shape.y, shape.width, shape.height) }
+  }
+  else if (shape.kind === 'image') {
+    const picture = pictures.get(shape.href)
+    if (picture) context.drawImage(picture, shape.x, shape.y, shape.width, shape.height)
+    else placeholder(context, shape, 'Picture')
+  }
+  else if (shape.kind === 'object') placeholder(context, shape, shape.title)
+}
+
+function placeholder(context: CanvasRenderingContext2D, { x, y, width, height }: { x: number, y: number, width: number, height: number }, word: string): void {
+  context.fillStyle = '#EFECE4'
+  context.fillRect(x, y, width, height)
+  context.strokeStyle = '#B9B3A3'
+  context.lineWidth = 0.5
+  context.strokeRect(x, y, width, height)
+  context.fillStyle = '#5B6470'
+  context.font = '9px "Instrument Sans", sans-serif'
+  context.fillText(word, x + 6, y + 14)
+}
+
+/** Overset: a band along the frame's foot that says how much. */
+function band(context: CanvasRenderingContext2D, shape: Extract<DisplayPage['shapes'][number], { kind: 'overset' }>, scale: number): void {
+  context.setTransform(scale, 0, 0, scale, 0, 0)
+  context.fillStyle = rubric
+  context.fillRect(shape.x, shape.y, shape.width, 11)
+  context.fillStyle = '#FFFFFF'
+  context.font = '8px "Instrument Sans", sans-serif'
+  context.fillText(`${shape.frame.lines} ${shape.frame.lines === 1 ? 'line' : 'lines'} over`, shape.x + 4, shape.y + 8.2)
+}
+
+const ruler = typeof document === 'undefined' ? null : document.createElement('canvas').getContext('2d')
+
+/** How much wider or narrower the interface face must be drawn so that text lies over its glyphs. */
+export function stretchFor(run: GlyphRun): number {
+  if (!ruler) return 1
+  ruler.font = `${run.size}px sans-serif`
+  const natural = ruler.measureText(run.text).width
+  return natural > 0 ? run.width / natural : 1
+}

@@ -1,0 +1,30 @@
+/** A number with thousands set apart: 41,208. */
+export function grouped(value: number): string { return value.toLocaleString('en-GB') }
+
+/** A share in percent; what rounds to nothing is a dash. */
+export function percentage(share: number): string {
+  const value = share * 100
+  return value > 0 && value < 0.05 ? '–' : `${value.toFixed(1)} %`
+}
+
+/** “1 place”, “41 places”. */
+export function counted(count: number, one: string, many = `${one}s`): string { return `${grouped(count)} ${count === 1 ? one : many}` }
+
+/** Page indexes as folios: “all pages”, “2–5, 9”. */
+export function pageWords(pages: readonly number[], all: number): string {
+  if (pages.length === 0) return 'no page'
+  if (pages.length === all && all > 1) return 'all pages'
+  const runs: [number, number][] = []
+  for (const page of pages) {
+    const last = runs.at(-1)
+    if (last && page === last[1] + 1) last[1] = page
+    else runs.push([page, page])
+  }
+  const words = runs.map(([from, to]) => from === to ? String(from + 1) : `${from + 1}–${to + 1}`)
+  return words.length > 4 ? `${words.slice(0, 3).join(', ')} … ${words.at(-1)}` : words.join(', ')
+}
+
+/** Share that is settled: never rounded up to 100. */
+export function settledWords(settled: number): string {
+  return settled === 1 ? '100 %' : `${(Math.floor(settled * 1000) / 10).toFixed(1)} %`
+}

@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { useDesk } from '../../stores/desk'
+import { useSwap } from '../../stores/swap'
+import FolioLine from '../../desk/FolioLine.vue'
+import RunningHead from '../../desk/RunningHead.vue'
+import SheetsView from '../../desk/SheetsView.vue'
+import ThumbIndex from '../../desk/ThumbIndex.vue'
+import CensusTray from '../../stages/census/CensusTray.vue'
+import HandoffTray from '../../stages/handoff/HandoffTray.vue'
+import PlanSheets from '../../stages/swap/PlanSheets.vue'
+import SwapTray from '../../stages/swap/SwapTray.vue'
+
+const route = useRoute()
+const desk = useDesk()
+const swap = useSwap()
+const sheets = ref<InstanceType<typeof SheetsView> | null>(null)
+const tabs = [{ id: 'census', title: 'Census' }, { id: 'swap', title: 'Swap' }, { id: 'handoff', title: 'Handoff' }] as const
+const stage = computed(() => tabs.find(tab => tab.id === route.query.stage)?.id ?? 'census')
+const title = computed(() => desk.info?.document.fileName.replace(/\.od[tpg]$/i, '') ?? '')
+
+const go = (id: string) => navigateTo({ query: { ...route.query, stage: id } }, { replace: true })
+
+/** The other end to start from: a family, or text that was clicked, goes into the swap. */
+function swapFamily(family: string): void {
+  swap.reset()
+  swap.wishes = [{ from: family, fromFace: null, to: '' }]
+  void go('swap')
+}
+function swapPointed(): void {
+  const face = desk.census?.faces.find(each => each.key === desk.pointed?.face)
+  if (face) swapFamily(face.family)
+}
+
+/** Keys act on the sheets only while no field is being typed in. */
+function key(event: KeyboardEvent): void {
+  const target = event.target as HTMLElement
+  if (event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName)) return
+  if (event.key === 'm') desk.marks = !desk.marks
+  else if (event.key === 'n') desk.walk(event.shiftKey ? -1 : 1)
+  else if (event.key === 'N') desk.walk(-1)
+  else if (event.key === 'Escape') void desk.choose('face', null)
+}
+
+onMounted(() => {
+  swap.reset()
+  void desk.open(String(route.params.id))
+  window.addEventListener('keydown', key)
+})
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', key)
+  desk.close()
+})
+useHead({ title: () => title.value ? `${title.value}, Morphene` : 'Morphene' })
+</script>
+
+<template>
+  <div class="flex h-full flex-col">
+    <RunningHead :title="title" />
+    <div v-if="desk.state === 'failed'" class="p-10" role="alert">
+      <h1>This document could not be opened</h1>
+      <p class="mt-2 text-rubric">{{ desk.failure }}</p>
+      <NuxtLink to="/" class="link mt-3 inline-block">Back to the shelf</NuxtLink>
+    </div>
+    <div v-else-if="desk.state === 'opening' || !desk.info" class="p-10 text-soft" role="status">Reading the document and setting its pages …</div>
+    <div v-else class="flex min-h-0 flex-1">
+      <div class="flex min-w-0 flex-1 flex-col">
+        <p v-if="desk.failure" role="alert" class="border-b border-rubric bg-sheet px-5 py-2 text-rubric">{{ desk.failure }}</p>
+        <template v-if="stage === 'swap' && swap.plan">
+          <PlanSheets />
+        </template>
+        <template v-else>
+          <SheetsView ref="sheets" />
+          <FolioLine @go="sheets?.goTo($event)" @swap="swapPointed" />
+        </template>
+      </div>
+      <ThumbIndex :tabs="tabs" :open="stage" @open="go" />
+      <main id="tray" role="tabpanel" :aria-labelledby="`tab-${stage}`" class="h-full w-[min(630px,50vw)] shrink-0" :class="stage === 'swap' ? 'overflow-hidden' : 'overflow-y-auto'" tabindex="-1">
+        <CensusTray v-if="stage === 'census'" @swap="swapFamily" />
+        <SwapTray v-else-if="stage === 'swap'" @census="go('census')" />
+        <HandoffTray v-else />
+      </main>
+    </div>
+  </div>
+</template>

@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import { useShelf } from '../stores/shelf'
+import RunningHead from '../desk/RunningHead.vue'
+import ShelfCard from '../desk/ShelfCard.vue'
+import { counted } from '../desk/words'
+
+const shelf = useShelf()
+const input = ref<HTMLInputElement | null>(null)
+const over = ref(false)
+
+function take(files: FileList | null): void {
+  for (const file of files ?? []) void shelf.put(file)
+}
+function drop(event: DragEvent): void {
+  over.value = false
+  take(event.dataTransfer?.files ?? null)
+}
+function chosen(): void {
+  take(input.value?.files ?? null)
+  if (input.value) input.value.value = ''
+}
+onMounted(() => { void shelf.refresh(); shelf.listen() })
+onBeforeUnmount(() => shelf.hush())
+useHead({ title: 'Shelf, Morphene' })
+</script>
+
+<template>
+  <div class="flex h-full flex-col">
+    <RunningHead />
+    <main class="relative min-h-0 flex-1 overflow-y-auto bg-desk px-10 py-7" @dragover.prevent="over = true" @dragleave.self="over = false" @drop.prevent="drop">
+      <div class="flex items-end gap-4">
+        <div class="flex-1">
+          <h1>Shelf</h1>
+          <p class="text-soft">{{ shelf.cards === null ? 'Fetching …' : shelf.cards.length === 0 ? 'Nothing here yet. Open a text document (.odt) to see its type.' : `${counted(shelf.cards.length, 'document')}. Drop more anywhere on the shelf.` }}</p>
+        </div>
+        <input ref="input" type="file" multiple accept=".odt,.ott,application/vnd.oasis.opendocument.text" class="sr-only" tabindex="-1" aria-label="Files to open" @change="chosen">
+        <button type="button" class="act" @click="input?.click()">Open documents</button>
+      </div>
+      <p v-if="shelf.failure" role="alert" class="mt-4 border border-rubric bg-sheet p-3 text-rubric">{{ shelf.failure }}</p>
+      <ul v-if="shelf.uploads.length > 0" class="mt-4 space-y-2" aria-live="polite">
+        <li v-for="upload in shelf.uploads" :key="upload.key" class="flex items-center gap-3 border bg-sheet px-3 py-2" :class="upload.state === 'refused' ? 'border-rubric' : 'border-rule'">
+          <strong class="shrink-0">{{ upload.name }}</strong>
+          <template v-if="upload.state === 'refused'"><span class="flex-1 text-rubric">{{ upload.message }}</span><button type="button" class="link" @click="shelf.dismiss(upload.key)">Dismiss</button></template>
+          <template v-else><progress class="h-2 flex-1 accent-verdigris" :value="upload.progress" max="1" :aria-label="`Sending ${upload.name}`" /><span class="text-soft">{{ upload.state === 'sending' ? `sending, ${Math.round(upload.progress * 100)} %` : 'checking' }}</span></template>
+        </li>
+      </ul>
+      <ul class="mt-6 grid grid-cols-[repeat(auto-fill,minmax(356px,1fr))] gap-6">
+        <ShelfCard v-for="card in shelf.cards ?? []" :key="card.id" :card="card" :job="shelf.jobs[card.id]" @remove="shelf.remove(card.id)" />
+      </ul>
+      <div v-if="over" class="pointer-events-none absolute inset-4 flex items-center justify-center border-2 border-dashed border-verdigris bg-paper/80 text-[19px]">Drop to open</div>
+    </main>
+  </div>
+</template>

@@ -1,0 +1,38 @@
+<script setup lang="ts">
+import { useDesk } from '../../stores/desk'
+import { counted } from '../../desk/words'
+
+const desk = useDesk()
+const document = computed(() => desk.info!.document)
+const versions = computed(() => [...desk.info!.versions].reverse())
+const when = (date: string | Date) => new Date(date).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
+const absent = computed(() => [...new Set((desk.census?.faces ?? []).filter(face => face.status === 'absent').map(face => face.family))])
+const file = (version?: number) => `/api/documents/${document.value.id}/file?download=1${version === undefined ? '' : `&version=${version}`}`
+</script>
+
+<template>
+  <div class="px-[22px] pt-4 pb-8">
+    <h1>Hand it on</h1>
+    <p class="text-soft">The file is an OpenDocument text as it came, with only what you changed rewritten.</p>
+    <p v-if="absent.length > 0" class="notice mt-3"><strong>It still names {{ absent.join(', ') }}</strong>, absent here. Stand-ins are never written into the file; whoever opens it needs the font or sees another.</p>
+    <p v-if="desk.signed && document.version > 1" class="notice mt-3"><strong>Its signature no longer holds</strong>, because the document was changed.</p>
+    <div class="mt-4 flex gap-2">
+      <a class="act" :href="file()">Download {{ document.fileName }}</a>
+      <a class="plain" :href="`/api/documents/${document.id}/census?format=csv`">Download the census as CSV</a>
+    </div>
+    <h2 class="mt-6">Versions</h2>
+    <p class="text-soft">{{ counted(versions.length, 'version') }}; each is kept as it was.</p>
+    <table class="mt-1 table-fixed">
+      <colgroup><col class="w-[64px]"><col><col class="w-[150px]"><col class="w-[150px]"></colgroup>
+      <thead><tr><th scope="col">Version</th><th scope="col">Made by</th><th scope="col">When</th><th scope="col"><span class="sr-only">Files</span></th></tr></thead>
+      <tbody>
+        <tr v-for="version in versions" :key="version.number">
+          <td class="tabular-nums">{{ version.number }}</td>
+          <td>{{ version.title }}</td>
+          <td class="text-soft">{{ when(version.created) }}</td>
+          <td class="whitespace-nowrap"><a class="link" :href="file(version.number)">File</a><template v-if="version.madeBy === 'swap'"> · <a class="link" target="_blank" :href="`/api/documents/${document.id}/record?version=${version.number}`">Record (JSON)</a></template></td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>

@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { sameFamily } from '~~/core/document/font-family'
+import { useDesk } from '../../stores/desk'
+import { useLibrary } from '../../stores/library'
+import { useSwap } from '../../stores/swap'
+import { counted, grouped } from '../../desk/words'
+import FamilyPicker, { type Choice } from './FamilyPicker.vue'
+
+const emit = defineEmits<{ census: [] }>()
+const desk = useDesk()
+const library = useLibrary()
+const swap = useSwap()
+const plan = computed(() => swap.plan)
+
+/** What can go: only what the document names. */
+const going = computed((): Choice[] => {
+  const census = desk.census
+  if (!census) return []
+  const families = new Map<string, { characters: number, absent: boolean, hash: string, family: string }>()
+  for (const face of census.faces) {
+    if (face.status === 'unnamed') continue
+    const known = families.get(face.family.toLowerCase())
+    families.set(face.family.toLowerCase(), { family: face.family, characters: (known?.characters ?? 0) + face.characters, absent: face.status === 'absent', hash: known?.hash ?? face.shownBy })
+  }
+  return [
+    ...[...families.values()].sort((a, b) => b.characters - a.characters).map(each => ({ family: each.family, absent: each.absent, hash: each.absent ? null : each.hash, note: `${each.absent ? 'absent, ' : ''}${counted(each.characters, 'character')}` })),
+    ...census.unused.map(each => ({ family: each.family, absent: each.status === 'absent', hash: null, note: 'named, not used' })),
+  ]
+})
+/** What can come: the library. */
+const coming = computed((): Choice[] => library.library?.familyNames.map((family) => {
+  const faces = library.library!.family(family)
+  return { family, absent: false, hash: null, note: counted(faces.length, 'face') }
+}) ?? [])
+const facesOf = (family: string) => [...new Set((desk.census?.faces ?? []).filter(face => sameFamily(face.family, family)).map(face => face.style))]
+const stylesOf = (family: string) => library.library?.family(family).map(face => face.style) ?? []
+
+function change(): void {
+  swap.struck = []
+  swap.faces = {}
+  if (swap.complete) void swap.makePlan()
+  else swap.plan = null
+}
+
+function chooseFace(key: string, event: Event): void {
+  swap.faces = { ...swap.faces, [key]: (event.target as HTMLSelectElement).value }
+  void swap.makePlan()
+}
+
+const effects = computed(() => plan.value?.effects ?? null)
+const included = computed(() => plan.value?.rows.filter(row => row.included).length ?? 0)
+const pagesWord = computed(() => {
+  if (!effects.value) return ''
+  const difference = effects.value.pagesAfter - effects.value.pagesBefore
+  return difference === 0 ? `${counted(effects.value.pagesAfter, 'page')} before and after` : `${effects.value.pagesBefore} pages before, ${effects.value.pagesAfter} after`
+})
+</script>
+
+<template>
+  <div class="flex h-full min-h-0 flex-col">
+    <div class="min-h-0 flex-1 overflow-y-auto px-[22px] pt-4 pb-6">
+      <template v-if="swap.done">
+        <h1>{{ swap.done.title }}</h1>
+        <section class="mt-3 border border-verdigris bg-sheet p-3" role="status">
+          <p v-if="swap.done.remains === 0"><strong>Done, as version {{ swap.done.version }}.</strong> The census finds nothing of the old font: no text, no style, no default and no declaration names it.</p>
+          <p v-else><strong>Done, as version {{ swap.done.version }}.</strong> The old font is still named where rows were struck or left out; the census lists it.</p>
+          <div class="mt-3 flex gap-2"><button type="button" class="plain" @click="emit('census')">See the census</button><button type="button" class="plain" @click="swap.reset()">Plan another swap</button></div>
+        </section>
+      </template>
+      <template v-else>
+        <h1>{{ plan ? plan.title : 'Swap a face' }}</h1>
+        <p v-if="plan" class="text-soft">{{ counted(plan.characters, 'character') }} in {{ counted(plan.places, 'place') }}; {{ pagesWord }}; {{ plan.missingGlyphs.length === 0 ? 'no glyph is missing' : `${counted(plan.missingGlyphs.length, 'sign')} missing` }}</p>
+        <p v-else class="text-soft">Choose what goes and what comes. Nothing changes until you have seen the plan.</p>
+
+        <div v-for="(wish, index) in swap.wishes" :key="index" class="mt-3 flex items-end gap-3">
+          <FamilyPicker v-model="wish.from" :choices="going" label="Goes" placeholder="A family of this document" @update:model-value="wish.fromFace = null; change()" />
+          <label v-if="wish.from" class="w-[120px] text-[13px] text-soft">Which faces
+            <select v-model="wish.fromFace" class="field mt-0.5 w-full text-[14px] text-ink" @change="change"><option :value="null">all</option><option v-for="style in facesOf(wish.from)" :key="style" :value="style">{{ style }}</option></select>
+          </label>
+          <FamilyPicker v-model="wish.to" :choices="coming" label="Comes" placeholder="Search the library" @update:model-value="change" />
+          <button v-if="swap.wishes.length > 1" type="button" class="link pb-1.5" :aria-label="`Remove swap ${index + 1}`" @click="swap.wishes.splice(index, 1); change()">Remove</button>
+        </div>
+        <button v-if="swap.complete && swap.wishes.length < 6" type="button" class="link mt-2" @click="swap.wishes.push({ from: '', fromFace: null, to: '' })">And another at the same time</button>
+
+        <p v-if="swap.message" role="alert" class="mt-3 border border-rubric bg-sheet p-3 text-rubric">{{ swap.message }}</p>
+        <p v-if="swap.planning && !plan" class="mt-4 text-soft" role="status">Planning: setting all pages twice …</p>
+
+        <template v-if="plan">
+          <h2 class="mt-5">Face by face</h2>
+          <table class="mt-1 table-fixed">
+            <colgroup><col><col class="w-[190px]"><col class="w-[150px]"></colgroup>
+            <thead><tr><th scope="col">Goes</th><th scope="col">Comes</th><th scope="col">How near</th></tr></thead>
+            <tbody>
+              <tr v-for="mapping in plan.mappings" :key="mapping.key">
+                <td class="truncate">{{ mapping.from.family }} {{ mapping.from.style }}</td>
+                <td>
+                  <select class="field !min-h-[26px] w-full !py-0" :aria-label="`What comes for ${mapping.from.family} ${mapping.from.style}`" :value="mapping.to.style" :style="{ fontFamily: library.cssFamily(mapping.to.hash) }" @change="chooseFace(mapping.key, $event)">
+                    <option v-for="style in stylesOf(mapping.to.family)" :key="style" :value="style">{{ style }}</option>
+                  </select>
+                </td>
+                <td class="truncate" :class="mapping.same ? 'text-soft' : 'text-ochre'" :title="mapping.note">{{ mapping.note }}</td>
+              </tr>
+              <tr v-if="plan.mappings.length === 0"><td colspan="3" class="text-soft">No text is set in it; only styles and defaults name it.</td></tr>
+            </tbody>
+          </table>
+
+          <h2 class="mt-5">Places</h2>
+          <table class="mt-1 table-fixed">
+            <colgroup><col class="w-[26px]"><col><col class="w-[56px]"><col class="w-[86px]"><col class="w-[210px]"></colgroup>
+            <thead><tr><th scope="col"><span class="sr-only">In the plan</span></th><th scope="col">Places</th><th scope="col" class="number">Count</th><th scope="col" class="number">Characters</th><th scope="col">Before → after</th></tr></thead>
+            <tbody>
+              <tr v-for="row in plan.rows" :key="row.id" :class="{ 'text-soft': !row.included }">
+                <td><input type="checkbox" class="mt-1 size-[15px] accent-verdigris" :checked="row.included" :disabled="row.leftOut !== null" :aria-label="`${row.title}: in the plan`" @change="swap.toggle(row.id)"></td>
+                <td class="truncate" :title="row.title">{{ row.title }}</td>
+                <td class="number">{{ row.count }}</td>
+                <td class="number">{{ row.characters > 0 ? grouped(row.characters) : '–' }}</td>
+                <td class="truncate" :title="row.leftOut ?? ''">{{ row.leftOut ? `left out: ${row.leftOut}` : row.included ? `${row.before} → ${row.after}` : `struck: stays ${row.before}` }}</td>
+              </tr>
+            </tbody>
+          </table>
+          <label v-if="plan.rows.some(row => row.leftOut) || swap.symbols" class="mt-2 flex items-center gap-2"><input v-model="swap.symbols" type="checkbox" class="size-[15px] accent-verdigris" @change="swap.makePlan()"> Take fonts of signs along too</label>
+
+          <section v-if="plan.missingGlyphs.length > 0" class="mt-4">
+            <h2>Missing signs</h2>
+            <p class="text-soft">The new face lacks these; readers will take them from other fonts.</p>
+            <p class="mt-1 flex flex-wrap gap-x-4 gap-y-1"><span v-for="glyph in plan.missingGlyphs.slice(0, 60)" :key="`${glyph.codePoint}${glyph.face}`"><span class="text-[17px]">{{ glyph.character }}</span> <span class="text-[12px] text-soft">U+{{ glyph.codePoint.toString(16).toUpperCase().padStart(4, '0') }}, {{ glyph.count }}×</span></span></p>
+          </section>
+          <section v-if="plan.left.length > 0" class="mt-4">
+            <h2>Stays as it is</h2>
+            <ul><li v-for="left in plan.left" :key="left.what + left.reason" class="border-b border-rule py-1">{{ left.what }}: <span class="text-ochre">{{ left.reason }}</span></li></ul>
+          </section>
+          <p v-if="plan.stale.length > 0" class="mt-3 text-[13px] text-soft">Dropped because it would show the old font, and drawn anew by the next program that saves: {{ plan.stale.join(', ') }}.</p>
+          <p v-if="effects && effects.unlaid.length > 0" class="mt-2 text-[13px] text-soft">Figures about pages leave aside: {{ effects.unlaid.map(each => `${each.feature}, ${each.count}`).join('; ') }}.</p>
+        </template>
+      </template>
+    </div>
+    <div v-if="plan && !swap.done" class="flex h-[50px] shrink-0 items-center gap-3 border-t border-ink px-[22px]">
+      <button type="button" class="act" :disabled="swap.applying || swap.planning || included === 0" @click="swap.apply()">{{ swap.applying ? 'Swapping …' : `Swap ${counted(Math.max(plan.mappings.length, 1), 'face')} in ${counted(plan.places, 'place')}` }}</button>
+      <button type="button" class="plain" :disabled="swap.applying" @click="swap.reset()">Drop the plan</button>
+      <span class="ml-auto text-[13px] text-soft">one version, one undo</span>
+    </div>
+  </div>
+</template>

@@ -1,0 +1,29 @@
+import { defineStore } from 'pinia'
+import type { FaceRecord } from '~~/core/font/face'
+import { Library } from '~~/core/font/library'
+
+/** The library's faces, fetched once. */
+export const useLibrary = defineStore('library', () => {
+  const library = shallowRef<Library | null>(null)
+  let fetching: Promise<Library> | null = null
+  const shown = new Set<string>()
+
+  function load(): Promise<Library> {
+    return fetching ??= $fetch<FaceRecord[]>('/api/faces').then((faces) => {
+      library.value = markRaw(new Library(faces))
+      return library.value
+    })
+  }
+
+  /** A CSS family name that draws interface text in a face; its file is fetched when it is first drawn. */
+  function cssFamily(hash: string): string {
+    const name = `face-${hash.slice(0, 16)}`
+    if (!shown.has(hash)) {
+      shown.add(hash)
+      document.fonts.add(new FontFace(name, `url(/api/faces/${hash})`))
+    }
+    return name
+  }
+
+  return { library, load, cssFamily }
+})

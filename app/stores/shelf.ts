@@ -1,0 +1,73 @@
+import { defineStore } from 'pinia'
+import type { Job } from '~~/server/store/jobs'
+import type { ShelfCard } from '~~/server/store/documents'
+
+/** A file on its way to the shelf. */
+export interface Upload { readonly key: number, readonly name: string, progress: number, state: 'sending' | 'checking' | 'refused', message: string }
+
+/** What lies on the shelf, and what is being put there. */
+export const useShelf = defineStore('shelf', () => {
+  const cards = ref<ShelfCard[] | null>(null)
+  const uploads = ref<Upload[]>([])
+  const jobs = ref<Record<string, Job>>({})
+  const failure = ref('')
+  let next = 1
+  let events: EventSource | null = null
+
+  async function refresh(): Promise<void> {
+    try {
+      cards.value = await $fetch<ShelfCard[]>('/api/shelf')
+      failure.value = ''
+    }
+    catch { failure.value = 'The shelf cannot be reached. Is the server running?' }
+  }
+
+  function listen(): void {
+    events ??= new EventSource('/api/events')
+    events.onmessage = ({ data }) => {
+      const job = JSON.parse(data as string) as Job
+      jobs.value[job.document] = job
+      if (job.state === 'done' || job.state === 'failed') void refresh()
+    }
+  }
+
+  function hush(): void {
+    events?.close()
+    events = null
+  }
+
+  function put(file: File): Promise<void> {
+    const upload: Upload = reactive({ key: next++, name: file.name, progress: 0, state: 'sending', message: '' })
+    uploads.value.push(upload)
+    return new Promise((resolve) => {
+      const request = new XMLHttpRequest()
+      request.open('POST', `/api/documents?name=${encodeURIComponent(file.name)}`)
+      request.upload.onprogress = ({ loaded, total }) => {
+        upload.progress = total > 0 ? loaded / total : 0
+        if (loaded === total) upload.state = 'checking'
+      }
+      request.onloadend = () => {
+        if (request.status === 201) {
+          uploads.value = uploads.value.filter(each => each.key !== upload.key)
+          void refresh()
+        }
+        else {
+          upload.state = 'refused'
+          try { upload.message = (JSON.parse(request.responseText) as { message: string }).message }
+          catch { upload.message = 'The file did not arrive: the connection was lost. Nothing was kept.' }
+        }
+        resolve()
+      }
+      request.send(file)
+    })
+  }
+
+  async function remove(id: string): Promise<void> {
+    await $fetch(`/api/documents/${id}`, { method: 'DELETE' })
+    await refresh()
+  }
+
+  const dismiss = (key: number) => { uploads.value = uploads.value.filter(each => each.key !== key) }
+
+  return { cards, uploads, jobs, failure, refresh, listen, hush, put, remove, dismiss }
+})

@@ -1,0 +1,85 @@
+import { partBytes } from '~~/core/package/container'
+import { Library } from '~~/core/font/library'
+import { DocumentSession } from '~~/core/plan/session'
+import { displayPage } from '~~/core/typeset/display'
+import { Typesetter } from '~~/core/typeset/look'
+import { Shaper } from '~~/core/typeset/shaper'
+import type { Answer, Ask, AskName, Asks, Drawn, SheetSize, Side } from './messages'
+
+/** Faces are fetched when they are first set in: a worker may wait for them. */
+function fetchFace(hash: string): Uint8Array | undefined {
+  const request = new XMLHttpRequest()
+  request.open('GET', `/api/faces/${hash}`, false)
+  request.responseType = 'arraybuffer'
+  try { request.send() }
+  catch { return undefined }
+  return request.status === 200 ? new Uint8Array(request.response as ArrayBuffer) : undefined
+}
+
+let now: DocumentSession | null = null
+let after: DocumentSession | null = null
+let typesetter: Typesetter | null = null
+const sent = new Set<string>()
+
+const session = (side: Side): DocumentSession => {
+  const found = side === 'now' ? now : after
+  if (!found) throw new Error('no document is open')
+  return found
+}
+const sheets = (of: DocumentSession): SheetSize[] => of.composition.pages.map(page => ({ width: page.geometry.width, height: page.geometry.height, number: page.number }))
+
+function draw(side: Side, index: number): Drawn {
+  const of = session(side)
+  const page = displayPage(of.composition.pages[index]!)
+  const outlines: { face: string, glyph: number, path: string }[] = []
+  for (const run of page.runs) {
+    for (const glyph of run.glyphs) {
+      const key = `${run.face}/${glyph}`
+      if (sent.has(key)) continue
+      sent.add(key)
+      outlines.push({ face: run.face, glyph, path: typesetter!.shaper.outline(run.face, glyph) })
+    }
+  }
+  const voices = page.runs.map(run => of.detail.voiceOfRun(run.part, run.style, run.slot) ?? '')
+  const faces = voices.map(voice => voice.split('|').slice(0, 3).join('|'))
+  return { page, outlines, faces, voices }
+}
+
+const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Promise<Asks[N]['answer']> } = {
+  open({ bytes, ids, faces }) {
+    const start = performance.now()
+    typesetter ??= new Typesetter(new Library(faces), new Shaper(fetchFace))
+    now = DocumentSession.open(bytes, typesetter, { ids })
+    after = null
+    return { sheets: sheets(now), census: now.detail.census, signed: now.document.signed, milliseconds: performance.now() - start }
+  },
+  page: ({ side, index }) => draw(side, index),
+  occurrences: ({ key, of }) => session('now').detail.occurrences.filter(each => each[of] === key).slice(0, 5000),
+  plan({ request }) {
+    const start = performance.now()
+    const planned = session('now').plan(request)
+    after = planned.after
+    return { plan: { ...planned.plan, operations: [] }, sheets: sheets(after), milliseconds: performance.now() - start }
+  },
+  async picture({ href }) {
+    const { container } = session('now').document
+    const path = href.replace(/^\.\//, '')
+    if (!container.byPath.has(path)) return null
+    try { return await createImageBitmap(new Blob([partBytes(container, path) as Uint8Array<ArrayBuffer>])) }
+    catch { return null }
+  },
+}
+
+const post = (answer: Answer) => { self.postMessage(answer) }
+
+self.onmessage = async ({ data }: MessageEvent<Ask>) => {
+  try {
+    const answer = await (answers[data.name] as (ask: unknown) => unknown)(data.ask)
+    post({ id: data.id, answer })
+  }
+  catch (error) {
+    post({ id: data.id, failure: error instanceof Error ? error.message : String(error) })
+  }
+}
+// HarfBuzz loads before this line is reached; a message sent earlier would be lost.
+post({ ready: true })

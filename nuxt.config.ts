@@ -1,0 +1,23 @@
+import tailwindcss from '@tailwindcss/vite'
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-01-01',
+  // A desk, not a site: everything is drawn in the browser, from what the server routes give.
+  ssr: false,
+  modules: ['@pinia/nuxt'],
+  css: ['~/assets/desk.css'],
+  devtools: { enabled: false },
+  telemetry: false,
+  experimental: { appManifest: false },
+  app: { head: { title: 'Morphene', htmlAttrs: { lang: 'en' }, meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }] } },
+  typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true, allowImportingTsExtensions: false } } },
+  vite: {
+    plugins: [tailwindcss()],
+    worker: { format: 'es' },
+    // HarfBuzz starts with a top-level await.
+    build: { target: 'es2022', chunkSizeWarningLimit: 2000 },
+    optimizeDeps: { exclude: ['harfbuzzjs'] },
+    esbuild: { target: 'es2022' },
+  },
+  nitro: { esbuild: { options: { target: 'es2022' } } },
+})

@@ -1,0 +1,46 @@
+import { getQuery, getRouterParam, type H3Event } from 'h3'
+import { z } from 'zod'
+import { defaultLimits } from '../../core/package/limits'
+import { findDocument, type DocumentRow } from '../store/documents'
+import { database } from '../store/database'
+import { refusal } from './answer'
+
+const idSchema = z.uuid()
+
+/** The document a route is about. @throws 404 */
+export async function documentOf(event: H3Event): Promise<DocumentRow> {
+  const id = idSchema.safeParse(getRouterParam(event, 'id'))
+  const document = id.success ? await findDocument(await database(), id.data) : undefined
+  if (!document) throw refusal(404, 'This document is not on the shelf. It may have been removed.')
+  return document
+}
+
+/** The version a route is about: the query's, or the newest. @throws 400 */
+export function versionOf(event: H3Event, document: DocumentRow): number {
+  const { version } = getQuery(event)
+  if (version === undefined) return document.version
+  const number = z.coerce.number().int().min(1).max(document.version).safeParse(version)
+  if (!number.success) throw refusal(400, `This document has versions 1 to ${document.version}.`)
+  return number.data
+}
+
+/** A request's body, read under the size limit of packages: what is larger is refused before it is all here. @throws 413 */
+export async function readFile(event: H3Event): Promise<Uint8Array> {
+  const limit = defaultLimits.fileSize
+  const tooLarge = () => refusal(413, `This file is larger than ${Math.round(limit / 1048576)} MB, the most that can be opened here. Nothing was kept.`, { fault: 'too-large' })
+  if (Number(event.node.req.headers['content-length'] ?? 0) > limit) throw tooLarge()
+  const chunks: Buffer[] = []
+  let size = 0
+  for await (const chunk of event.node.req as AsyncIterable<Buffer>) {
+    size += chunk.length
+    if (size > limit) throw tooLarge()
+    chunks.push(chunk)
+  }
+  return new Uint8Array(Buffer.concat(chunks))
+}
+
+/** A file name as a header carries it (RFC 6266 with RFC 8187). */
+export function attachment(name: string): string {
+  const plain = name.replace(/[^\x20-\x7E]|["\\%]/g, '_')
+  return `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name).replace(/['()*]/g, sign => `%${sign.charCodeAt(0).toString(16).toUpperCase()}`)}`
+}

@@ -1,0 +1,63 @@
+import type { Census } from '../../core/census/census'
+import { openDocument, saveDocument, type DocumentIds, type DocumentKind } from '../../core/document/open'
+import type { Operation } from '../../core/document/operations'
+import type { PackageFault } from '../../core/package/errors'
+import type { SwapPlan, SwapRequest } from '../../core/plan/plan'
+import { DocumentSession } from '../../core/plan/session'
+import { displayPage } from '../../core/typeset/display'
+import { Typesetter } from '../../core/typeset/look'
+import { Shaper } from '../../core/typeset/shaper'
+import { pageSvg } from '../../core/typeset/svg'
+import { idRuns } from '../../core/xml/write'
+import { shippedLibrary } from '../library/shipped'
+
+/** What the threads do. Plain data in and out. */
+export type Task =
+  | { readonly kind: 'check', readonly bytes: Uint8Array }
+  | { readonly kind: 'survey', readonly bytes: Uint8Array, readonly ids: DocumentIds }
+  | { readonly kind: 'swap', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly request: SwapRequest }
+
+export interface Results {
+  check: { readonly kind: DocumentKind, readonly signed: boolean, readonly title: string }
+  survey: { readonly census: Census, readonly firstPage: string }
+  swap: { readonly plan: SwapPlan, readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[] }
+}
+
+export interface TaskFailure { readonly name: 'PackageError' | 'PlanError' | 'Error', readonly fault: PackageFault | null, readonly message: string }
+
+let typesetter: Typesetter | null = null
+function theTypesetter(): Typesetter {
+  if (!typesetter) {
+    const { library, load } = shippedLibrary()
+    typesetter = new Typesetter(library, new Shaper(load))
+  }
+  return typesetter
+}
+
+/** Ids of the nodes of changed parts, for the next session. */
+export function documentIds(session: DocumentSession, before: DocumentIds): DocumentIds {
+  const ids: Record<string, DocumentIds[string]> = { ...before }
+  for (const [path, part] of session.document.parts) if (part.changed) ids[path] = idRuns(part)
+  return ids
+}
+
+/** Carries a task out. @throws PackageError, PlanError */
+export function carryOut<K extends Task['kind']>(task: Extract<Task, { kind: K }>): Results[K]
+export function carryOut(task: Task): Results[Task['kind']] {
+  switch (task.kind) {
+    case 'check': {
+      const document = openDocument(task.bytes)
+      return { kind: document.kind, signed: document.signed, title: document.title }
+    }
+    case 'survey': {
+      const session = DocumentSession.open(task.bytes, theTypesetter(), { ids: task.ids })
+      const first = session.composition.pages[0]
+      return { census: session.detail.census, firstPage: first ? pageSvg(displayPage(first), theTypesetter().shaper) : '' }
+    }
+    case 'swap': {
+      const session = DocumentSession.open(task.bytes, theTypesetter(), { ids: task.ids })
+      const { plan, after } = session.plan(task.request)
+      return { plan, bytes: saveDocument(after.document), ids: documentIds(after, task.ids), operations: plan.operations }
+    }
+  }
+}

@@ -1,0 +1,18 @@
+import { parentPort } from 'node:worker_threads'
+import { PackageError } from '../../core/package/errors'
+import { PlanError } from '../../core/plan/plan'
+import { carryOut, type Task, type TaskFailure } from './tasks'
+
+const port = parentPort!
+
+port.on('message', ({ id, task }: { id: number, task: Task }) => {
+  try {
+    port.postMessage({ id, result: carryOut(task as never) })
+  }
+  catch (error) {
+    const failure: TaskFailure = error instanceof PackageError ? { name: 'PackageError', fault: error.fault, message: error.message }
+      : { name: error instanceof PlanError ? 'PlanError' : 'Error', fault: null, message: error instanceof Error ? error.message : String(error) }
+    port.postMessage({ id, failure })
+  }
+})
+port.postMessage({ ready: true })
