@@ -1,4 +1,5 @@
 import type { Census } from '../core/census/census'
+import { faceName } from '../core/font/face'
 import { sizeAndLeading } from '../core/census/voices'
 import type { SwapPlan } from '../core/plan/plan'
 
@@ -22,8 +23,8 @@ export function censusText(census: Census): string {
   const { document, faces, voices } = census
   return [
     `${document.title || 'untitled'}: ${percentage(census.settled)} settled, ${census.characters} characters, ${document.pages} pages`, ...unlaidLines(document.unlaid), '',
-    'Faces', ...padded(faces.map(face => [face.status === 'absent' ? '◇' : ' ', `${face.family} ${face.style}`, face.slot === 'western' ? '' : face.slot, String(face.characters), percentage(face.share), pageList(face.pages, document.pages), face.onlySpaces ? 'only spaces' : face.styles.slice(0, 3).join(', '), face.standIn ? `shown by ${face.standIn}` : ''])), '',
-    'Voices', ...padded(voices.map(voice => [`${voice.family} ${voice.style}`, sizeAndLeading(voice), String(voice.characters), voice.unowned ? 'nobody’s' : voice.styles.slice(0, 3).join(', '), voice.twinOf ? 'twin' : ''])),
+    'Faces', ...padded(faces.map(face => [face.status === 'absent' ? '◇' : ' ', faceName(face.family, face.style), face.slot === 'western' ? '' : face.slot, String(face.characters), percentage(face.share), pageList(face.pages, document.pages), face.onlySpaces ? 'only spaces' : face.styles.slice(0, 3).join(', '), face.standIn ? `shown by ${face.standIn}` : ''])), '',
+    'Voices', ...padded(voices.map(voice => [faceName(voice.family, voice.style), sizeAndLeading(voice), String(voice.characters), voice.unowned ? 'nobody’s' : voice.styles.slice(0, 3).join(', '), voice.twinOf ? 'twin' : ''])),
     ...census.unused.length > 0 ? ['', `Named, but no text is set in them: ${census.unused.map(each => each.family).join(', ')}`] : [],
   ].join('\n')
 }
@@ -32,7 +33,7 @@ export function censusText(census: Census): string {
 export function swapText(plan: SwapPlan, left: readonly { what: string, reason: string, count: number }[], out: string | null): string {
   const effects = plan.effects!
   return [
-    plan.title, ...padded(plan.mappings.map(mapping => [`${mapping.from.family} ${mapping.from.style}`, '→', `${mapping.to.family} ${mapping.to.style}`, mapping.note, `${mapping.characters} characters`])), '',
+    plan.title, ...padded(plan.mappings.map(mapping => [faceName(mapping.from.family, mapping.from.style), '→', `${mapping.to.family} ${mapping.to.style}`, mapping.note, `${mapping.characters} characters`])), '',
     ...padded(plan.rows.map(row => [row.included ? '×' : ' ', row.title, String(row.count), row.leftOut ?? ''])), '',
     `${plan.places} places; pages ${effects.pagesBefore} before, ${effects.pagesAfter} after; ${effects.paragraphsChanged} paragraphs change their number of lines; ${effects.overset.length} frames run over`,
     ...unlaidLines(effects.unlaid),

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ZoomIn, ZoomOut } from '@lucide/vue'
+import { faceName } from '~~/core/font/face'
 import { useDesk } from '../stores/desk'
 
 const emit = defineEmits<{ go: [page: number], swap: [] }>()
@@ -39,7 +40,7 @@ const voice = computed(() => desk.census?.voices.find(each => each.key === desk.
       <button type="button" class="link" @click="desk.walk(1)">Next</button>
     </span>
     <span v-else-if="voice && face" class="flex min-w-0 items-center gap-3 text-ink" aria-live="polite">
-      <span class="truncate">{{ voice.family }} {{ voice.style }}, {{ voice.size }} pt</span>
+      <span class="truncate">{{ faceName(voice.family, voice.style) }}, {{ voice.size }} pt</span>
       <button type="button" class="link" @click="emit('swap')">Swap this face</button>
     </span>
   </div>

@@ -5,7 +5,7 @@ import { useDesk } from '../stores/desk'
 import { useLibrary } from '../stores/library'
 import { drawPage, keepOutlines, stretchFor } from './drawing'
 
-const props = defineProps<{ side: Side, index: number, zoom: number, width: number, height: number, number: string, live: boolean, generation: number }>()
+const props = defineProps<{ side: Side, index: number, zoom: number, width: number, height: number, number: string, live: boolean, generation: number, faces?: ReadonlySet<string>, plain?: boolean }>()
 const desk = useDesk()
 const library = useLibrary()
 const canvas = ref<HTMLCanvasElement | null>(null)
@@ -34,6 +34,7 @@ async function load(): Promise<void> {
 
 function isChosen(index: number): boolean {
   const chosen = desk.chosen
+  if (props.faces) return props.faces.has(drawn.value?.faces[index] ?? '')
   if (!chosen || !drawn.value || props.side === 'after') return false
   return (chosen.of === 'face' ? drawn.value.faces : drawn.value.voices)[index] === chosen.key
 }
@@ -54,11 +55,11 @@ function draw(): void {
 }
 
 watch(() => [props.live, props.generation, props.index, props.side] as const, ([live]) => { if (live) void load() }, { immediate: true })
-watch([drawn, pictures, scale, canvas, () => desk.chosen, () => desk.current, () => desk.marks], draw, { flush: 'post' })
+watch([drawn, pictures, scale, canvas, () => props.faces, () => desk.chosen, () => desk.current, () => desk.marks], draw, { flush: 'post' })
 
 /** Absent faces of this page, each once, at the height of its first text: the marks of the margin. */
 const margin = computed(() => {
-  if (!drawn.value || !desk.marks) return []
+  if (!drawn.value || !desk.marks || props.plain) return []
   const seen = new Map<string, { top: number, family: string, standIn: string }>()
   drawn.value.page.runs.forEach((run, index) => {
     const key = drawn.value!.faces[index]!

@@ -103,3 +103,8 @@ export function parseStyleName(name: string): { readonly weight: number, readonl
   if (weight === null && !italic) return null
   return { weight: weight ?? 400, italic, rest: rest.trim() }
 }
+
+/** A face as people say it: the family with its style, unless the family's name says the style already (“Jost Medium”). */
+export function faceName(family: string, style: string): string {
+  return style === 'Regular' && parseStyleName(family) !== null ? family : `${family} ${style}`
+}

@@ -16,7 +16,7 @@ import { dropStale } from './stale'
 import { holderFor, textUses, type TextUse } from './uses'
 
 const kindTitles: Readonly<Record<ReferenceKind, string>> = {
-  declaration: 'Font declarations', default: 'What new text starts with', style: 'Style', stray: 'Local formatting', master: 'Headers, footers and masters',
+  declaration: 'Font declarations', default: 'Starting type', style: 'Style', stray: 'Local formatting', master: 'Headers, footers and masters',
   list: 'List labels', chart: 'Charts', formula: 'Formulas', setting: 'Formula settings', other: 'Other definitions',
 }
 
@@ -119,7 +119,7 @@ function titleOfRow(document: OdfDocument, reference: FontReference): string {
   const family = reference.family === 'text' ? 'Character' : reference.family === 'graphic' ? 'Frame' : reference.family === 'paragraph' ? 'Paragraph' : reference.family
   switch (reference.kind) {
     case 'style': return `${family.charAt(0).toUpperCase()}${family.slice(1)} style ${reference.owner}`
-    case 'default': return `What new text starts with: ${reference.owner}`
+    case 'default': return `Starting type: ${reference.owner}`
     case 'list': return `List labels: ${reference.owner}`
     case 'chart': case 'formula': case 'setting': return `${objectTitle(document, reference.part)}${reference.kind === 'setting' ? ', settings' : ''}`
     default: return kindTitles[reference.kind]

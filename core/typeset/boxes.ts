@@ -1,7 +1,7 @@
 import type { Block, Frame, Paragraph, Story, Table } from '../document/stories'
 import { findStyle, withParents, type Properties } from '../document/styles'
 import { points, percent } from '../style/properties'
-import { linesHeight, shifted, type Box, type Fragment, type OversetFrame } from './fragments'
+import { inlineFrames, linesHeight, shifted, type Box, type Fragment, type OversetFrame } from './fragments'
 import { borderColor, borderWidths, edges, lengthOf } from './geometry'
 import { layoutParagraph, type ParagraphLayout, type Workshop } from './paragraph'
 
@@ -74,7 +74,7 @@ export class BoxComposer {
         y += y === 0 ? layout.spaceBefore : this.gap(before, layout.spaceBefore)
         const reserved = this.anchored(layout, role, width, fragments, 0, y)
         y += reserved + layout.padding.top
-        fragments.push({ kind: 'lines', layout, from: 0, to: layout.lines.length, x: 0, y })
+        fragments.push({ kind: 'lines', layout, from: 0, to: layout.lines.length, x: 0, y }, ...this.inlined(layout, 0, layout.lines.length, role, width, 0, y))
         y += linesHeight(layout) + layout.padding.bottom
         before = layout.spaceAfter
       }
@@ -104,6 +104,14 @@ export class BoxComposer {
       reserved += Math.max(top, 0) + box.height
     }
     return reserved
+  }
+
+  /** What stands in a paragraph's lines as characters. */
+  inlined(layout: ParagraphLayout, from: number, to: number, role: Story['role'], width: number, x: number, y: number): Fragment[] {
+    return inlineFrames(layout, from, to).flatMap((each) => {
+      const box = this.frame(each.frame, role, width)
+      return shifted(box.fragments, x + each.x, y + each.foot - box.height)
+    })
   }
 
   private graphic(frame: Frame): Properties { return this.properties(frame.part, 'graphic', frame.graphicStyle, 'graphic') }

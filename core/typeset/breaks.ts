@@ -1,3 +1,4 @@
+/// <reference path="./packages.d.ts" />
 import LineBreaker from 'linebreak'
 
 /** A place where a line may or must end: behind the character before `position` (UTF-16). */

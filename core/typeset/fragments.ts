@@ -1,3 +1,4 @@
+import type { Frame } from '../document/stories'
 import type { ParagraphLayout } from './paragraph'
 
 /** Something placed: x and y in points from the top left of the box or page that holds it. */
@@ -18,6 +19,26 @@ export interface Box { readonly height: number, readonly fragments: readonly Fra
 /** The same fragments, shifted. */
 export function shifted(fragments: readonly Fragment[], dx: number, dy: number): Fragment[] {
   return fragments.map(fragment => ({ ...fragment, x: fragment.x + dx, y: fragment.y + dy }))
+}
+
+/** Frames that stand in lines as characters: where each one's left edge and foot are, from the paragraph's column and top. */
+export function inlineFrames(layout: ParagraphLayout, from = 0, to = layout.lines.length): { readonly frame: Frame, readonly x: number, readonly foot: number }[] {
+  const found: { frame: Frame, x: number, foot: number }[] = []
+  let y = 0
+  for (let index = from; index < to; index++) {
+    const line = layout.lines[index]!
+    if (line.objectWidths.size > 0) {
+      let x = layout.x + line.x
+      let tab = 0
+      line.units.forEach((unit) => {
+        if (unit.frame) found.push({ frame: unit.frame, x, foot: y + line.baseline })
+        x += unit.kind === 'tab' ? line.tabs[tab++]!.width : unit.frame ? line.objectWidths.get(unit)! : unit.width
+        x += unit.spaceWidth + unit.spaceCount * line.stretch
+      })
+    }
+    y += line.height
+  }
+  return found
 }
 
 /** Height of some lines of a paragraph. */

@@ -1,3 +1,4 @@
+/// <reference path="./packages.d.ts" />
 import createHyphenator from 'hyphen'
 import de from 'hyphen/patterns/de-1996.js'
 import enGb from 'hyphen/patterns/en-gb.js'

@@ -162,7 +162,7 @@ export class PageFlow {
         if (to <= from && page.fresh) to = Math.max(from + 1, to)
       }
       if (to > from) {
-        page.fragments.push({ kind: 'lines', layout, from, to, x: page.left, y: page.y })
+        page.fragments.push({ kind: 'lines', layout, from, to, x: page.left, y: page.y }, ...this.boxes.inlined(layout, from, to, 'body', page.width, page.left, page.y))
         page.y += linesHeight(layout, from, to)
         page.fresh = false
         page.after = 0

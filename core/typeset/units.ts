@@ -1,3 +1,4 @@
+/// <reference path="./packages.d.ts" />
 import bidiFactory from 'bidi-js'
 import type { Frame, Inline } from '../document/stories'
 import { objectSign, type ParagraphText, type TextRun } from '../style/runs'

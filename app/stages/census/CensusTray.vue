@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { FaceCensus, VoiceCensus } from '~~/core/census/census'
+import { faceName } from '~~/core/font/face'
 import { sizeAndLeading } from '~~/core/census/voices'
 import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'
@@ -84,7 +85,7 @@ watch(() => desk.pointed, (pointed) => {
           <td>
             <button type="button" class="block w-full truncate text-left" :class="{ 'text-iris': face.status === 'absent' }" :aria-pressed="desk.chosen?.key === face.key" :title="face.reason" @click="toggle('face', face.key)">
               <span v-if="face.status === 'absent'"><span aria-hidden="true">◇ </span><span class="sr-only">absent: </span></span>
-              <span :style="{ fontFamily: face.status === 'present' ? library.cssFamily(face.shownBy) : undefined }">{{ face.family }} {{ face.style }}</span>
+              <span :style="{ fontFamily: face.status === 'present' ? library.cssFamily(face.shownBy) : undefined }">{{ faceName(face.family, face.style) }}</span>
               <span v-if="slotWord(face.slot)" class="text-[12px] text-soft"> {{ slotWord(face.slot) }}</span>
             </button>
           </td>
@@ -99,7 +100,7 @@ watch(() => desk.pointed, (pointed) => {
 
     <section v-if="notice" class="notice mt-4 flex items-center gap-4" aria-label="Absent face">
       <p class="flex-1">
-        <strong>{{ notice.family }} {{ notice.style }} is absent.</strong> {{ notice.onlySpaces ? counted(notice.characters, 'space') : counted(notice.characters, 'character') }} shown in {{ notice.standIn }}.
+        <strong>{{ faceName(notice.family, notice.style) }} is absent.</strong> {{ notice.onlySpaces ? counted(notice.characters, 'space') : counted(notice.characters, 'character') }} shown in {{ notice.standIn }}.
         <span class="block text-soft">The file still says {{ notice.family }}, and is right again where {{ notice.family }} is installed.</span>
       </p>
       <button type="button" class="plain shrink-0" @click="walkFace(notice)">Walk its places</button>
@@ -115,7 +116,7 @@ watch(() => desk.pointed, (pointed) => {
           <td>
             <button type="button" class="flex w-full items-center truncate text-left" :class="{ 'text-iris': voice.status === 'absent' }" :aria-pressed="desk.chosen?.key === voice.key" @click="toggle('voice', voice.key)">
               <span v-if="voice.twinOf" aria-hidden="true" class="mr-2 h-[18px] w-[5px] shrink-0 border-x-2 border-ochre" />
-              <span class="truncate" :style="{ fontFamily: voice.status === 'present' ? library.cssFamily(voice.shownBy) : undefined }">{{ voice.family }} {{ voice.style }} {{ sizeAndLeading(voice) }}</span>
+              <span class="truncate" :style="{ fontFamily: voice.status === 'present' ? library.cssFamily(voice.shownBy) : undefined }">{{ faceName(voice.family, voice.style) }} {{ sizeAndLeading(voice) }}</span>
               <span v-if="voice.color" class="ml-2 inline-block size-[10px] shrink-0 border border-soft" :style="{ background: voice.color }" :title="voice.color" />
             </button>
           </td>

@@ -4,6 +4,7 @@ import { AriaComponent, GridComponent, TooltipComponent } from 'echarts/componen
 import { init, use, type EChartsType } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import type { FaceCensus } from '~~/core/census/census'
+import { faceName } from '~~/core/font/face'
 import { grouped, percentage } from '../../desk/words'
 
 use([BarChart, GridComponent, TooltipComponent, AriaComponent, SVGRenderer])
@@ -24,7 +25,7 @@ function render(): void {
     tooltip: { trigger: 'item', confine: true, formatter: ({ seriesIndex }: { seriesIndex: number }) => {
       const face = props.faces[seriesIndex]!
       const name = document.createElement('span')
-      name.textContent = `${face.family} ${face.style}: ${grouped(face.characters)} characters, ${percentage(face.share)}${face.status === 'absent' ? ', absent' : ''}`
+      name.textContent = `${faceName(face.family, face.style)}: ${grouped(face.characters)} characters, ${percentage(face.share)}${face.status === 'absent' ? ', absent' : ''}`
       return name
     } },
     series: props.faces.map(face => ({

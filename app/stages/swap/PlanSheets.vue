@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import { faceKey } from '~~/core/census/voices'
+import type { Slot } from '~~/core/document/font-attributes'
 import SheetPage from '../../desk/SheetPage.vue'
-import { counted } from '../../desk/words'
+import { counted, pageWords } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useSwap } from '../../stores/swap'
 
@@ -32,14 +34,18 @@ const zoom = computed(() => {
   if (!sheet) return 0.4
   return Math.max(0.2, Math.min((room.value.width - 72) / 2 / (sheet.width * 96 / 72), Math.max(room.value.height - 300, 300) / (sheet.height * 96 / 72)))
 })
-const flagged = computed(() => [...new Set(rows.value.map(row => row.page))].sort((a, b) => a - b))
+/** Faces that go, on the page now, and those that come, on the page after: both are marked. */
+const goes = computed(() => new Set(plan.value.mappings.map(mapping => mapping.key)))
+const comes = computed(() => new Set(plan.value.mappings.map(mapping => faceKey({ ...mapping.to, slot: mapping.key.split('|')[2] as Slot }))))
+const touched = computed(() => (desk.census?.faces ?? []).filter(face => goes.value.has(face.key)).flatMap(face => face.pages))
+const flagged = computed(() => [...new Set([...rows.value.map(row => row.page), ...touched.value])].sort((a, b) => a - b))
 
 function nextFlagged(): void {
   const next = flagged.value.find(page => page > at.value) ?? flagged.value[0]
   if (next !== undefined) at.value = next
 }
 
-watch(() => swap.generation, () => { if (!flagged.value.includes(at.value)) at.value = flagged.value[0] ?? Math.min(desk.page, last.value) }, { immediate: true })
+watch(() => swap.generation, () => { if (!flagged.value.includes(at.value)) at.value = rows.value[0]?.page ?? flagged.value[0] ?? Math.min(desk.page, last.value) }, { immediate: true })
 onMounted(() => {
   watcher = new ResizeObserver(([entry]) => { if (entry) room.value = { width: entry.contentRect.width, height: entry.contentRect.height } })
   watcher.observe(holder.value!)
@@ -53,14 +59,15 @@ onBeforeUnmount(() => watcher?.disconnect())
       <div class="flex gap-6">
         <div v-if="before">
           <p class="mb-1 text-[13px] font-medium text-soft">Page {{ at + 1 }} now</p>
-          <SheetPage side="now" :index="at" :zoom="zoom" v-bind="before" :live="true" :generation="desk.generation" />
+          <SheetPage side="now" :index="at" :zoom="zoom" v-bind="before" :live="true" :generation="desk.generation" :faces="goes" plain />
         </div>
         <div v-if="after">
           <p class="mb-1 text-[13px] font-medium text-soft">Page {{ afterPage + 1 }} after</p>
-          <SheetPage side="after" :index="afterPage" :zoom="zoom" v-bind="after" :live="true" :generation="swap.generation" />
+          <SheetPage side="after" :index="afterPage" :zoom="zoom" v-bind="after" :live="true" :generation="swap.generation" :faces="comes" plain />
         </div>
       </div>
-      <table class="mt-5 table-fixed">
+      <p v-if="touched.length > 0" class="mt-4 text-[13px] text-soft">Swapped text stands on {{ pageWords([...new Set(touched)].sort((a, b) => a - b), desk.sheets.length) }}.</p>
+      <table class="mt-3 table-fixed">
         <colgroup><col class="w-[56px]"><col><col class="w-[104px]"></colgroup>
         <thead><tr><th scope="col">Page</th><th scope="col">What happens</th><th scope="col" class="number">Lines</th></tr></thead>
         <tbody>

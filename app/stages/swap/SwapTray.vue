@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { faceName } from '~~/core/font/face'
 import { sameFamily } from '~~/core/document/font-family'
 import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'
@@ -92,7 +93,7 @@ const pagesWord = computed(() => {
             <thead><tr><th scope="col">Goes</th><th scope="col">Comes</th><th scope="col">How near</th></tr></thead>
             <tbody>
               <tr v-for="mapping in plan.mappings" :key="mapping.key">
-                <td class="truncate">{{ mapping.from.family }} {{ mapping.from.style }}</td>
+                <td class="truncate">{{ faceName(mapping.from.family, mapping.from.style) }}</td>
                 <td>
                   <select class="field !min-h-[26px] w-full !py-0" :aria-label="`What comes for ${mapping.from.family} ${mapping.from.style}`" :value="mapping.to.style" :style="{ fontFamily: library.cssFamily(mapping.to.hash) }" @change="chooseFace(mapping.key, $event)">
                     <option v-for="style in stylesOf(mapping.to.family)" :key="style" :value="style">{{ style }}</option>
@@ -106,7 +107,7 @@ const pagesWord = computed(() => {
 
           <h2 class="mt-5">Places</h2>
           <table class="mt-1 table-fixed">
-            <colgroup><col class="w-[26px]"><col><col class="w-[56px]"><col class="w-[86px]"><col class="w-[210px]"></colgroup>
+            <colgroup><col class="w-[26px]"><col><col class="w-[56px]"><col class="w-[82px]"><col class="w-[190px]"></colgroup>
             <thead><tr><th scope="col"><span class="sr-only">In the plan</span></th><th scope="col">Places</th><th scope="col" class="number">Count</th><th scope="col" class="number">Characters</th><th scope="col">Before → after</th></tr></thead>
             <tbody>
               <tr v-for="row in plan.rows" :key="row.id" :class="{ 'text-soft': !row.included }">
