@@ -73,7 +73,7 @@ const margin = computed(() => {
   return list
 })
 
-const textRuns = computed(() => (drawn.value?.page.runs ?? []).map((run, index) => ({ run, index })).filter(({ run }) => run.text !== ''))
+const textRuns = computed(() => (drawn.value?.page.runs ?? []).map((run, at) => ({ run, at })).filter(({ run }) => run.text !== ''))
 
 function styleOf(run: GlyphRun): Record<string, string> {
   return {
@@ -96,7 +96,7 @@ function point(index: number): void {
       <template v-if="live">
         <canvas ref="canvas" class="absolute inset-0 size-full" aria-hidden="true" />
         <div class="absolute inset-0 overflow-hidden">
-          <span v-for="{ run, index } in textRuns" :key="index" class="absolute origin-left whitespace-pre text-transparent selection:bg-verdigris/30" style="font-family: sans-serif" :style="styleOf(run)" @pointerup="point(index)">{{ run.text }}</span>
+          <span v-for="{ run, at } in textRuns" :key="at" class="absolute origin-left whitespace-pre text-transparent selection:bg-verdigris/30" style="font-family: sans-serif" :style="styleOf(run)" @pointerup="point(at)">{{ run.text }}</span>
         </div>
         <p v-if="failure" class="absolute inset-4 text-rubric">This page cannot be drawn: {{ failure }}</p>
       </template>

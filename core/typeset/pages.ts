@@ -1,5 +1,5 @@
 import type { Block, Frame, Paragraph, Story, Table } from '../document/stories'
-import { BoxComposer, type TableLayout } from './boxes'
+import { type BoxComposer, type TableLayout } from './boxes'
 import { linesHeight, shifted, type Box, type Fragment } from './fragments'
 import type { PageGeometry } from './geometry'
 import { formatNumber } from './numbering'

@@ -64,9 +64,9 @@ export function parseXml(path: string, source: string, options: ParseOptions = {
     else put({ kind: 'text', id, parent: parent(), text, source, start: last, end, markup: null })
     last = end
   }
-  const putOther = () => {
-    put({ kind: 'other', id: nextId(), parent: parent(), source, start: last, end: parser.position })
-    last = parser.position
+  const putOther = (end = parser.position) => {
+    put({ kind: 'other', id: nextId(), parent: parent(), source, start: last, end })
+    last = end
   }
 
   const parser = new SaxesParser({ xmlns: true, position: true })
@@ -75,8 +75,9 @@ export function parseXml(path: string, source: string, options: ParseOptions = {
       throw new PackageError('entity', `The part “${path}” uses an XML entity of its own, which a document never needs, so it was not opened. Nothing was kept.`)
     throw new PackageError('bad-xml', `The part “${path}” is not well-formed XML (${error.message.replace(/^\d+:\d+: /, '')}, line ${parser.line}). Nothing was kept.`)
   })
-  parser.on('xmldecl', putOther)
-  parser.on('comment', () => { putOther() })
+  parser.on('xmldecl', () => { putOther() })
+  // saxes reports a comment before it has read the “>” behind it.
+  parser.on('comment', () => { putOther(parser.position + 1) })
   parser.on('processinginstruction', () => { putOther() })
   parser.on('doctype', (doctype) => {
     if (doctype.includes('['))

@@ -1,0 +1,45 @@
+import ts from 'typescript-eslint'
+import vue from 'eslint-plugin-vue'
+import vueParser from 'vue-eslint-parser'
+
+/*
+ * Imports run one way: package <- xml <- document <- style <- typeset <- census <- plan; font stands beside document.
+ * Each folder may import from those named with it, and from itself. Nothing in core knows app, server or cli.
+ */
+const mayImport = {
+  package: [],
+  xml: ['package'],
+  document: ['package', 'xml'],
+  font: ['package', 'document'],
+  style: ['package', 'xml', 'document', 'font'],
+  typeset: ['package', 'xml', 'document', 'font', 'style'],
+  census: ['package', 'xml', 'document', 'font', 'style', 'typeset'],
+  plan: ['package', 'xml', 'document', 'font', 'style', 'typeset', 'census'],
+}
+const layers = Object.keys(mayImport)
+
+export default ts.config(
+  { ignores: ['.nuxt/**', '.output/**', '.morphene/**', 'node_modules/**', 'test-results/**'] },
+  ...ts.configs.recommended,
+  ...vue.configs['flat/recommended'],
+  { files: ['**/*.vue'], languageOptions: { parser: vueParser, parserOptions: { parser: ts.parser } } },
+  {
+    rules: {
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/triple-slash-reference': ['error', { path: 'always' }],
+      'eqeqeq': ['error', 'always', { null: 'ignore' }],
+      'no-undef': 'off',
+      'vue/multi-word-component-names': 'off', 'vue/max-attributes-per-line': 'off', 'vue/singleline-html-element-content-newline': 'off',
+      'vue/html-self-closing': 'off', 'vue/require-default-prop': 'off', 'vue/html-closing-bracket-newline': 'off', 'vue/first-attribute-linebreak': 'off',
+    },
+  },
+  ...layers.map(layer => ({
+    files: [`core/${layer}/**/*.ts`],
+    rules: { 'no-restricted-imports': ['error', { patterns: [
+      ...layers.filter(other => other !== layer && !mayImport[layer].includes(other)).map(other => ({ group: [`../${other}/*`, `**/core/${other}/*`], message: `core/${layer} may not import core/${other}: imports run one way.` })),
+      { group: ['**/app/**', '**/server/**', '**/cli/**', 'node:*', 'vue', 'nuxt', 'knex', '#*', '~*'], message: 'core is pure: no interface, no database, no Node.' },
+    ] }] },
+  })),
+)

@@ -1,0 +1,46 @@
+import { namespaces, writePackage, type Part } from '../../demo/package'
+import { openDocument, type OdfDocument } from '../../core/document/open'
+import { DocumentSession } from '../../core/plan/session'
+import { Shaper } from '../../core/typeset/shaper'
+import { Typesetter } from '../../core/typeset/look'
+import { shippedLibrary } from '../../server/library/shipped'
+
+const head = '<?xml version="1.0" encoding="UTF-8"?>\n'
+export const odt = 'application/vnd.oasis.opendocument.text'
+
+export interface Fixture {
+  readonly body?: string
+  readonly automatic?: string
+  readonly faces?: string
+  readonly styles?: string
+  readonly stylesAutomatic?: string
+  readonly masters?: string
+  readonly stylesFaces?: string
+  readonly parts?: readonly Part[]
+  readonly objects?: readonly { path: string, type: string }[]
+  readonly mimetype?: string
+}
+
+const faceDeclarations = (faces: string | undefined) => `<office:font-face-decls>${faces ?? ''}</office:font-face-decls>`
+export const face = (name: string, family = name, more = '') => `<style:font-face style:name="${name}" svg:font-family="${family}"${more}/>`
+export const paragraphStyle = (name: string, text = '', paragraph = '', more = '') => `<style:style style:name="${name}" style:family="paragraph"${more}>${paragraph && `<style:paragraph-properties ${paragraph}/>`}${text && `<style:text-properties ${text}/>`}</style:style>`
+export const textStyle = (name: string, text: string, more = '') => `<style:style style:name="${name}" style:family="text"${more}><style:text-properties ${text}/></style:style>`
+
+/** A page of 10 by 10 cm with margins of 1 cm. */
+export const smallPage = '<style:page-layout style:name="pm"><style:page-layout-properties fo:page-width="10cm" fo:page-height="10cm" fo:margin="1cm" style:num-format="1"/></style:page-layout>'
+export const standardMaster = (inside = '') => `<style:master-page style:name="Standard" style:page-layout-name="pm">${inside}</style:master-page>`
+
+/** A small text document. */
+export function makeOdt(fixture: Fixture): Uint8Array {
+  const content = `${head}<office:document-content${namespaces} office:version="1.3">${faceDeclarations(fixture.faces)}<office:automatic-styles>${fixture.automatic ?? ''}</office:automatic-styles><office:body><office:text>${fixture.body ?? '<text:p>Hello</text:p>'}</office:text></office:body></office:document-content>`
+  const styles = `${head}<office:document-styles${namespaces} office:version="1.3">${faceDeclarations(fixture.stylesFaces)}<office:styles>${fixture.styles ?? ''}</office:styles><office:automatic-styles>${fixture.stylesAutomatic ?? smallPage}</office:automatic-styles><office:master-styles>${fixture.masters ?? standardMaster()}</office:master-styles></office:document-styles>`
+  return writePackage(fixture.mimetype ?? odt, [{ path: 'content.xml', type: 'text/xml', content }, { path: 'styles.xml', type: 'text/xml', content: styles }, ...fixture.parts ?? []], fixture.objects)
+}
+
+export const openOdt = (fixture: Fixture): OdfDocument => openDocument(makeOdt(fixture))
+
+const shipped = shippedLibrary()
+export const library = shipped.library
+export const typesetter = new Typesetter(library, new Shaper(shipped.load))
+export const session = (bytes: Uint8Array): DocumentSession => DocumentSession.open(bytes, typesetter)
+export const sessionOf = (fixture: Fixture): DocumentSession => session(makeOdt(fixture))
