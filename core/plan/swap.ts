@@ -2,7 +2,7 @@ import type { Census } from '../census/census'
 import { applyAll } from '../document/apply'
 import { fontAttributes } from '../document/font-attributes'
 import { replaceFamily, sameFamily, writeFontFamily } from '../document/font-family'
-import { fontReferences, objectTitle, type FontReference, type ReferenceKind } from '../document/font-references'
+import { fontReferences, isSymbolFamily, objectTitle, type FontReference, type ReferenceKind } from '../document/font-references'
 import { partOf, type OdfDocument } from '../document/open'
 import type { Operation } from '../document/operations'
 import { readScopes, type FaceDeclaration } from '../document/styles'
@@ -53,7 +53,7 @@ export function planSwap(document: OdfDocument, census: Census, request: SwapReq
   const push = (part: string, ...list: Operation[]) => { operations.set(part, [...operations.get(part) ?? [], ...list]) }
 
   const kept = new Set(references.filter(reference => !changes.some(change => change.reference === reference)))
-  const declarations = declarationsByPart(document, references, kept, whole)
+  const declarations = declarationsByPart(document, references, kept, whole, request.symbols)
   for (const change of changes) for (const operation of changeOperations(document, change, declarations, library)) push(change.reference.part, operation)
   const faceChanges = faceOperations(mappings, uses, request, declarations, library, note)
   for (const [part, list] of faceChanges.operations) push(part, ...list)
@@ -139,7 +139,7 @@ function charactersOf(references: readonly FontReference[], uses: readonly TextU
 }
 
 /** Sorts each part's declarations into those that go and those that stay. */
-function declarationsByPart(document: OdfDocument, references: readonly FontReference[], kept: ReadonlySet<FontReference>, wishes: SwapRequest['wishes']): Map<string, PartDeclarations> {
+function declarationsByPart(document: OdfDocument, references: readonly FontReference[], kept: ReadonlySet<FontReference>, wishes: SwapRequest['wishes'], symbols: boolean): Map<string, PartDeclarations> {
   const byPart = new Map<string, PartDeclarations>()
   for (const sub of document.subdocuments) {
     const { content, styles } = readScopes(document, sub)
@@ -147,7 +147,7 @@ function declarationsByPart(document: OdfDocument, references: readonly FontRefe
       if (!scope) continue
       const path = scope.part.path
       const all = [...scope.faces.values()]
-      const swapped = (face: FaceDeclaration) => wishes.some(wish => sameFamily(wish.from.family, face.families[0] ?? ''))
+      const swapped = (face: FaceDeclaration) => (symbols || !isSymbolFamily(face.families[0] ?? '', face.attributes['style:font-charset'] ?? '')) && wishes.some(wish => sameFamily(wish.from.family, face.families[0] ?? ''))
       const stillNamed = (face: FaceDeclaration) => references.some(reference => kept.has(reference) && reference.kind !== 'declaration' && reference.part === path && reference.declaration?.node === face.node)
       const going = all.filter(face => swapped(face) && !stillNamed(face))
       const own = new PartDeclarations(document, path, going, all.filter(face => !going.includes(face)))

@@ -1,0 +1,161 @@
+import { readFileSync, writeFileSync } from 'node:fs'
+import { expect, test, type Page } from '@playwright/test'
+import { sailingGuide } from '../../demo/sailing-guide'
+import { familiesIn, parts, xmlParts } from '../support/independent'
+
+const problems: string[] = []
+test.beforeEach(({ page }) => {
+  problems.length = 0
+  page.on('pageerror', error => problems.push(error.message))
+  page.on('console', (message) => { if (message.type() === 'error' && !/409|422|404|413|400/.test(message.text())) problems.push(message.text()) })
+})
+test.afterEach(() => { expect(problems).toEqual([]) })
+
+async function put(page: Page, name: string): Promise<void> {
+  await page.goto('/')
+  await page.getByLabel('Files to open').setInputFiles({ name, mimeType: 'application/vnd.oasis.opendocument.text', buffer: Buffer.from(sailingGuide()) })
+  const card = page.getByRole('listitem').filter({ hasText: name.replace('.odt', '') })
+  await expect(card.getByText('settled')).toBeVisible({ timeout: 30_000 })
+  await expect(card).toContainText('24 pages')
+  await expect(card).toContainText('2 families absent')
+}
+async function openDocument(page: Page, name: string): Promise<void> {
+  await page.getByRole('link', { name: name.replace('.odt', ''), exact: true }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('settled', { timeout: 30_000 })
+}
+async function choose(page: Page, label: string, text: string): Promise<void> {
+  await page.getByLabel(label, { exact: true }).first().fill(text)
+  await page.locator('li[role=option]').first().click()
+}
+/** Whether a canvas has been drawn on with more than one colour. */
+const inked = (page: Page) => page.locator('canvas').first().evaluate((canvas: HTMLCanvasElement) => {
+  const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
+  for (let at = 0; at < data.length; at += 4) if (data[at]! < 100) return true
+  return false
+})
+
+test('the whole job by mouse: from the shelf to the downloaded file, which opens again', async ({ page }, info) => {
+  await put(page, 'Whole job.odt')
+  await openDocument(page, 'Whole job.odt')
+  await expect.poll(() => inked(page)).toBe(true)
+
+  // A click on a face marks its places and walks through them.
+  await page.getByRole('button', { name: /Ovrelund Light/ }).first().click()
+  await expect(page.getByText('Place 1 of 1')).toBeVisible()
+  await expect(page.getByText('one space')).toBeVisible()
+  await page.getByRole('button', { name: /Skerrow/ }).first().click()
+  await expect(page.getByText(/Place 1 of \d+/)).toBeVisible()
+  await page.getByRole('button', { name: 'Next' }).click()
+  await expect(page.getByText(/Place 2 of \d+/)).toBeVisible()
+  await page.getByRole('button', { name: /Skerrow/ }).first().click()
+
+  // A click on text shows its voice, and leads to the swap with its face.
+  await page.getByLabel('Go to page').fill('1')
+  await page.getByLabel('Go to page').press('Enter')
+  await page.getByText('Tickets', { exact: false }).first().click()
+  await expect(page.getByRole('button', { name: 'Swap this face' })).toBeVisible()
+  await page.getByRole('button', { name: 'Swap this face' }).click()
+  await expect(page.getByLabel('Goes').first()).toHaveValue('Skerrow')
+  await choose(page, 'Comes', 'work sans')
+  await expect(page.getByRole('heading', { name: 'Skerrow gives way to Work Sans' })).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText('Notice 1 runs over')).toBeVisible()
+  await expect(page.getByText('Paragraph style Notice')).toBeVisible()
+
+  // A row can be struck and taken back.
+  await page.getByRole('checkbox', { name: /Chart/ }).uncheck()
+  await expect(page.getByRole('button', { name: /in 4 places/ })).toBeVisible({ timeout: 20_000 })
+  await page.getByRole('checkbox', { name: /Chart/ }).check()
+  await page.getByRole('button', { name: /Swap 2 faces in 7 places/ }).click()
+  await expect(page.getByText('Done, as version 2.')).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText('The census finds nothing of the old font')).toBeVisible()
+
+  // One undo, one redo.
+  await page.getByRole('button', { name: /^Undo: Skerrow/ }).click()
+  await expect(page.getByRole('button', { name: /^Redo: Skerrow/ })).toBeVisible({ timeout: 20_000 })
+  await page.getByRole('button', { name: /^Redo: Skerrow/ }).click()
+  await expect(page.getByRole('button', { name: /^Undo: / })).toBeEnabled({ timeout: 20_000 })
+
+  await page.getByRole('tab', { name: 'Handoff' }).click()
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /^Download Whole job/ }).click()])
+  const path = info.outputPath('swapped.odt')
+  await download.saveAs(path)
+  const files = parts(new Uint8Array(readFileSync(path)))
+  for (const part of xmlParts(files)) expect(familiesIn(files[part]!).has('skerrow'), part).toBe(false)
+
+  await page.goto('/')
+  await page.getByLabel('Files to open').setInputFiles(path)
+  const again = page.getByRole('listitem').filter({ hasText: 'swapped' })
+  await expect(again).toContainText('1 family absent', { timeout: 30_000 })
+})
+
+test('by keyboard alone', async ({ page }) => {
+  await put(page, 'Keyboard.odt')
+  await page.getByRole('link', { name: 'Keyboard', exact: true }).focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('settled', { timeout: 30_000 })
+  await page.getByRole('button', { name: /Skerrow/ }).first().focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/Place 1 of/)).toBeVisible()
+  await page.keyboard.press('n')
+  await expect(page.getByText(/Place 2 of/)).toBeVisible()
+  await page.keyboard.press('m')
+  await expect(page.getByText('Marks hidden')).toBeVisible()
+  await page.keyboard.press('m')
+  await page.keyboard.press('Escape')
+  await expect(page.getByText(/Place \d of/)).toBeHidden()
+  await page.getByRole('tab', { name: 'Census' }).focus()
+  await page.keyboard.press('ArrowDown')
+  await expect(page.getByRole('tab', { name: 'Swap' })).toBeFocused()
+  await page.getByLabel('Goes').first().focus()
+  await page.keyboard.type('sker')
+  await page.keyboard.press('Enter')
+  await page.getByLabel('Comes').first().focus()
+  await page.keyboard.type('archivo')
+  await page.keyboard.press('Enter')
+  const apply = page.getByRole('button', { name: /^Swap \d/ })
+  await expect(apply).toBeEnabled({ timeout: 30_000 })
+  await apply.focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Done, as version 2.')).toBeVisible({ timeout: 30_000 })
+})
+
+test('two browsers on one document: the second is told what changed and loses nothing', async ({ page, browser }) => {
+  await put(page, 'Two of us.odt')
+  await openDocument(page, 'Two of us.odt')
+  const other = await (await browser.newContext()).newPage()
+  await other.goto(page.url())
+  await expect(other.getByRole('heading', { level: 1 })).toContainText('settled', { timeout: 30_000 })
+  for (const [who, from, to] of [[page, 'Skerrow', 'Work Sans'], [other, 'Jost', 'Archivo']] as const) {
+    await who.getByRole('tab', { name: 'Swap' }).click()
+    await choose(who, 'Goes', from)
+    await choose(who, 'Comes', to)
+    await expect(who.getByRole('button', { name: /^Swap \d/ })).toBeEnabled({ timeout: 30_000 })
+  }
+  await page.getByRole('button', { name: /^Swap \d/ }).click()
+  await expect(page.getByText('Done, as version 2.')).toBeVisible({ timeout: 30_000 })
+  await other.getByRole('button', { name: /^Swap \d/ }).click()
+  await expect(other.getByRole('alert')).toContainText('Skerrow gives way to Work Sans', { timeout: 30_000 })
+  // The wish is kept and planned on what is there now.
+  await other.getByRole('button', { name: /^Swap \d/ }).click()
+  await expect(other.getByText('Done, as version 3.')).toBeVisible({ timeout: 30_000 })
+  await other.context().close()
+})
+
+test('files are dropped on the shelf, and bad ones are told why', async ({ page }, info) => {
+  await page.goto('/')
+  const path = info.outputPath('letter.odt')
+  writeFileSync(path, 'Dear all')
+  await page.getByLabel('Files to open').setInputFiles(path)
+  await expect(page.getByText('not an OpenDocument package')).toBeVisible()
+  await page.getByRole('button', { name: 'Dismiss' }).click()
+  const transfer = await page.evaluateHandle((bytes) => {
+    const data = new DataTransfer()
+    data.items.add(new File([new Uint8Array(bytes)], 'Dropped.odt'))
+    return data
+  }, [...sailingGuide()])
+  await page.locator('main').dispatchEvent('drop', { dataTransfer: transfer })
+  await expect(page.getByRole('link', { name: 'Dropped', exact: true })).toBeVisible({ timeout: 30_000 })
+  await page.getByRole('button', { name: 'Remove Dropped' }).click()
+  await page.getByRole('button', { name: 'Remove', exact: true }).click()
+  await expect(page.getByRole('link', { name: 'Dropped', exact: true })).toBeHidden()
+})

@@ -1,0 +1,84 @@
+import type { Knex } from 'knex'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { sailingGuide } from '../../demo/sailing-guide'
+import { getBlob, getPackage, putBlob, putPackage } from '../../server/store/blobs'
+import { connect, migrate } from '../../server/store/database'
+import { addDocument, addVersion, ConflictError, history, listVersions, versionContent, type MadeBy, type VersionRow } from '../../server/store/documents'
+import { claimJob, reportJob } from '../../server/store/jobs'
+import { testDatabase } from './running'
+
+let knex: Knex
+beforeAll(async () => {
+  // A database of its own: jobs put here are nobody else's.
+  knex = await connect({ host: '127.0.0.1', port: testDatabase().port, user: 'root', password: '', database: 'morphene_store_test' })
+  await migrate(knex)
+})
+afterAll(async () => {
+  await knex.raw('drop database morphene_store_test')
+  await knex.destroy()
+})
+const guide = sailingGuide()
+const row = (number: number, state: number, madeBy: MadeBy): VersionRow => ({ document: 'd', number, state, madeBy, title: `v${number}`, created: new Date() })
+
+describe('content', () => {
+  it('is kept in chunks below the packet limit, and once', async () => {
+    const large = new Uint8Array(3 * 1024 * 1024 + 17).map((_, index) => index * 7)
+    const hash = await putBlob(knex, large)
+    expect(await putBlob(knex, large)).toBe(hash)
+    expect(await getBlob(knex, hash)).toEqual(large)
+    expect(await getBlob(knex, await putBlob(knex, new Uint8Array(0)))).toEqual(new Uint8Array(0))
+    expect(await getBlob(knex, 'f'.repeat(64))).toBeUndefined()
+  })
+
+  it('of a package is shared part by part, and joins to the file', async () => {
+    const pieces = await putPackage(knex, guide)
+    expect(pieces.length).toBeGreaterThan(5)
+    expect(await getPackage(knex, pieces)).toEqual(guide)
+    const before = Number((await knex('blobs').count({ n: '*' }).first())!.n)
+    await putPackage(knex, guide)
+    expect(Number((await knex('blobs').count({ n: '*' }).first())!.n)).toBe(before)
+  })
+})
+
+describe('versions', () => {
+  it('are added on top of the newest only, all or nothing', async () => {
+    const { id } = await addDocument(knex, { fileName: 'a.odt', kind: 'text', signed: false, bytes: guide })
+    const next = { madeBy: 'swap' as const, title: 't', content: { bytes: guide, ids: { 'content.xml': [[0, 0, 5]] as const } }, operations: [], plan: null }
+    await addVersion(knex, id, 1, next)
+    await expect(addVersion(knex, id, 1, next)).rejects.toThrow(ConflictError)
+    await expect(addVersion(knex, '00000000-0000-4000-8000-000000000000', 1, next)).rejects.toThrow(RangeError)
+    const broken = { ...next, content: { bytes: new Uint8Array([1, 2, 3]), ids: {} } }
+    await expect(addVersion(knex, id, 2, broken)).rejects.toThrow()
+    expect((await listVersions(knex, id)).map(version => version.number)).toEqual([1, 2])
+    expect((await versionContent(knex, id, 2))!.ids).toEqual({ 'content.xml': [[0, 0, 5]] })
+  })
+
+  it('tell what undo and redo go to', () => {
+    const list = [row(1, 1, 'upload'), row(2, 2, 'swap'), row(3, 3, 'swap')]
+    expect(history(list)).toMatchObject({ undo: { state: 2, title: 'v3' }, redo: null })
+    list.push(row(4, 2, 'undo'))
+    expect(history(list)).toMatchObject({ undo: { state: 1, title: 'v2' }, redo: { state: 3, title: 'v3' } })
+    list.push(row(5, 1, 'undo'))
+    expect(history(list)).toMatchObject({ undo: null, redo: { state: 2, title: 'v2' } })
+    list.push(row(6, 2, 'redo'))
+    expect(history(list)).toMatchObject({ undo: { state: 1, title: 'v2' }, redo: { state: 3, title: 'v3' } })
+    list.push(row(7, 7, 'swap'))
+    expect(history(list)).toMatchObject({ undo: { state: 2, title: 'v7' }, redo: null })
+  })
+})
+
+describe('jobs', () => {
+  it('are claimed once, however many servers ask', async () => {
+    await knex('jobs').delete()
+    for (let count = 0; count < 3; count++) await addDocument(knex, { fileName: `${count}.odt`, kind: 'text', signed: false, bytes: guide })
+    const claimed = await Promise.all(Array.from({ length: 6 }, () => claimJob(knex)))
+    const ids = claimed.filter(job => job !== null).map(job => job.id)
+    expect(ids).toHaveLength(3)
+    expect(new Set(ids).size).toBe(3)
+    await reportJob(knex, ids[0]!, 'done', 1)
+    expect(await claimJob(knex)).toBeNull()
+    // A job whose server went silent is given out again.
+    await knex('jobs').where({ id: ids[1] }).update({ changed: new Date(Date.now() - 600_000) })
+    expect((await claimJob(knex))!.id).toBe(ids[1])
+  })
+})
