@@ -7,17 +7,20 @@ const columns = { id: 'id', kind: 'kind', document: 'document', version: 'versio
 /** A job whose server has said nothing for so long is given to another. Milliseconds. */
 const abandonedAfter = 120_000
 
-/** Claims the oldest waiting job; null where none waits. Rows that another server holds are passed over. */
+/**
+ * Claims the oldest waiting job; null where none waits. Rows that another server holds are passed over. The index on
+ * state and time lets the database stop at the first free row, so that it locks no other.
+ */
 export async function claimJob(knex: Knex): Promise<Job | null> {
   return knex.transaction(async (transaction) => {
-    const row = await transaction('jobs')
-      .where({ state: 'queued' }).orWhere(query => query.where({ state: 'running' }).where('changed', '<', new Date(Date.now() - abandonedAfter)))
-      .orderBy('created').limit(1).forUpdate().skipLocked().first<Job | undefined>(columns)
+    const waiting = () => transaction('jobs').orderBy('created').limit(1).forUpdate().skipLocked()
+    const row = await waiting().where({ state: 'queued' }).first<Job | undefined>(columns)
+      ?? await waiting().where({ state: 'running' }).where('changed', '<', new Date(Date.now() - abandonedAfter)).first<Job | undefined>(columns)
     if (!row) return null
     const now = new Date()
     await transaction('jobs').where({ id: row.id }).update({ state: 'running', claimed: now, changed: now })
     return { ...row, state: 'running' }
-  })
+  }, { isolationLevel: 'read committed' })
 }
 
 export async function reportJob(knex: Knex, id: string, state: Job['state'], progress: number, message = ''): Promise<void> {

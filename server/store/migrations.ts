@@ -67,12 +67,13 @@ export const migrations: Migration[] = [
         table.string('kind', 20).notNullable()
         table.string('document', 36).notNullable().references('id').inTable('documents')
         table.integer('version').notNullable()
-        table.string('state', 10).notNullable().index()
+        table.string('state', 10).notNullable()
         table.float('progress').notNullable().defaultTo(0)
         table.string('message', 1000).notNullable().defaultTo('')
         table.dateTime('created', { precision: 3 }).notNullable()
         table.dateTime('claimed', { precision: 3 }).nullable()
         table.dateTime('changed', { precision: 3 }).notNullable().index()
+        table.index(['state', 'created'])
       })
     },
     async down(knex) {
