@@ -3,7 +3,7 @@ import { ZoomIn, ZoomOut } from '@lucide/vue'
 import { faceName } from '~~/core/font/face'
 import { useDesk } from '../stores/desk'
 
-const emit = defineEmits<{ go: [page: number], swap: [] }>()
+const emit = defineEmits<{ go: [page: number], fit: [], swap: [] }>()
 const desk = useDesk()
 const steps = [0.25, 0.35, 0.5, 0.6, 0.7, 0.86, 1, 1.25, 1.5, 2, 3, 4, 6, 8, 12, 16]
 
@@ -33,6 +33,7 @@ const voice = computed(() => desk.census?.voices.find(each => each.key === desk.
       <span class="w-11 text-center tabular-nums">{{ Math.round(desk.zoom * 100) }} %</span>
       <button type="button" class="p-1" aria-label="Larger" title="Larger" @click="zoomBy(1)"><ZoomIn :size="15" /></button>
     </span>
+    <button type="button" @click="emit('fit')">Fit</button>
     <button type="button" :aria-pressed="desk.marks" title="Key M" @click="desk.marks = !desk.marks">{{ desk.marks ? 'Marks shown' : 'Marks hidden' }}</button>
     <span v-if="desk.occurrences.length > 0" class="flex items-center gap-2 text-ink">
       <button type="button" class="link" @click="desk.walk(-1)">Previous</button>

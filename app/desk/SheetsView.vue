@@ -4,6 +4,8 @@ import SheetPage from './SheetPage.vue'
 
 const desk = useDesk()
 const scroller = ref<HTMLElement | null>(null)
+/** What the desk leaves beside a sheet: its padding, with room for marks on the right. Pixels. */
+const margins = 148
 const live = ref(new Set<number>())
 let watcher: IntersectionObserver | null = null
 
@@ -38,7 +40,10 @@ function follow(): void {
 }
 
 function goTo(page: number, at: 'top' | 'middle' = 'top'): void {
-  scroller.value?.querySelector(`[data-page="${page}"]`)?.scrollIntoView({ block: at === 'top' ? 'start' : 'center' })
+  const view = scroller.value
+  const element = view?.querySelector<HTMLElement>(`[data-page="${page}"]`)
+  // Only the sheets scroll: scrollIntoView would move the desk around them too.
+  if (view && element) view.scrollTop = at === 'top' ? element.offsetTop - 8 : element.offsetTop + element.offsetHeight / 2 - view.clientHeight / 2
 }
 
 // Walking goes to the place itself: the page first, then the spot on it, once it is drawn.
@@ -58,10 +63,16 @@ watch(() => desk.current, async (place) => {
   if (run && element && scroller.value) scroller.value.scrollTop = element.offsetTop + run.y * desk.zoom * 96 / 72 - scroller.value.clientHeight / 2
 })
 
+/** Makes the widest sheet and the marks in its margin fit the view. */
+function fit(): void {
+  const widest = Math.max(...desk.sheets.map(sheet => sheet.width), 100)
+  if (scroller.value) desk.zoom = Math.max(0.25, Math.min(1.25, (scroller.value.clientWidth - margins) / (widest * 96 / 72)))
+}
+
 watch(() => [desk.sheets, desk.generation], () => nextTick(observe), { immediate: true })
-onMounted(observe)
+onMounted(() => { observe(); if (desk.generation === 1) fit() })
 onBeforeUnmount(() => watcher?.disconnect())
-defineExpose({ goTo })
+defineExpose({ goTo, fit })
 </script>
 
 <template>

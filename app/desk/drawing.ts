@@ -76,8 +76,8 @@ function dot(context: CanvasRenderingContext2D, run: GlyphRun): void {
 
 function outline(context: CanvasRenderingContext2D, run: GlyphRun): void {
   context.strokeStyle = '#9A6412'
-  context.lineWidth = 0.8
-  context.strokeRect(run.x - 1, run.y - run.ascent - 1, Math.max(run.width, 1) + 2, run.ascent + run.descent + 2)
+  context.lineWidth = 1.2
+  context.strokeRect(run.x - 1.5, run.y - run.ascent - 1.5, Math.max(run.width, 1) + 3, run.ascent + run.descent + 3)
 }
 
 function drawShape(context: CanvasRenderingContext2D, shape: DisplayPage['shapes'][number], pictures: ReadonlyMap<string, ImageBitmap>): void {
@@ -107,11 +107,13 @@ function placeholder(context: CanvasRenderingContext2D, { x, y, width, height }:
 /** Overset: a band along the frame's foot that says how much. */
 function band(context: CanvasRenderingContext2D, shape: Extract<DisplayPage['shapes'][number], { kind: 'overset' }>, scale: number): void {
   context.setTransform(scale, 0, 0, scale, 0, 0)
+  // However small the page, the words stay readable.
+  const size = Math.max(8, 11 / scale)
   context.fillStyle = rubric
-  context.fillRect(shape.x, shape.y, shape.width, 11)
+  context.fillRect(shape.x, shape.y, shape.width, size * 1.4)
   context.fillStyle = '#FFFFFF'
-  context.font = '8px "Instrument Sans", sans-serif'
-  context.fillText(`${shape.frame.lines} ${shape.frame.lines === 1 ? 'line' : 'lines'} over`, shape.x + 4, shape.y + 8.2)
+  context.font = `${size}px "Instrument Sans", sans-serif`
+  context.fillText(`${shape.frame.lines} ${shape.frame.lines === 1 ? 'line' : 'lines'} over`, shape.x + 4, shape.y + size * 1.03)
 }
 
 const ruler = typeof document === 'undefined' ? null : document.createElement('canvas').getContext('2d')

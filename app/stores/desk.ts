@@ -46,6 +46,8 @@ export const useDesk = defineStore('desk', () => {
     chosen.value = null
     pointed.value = null
     occurrences.value = []
+    page.value = 0
+    generation.value = 0
     await show(id)
   }
 

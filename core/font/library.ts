@@ -1,3 +1,4 @@
+import { isSymbolFamily } from '../document/font-references'
 import { aliasGroups } from './family-alias'
 import { covers, needsNoGlyph, parseStyleName, styleName, type FaceRecord } from './face'
 
@@ -137,7 +138,7 @@ export class Library {
 function standInFamilies(request: FaceRequest): { names: readonly string[], because: string } {
   if (request.slot === 'asian') return { names: ['Zen Kaku Gothic New', 'BIZ UDPGothic'], because: 'as it has East Asian letters' }
   const name = request.family.toLowerCase()
-  if (request.charset === 'x-symbol') return { names: ['DejaVu Sans'], because: 'as it has many signs' }
+  if (isSymbolFamily(request.family, request.charset)) return { names: ['DejaVu Sans'], because: 'as it has many signs' }
   if (request.pitch === 'fixed' || request.generic === 'modern' || /mono|courier|typewriter|console|code/.test(name)) return { names: monoStandIn, because: 'as its letters are of one width' }
   if (/sans|grotes[kq]|gothic/.test(name)) return { names: sansStandIn, because: 'as its name says sans' }
   if (request.generic === 'roman' || /serif|roman|garamond|times|minion|caslon/.test(name)) return { names: serifStandIn, because: request.generic === 'roman' ? 'as the file calls it roman' : 'as its name says serif' }

@@ -93,7 +93,9 @@ function pushLine(line: Line, x: number, baseline: number, fragment: Lines, into
     }
     if (unit.frame) slotted.push({ piece: null, level: 0, width: line.objectWidths.get(unit) ?? 0, stretch: 0, leader: null })
     for (const piece of unit.pieces) slotted.push({ piece, level: piece.level, width: piece.width, stretch, leader: null })
-    if (index < line.units.length - 1) for (const piece of unit.spaces) slotted.push({ piece, level: piece.level, width: piece.width + stretch * (piece.end - piece.start), stretch, leader: null })
+    // Spaces at the line's end hang over it unstretched: they are still there to be seen and marked.
+    const last = index === line.units.length - 1
+    for (const piece of unit.spaces) slotted.push({ piece, level: piece.level, width: piece.width + (last ? 0 : stretch * (piece.end - piece.start)), stretch: last ? 0 : stretch, leader: null })
   })
   if (line.hyphen) slotted.push({ piece: line.hyphen, level: line.hyphen.level, width: line.hyphen.width, stretch: 0, leader: null })
   let at = x
@@ -106,6 +108,7 @@ function pushLine(line: Line, x: number, baseline: number, fragment: Lines, into
     if (open.length > 0) pushPieces(open, openX, baseline, openStretch, fragment, into, made ? '' : fragment.layout.text)
     open = []
   }
+  const hanging = line.units.at(-1)?.spaceWidth ?? 0
   for (const { piece, level, width, stretch, leader } of visualOrder(slotted)) {
     const last = open.at(-1)
     if (!piece || !last || last.look !== piece.look || last.level !== level || level % 2 === 1 || piece === line.hyphen || openStretch !== stretch) {
@@ -121,7 +124,7 @@ function pushLine(line: Line, x: number, baseline: number, fragment: Lines, into
     at += width
   }
   close()
-  return at - x
+  return at - x - hanging
 }
 
 function pushPieces(pieces: readonly Piece[], x: number, baseline: number, stretch: number, fragment: Lines, into: GlyphRun[], text: string): void {

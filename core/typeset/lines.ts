@@ -158,7 +158,9 @@ function setTab(at: number, units: readonly Unit[], index: number, measure: Meas
       if (units[next]!.required) break
     }
   }
-  const width = Math.max(stop.position - at - (stop.type === 'right' ? following : following / 2), 0)
+  // A stop beyond the line's end is at its end.
+  const position = Math.min(stop.position, measure.width)
+  const width = Math.max(position - at - (stop.type === 'right' ? following : following / 2), 0)
   return { width, leader: stop.leader === '' ? null : leaderPiece(units[index]!, stop.leader, typesetter) }
 }
 

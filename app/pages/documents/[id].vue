@@ -70,7 +70,7 @@ useHead({ title: () => title.value ? `${title.value}, Morphene` : 'Morphene' })
         </template>
         <template v-else>
           <SheetsView ref="sheets" />
-          <FolioLine @go="sheets?.goTo($event)" @swap="swapPointed" />
+          <FolioLine @go="sheets?.goTo($event)" @fit="sheets?.fit()" @swap="swapPointed" />
         </template>
       </div>
       <ThumbIndex :tabs="tabs" :open="stage" @open="go" />

@@ -57,7 +57,7 @@ watch(() => desk.pointed, (pointed) => {
   if (!pointed) return
   const index = voices.value.findIndex(voice => voice.key === pointed.voice)
   if (index >= shownVoices.value) shownVoices.value = index + 1
-  nextTick(() => document.querySelector(`[data-voice="${CSS.escape(pointed.voice)}"]`)?.scrollIntoView({ block: 'nearest' }))
+  nextTick(() => document.querySelector(`[data-voice="${CSS.escape(pointed.voice)}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' }))
 })
 </script>
 
@@ -78,12 +78,12 @@ watch(() => desk.pointed, (pointed) => {
       </label>
     </div>
     <table class="mt-2 table-fixed">
-      <colgroup><col><col class="w-[86px]"><col class="w-[60px]"><col class="w-[116px]"><col class="w-[162px]"></colgroup>
+      <colgroup><col><col class="w-[82px]"><col class="w-[58px]"><col class="w-[98px]"><col class="w-[138px]"></colgroup>
       <thead><tr><th scope="col">Face</th><th scope="col" class="number">Characters</th><th scope="col" class="number">Share</th><th scope="col">Pages</th><th scope="col">In styles</th></tr></thead>
       <tbody>
         <tr v-for="face in faces" :key="face.key" :class="{ 'bg-wash': desk.chosen?.key === face.key }">
           <td>
-            <button type="button" class="block w-full truncate text-left" :class="{ 'text-iris': face.status === 'absent' }" :aria-pressed="desk.chosen?.key === face.key" :title="face.reason" @click="toggle('face', face.key)">
+            <button type="button" class="block w-full truncate text-left" :class="{ 'text-iris': face.status === 'absent' }" :aria-pressed="desk.chosen?.key === face.key" :title="`${faceName(face.family, face.style)}: ${face.reason}`" @click="toggle('face', face.key)">
               <span v-if="face.status === 'absent'"><span aria-hidden="true">◇ </span><span class="sr-only">absent: </span></span>
               <span :style="{ fontFamily: face.status === 'present' ? library.cssFamily(face.shownBy) : undefined }">{{ faceName(face.family, face.style) }}</span>
               <span v-if="slotWord(face.slot)" class="text-[12px] text-soft"> {{ slotWord(face.slot) }}</span>

@@ -66,7 +66,7 @@ onBeforeUnmount(() => watcher?.disconnect())
           <SheetPage side="after" :index="afterPage" :zoom="zoom" v-bind="after" :live="true" :generation="swap.generation" :faces="comes" plain />
         </div>
       </div>
-      <p v-if="touched.length > 0" class="mt-4 text-[13px] text-soft">Swapped text stands on {{ pageWords([...new Set(touched)].sort((a, b) => a - b), desk.sheets.length) }}.</p>
+      <p v-if="touched.length > 0" class="mt-4 text-[13px] text-soft">Swapped text stands on page{{ new Set(touched).size === 1 ? '' : 's' }} {{ pageWords([...new Set(touched)].sort((a, b) => a - b), desk.sheets.length) }}.</p>
       <table class="mt-3 table-fixed">
         <colgroup><col class="w-[56px]"><col><col class="w-[104px]"></colgroup>
         <thead><tr><th scope="col">Page</th><th scope="col">What happens</th><th scope="col" class="number">Lines</th></tr></thead>
