@@ -1,0 +1,41 @@
+// Refreshes docs/screenshots from a running desk with the fresh demo on its shelf: node scripts/screenshots.mjs [ADDRESS]
+import { chromium } from '@playwright/test'
+import { fileURLToPath } from 'node:url'
+
+const base = process.argv[2] ?? 'http://127.0.0.1:3400'
+const shot = name => fileURLToPath(new URL(`../docs/screenshots/${name}.png`, import.meta.url))
+const args = ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args })
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+const settle = () => page.waitForTimeout(2000)
+
+await page.goto(base)
+await page.getByText('settled').first().waitFor()
+await settle()
+await page.screenshot({ path: shot('shelf') })
+await page.getByRole('link', { name: 'Sailing guide', exact: true }).click()
+await page.getByRole('heading', { level: 1 }).filter({ hasText: 'settled' }).waitFor()
+await page.getByLabel('Go to page').fill('2')
+await page.getByLabel('Go to page').press('Enter')
+await settle()
+await page.getByRole('button', { name: /Skerrow Regular/ }).first().click()
+await settle()
+await page.screenshot({ path: shot('census') })
+await page.getByRole('tab', { name: 'Swap' }).click()
+await page.getByRole('combobox', { name: 'Goes' }).fill('Skerrow')
+await page.locator('li[role=option]').first().click()
+await page.getByRole('combobox', { name: 'Comes' }).fill('s')
+await settle()
+await page.screenshot({ path: shot('swap') })
+await page.getByRole('combobox', { name: 'Comes' }).fill('work sans')
+await page.locator('li[role=option]').first().click()
+await page.getByText('Face by face').waitFor()
+await settle()
+await page.getByRole('heading', { level: 1 }).click()
+await page.screenshot({ path: shot('swap-pages') })
+await page.getByRole('button', { name: /^Swap \d/ }).click()
+await page.getByText('Done, as version').waitFor()
+await page.getByRole('tab', { name: 'Handoff' }).click()
+await settle()
+await page.screenshot({ path: shot('handoff') })
+await browser.close()
