@@ -21,13 +21,16 @@ export function checkNode() {
   if (major < 20 || (major === 20 && minor < 19)) stop(`Node 20.19 or newer is needed; this is ${process.versions.node}.`)
 }
 
-/** Installs npm packages when the lock file is not the one they were installed from. */
+/**
+ * Installs npm packages when the lock file is not the one they were installed from. Not `npm ci`: it refuses where a
+ * registry lacks the optional packages of other systems, though nothing here needs them.
+ */
 export function installPackages() {
   const lock = createHash('sha256').update(readFileSync(join(folder, 'package-lock.json'))).digest('hex')
   const mark = join(folder, 'node_modules', '.morphene-lock')
   if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return
   say('installing npm packages (the first time takes some minutes)')
-  const result = spawnSync('npm', ['ci', '--no-progress', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: folder, stdio: 'inherit' })
+  const result = spawnSync('npm', ['install', '--no-save', '--no-progress', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: folder, stdio: 'inherit' })
   if (result.status !== 0) stop('the npm packages could not be installed; see above.')
   writeFileSync(mark, lock)
 }

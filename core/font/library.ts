@@ -141,7 +141,7 @@ function standInFamilies(request: FaceRequest): { names: readonly string[], beca
   if (isSymbolFamily(request.family, request.charset)) return { names: ['DejaVu Sans'], because: 'as it has many signs' }
   if (request.pitch === 'fixed' || request.generic === 'modern' || /mono|courier|typewriter|console|code/.test(name)) return { names: monoStandIn, because: 'as its letters are of one width' }
   if (/sans|grotes[kq]|gothic/.test(name)) return { names: sansStandIn, because: 'as its name says sans' }
-  if (request.generic === 'roman' || /serif|roman|garamond|times|minion|caslon/.test(name)) return { names: serifStandIn, because: request.generic === 'roman' ? 'as the file calls it roman' : 'as its name says serif' }
+  if (request.generic === 'roman' || /serif|roman/.test(name)) return { names: serifStandIn, because: request.generic === 'roman' ? 'as the file calls it roman' : 'as its name says serif' }
   if (request.generic === 'script') return { names: ['Caveat', 'Dancing Script'], because: 'as the file calls it script' }
   return { names: sansStandIn, because: request.generic === 'swiss' ? 'as the file calls it swiss' : 'as the file gives no hint of its kind' }
 }
