@@ -82,7 +82,9 @@ describe('spaces between paragraphs', () => {
       automatic: paragraphStyle('A', 'fo:font-size="10pt"', 'fo:margin-bottom="10pt"') + paragraphStyle('B', 'fo:font-size="10pt"', 'fo:margin-top="6pt"'), body: '<text:p text:style-name="A">a</text:p><text:p text:style-name="B">b</text:p>',
       parts: settings === undefined ? [] : [{ path: 'settings.xml', type: 'text/xml', content: `<office:document-settings xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" xmlns:config="urn:oasis:names:tc:opendocument:xmlns:config:1.0"><config:config-item config:name="AddParaTableSpacing">${settings}</config:config-item></office:document-settings>` }],
     }).composition
-    const [first, second] = displayPage(composition.pages[0]!).lines as [{ y: number, height: number }, { y: number }]
+    const lines = displayPage(composition.pages[0]!).lines
+    const first = lines[0]!
+    const second = lines[1]!
     return Math.round(second.y - first.y - first.height)
   }
   it('the larger counts, or both where the file says so', () => {
