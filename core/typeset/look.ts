@@ -30,6 +30,8 @@ export interface Look {
   /** Lines are built from these, of the face at its size. */
   readonly ascent: number
   readonly descent: number
+  /** The face has the printable ASCII signs. */
+  readonly latin: boolean
 }
 
 /** A word set in a look. */
@@ -39,7 +41,8 @@ export interface SetWord { readonly shaped: ShapedWord, readonly width: number }
 export class Typesetter {
   private readonly looks = new Map<TextStyle, Partial<Record<Slot, Look>>>()
   private readonly substitutes = new Map<string, Look>()
-  private readonly setters = new Map<string, (word: string) => SetWord>()
+  /** By look id, left to right and right to left: every word of a document asks here. */
+  private readonly setters: readonly [((word: string) => SetWord)[], ((word: string) => SetWord)[]] = [[], []]
   private count = 0
 
   constructor(readonly library: Library, readonly shaper: Shaper) {}
@@ -88,8 +91,8 @@ export class Typesetter {
 
   /** Sets words of a look: width in points with letter spacing and scale. Keep the function, not the look. */
   setter(look: Look, rightToLeft: boolean): (word: string) => SetWord {
-    const key = `${look.id}|${rightToLeft}`
-    const known = this.setters.get(key)
+    const setters = this.setters[rightToLeft ? 1 : 0]
+    const known = setters[look.id]
     if (known) return known
     const words = this.shaper.words(look.face.hash, { rightToLeft, language: look.language, kerning: look.kerning })
     const cache = new Map<string, SetWord>()
@@ -101,18 +104,23 @@ export class Typesetter {
       }
       return set
     }
-    this.setters.set(key, setter)
+    setters[look.id] = setter
     return setter
   }
 
-  /** Splits text where its face lacks signs. Most text comes back as it is: one part. */
-  withGlyphs(look: Look, text: string): readonly { readonly look: Look, readonly text: string }[] {
-    let plain = true
+  /** Whether the face surely has every sign of a text: printable ASCII, in a face with Latin letters. Most text is so. */
+  hasAll(look: Look, text: string): boolean {
+    if (!look.latin) return false
     for (let at = 0; at < text.length; at++) {
       const code = text.charCodeAt(at)
-      if (code >= 0x7F || code < 0x20) { plain = false; break }
+      if (code >= 0x7F || code < 0x20) return false
     }
-    if (plain && covers(look.face, 0x61)) return [{ look, text }]
+    return true
+  }
+
+  /** Splits text where its face lacks signs. */
+  withGlyphs(look: Look, text: string): readonly { readonly look: Look, readonly text: string }[] {
+    if (this.hasAll(look, text)) return [{ look, text }]
     const parts: { look: Look, text: string }[] = []
     for (const character of text) {
       const code = character.codePointAt(0)!
@@ -126,9 +134,21 @@ export class Typesetter {
   }
 }
 
-function heights(face: FaceRecord, size: number): { ascent: number, descent: number } {
+const ascii = new WeakMap<FaceRecord, boolean>()
+function hasAscii(face: FaceRecord): boolean {
+  let has = ascii.get(face)
+  if (has === undefined) {
+    has = true
+    for (let code = 0x20; code < 0x7F && has; code++) has = covers(face, code)
+    ascii.set(face, has)
+  }
+  return has
+}
+
+/** What a look takes from its face. */
+function heights(face: FaceRecord, size: number): { ascent: number, descent: number, latin: boolean } {
   const { lineAscent, lineDescent, lineGap } = face.measures
-  return { ascent: (lineAscent + lineGap) * size / 1000, descent: lineDescent * size / 1000 }
+  return { ascent: (lineAscent + lineGap) * size / 1000, descent: lineDescent * size / 1000, latin: hasAscii(face) }
 }
 
 /** fo:text-transform (ODF 1.4 part 3, 20.220). */

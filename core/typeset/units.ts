@@ -61,8 +61,15 @@ export function unitsOf({ text, runs }: ParagraphText, typesetter: Typesetter, r
       const level = levels ? levels[at]! : 0
       if (levels) for (let index = at + 1; index < end; index++) if (levels[index] !== level) { end = index; break }
       const own = typesetter.look(run.style, run.slot)
+      const piece = text.slice(at, end)
+      if (typesetter.hasAll(own, piece)) {
+        const set = typesetter.setter(own, level % 2 === 1)(piece)
+        pieces.push({ look: own, shaped: set.shaped, width: set.width, start: at, end, level, run })
+        at = end
+        continue
+      }
       let start = at
-      for (const part of typesetter.withGlyphs(own, text.slice(at, end))) {
+      for (const part of typesetter.withGlyphs(own, piece)) {
         const set: SetWord = typesetter.setter(part.look, level % 2 === 1)(part.text)
         pieces.push({ look: part.look, shaped: set.shaped, width: set.width, start, end: start + part.text.length, level, run })
         start += part.text.length

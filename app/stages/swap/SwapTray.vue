@@ -73,6 +73,7 @@ const pagesWord = computed(() => {
         <p v-if="plan" class="text-soft">{{ counted(plan.characters, 'character') }} in {{ counted(plan.places, 'place') }}; {{ pagesWord }}; {{ plan.missingGlyphs.length === 0 ? 'no glyph is missing' : `${counted(plan.missingGlyphs.length, 'sign')} missing` }}</p>
         <p v-else class="text-soft">Choose what goes and what comes. Nothing changes until you have seen the plan.</p>
 
+        <p v-if="desk.signed" class="notice mt-3"><strong>This document is signed.</strong> Any change ends its signature; the version as it came is kept.</p>
         <div v-for="(wish, index) in swap.wishes" :key="index" class="mt-3 flex items-end gap-3">
           <FamilyPicker v-model="wish.from" :choices="going" label="Goes" placeholder="A family of this document" @update:model-value="wish.fromFace = null; change()" />
           <label v-if="wish.from" class="w-[120px] text-[13px] text-soft">Which faces

@@ -1,0 +1,97 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Knex } from 'knex'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { swapRequestSchema } from '../../core/plan/plan'
+import { sailingGuide } from '../../demo/sailing-guide'
+import { projectFolder } from '../../server/library/files'
+import { connect, migrate } from '../../server/store/database'
+import { addDocument, listShelf, versionRecord } from '../../server/store/documents'
+import { ThreadPool, TaskError } from '../../server/work/pool'
+import { Surveyor } from '../../server/work/surveyor'
+import { carryOut } from '../../server/work/tasks'
+import { badFiles } from '../support/bad-files'
+import { testDatabase } from './running'
+
+const guide = sailingGuide()
+const script = join(projectFolder(), '.morphene/build/thread.mjs')
+const folder = mkdtempSync(join(tmpdir(), 'morphene-work-'))
+let knex: Knex
+let pool: ThreadPool
+beforeAll(async () => {
+  knex = await connect({ host: '127.0.0.1', port: testDatabase().port, user: 'root', password: '', database: 'morphene_work_test' })
+  await migrate(knex)
+  pool = new ThreadPool(script, 2)
+})
+afterAll(async () => {
+  await pool.close()
+  await knex.raw('drop database morphene_work_test')
+  await knex.destroy()
+  rmSync(folder, { recursive: true })
+})
+
+describe('threads', () => {
+  it('do side by side what one call does', async () => {
+    const request = swapRequestSchema.parse({ wishes: [{ from: { family: 'Skerrow' }, to: { family: 'Work Sans' } }] })
+    const [check, survey, swap] = await Promise.all([pool.run({ kind: 'check', bytes: guide }), pool.run({ kind: 'survey', bytes: guide, ids: {} }), pool.run({ kind: 'swap', bytes: guide, ids: {}, request })])
+    expect(check).toEqual({ kind: 'text', signed: false, title: 'Sailing guide' })
+    expect(survey.census.document.pages).toBe(24)
+    const here = carryOut({ kind: 'swap', bytes: guide, ids: {}, request })
+    expect(Buffer.compare(swap.bytes, here.bytes)).toBe(0)
+    expect(swap.plan.effects).toEqual(here.plan.effects)
+    expect(swap.operations).toEqual(here.operations)
+  })
+
+  it('pass refusals on with their reason', async () => {
+    const [, make, word] = badFiles[1]!
+    const refused = pool.run({ kind: 'check', bytes: make() })
+    await expect(refused).rejects.toThrow(TaskError)
+    await expect(refused).rejects.toThrow(word)
+    await expect(refused).rejects.toMatchObject({ failure: { name: 'PackageError', fault: 'not-zip' } })
+  })
+
+  it('that die end their task with a word, and others go on', async () => {
+    const dying = join(folder, 'dying.mjs')
+    writeFileSync(dying, `import { parentPort } from 'node:worker_threads'
+parentPort.on('message', ({ id, task }) => task.kind === 'check' ? process.exit(3) : parentPort.postMessage({ id, result: 'alive' }))
+parentPort.postMessage({ ready: true })`)
+    const fragile = new ThreadPool(dying, 1)
+    const first = fragile.run({ kind: 'check', bytes: guide })
+    const second = fragile.run({ kind: 'survey', bytes: guide, ids: {} })
+    await expect(first).rejects.toThrow(/was ended. Nothing was changed/)
+    await expect(second).resolves.toBe('alive')
+    await fragile.close()
+  })
+
+  it('refuse work when too much waits', async () => {
+    const slow = join(folder, 'slow.mjs')
+    writeFileSync(slow, 'import { parentPort } from \'node:worker_threads\'\nparentPort.on(\'message\', () => {})')
+    const full = new ThreadPool(slow, 1)
+    const waiting = Array.from({ length: 201 }, () => full.run({ kind: 'check', bytes: new Uint8Array(0) }).catch((error: Error) => error.message))
+    await expect(full.run({ kind: 'check', bytes: new Uint8Array(0) })).rejects.toThrow(/too much to do/)
+    await full.close()
+    expect(await waiting[0]).toMatch(/was ended/)
+  })
+})
+
+describe('the surveyor', () => {
+  it('counts what waits, and puts it on the shelf', async () => {
+    const { id } = await addDocument(knex, { fileName: 'Guide.odt', kind: 'text', signed: false, bytes: guide })
+    expect((await listShelf(knex))[0]).toMatchObject({ settled: null, hasPicture: false, faces: [] })
+    const surveyor = new Surveyor(knex, pool)
+    expect(await surveyor.one()).toBe(true)
+    expect(await surveyor.one()).toBe(false)
+    const [card] = await listShelf(knex)
+    expect(card).toMatchObject({ id, title: 'Sailing guide', pages: 24, hasPicture: true })
+    expect(card!.faces.map(face => face.family)).toContain('Skerrow')
+    expect((await versionRecord(knex, id, 1))!.firstPage).toMatch(/^<svg/)
+  })
+
+  it('says when a document cannot be counted, and goes on', async () => {
+    const { id, job } = await addDocument(knex, { fileName: 'Broken.odt', kind: 'text', signed: false, bytes: guide })
+    await knex('versions').where({ document: id }).update({ pieces: JSON.stringify(['0'.repeat(64)]) })
+    expect(await new Surveyor(knex, pool).one()).toBe(true)
+    expect(await knex('jobs').where({ id: job }).first('state', 'message')).toMatchObject({ state: 'failed', message: expect.stringContaining('missing from the store') })
+  })
+})
