@@ -3,7 +3,7 @@ import vue from 'eslint-plugin-vue'
 import vueParser from 'vue-eslint-parser'
 
 /*
- * Imports run one way: package <- xml <- document <- style <- typeset <- census <- plan; font stands beside document.
+ * Imports run one way: package <- xml <- document <- style <- typeset <- census <- plan <- format; font stands beside document.
  * Each folder may import from those named with it, and from itself. Nothing in core knows app, server or cli.
  */
 const mayImport = {
@@ -15,6 +15,7 @@ const mayImport = {
   typeset: ['package', 'xml', 'document', 'font', 'style'],
   census: ['package', 'xml', 'document', 'font', 'style', 'typeset'],
   plan: ['package', 'xml', 'document', 'font', 'style', 'typeset', 'census'],
+  format: ['package', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'plan'],
 }
 const layers = Object.keys(mayImport)
 

@@ -4,12 +4,13 @@ import { DocumentSession } from '../core/plan/session'
 import { displayPage } from '../core/typeset/display'
 import { Typesetter } from '../core/typeset/look'
 import { Shaper } from '../core/typeset/shaper'
+import { startHarfBuzz } from '../server/library/harfbuzz'
 import { shippedLibrary } from '../server/library/shipped'
 
 const { library, load } = shippedLibrary()
 const bytes = new Uint8Array(readFileSync(process.argv[2]!))
 const start = performance.now()
-const session = DocumentSession.open(bytes, new Typesetter(library, new Shaper(load)))
+const session = DocumentSession.open(bytes, new Typesetter(library, new Shaper(startHarfBuzz(), load)))
 const page = displayPage(session.composition.pages[0]!)
 if (page.runs.length === 0) throw new Error('the first page is empty')
 console.log(performance.now() - start)

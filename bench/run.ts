@@ -13,6 +13,7 @@ import { displayPage } from '../core/typeset/display'
 import { Typesetter } from '../core/typeset/look'
 import { Shaper } from '../core/typeset/shaper'
 import { projectFolder } from '../server/library/files'
+import { startHarfBuzz } from '../server/library/harfbuzz'
 import { shippedLibrary } from '../server/library/shipped'
 import { benchDocument, benchParagraphs } from './text'
 import { chromiumLayout } from './browser'
@@ -54,7 +55,7 @@ writeFileSync(file, bytes)
 const cold = () => Number(spawnSync(process.execPath, ['--import', 'tsx', join(projectFolder(), 'bench/cold.ts'), file], { encoding: 'utf8' }).stdout.trim())
 
 const browser = await chromiumLayout(paragraphs, { Spectral: load(from.hash)!, Literata: load(to.hash)! })
-const typesetter = new Typesetter(library, new Shaper(load))
+const typesetter = new Typesetter(library, new Shaper(startHarfBuzz(), load))
 const base = new DocumentSession(DocumentSession.open(bytes, typesetter).document, typesetter)
 const request = (family: string) => swapRequestSchema.parse({ wishes: [{ from: { family: 'Spectral' }, to: { family } }] })
 const times = { plain: [] as number[], chromium: [] as number[], set: [] as number[], plan: [] as number[], cold: [] as number[] }
@@ -65,7 +66,7 @@ for (let round = 0; round < rounds; round++) {
   await browser.layout('Spectral')
   times.chromium.push(await browser.layout('Literata'))
   // A typesetter of its own: the new face is loaded and no word of it is set yet.
-  const fresh = new Typesetter(library, new Shaper(load))
+  const fresh = new Typesetter(library, new Shaper(startHarfBuzz(), load))
   const after = new DocumentSession(base.plan(request('Literata')).after.document, fresh)
   const [set, composition] = timed(() => after.composition)
   times.set.push(set)

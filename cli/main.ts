@@ -3,12 +3,15 @@ import { dirname, join, resolve } from 'node:path'
 import { PackageError } from '../core/package/errors'
 import { DocumentSession } from '../core/plan/session'
 import { PlanError, swapRequestSchema } from '../core/plan/plan'
-import { saveDocument } from '../core/document/open'
+import { openDocument, saveDocument } from '../core/document/open'
 import { remaining } from '../core/plan/swap'
 import { Shaper } from '../core/typeset/shaper'
 import { Typesetter } from '../core/typeset/look'
+import { PdfError, writePdf } from '../core/format/pdf/write'
+import { points } from '../core/style/properties'
+import { startHarfBuzz, startSubsetter } from '../server/library/harfbuzz'
 import { shippedLibrary } from '../server/library/shipped'
-import { censusText, swapText } from './report'
+import { censusText, swapText, unlaidLines } from './report'
 
 const usage = `morphene: the typography of a document, from a terminal
 
@@ -16,13 +19,16 @@ const usage = `morphene: the typography of a document, from a terminal
   swap FILE --from FAMILY --to FAMILY       put one family in place of another, everywhere
        [--from-face STYLE --to-face STYLE]  one face of it only
        [--out FILE] [--json]                without --out nothing is written: the plan is printed
-  copy FILE OUT                             open and save unchanged`
+  copy FILE OUT                             open and save unchanged
+  pdf FILE OUT [--bleed LENGTH] [--marks]   the pages as PDF, at true size; LENGTH for instance 3mm
+       [--leave-out]                        do not embed faces whose licence forbids it`
 
 /** A mistake in the call, or a file that cannot be used. The message is one line. */
 class CommandError extends Error {}
 
 interface Call { readonly command: string, readonly files: readonly string[], readonly options: ReadonlyMap<string, string>, readonly json: boolean }
-const withValue = new Set(['--from', '--to', '--from-face', '--to-face', '--out'])
+const withValue = new Set(['--from', '--to', '--from-face', '--to-face', '--out', '--bleed'])
+const switches = new Set(['--marks', '--leave-out'])
 
 function parseCall(words: readonly string[]): Call {
   const files: string[] = []
@@ -31,6 +37,7 @@ function parseCall(words: readonly string[]): Call {
   for (let at = 1; at < words.length; at++) {
     const word = words[at]!
     if (word === '--json') json = true
+    else if (switches.has(word)) options.set(word, 'yes')
     else if (withValue.has(word)) {
       const value = words[++at]
       if (value === undefined || value.startsWith('--')) throw new CommandError(`${word} needs a value`)
@@ -62,27 +69,27 @@ function write(path: string, bytes: Uint8Array): void {
   }
 }
 
-function open(path: string | undefined): DocumentSession {
+async function open(path: string | undefined): Promise<DocumentSession> {
   const bytes = read(path)
   const { library, load } = shippedLibrary()
-  const session = DocumentSession.open(bytes, new Typesetter(library, new Shaper(load)))
+  const session = await DocumentSession.start(bytes, new Typesetter(library, new Shaper(startHarfBuzz(), load)))
   if (session.document.kind !== 'text') throw new CommandError(`“${path}” is a ${session.document.kind}; the census and swaps take text documents (.odt) so far`)
   return session
 }
 
-function census(call: Call): string {
-  const session = open(call.files[0])
+async function census(call: Call): Promise<string> {
+  const session = await open(call.files[0])
   const { census: result } = session.detail
   if (!call.json) return censusText(result)
   const { document, characters, settled, faces, voices, unused, pictures } = result
   return JSON.stringify({ document, characters, settled, faces, voices, unused, pictures }, null, 2)
 }
 
-function swap(call: Call): string {
+async function swap(call: Call): Promise<string> {
   const from = call.options.get('--from')
   const to = call.options.get('--to')
   if (from === undefined || to === undefined) throw new CommandError('swap needs --from FAMILY and --to FAMILY')
-  const session = open(call.files[0])
+  const session = await open(call.files[0])
   const wish = { from: { family: from, style: call.options.get('--from-face') }, to: { family: to, style: call.options.get('--to-face') } }
   const request = swapRequestSchema.safeParse({ wishes: [wish] })
   if (!request.success) throw new CommandError(`the wish cannot be read: ${request.error.issues[0]?.message ?? ''}`)
@@ -102,29 +109,43 @@ function copy(call: Call): string {
   const [from, to] = call.files
   const bytes = read(from)
   if (to === undefined) throw new CommandError('copy needs a file to write: copy FILE OUT')
-  const { library, load } = shippedLibrary()
-  write(to, saveDocument(DocumentSession.open(bytes, new Typesetter(library, new Shaper(load))).document))
+  write(to, saveDocument(openDocument(bytes)))
   return ''
 }
 
+async function pdf(call: Call): Promise<string> {
+  const [from, to] = call.files
+  const bleed = call.options.has('--bleed') ? points(call.options.get('--bleed')) : 0
+  if (bleed === null || bleed < 0 || bleed > 72) throw new CommandError('--bleed needs a length of at most an inch, for instance 3mm')
+  if (to === undefined) throw new CommandError('pdf needs a file to write: pdf FILE OUT')
+  const session = await open(from)
+  const made = await writePdf(session.composition, session.typesetter, shippedLibrary().load, startSubsetter(), { bleed, cropMarks: call.options.has('--marks'), leaveOut: call.options.has('--leave-out'), made: Date.now() })
+  write(to, made.bytes)
+  return [
+    `written: ${to}, ${made.pages} pages`, ...unlaidLines(session.composition.unlaid),
+    ...made.notEmbedded.length > 0 ? [`named, not embedded: ${made.notEmbedded.join(', ')}`] : [], ...made.pictures.length > 0 ? [`pictures shown as grey boxes: ${made.pictures.join(', ')}`] : [],
+  ].join('\n')
+}
+
 /** Runs one command; returns what it prints. */
-export function run(words: readonly string[]): string {
+export async function run(words: readonly string[]): Promise<string> {
   const call = parseCall(words)
   switch (call.command) {
     case 'census': return census(call)
     case 'swap': return swap(call)
     case 'copy': return copy(call)
+    case 'pdf': return pdf(call)
     case '': case 'help': case '--help': return usage
-    default: throw new CommandError(`there is no command “${call.command}”; there are census, swap and copy`)
+    default: throw new CommandError(`there is no command “${call.command}”; there are census, swap, copy and pdf`)
   }
 }
 
 try {
-  const text = run(process.argv.slice(2))
+  const text = await run(process.argv.slice(2))
   if (text !== '') process.stdout.write(`${text}\n`)
 }
 catch (error) {
-  const known = error instanceof CommandError || error instanceof PackageError || error instanceof PlanError
+  const known = error instanceof CommandError || error instanceof PackageError || error instanceof PlanError || error instanceof PdfError
   process.stderr.write(`morphene: ${known ? error.message : `this went wrong: ${error instanceof Error ? error.message : String(error)}`}\n`)
   process.exitCode = 1
 }

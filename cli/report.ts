@@ -16,7 +16,8 @@ function pageList(pages: readonly number[], all: number): string {
   return numbers.length > 6 ? `${numbers[0]}–${numbers.at(-1)}, ${numbers.length} pages` : numbers.join(', ')
 }
 
-const unlaidLines = (unlaid: Census['document']['unlaid']) => unlaid.length === 0 ? [] : [`not laid out as asked: ${unlaid.map(each => `${each.feature} (${each.count})`).join('; ')}`]
+/** What the pages do not show as asked, as a line. */
+export const unlaidLines = (unlaid: Census['document']['unlaid']) => unlaid.length === 0 ? [] : [`not laid out as asked: ${unlaid.map(each => `${each.feature} (${each.count})`).join('; ')}`]
 
 /** The census for a terminal. */
 export function censusText(census: Census): string {

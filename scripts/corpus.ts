@@ -13,6 +13,7 @@ import { applyPlan, planSwap } from '../core/plan/swap'
 import { Shaper } from '../core/typeset/shaper'
 import { Typesetter } from '../core/typeset/look'
 import { projectFolder } from '../server/library/files'
+import { startHarfBuzz } from '../server/library/harfbuzz'
 import { shippedLibrary } from '../server/library/shipped'
 import { countCharacters, familiesIn, otherDifferences, parts, xmlParts } from '../tests/support/independent'
 
@@ -25,7 +26,7 @@ if (folder === undefined) {
 
 const equal = (a: Uint8Array, b: Uint8Array) => Buffer.compare(a, b) === 0
 const { library, load } = shippedLibrary()
-const typesetter = new Typesetter(library, new Shaper(load))
+const typesetter = new Typesetter(library, new Shaper(startHarfBuzz(), load))
 const work = mkdtempSync(join(tmpdir(), 'morphene-corpus-'))
 const reader = join(projectFolder(), 'scripts', 'independent_reader.py')
 const python = '/usr/bin/python3'
@@ -68,7 +69,7 @@ for (const file of readdirSync(folder).filter(each => each.endsWith('.odt')).sor
   files++
   try {
     const bytes = new Uint8Array(readFileSync(join(folder, file)))
-    const session = DocumentSession.open(bytes, typesetter)
+    const session = await DocumentSession.start(bytes, typesetter)
     const copied = saveDocument(session.document)
     const old = parts(bytes)
     const now = parts(copied)

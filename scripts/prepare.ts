@@ -32,7 +32,7 @@ if (process.argv.includes('--demo')) {
     mkdirSync(join(projectFolder(), '.morphene', 'demo'), { recursive: true })
     writeFileSync(join(projectFolder(), '.morphene', 'demo', fileName), bytes)
     if (any) continue
-    const { kind, signed } = carryOut({ kind: 'check', bytes })
+    const { kind, signed } = await carryOut({ kind: 'check', bytes })
     await addDocument(knex, { fileName, kind, signed, bytes })
     console.log(`        demo: ${fileName}`)
   }

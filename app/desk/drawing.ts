@@ -1,4 +1,5 @@
-import type { DisplayPage, GlyphRun } from '~~/core/typeset/display'
+import { fontKey, type DisplayPage, type GlyphRun } from '~~/core/typeset/display'
+import type { TextLineMark } from '~~/core/typeset/look'
 import type { Drawn } from '../workers/messages'
 
 /** Outlines of all glyphs that came from the worker, as paths in thousandths of an em, y up. */
@@ -34,7 +35,7 @@ export function drawPage(context: CanvasRenderingContext2D, page: DisplayPage, s
   context.setTransform(scale, 0, 0, scale, 0, 0)
   if (marking.shown) {
     page.runs.forEach((run, index) => {
-      if (run.status === 'absent' && run.text !== '') dot(context, run)
+      if (run.status === 'absent' && run.own) dot(context, run)
       if (marking.current(index)) outline(context, run)
     })
   }
@@ -47,19 +48,46 @@ function fillRun(context: CanvasRenderingContext2D, run: GlyphRun, color: string
 }
 
 function drawRun(context: CanvasRenderingContext2D, run: GlyphRun, scale: number): void {
-  const unit = run.size / 1000 * scale
-  context.fillStyle = run.color
-  run.glyphs.forEach((glyph, index) => {
-    const path = outlines.get(`${run.face}/${glyph}`)
-    if (!path) return
-    context.setTransform(unit * run.scale, 0, 0, -unit, (run.x + run.xs[index]!) * scale, (run.y + run.ys[index]!) * scale)
-    context.fill(path)
-  })
-  if (!run.underline && !run.strike) return
+  if (run.shadow) drawGlyphs(context, run, scale, run.size * 0.05, 'rgba(27, 36, 48, 0.35)')
+  drawGlyphs(context, run, scale, 0, run.color)
   context.setTransform(scale, 0, 0, scale, 0, 0)
-  const thick = Math.max(run.size * 0.05, 0.4)
-  if (run.underline) context.fillRect(run.x, run.y + run.size * 0.12, run.width, thick)
-  if (run.strike) context.fillRect(run.x, run.y - run.size * 0.27, run.width, thick)
+  for (const mark of [run.underline, run.strike]) if (mark) drawMark(context, run, mark)
+}
+
+function drawGlyphs(context: CanvasRenderingContext2D, run: GlyphRun, scale: number, shift: number, color: string): void {
+  const unit = run.size / 1000 * scale
+  const font = fontKey(run)
+  context.fillStyle = color
+  context.strokeStyle = color
+  context.lineWidth = 22
+  run.glyphs.forEach((glyph, index) => {
+    const path = outlines.get(`${font}/${glyph}`)
+    if (!path) return
+    context.setTransform(unit * run.scale, 0, 0, -unit, (run.x + run.xs[index]! + shift) * scale, (run.y + run.ys[index]! + shift) * scale)
+    if (run.outline && shift === 0) context.stroke(path)
+    else context.fill(path)
+  })
+}
+
+/** A line under or through a run, where the font puts it. */
+function drawMark(context: CanvasRenderingContext2D, run: GlyphRun, mark: TextLineMark): void {
+  const y = run.y - mark.middle
+  context.strokeStyle = mark.color
+  context.lineWidth = mark.thickness
+  context.setLineDash(mark.pattern === 'dotted' ? [mark.thickness, mark.thickness * 1.5] : mark.pattern === 'dashed' ? [mark.thickness * 4, mark.thickness * 2] : [])
+  context.beginPath()
+  if (mark.pattern === 'wave') {
+    context.moveTo(run.x, y)
+    for (let at = 0; at < run.width; at += mark.thickness * 4) context.quadraticCurveTo(run.x + at + mark.thickness, y + mark.thickness * 1.6 * (Math.round(at / (mark.thickness * 4)) % 2 === 0 ? 1 : -1), Math.min(run.x + at + mark.thickness * 4, run.x + run.width), y)
+  }
+  else {
+    for (const offset of mark.pattern === 'double' ? [-mark.thickness, mark.thickness] : [0]) {
+      context.moveTo(run.x, y + offset)
+      context.lineTo(run.x + run.width, y + offset)
+    }
+  }
+  context.stroke()
+  context.setLineDash([])
 }
 
 /** An absent face: a dotted line under the text. */

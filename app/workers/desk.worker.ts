@@ -1,9 +1,11 @@
 import { partBytes } from '~~/core/package/container'
 import { Library } from '~~/core/font/library'
 import { DocumentSession } from '~~/core/plan/session'
-import { displayPage } from '~~/core/typeset/display'
+import { displayPage, fontKey } from '~~/core/typeset/display'
+import { HarfBuzz } from '~~/core/typeset/harfbuzz'
 import { Typesetter } from '~~/core/typeset/look'
 import { Shaper } from '~~/core/typeset/shaper'
+import harfbuzzCode from 'harfbuzzjs/dist/harfbuzz.wasm?url'
 import type { Answer, Ask, AskName, Asks, Drawn, SheetSize, Side } from './messages'
 
 /** Faces are fetched when they are first set in: a worker may wait for them. */
@@ -16,6 +18,10 @@ function fetchFace(hash: string): Uint8Array | undefined {
   return request.status === 200 ? new Uint8Array(request.response as ArrayBuffer) : undefined
 }
 
+const engine = new HarfBuzz(
+  (code, imports) => new WebAssembly.Instance(new WebAssembly.Module(code as Uint8Array<ArrayBuffer>), imports as WebAssembly.Imports).exports,
+  new Uint8Array(await (await fetch(harfbuzzCode)).arrayBuffer()),
+)
 let now: DocumentSession | null = null
 let after: DocumentSession | null = null
 let typesetter: Typesetter | null = null
@@ -34,10 +40,11 @@ function draw(side: Side, index: number): Drawn {
   const outlines: { face: string, glyph: number, path: string }[] = []
   for (const run of page.runs) {
     for (const glyph of run.glyphs) {
-      const key = `${run.face}/${glyph}`
+      const face = fontKey(run)
+      const key = `${face}/${glyph}`
       if (sent.has(key)) continue
       sent.add(key)
-      outlines.push({ face: run.face, glyph, path: typesetter!.shaper.outline(run.face, glyph) })
+      outlines.push({ face, glyph, path: typesetter!.shaper.outline(run.face, glyph, run.axes) })
     }
   }
   const voices = page.runs.map(run => of.detail.voiceOfRun(run.part, run.style, run.slot) ?? '')
@@ -46,10 +53,10 @@ function draw(side: Side, index: number): Drawn {
 }
 
 const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Promise<Asks[N]['answer']> } = {
-  open({ bytes, ids, faces }) {
+  async open({ bytes, ids, faces }) {
     const start = performance.now()
-    typesetter ??= new Typesetter(new Library(faces), new Shaper(fetchFace))
-    now = DocumentSession.open(bytes, typesetter, { ids })
+    typesetter ??= new Typesetter(new Library(faces), new Shaper(engine, fetchFace))
+    now = await DocumentSession.start(bytes, typesetter, { ids })
     after = null
     return { sheets: sheets(now), census: now.detail.census, signed: now.document.signed, milliseconds: performance.now() - start }
   },
@@ -81,5 +88,5 @@ self.onmessage = async ({ data }: MessageEvent<Ask>) => {
     post({ id: data.id, failure: error instanceof Error ? error.message : String(error) })
   }
 }
-// HarfBuzz loads before this line is reached; a message sent earlier would be lost.
+// Whoever made this worker waits for the word: a message sent before the shaping engine is there would be lost.
 post({ ready: true })

@@ -1,7 +1,9 @@
 import { takeCensus, type CensusDetail } from '../census/census'
 import { openDocument, type OdfDocument } from '../document/open'
+import { prepareHyphenation } from '../typeset/hyphenate'
 import { compose, readDocument, type Composition, type Reading } from '../typeset/compose'
 import type { Typesetter } from '../typeset/look'
+import { forgetLayouts } from '../typeset/paragraph'
 import { compareCompositions } from './effects'
 import type { SwapPlan, SwapRequest } from './plan'
 import { applyPlan, planSwap } from './swap'
@@ -19,12 +21,22 @@ export class DocumentSession {
     return new DocumentSession(openDocument(bytes, ids), typesetter)
   }
 
+  /**
+   * Opens a document and fetches what its languages need to divide words: the way to open what is to be composed.
+   * @throws PackageError
+   */
+  static async start(bytes: Uint8Array, typesetter: Typesetter, options?: Parameters<typeof openDocument>[1]): Promise<DocumentSession> {
+    const session = DocumentSession.open(bytes, typesetter, options)
+    await prepareHyphenation(dividedLanguages(session.document))
+    return session
+  }
+
   get reading(): Reading { return this.read ??= readDocument(this.document) }
   get composition(): Composition { return this.composed ??= compose(this.reading, this.typesetter) }
   get detail(): CensusDetail { return this.counted ??= takeCensus(this.reading, this.typesetter.library, this.composition) }
 
   /** Composes anew, after faces that were missing have come. */
-  recompose(): void { this.composed = null; this.counted = null; this.read = null }
+  recompose(): void { forgetLayouts(this.typesetter); this.composed = null; this.counted = null; this.read = null }
 
   /** A plan with what it does to the pages, and the document as it would be. @throws PlanError */
   plan(request: SwapRequest): { readonly plan: SwapPlan, readonly after: DocumentSession } {
@@ -32,4 +44,24 @@ export class DocumentSession {
     const after = new DocumentSession(applyPlan(this.document, plan).document, this.typesetter)
     return { plan: { ...plan, effects: compareCompositions(this.composition, after.composition) }, after }
   }
+}
+
+/** Languages of the styles of a document, where any of them asks for words to be divided. */
+function dividedLanguages(document: OdfDocument): Set<string> {
+  const languages = new Set<string>()
+  let divides = false
+  for (const part of document.parts.values()) {
+    if (!/(^|\/)(content|styles)\.xml$/.test(part.path)) continue
+    for (const element of part.descendants()) {
+      if (element.name === 'office:body') break
+      if (element.name !== 'style:text-properties') continue
+      const { attributes } = element
+      if (attributes['fo:hyphenate'] === 'true') divides = true
+      for (const [language, country] of [['fo:language', 'fo:country'], ['style:language-asian', 'style:country-asian'], ['style:language-complex', 'style:country-complex']] as const) {
+        const own = attributes[language]
+        if (own && own !== 'none') languages.add(attributes[country] && attributes[country] !== 'none' ? `${own}-${attributes[country]}` : own)
+      }
+    }
+  }
+  return divides ? languages : new Set()
 }

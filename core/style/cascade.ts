@@ -2,6 +2,7 @@ import { readScopes, type Properties, type StyleScope } from '../document/styles
 import type { OdfDocument, Subdocument } from '../document/open'
 import type { Paragraph, Span, Story } from '../document/stories'
 import { faceLookup, looksSame, resolve, type Effective, type FaceLookup } from './effective'
+import { readRules, type Rules } from '../document/rules'
 import { paragraphLayers, spanLayers, type Layer } from './layers'
 import type { Slot } from '../document/font-attributes'
 
@@ -10,8 +11,22 @@ export class TextStyle {
   private without: Effective | null = null
   readonly effective: Effective
 
-  constructor(readonly id: number, readonly scope: StyleScope, layers: readonly Layer[], private readonly find: FaceLookup) {
+  constructor(readonly id: number, readonly scope: StyleScope, layers: readonly Layer[], private readonly find: FaceLookup, readonly rules: Rules) {
     this.effective = resolve(layers, find)
+  }
+
+  /** OpenType features and axes that the document's own rules set for its styles; the innermost style wins. */
+  get ruled(): { readonly features: Readonly<Record<string, number>>, readonly axes: Readonly<Record<string, number>> } {
+    const features: Record<string, number> = {}
+    const axes: Record<string, number> = {}
+    if (this.rules.features.length + this.rules.axes.length > 0) {
+      for (const { style } of this.effective.layers) {
+        const applies = (rule: { readonly style: { readonly family: string, readonly name: string } }) => rule.style.family === style.family && rule.style.name === style.name
+        for (const rule of this.rules.features) if (applies(rule)) Object.assign(features, rule.features)
+        for (const rule of this.rules.axes) if (applies(rule)) Object.assign(axes, rule.axes)
+      }
+    }
+    return { features, axes }
   }
 
   /** Whether the text looks as its named styles say: its values are what they would be without automatic styles. */
@@ -38,8 +53,9 @@ export interface ParagraphStyle {
   /** Lists and master pages may be named by any style of the chain; the innermost wins. */
   readonly listStyle: string | null
   readonly masterPage: string | null
-  /** style:tab-stops and style:drop-cap hang on this properties element. */
+  /** The properties elements that style:tab-stops and style:drop-cap hang on. */
   readonly tabsNode: { readonly part: string, readonly node: number } | null
+  readonly dropCapNode: { readonly part: string, readonly node: number } | null
 }
 
 /** The cascade of one document or embedded object. Results are kept: text styled alike is resolved once. */
@@ -47,13 +63,17 @@ export class Cascade {
   private readonly find: FaceLookup
   private readonly paragraphs = new Map<string, ParagraphStyle>()
   private readonly texts = new Map<string, TextStyle>()
+  /** What was asked for a paragraph before: a paragraph stands in one story, and so has one role. */
+  private readonly asked = new WeakMap<Paragraph, { readonly style: ParagraphStyle, readonly key: string }>()
   readonly scopes: ReadonlyMap<string, StyleScope>
+  readonly rules: Rules
 
   constructor(document: OdfDocument, readonly sub: Subdocument) {
     const { content, styles } = readScopes(document, sub)
     const scopes = [content, styles].filter(scope => scope !== null)
     this.scopes = new Map(scopes.map(scope => [scope.part.path, scope]))
     this.find = faceLookup(scopes)
+    this.rules = readRules(document)
   }
 
   scope(part: string): StyleScope {
@@ -62,13 +82,18 @@ export class Cascade {
     return scope
   }
 
-  /** All text styles that some text asked for so far. */
-  get asked(): Iterable<TextStyle> { return this.texts.values() }
+  paragraph(paragraph: Paragraph, role: Story['role'] = 'body'): ParagraphStyle { return this.keyed(paragraph, role).style }
 
-  paragraph(paragraph: Paragraph, role: Story['role'] = 'body'): ParagraphStyle {
-    const key = paragraphKey(paragraph, role)
-    const known = this.paragraphs.get(key)
-    if (known) return known
+  private keyed(paragraph: Paragraph, role: Story['role']): { readonly style: ParagraphStyle, readonly key: string } {
+    let keyed = this.asked.get(paragraph)
+    if (!keyed) {
+      const key = paragraphKey(paragraph, role)
+      this.asked.set(paragraph, keyed = { key, style: this.paragraphs.get(key) ?? this.makeParagraph(key, paragraph, role) })
+    }
+    return keyed
+  }
+
+  private makeParagraph(key: string, paragraph: Paragraph, role: Story['role']): ParagraphStyle {
     const scope = this.scope(paragraph.part)
     const layers = paragraphLayers(scope, this.sub.kind, paragraph, role)
     const properties: Record<string, string> = {}
@@ -76,6 +101,7 @@ export class Cascade {
     let listStyle: string | null = null
     let masterPage: string | null = null
     let tabsNode: ParagraphStyle['tabsNode'] = null
+    let dropCapNode: ParagraphStyle['dropCapNode'] = null
     for (const layer of layers) {
       Object.assign(properties, layer.paragraph)
       const { attributes, part, propertyNodes } = layer.style
@@ -85,21 +111,25 @@ export class Cascade {
       // Only the style itself starts a page, not those it descends from (ODF 1.4 part 3, 19.503: not inherited).
       if (layer === layers.at(-1) && attributes['style:master-page-name']) masterPage = attributes['style:master-page-name']
       const node = propertyNodes['style:paragraph-properties']
-      if (node !== undefined && this.scope(part).part.elements(this.scope(part).part.element(node), 'style:tab-stops').next().done === false) tabsNode = { part, node }
+      if (node === undefined) continue
+      const holder = this.scope(part).part
+      if (holder.first(holder.element(node), 'style:tab-stops')) tabsNode = { part, node }
+      if (holder.first(holder.element(node), 'style:drop-cap')) dropCapNode = { part, node }
     }
-    const style: ParagraphStyle = { text: this.intern(key, scope, layers), properties, styleAttributes, listStyle, masterPage, tabsNode }
+    const style: ParagraphStyle = { text: this.intern(key, scope, layers), properties, styleAttributes, listStyle, masterPage, tabsNode, dropCapNode }
     this.paragraphs.set(key, style)
     return style
   }
 
   text(paragraph: Paragraph, span: Span | null, role: Story['role'] = 'body'): TextStyle {
     if (!span) return this.paragraph(paragraph, role).text
-    const key = `${paragraphKey(paragraph, role)}|${spanKey(span)}`
+    const { key: paragraphsKey, style } = this.keyed(paragraph, role)
+    const key = `${paragraphsKey}|${spanKey(span)}`
     const known = this.texts.get(key)
     if (known) return known
     const scope = this.scope(paragraph.part)
     const added = spanLayers(scope, span)
-    const base = this.paragraph(paragraph, role).text
+    const base = style.text
     // A span that says nothing leaves the paragraph's own style: bookmarks and references are full of them.
     if (added.length === 0) { this.texts.set(key, base); return base }
     return this.intern(key, scope, [...base.effective.layers, ...added])
@@ -112,7 +142,7 @@ export class Cascade {
   }
 
   private intern(key: string, scope: StyleScope, layers: readonly Layer[]): TextStyle {
-    const style = new TextStyle(this.texts.size, scope, layers, this.find)
+    const style = new TextStyle(this.texts.size, scope, layers, this.find, this.rules)
     this.texts.set(key, style)
     return style
   }

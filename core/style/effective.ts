@@ -14,6 +14,8 @@ export interface EffectiveFont {
   readonly pitch: string
   /** style:font-charset; x-symbol marks a font of signs (ODF 1.4 part 3, 20.263). */
   readonly charset: string
+  /** OpenType features behind a colon in the font's name, as written: “smcp&onum”. */
+  readonly features: string
   /** Which layer named it; -1 for none. */
   readonly layer: number
 }
@@ -59,19 +61,21 @@ function fontOf(layer: Layer, slot: Slot, find: FaceLookup, index: number): Effe
     // Where a declared name and a loose family stand together the declared one is taken: it says more.
     const face = find(layer.style.part, name)
     return {
-      family: face ? face.families[0] ?? name : name, styleName: text[attributes.styleName] ?? '', layer: index,
+      family: face ? face.families[0] ?? name : name, styleName: text[attributes.styleName] ?? '', layer: index, features: featuresIn(face?.attributes['svg:font-family']),
       generic: face?.attributes['style:font-family-generic'] ?? '', pitch: face?.attributes['style:font-pitch'] ?? '', charset: face?.attributes['style:font-charset'] ?? '',
     }
   }
   const loose = text[attributes.family]
   if (loose === undefined) return null
   return {
-    family: parseFontFamilies(loose)[0]?.name ?? '', styleName: text[attributes.styleName] ?? '', layer: index,
+    family: parseFontFamilies(loose)[0]?.name ?? '', styleName: text[attributes.styleName] ?? '', layer: index, features: featuresIn(loose),
     generic: text[attributes.generic] ?? '', pitch: text[attributes.pitch] ?? '', charset: text[attributes.charset] ?? '',
   }
 }
 
-const nothing: EffectiveFont = { family: '', styleName: '', generic: '', pitch: '', charset: '', layer: -1 }
+const featuresIn = (families: string | undefined): string => families?.includes(':') ? parseFontFamilies(families)[0]?.features ?? '' : ''
+
+const nothing: EffectiveFont = { family: '', styleName: '', generic: '', pitch: '', charset: '', features: '', layer: -1 }
 
 /** Resolves a list of layers, outermost first: the last one that says something wins; percentages multiply what is below. */
 export function resolve(layers: readonly Layer[], find: FaceLookup): Effective {
@@ -144,7 +148,7 @@ export function looksSame(a: Effective, b: Effective, slot: Slot): boolean {
   const one = a.slots[slot]
   const other = b.slots[slot]
   return one.size === other.size && one.weight === other.weight && one.posture === other.posture && one.language === other.language
-    && one.font.family === other.font.family && one.font.styleName === other.font.styleName && one.font.charset === other.font.charset
+    && one.font.family === other.font.family && one.font.styleName === other.font.styleName && one.font.charset === other.font.charset && one.font.features === other.font.features
     && sharedNames.every(name => a.shared[name] === b.shared[name])
     && leadingProperties.every(name => a.leading[name] === b.leading[name])
 }

@@ -33,10 +33,15 @@ function textOf(inline: Inline): string {
   }
 }
 
+/** A paragraph's text, as all offsets into it count: tabs as \t, forced breaks as \n, one object sign per frame or note. */
+export function paragraphText({ inlines }: Paragraph): string {
+  return inlines.length === 1 ? textOf(inlines[0]!) : inlines.map(textOf).join('')
+}
+
 /** The text of a paragraph with the style and slot of every character. */
 export function paragraphRuns(paragraph: Paragraph, cascade: Cascade, role: Story['role'] = 'body'): ParagraphText {
   const { inlines } = paragraph
-  const text = inlines.length === 1 ? textOf(inlines[0]!) : inlines.map(textOf).join('')
+  const text = paragraphText(paragraph)
   const slots = slotRuns(text)
   const runs: TextRun[] = []
   let start = 0

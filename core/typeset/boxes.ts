@@ -1,110 +1,107 @@
 import type { Block, Frame, Paragraph, Story, Table } from '../document/stories'
 import { findStyle, withParents, type Properties } from '../document/styles'
 import { points, percent } from '../style/properties'
-import { inlineFrames, linesHeight, shifted, type Box, type Fragment, type OversetFrame } from './fragments'
+import { framePlace, openColumn, type Column, type Exclusion, type Ground, type Rectangle } from './columns'
+import { Flow, flowStart, itemsOf, listHost, type SectionColumns } from './flow'
+import { inlineFrames, linesHeight, shifted, type Fragment, type FrameFill, type OversetFrame } from './fragments'
 import { borderColor, borderWidths, edges, lengthOf } from './geometry'
+import type { Measure } from './lines'
 import { layoutParagraph, type ParagraphLayout, type Workshop } from './paragraph'
+import { layoutTable, type TableLayout } from './tables'
 
-/** A table set in rows. Lengths in points, fragments from each row's top left. */
-export interface TableLayout {
-  readonly x: number
-  readonly width: number
-  readonly rows: readonly { readonly height: number, readonly heading: boolean, readonly fragments: readonly Fragment[] }[]
-  readonly spaceBefore: number
-  readonly spaceAfter: number
-  readonly properties: Properties
-  readonly masterPage: string | null
-}
-
-export interface FrameBox { readonly width: number, readonly height: number, readonly fragments: readonly Fragment[], readonly overset: OversetFrame | null }
+export interface FrameBox { readonly width: number, readonly height: number, readonly fragments: readonly Fragment[] }
 
 const nestingLimit = 24
 
-/** Composes what stands in boxes: cells, frames, headers. Boxes grow with their text; frames of fixed height may run over. */
+/** Composes what stands in boxes: cells, frames, headers, notes. Boxes grow with their text; frames of fixed height may run over. */
 export class BoxComposer {
   private depth = 0
   private readonly frames = new Map<string, FrameBox>()
+  private readonly tables = new Map<Table, { readonly width: number, readonly layout: TableLayout }>()
+  private readonly known = new Map<string, Properties>()
+  /** How text frames are filled, in the order they were composed. */
+  readonly fills = new Map<string, FrameFill>()
 
-  constructor(readonly workshop: Workshop, private readonly objectTitle: (href: string) => string) {}
+  constructor(readonly workshop: Workshop, private readonly objectTitle: (href: string) => string, private readonly chains: FrameChains) {}
 
   /** Properties of an automatic or common style with those of its parents below. */
   properties(part: string, family: string, name: string | null, kind: 'graphic' | 'cell' | 'paragraph'): Properties {
-    const scope = this.workshop.cascade.scope(part)
-    const style = name === null ? undefined : findStyle(scope, family, name)
-    return style ? Object.assign({}, ...withParents(scope, style).map(each => each[kind])) as Properties : {}
+    return this.remembered(`${part}|${family}|${name}|${kind}`, () => {
+      const scope = this.workshop.cascade.scope(part)
+      const style = name === null ? undefined : findStyle(scope, family, name)
+      return style ? Object.assign({}, ...withParents(scope, style).map(each => each[kind])) as Properties : {}
+    })
   }
 
   /** Other properties elements hang on the style's nodes and are read where they are needed. */
   propertiesElement(part: string, family: string, name: string | null, element: string): Properties {
-    const scope = this.workshop.cascade.scope(part)
+    return this.remembered(`${part}|${family}|${name}|${element}`, () => {
+      const { cascade } = this.workshop
+      const scope = cascade.scope(part)
+      const style = name === null ? undefined : findStyle(scope, family, name)
+      if (!style) return {}
+      return Object.assign({}, ...withParents(scope, style).map((each) => {
+        const node = each.propertyNodes[element]
+        return node === undefined ? {} : cascade.scope(each.part).part.element(node).attributes
+      })) as Properties
+    })
+  }
+
+  private remembered(key: string, make: () => Properties): Properties {
+    let properties = this.known.get(key)
+    if (!properties) this.known.set(key, properties = make())
+    return properties
+  }
+
+  /** Columns of a section or frame style, where there is more than one. */
+  columnsOf(part: string, family: 'section' | 'graphic', name: string | null): SectionColumns | null {
+    const { cascade } = this.workshop
+    const scope = cascade.scope(part)
     const style = name === null ? undefined : findStyle(scope, family, name)
-    if (!style) return {}
-    return Object.assign({}, ...withParents(scope, style).map((each) => {
-      const node = each.propertyNodes[element]
-      return node === undefined ? {} : this.workshop.cascade.scope(each.part).part.element(node).attributes
-    })) as Properties
-  }
-
-  paragraph(paragraph: Paragraph, role: Story['role'], width: number): ParagraphLayout {
-    return layoutParagraph(paragraph, role, width, this.workshop, frame => this.frame(frame, role, width))
-  }
-
-  /** Stacks blocks in a column that is as long as it needs to be. */
-  stack(blocks: readonly Block[], role: Story['role'], width: number): Box {
-    const fragments: Fragment[] = []
-    let y = 0
-    let before = 0
-    if (++this.depth > nestingLimit) { this.depth--; this.workshop.unlaid('frames or tables nested very deeply'); return { height: 0, fragments: [] } }
-    const visit = (list: readonly Block[]): void => {
-      for (const block of list) {
-        if (block.kind === 'section') { visit(block.blocks); continue }
-        if (block.kind === 'frame') {
-          const frame = this.frame(block, role, width)
-          fragments.push(...shifted(frame.fragments, this.frameX(block, frame.width, width), this.frameY(block)))
-          continue
-        }
-        if (block.kind === 'table') {
-          const table = this.table(block, role, width)
-          y += Math.max(before, table.spaceBefore)
-          for (const row of table.rows) { fragments.push(...shifted(row.fragments, table.x, y)); y += row.height }
-          before = table.spaceAfter
-          continue
-        }
-        const layout = this.paragraph(block, role, width)
-        y += y === 0 ? layout.spaceBefore : this.gap(before, layout.spaceBefore)
-        const reserved = this.anchored(layout, role, width, fragments, 0, y)
-        y += reserved + layout.padding.top
-        fragments.push({ kind: 'lines', layout, from: 0, to: layout.lines.length, x: 0, y }, ...this.inlined(layout, 0, layout.lines.length, role, width, 0, y))
-        y += linesHeight(layout) + layout.padding.bottom
-        before = layout.spaceAfter
-      }
+    const holder = style?.propertyNodes[family === 'section' ? 'style:section-properties' : 'style:graphic-properties']
+    if (!style || holder === undefined) return null
+    const { part: xml } = cascade.scope(style.part)
+    const properties = xml.element(holder)
+    const columns = xml.first(properties, 'style:columns')
+    const count = Math.min(Number.parseInt(columns?.attributes['fo:column-count'] ?? '1', 10) || 1, 40)
+    if (!columns || count < 2) return null
+    const shares = [...xml.elements(columns, 'style:column')].map(each => Number.parseFloat(each.attributes['style:rel-width'] ?? '1') || 1)
+    const margin = edges(properties.attributes, 'fo:margin')
+    return {
+      count, gap: points(columns.attributes['fo:column-gap']) ?? 0, widths: shares.length === count ? shares : Array.from({ length: count }, () => 1),
+      balanced: properties.attributes['text:dont-balance-text-columns'] !== 'true', left: margin.left, right: margin.right,
     }
-    visit(blocks)
+  }
+
+  paragraph(paragraph: Paragraph, role: Story['role'], width: number, shape: Measure['shape'] = null, citation: string | null = null): ParagraphLayout {
+    return layoutParagraph(paragraph, role, width, this.workshop, frame => this.frame(frame, role, width), shape, citation)
+  }
+
+  table(table: Table, role: Story['role'], width: number): TableLayout {
+    const known = this.tables.get(table)
+    if (known && known.width === width) return known.layout
+    const layout = layoutTable(table, role, width, this)
+    this.tables.set(table, { width, layout })
+    return layout
+  }
+
+  /** Stacks blocks in a column that is as long as it needs to be. `citation` is put in front of the first paragraph. */
+  stack(blocks: readonly Block[], role: Story['role'], width: number, citation: string | null = null): { readonly height: number, readonly fragments: readonly Fragment[] } {
+    if (++this.depth > nestingLimit) { this.depth--; this.workshop.unlaid('frames or tables nested very deeply'); return { height: 0, fragments: [] } }
+    const column = openColumn(width)
+    const part = partOfBlocks(blocks)
+    const items = itemsOf(blocks, name => part === null ? null : this.columnsOf(part, 'section', name))
+    const first = items[0]
+    if (citation !== null && first?.kind === 'paragraph') items[0] = { ...first, citation }
+    const flow = new Flow(this, role, items, column, { next: () => null })
+    flow.run()
     this.depth--
-    return { height: y + before, fragments }
+    const frames = column.ground.exclusions.reduce((most, each) => Math.max(most, each.y + each.height), 0)
+    return { height: Math.max(flow.lowest + flow.after, frames), fragments: column.ground.fragments }
   }
 
   /** Space between two paragraphs. */
   gap(after: number, before: number): number { return this.workshop.spacingAdds ? after + before : Math.max(after, before) }
-
-  /** Places frames anchored to a paragraph; returns the height they take from its text. */
-  anchored(layout: ParagraphLayout, role: Story['role'], width: number, into: Fragment[], x: number, y: number): number {
-    let reserved = 0
-    for (const frame of layout.frames) {
-      const box = this.frame(frame, role, width)
-      const properties = this.graphic(frame)
-      const wrap = properties['style:wrap'] ?? 'none'
-      const top = this.frameY(frame)
-      if (wrap === 'run-through' || /^page/.test(properties['style:vertical-rel'] ?? '')) {
-        into.push(...shifted(box.fragments, x + this.frameX(frame, box.width, width), y + top))
-        continue
-      }
-      if (wrap !== 'none') this.workshop.unlaid('text beside frames (it is set below them)')
-      into.push(...shifted(box.fragments, x + this.frameX(frame, box.width, width), y + reserved + top))
-      reserved += Math.max(top, 0) + box.height
-    }
-    return reserved
-  }
 
   /** What stands in a paragraph's lines as characters. */
   inlined(layout: ParagraphLayout, from: number, to: number, role: Story['role'], width: number, x: number, y: number): Fragment[] {
@@ -114,24 +111,35 @@ export class BoxComposer {
     })
   }
 
-  private graphic(frame: Frame): Properties { return this.properties(frame.part, 'graphic', frame.graphicStyle, 'graphic') }
+  graphic(frame: Frame): Properties { return this.properties(frame.part, 'graphic', frame.graphicStyle, 'graphic') }
+
+  wrapOf(frame: Frame): string { return this.graphic(frame)['style:wrap'] ?? 'none' }
 
   private attribute(frame: Frame, name: string): string | undefined {
     return this.workshop.cascade.scope(frame.part).part.element(frame.node).attributes[name]
   }
 
-  private frameX(frame: Frame, own: number, width: number): number {
-    switch (this.graphic(frame)['style:horizontal-pos']) {
-      case 'center': return (width - own) / 2
-      case 'right': case 'outside': return width - own
-      case 'left': case 'inside': return 0
-      default: return points(this.attribute(frame, 'svg:x')) ?? 0
-    }
+  /** Where the file puts a frame: svg:x and svg:y, in points. */
+  stated(frame: Frame): { readonly x: number, readonly y: number } {
+    return { x: points(this.attribute(frame, 'svg:x')) ?? 0, y: points(this.attribute(frame, 'svg:y')) ?? 0 }
   }
 
-  private frameY(frame: Frame): number {
-    const where = this.graphic(frame)['style:vertical-pos']
-    return where === undefined || where === 'from-top' ? points(this.attribute(frame, 'svg:y')) ?? 0 : 0
+  /** Where a frame that is anchored to its page stands. */
+  placeOnPage(frame: Frame, size: FrameBox, column: Column): { readonly x: number, readonly y: number } {
+    const place = { x: column.x, y: column.top, width: column.width, height: 0 }
+    return framePlace(frame, this.graphic(frame), size, this.stated(frame), column, place, place)
+  }
+
+  /** What text keeps clear of for a frame's sake; null where it runs through (style:wrap, ODF 1.4 part 3, 20.403). */
+  exclusionOf(frame: Frame, place: Rectangle, column: Column): Exclusion | null {
+    const properties = this.graphic(frame)
+    const wrap = properties['style:wrap'] ?? 'none'
+    if (wrap === 'run-through' || place.height <= 0) return null
+    if (properties['style:wrap-contour'] === 'true') this.workshop.unlaid('text around the outlines of pictures (it keeps clear of their whole box)')
+    const margin = edges(properties, 'fo:margin')
+    const around = { x: place.x - margin.left, y: place.y - margin.top, width: place.width + margin.left + margin.right, height: place.height + margin.top + margin.bottom }
+    if (wrap === 'none') return { ...around, x: Math.min(around.x, column.x), width: Math.max(around.width, column.width), side: 'none' }
+    return { ...around, side: wrap === 'left' ? 'left' : wrap === 'right' ? 'right' : 'both' }
   }
 
   /** A frame or shape with what is in it. */
@@ -142,12 +150,16 @@ export class BoxComposer {
     return box
   }
 
+  private widthOf(frame: Frame, columnWidth: number): number {
+    const relative = percent(this.attribute(frame, 'style:rel-width'))
+    return relative === null ? points(this.attribute(frame, 'svg:width')) ?? points(this.graphic(frame)['svg:width']) ?? columnWidth : relative * columnWidth
+  }
+
   private composeFrame(frame: Frame, role: Story['role'], columnWidth: number): FrameBox {
     const { part } = this.workshop.cascade.scope(frame.part)
     const element = part.element(frame.node)
     const properties = this.graphic(frame)
-    const relative = percent(element.attributes['style:rel-width'])
-    const width = relative === null ? points(element.attributes['svg:width']) ?? points(properties['svg:width']) ?? columnWidth : relative * columnWidth
+    const width = this.widthOf(frame, columnWidth)
     const stated = points(element.attributes['svg:height'])
     const fill = properties['draw:fill'] === 'solid' ? properties['draw:fill-color'] : properties['draw:fill'] === 'none' ? '' : properties['fo:background-color']
     const border = borderWidths(properties)
@@ -158,125 +170,164 @@ export class BoxComposer {
     }
     if (frame.content === 'image') {
       const height = stated ?? width * 0.75
-      return { width, height, overset: null, fragments: [...outline(height), { kind: 'image', href: frame.href ?? '', x: 0, y: 0, width, height }] }
+      return { width, height, fragments: [...outline(height), { kind: 'image', href: frame.href ?? '', x: 0, y: 0, width, height }] }
     }
     if (frame.content === 'object') {
       const height = stated ?? width * 0.6
       const title = this.objectTitle(frame.href ?? '')
       this.workshop.unlaid(`${title.toLowerCase()}s (shown as an empty box)`)
-      return { width, height, overset: null, fragments: [{ kind: 'object', title, href: frame.href ?? '', x: 0, y: 0, width, height }] }
+      return { width, height, fragments: [{ kind: 'object', title, href: frame.href ?? '', x: 0, y: 0, width, height }] }
     }
     if (frame.content === 'none') {
       if (element.name !== 'draw:a' && element.name !== 'draw:control') this.workshop.unlaid('drawing shapes (their text is set, their outlines are not drawn)')
-      return { width, height: stated ?? 0, fragments: [], overset: null }
+      return { width, height: stated ?? 0, fragments: [] }
     }
     if (frame.content === 'group') {
       const inner = this.stack(frame.blocks, role, columnWidth)
-      this.workshop.unlaid('grouped shapes (set one below the other)')
-      return { width, height: Math.max(stated ?? 0, inner.height), fragments: inner.fragments, overset: null }
+      if (element.name !== 'draw:a') this.workshop.unlaid('grouped shapes (set one below the other)')
+      return { width, height: Math.max(stated ?? 0, inner.height), fragments: inner.fragments }
     }
     if (element.name !== 'draw:frame') this.workshop.unlaid('drawing shapes (their text is set, their outlines are not drawn)')
     const textBox = part.first(element, 'draw:text-box')
-    if (textBox?.attributes['draw:chain-next-name']) this.workshop.unlaid('chained frames')
-    const padding = edges(properties, 'fo:padding')
-    const inner = this.stack(frame.blocks, role, Math.max(width - padding.left - padding.right - border.left - border.right, 10))
-    const around = padding.top + padding.bottom + border.top + border.bottom
+    const inset = edges(properties, 'fo:padding')
+    const inside = { x: inset.left + border.left, y: inset.top + border.top, width: Math.max(width - inset.left - inset.right - border.left - border.right, 10) }
+    const around = inset.top + inset.bottom + border.top + border.bottom
     const minimum = lengthOf(textBox?.attributes['fo:min-height'] ?? properties['fo:min-height'], 0)
     const grows = stated === null || minimum !== null || properties['draw:auto-grow-height'] === 'true'
-    const height = grows ? Math.max(minimum ?? 0, inner.height + around) : stated
-    const inside = shifted(inner.fragments, padding.left + border.left, padding.top + border.top)
-    const room = height - padding.bottom - border.bottom
-    const over = grows ? null : this.overset(frame, inside, room)
-    const shown = over ? clipped(inside, room) : inside
-    const band: Fragment[] = over ? [{ kind: 'overset', frame: over, x: 0, y: height, width }] : []
-    return { width, height, fragments: [...outline(height), ...shown, ...band], overset: over }
-  }
-
-  private overset(frame: Frame, fragments: readonly Fragment[], room: number): OversetFrame | null {
-    let lines = 0
-    let characters = 0
-    for (const fragment of fragments) {
-      if (fragment.kind !== 'lines') continue
-      let y = fragment.y
-      for (let index = fragment.from; index < fragment.to; index++) {
-        const line = fragment.layout.lines[index]!
-        y += line.height
-        if (y > room + 0.5) { lines++; characters += line.end - line.start }
-      }
+    const chain = this.chains.of(frame)
+    const columns = this.columnsOf(frame.part, 'graphic', frame.graphicStyle)
+    if (chain === null && grows && !columns) {
+      const inner = this.stack(frame.blocks, role, inside.width)
+      const height = Math.max(minimum ?? 0, inner.height + around)
+      this.fill(frame, Math.max((minimum ?? 0) - inner.height - around, 0), null)
+      return { width, height, fragments: [...outline(height), ...shifted(inner.fragments, inside.x, inside.y)] }
     }
-    return lines > 0 && characters > 0 ? { part: frame.part, node: frame.node, name: frame.name, lines, characters } : null
+    const height = stated ?? minimum ?? 0
+    const filled = chain ? this.chained(chain, role, columnWidth) : this.fillColumns(frame, frame.blocks, role, [frameColumns({ ...inside, height: height - around }, columns)])
+    const { fragments, over } = filled[chain ? chain.indexOf(frame) : 0]!
+    const band: Fragment[] = over ? [{ kind: 'overset', frame: over, x: 0, y: height, width }] : []
+    return { width, height, fragments: [...outline(height), ...fragments, ...band] }
   }
 
-  /** A table: columns by their styles' widths, rows as high as their fullest cell. */
-  table(table: Table, role: Story['role'], columnWidth: number): TableLayout {
-    const properties = this.propertiesElement(table.part, 'table', table.styleName, 'style:table-properties')
-    const margin = edges(properties, 'fo:margin')
-    const relative = percent(properties['style:rel-width'])
-    const stated = relative === null ? points(properties['style:width']) : relative * columnWidth
-    const aligned = properties['table:align']
-    const width = aligned === undefined || aligned === 'margins' ? columnWidth - margin.left - margin.right : Math.min(stated ?? columnWidth, columnWidth)
-    const columns = table.columns.map(column => this.propertiesElement(table.part, 'table-column', column.styleName, 'style:table-column-properties'))
-    const count = Math.max(columns.length, ...table.rows.map(row => row.cells.reduce((sum, cell) => sum + (cell.covered ? 1 : 1), 0)), 1)
-    const weights = Array.from({ length: count }, (_, index) => {
-      const column = columns[index]
-      return points(column?.['style:column-width']) ?? (Number.parseFloat(column?.['style:rel-column-width'] ?? '') || width / count)
-    })
-    const total = weights.reduce((sum, each) => sum + each, 0) || 1
-    const widths = weights.map(each => each * width / total)
-    const starts = widths.map((_, index) => widths.slice(0, index).reduce((sum, each) => sum + each, 0))
-    const pending: { rows: number, height: number }[] = []
-    const rows = table.rows.map((row) => {
-      const own = this.propertiesElement(table.part, 'table-row', row.styleName, 'style:table-row-properties')
-      let height = points(own['style:min-row-height']) ?? points(own['style:row-height']) ?? 0
-      const cells: { fragments: readonly Fragment[], x: number, width: number, properties: Properties, top: number }[] = []
-      row.cells.forEach((cell, index) => {
-        if (cell.covered || index >= count) return
-        const span = widths.slice(index, index + cell.columnSpan).reduce((sum, each) => sum + each, 0)
-        const style = this.properties(table.part, 'table-cell', cell.styleName, 'cell')
-        const padding = edges(style, 'fo:padding')
-        const border = borderWidths(style)
-        const inner = this.stack(cell.blocks, role, Math.max(span - padding.left - padding.right - border.left - border.right, 5))
-        const needed = inner.height + padding.top + padding.bottom + border.top + border.bottom
-        if (cell.rowSpan > 1) pending.push({ rows: cell.rowSpan, height: needed })
-        else height = Math.max(height, needed)
-        cells.push({ fragments: shifted(inner.fragments, starts[index]! + padding.left + border.left, padding.top + border.top), x: starts[index]!, width: span, properties: style, top: needed })
+  private readonly chainFills = new Map<Frame, ReturnType<BoxComposer['fillColumns']>>()
+
+  /** A chain is filled once, from its first frame; each frame then shows its part. */
+  private chained(chain: readonly Frame[], role: Story['role'], columnWidth: number): ReturnType<BoxComposer['fillColumns']> {
+    const head = chain[0]!
+    let filled = this.chainFills.get(head)
+    if (!filled) {
+      const insides = chain.map((each) => {
+        const properties = this.graphic(each)
+        const border = borderWidths(properties)
+        const inset = edges(properties, 'fo:padding')
+        const height = points(this.attribute(each, 'svg:height')) ?? lengthOf(properties['fo:min-height'], 0) ?? 0
+        return frameColumns({
+          x: inset.left + border.left, y: inset.top + border.top, width: Math.max(this.widthOf(each, columnWidth) - inset.left - inset.right - border.left - border.right, 10),
+          height: height - inset.top - inset.bottom - border.top - border.bottom,
+        }, this.columnsOf(each.part, 'graphic', each.graphicStyle))
       })
-      // A cell over several rows asks the last of them for what the others did not give.
-      for (const spanning of pending) {
-        spanning.rows--
-        if (spanning.rows === 0) height = Math.max(height, spanning.height)
-        spanning.height -= height
+      filled = this.fillColumns(chain.at(-1)!, chain.flatMap(each => each.blocks), role, insides)
+      this.chainFills.set(head, filled)
+    }
+    return filled
+  }
+
+  /** Fills frames of fixed height with blocks; what has no room is counted and belongs to the last. */
+  private fillColumns(last: Frame, blocks: readonly Block[], role: Story['role'], frames: readonly (readonly Column[])[]): { fragments: readonly Fragment[], over: OversetFrame | null }[] {
+    const columns = frames.flat()
+    const items = itemsOf(blocks, name => this.columnsOf(last.part, 'section', name))
+    const flow = new Flow(this, role, items, columns[0]!, listHost(columns))
+    const done = flow.run(flowStart)
+    let over: OversetFrame | null = null
+    const grounds = frames.map(each => each[0]!.ground)
+    // In an empty frame a first line is set that may be too high: it is over, too.
+    const tall = tooTall(grounds.at(-1)!, frames.at(-1)!.at(-1)!.bottom)
+    if (!done || tall.lines > 0) {
+      let lines = tall.lines
+      let characters = tall.characters
+      if (!done) {
+        const rest = openColumn(columns.at(-1)!.width)
+        new Flow(this, role, items, rest, { next: () => null }).run(flow.position)
+        for (const fragment of rest.ground.fragments) {
+          if (fragment.kind !== 'lines') continue
+          lines += fragment.to - fragment.from
+          for (let at = fragment.from; at < fragment.to; at++) characters += fragment.layout.lines[at]!.end - fragment.layout.lines[at]!.start
+        }
       }
-      const fragments: Fragment[] = []
-      for (const cell of cells) {
-        const border = borderWidths(cell.properties)
-        const fill = cell.properties['fo:background-color'] ?? ''
-        const stroke = border.top + border.bottom + border.left + border.right > 0 ? borderColor(cell.properties) : ''
-        if (/^#[0-9a-f]{6}$/i.test(fill)) fragments.push({ kind: 'box', fill, stroke: '', strokeWidth: 0, x: cell.x, y: 0, width: cell.width, height })
-        const edge = (x: number, y: number, w: number, h: number) => fragments.push({ kind: 'box', fill: stroke, stroke: '', strokeWidth: 0, x, y, width: w, height: h })
-        if (border.top > 0) edge(cell.x, 0, cell.width, border.top)
-        if (border.bottom > 0) edge(cell.x, height - border.bottom, cell.width, border.bottom)
-        if (border.left > 0) edge(cell.x, 0, border.left, height)
-        if (border.right > 0) edge(cell.x + cell.width - border.right, 0, border.right, height)
-        const down = cell.properties['style:vertical-align'] === 'middle' ? (height - cell.top) / 2 : cell.properties['style:vertical-align'] === 'bottom' ? height - cell.top : 0
-        fragments.push(...shifted(cell.fragments, 0, Math.max(down, 0)))
-      }
-      return { height, heading: row.heading, fragments }
-    })
-    const x = aligned === 'center' ? (columnWidth - width) / 2 : aligned === 'right' ? columnWidth - width : margin.left
-    const scope = this.workshop.cascade.scope(table.part)
-    const style = table.styleName === null ? undefined : findStyle(scope, 'table', table.styleName)
-    return { x, width, rows, spaceBefore: margin.top, spaceAfter: margin.bottom, properties, masterPage: style?.attributes['style:master-page-name'] || null }
+      // Empty paragraphs that do not fit show nobody anything.
+      if (characters > 0) over = { part: last.part, node: last.node, name: last.name, lines, characters }
+    }
+    const column = columns.at(-1)!
+    this.fill(last, done ? Math.max(column.bottom - flow.lowest, 0) : 0, over)
+    return grounds.map((ground, index) => ({ fragments: index === grounds.length - 1 && tall.lines > 0 ? ground.fragments.filter(fragment => fragment.kind !== 'lines' || !tall.fragments.has(fragment)) : ground.fragments, over: index === grounds.length - 1 ? over : null }))
+  }
+
+  private fill(frame: Frame, room: number, over: OversetFrame | null): void {
+    this.fills.set(`${frame.part}#${frame.node}`, { part: frame.part, node: frame.node, name: frame.name, room, over })
   }
 }
 
-/** Lines that fit; the rest of an overset frame is not drawn. */
-function clipped(fragments: readonly Fragment[], room: number): Fragment[] {
-  return fragments.flatMap((fragment): Fragment[] => {
-    if (fragment.kind !== 'lines') return fragment.y <= room ? [fragment] : []
-    let y = fragment.y
-    let to = fragment.from
-    while (to < fragment.to && y + fragment.layout.lines[to]!.height <= room + 0.5) y += fragment.layout.lines[to++]!.height
-    return to > fragment.from ? [{ ...fragment, to }] : []
+/** Lines below a frame's foot. */
+function tooTall(ground: Ground, bottom: number): { lines: number, characters: number, fragments: Set<Fragment> } {
+  let lines = 0
+  let characters = 0
+  const found = new Set<Fragment>()
+  for (const fragment of ground.fragments) {
+    if (fragment.kind !== 'lines' || fragment.y + linesHeight(fragment.layout, fragment.from, fragment.to) <= bottom + 0.5) continue
+    found.add(fragment)
+    lines += fragment.to - fragment.from
+    for (let at = fragment.from; at < fragment.to; at++) characters += fragment.layout.lines[at]!.end - fragment.layout.lines[at]!.start
+  }
+  return { lines, characters, fragments: found }
+}
+
+function frameColumns(inside: Rectangle, columns: SectionColumns | null): Column[] {
+  const ground: Ground = { fragments: [], exclusions: [], notes: null, outer: inside, inner: inside, mirrored: false }
+  // Half a point more is nothing that anybody sees.
+  const bottom = inside.y + Math.max(inside.height, 0) + 0.5
+  if (!columns) return [{ ground, x: inside.x, width: inside.width, top: inside.y, bottom }]
+  const total = columns.widths.reduce((sum, each) => sum + each, 0)
+  let x = inside.x
+  return columns.widths.map((share) => {
+    const width = Math.max((inside.width - columns.gap * (columns.count - 1)) * share / total, 5)
+    const column: Column = { ground, x, width, top: inside.y, bottom }
+    x += width + columns.gap
+    return column
   })
+}
+
+/** The part that some blocks stand in; null where there are none. */
+export function partOfBlocks(blocks: readonly Block[]): string | null {
+  for (const block of blocks) {
+    if (block.kind !== 'section') return block.part
+    const inner = partOfBlocks(block.blocks)
+    if (inner !== null) return inner
+  }
+  return null
+}
+
+/** Frames whose text runs on from one to the next (draw:chain-next-name, ODF 1.4 part 3, 19.123). */
+export class FrameChains {
+  private readonly chains = new Map<Frame, readonly Frame[]>()
+
+  /** @param nextName the name a frame's text box gives for its follower, '' for none */
+  constructor(frames: readonly Frame[], nextName: (frame: Frame) => string) {
+    const byName = new Map(frames.map(frame => [`${frame.part}|${frame.name}`, frame]))
+    const next = new Map<Frame, Frame>()
+    const followers = new Set<Frame>()
+    for (const frame of frames) {
+      const name = nextName(frame)
+      const follower = name === '' ? undefined : byName.get(`${frame.part}|${name}`)
+      if (follower && follower !== frame && !followers.has(follower)) { next.set(frame, follower); followers.add(follower) }
+    }
+    for (const head of next.keys()) {
+      if (followers.has(head)) continue
+      const chain: Frame[] = []
+      for (let at: Frame | undefined = head; at && !chain.includes(at); at = next.get(at)) chain.push(at)
+      for (const frame of chain) this.chains.set(frame, chain)
+    }
+  }
+
+  /** All frames of the chain a frame is in, first to last; null where it stands alone. */
+  of(frame: Frame): readonly Frame[] | null { return this.chains.get(frame) ?? null }
 }

@@ -1,13 +1,13 @@
 import type { OdfDocument } from '../document/open'
-import { paragraphsOf, readStories, type Paragraph, type Story } from '../document/stories'
+import { paragraphsOf, readStories, type Frame, type Inline, type Paragraph, type Story } from '../document/stories'
 import { Cascade } from '../style/cascade'
-import { BoxComposer } from './boxes'
-import type { Fragment, OversetFrame } from './fragments'
-import { readGeometries } from './geometry'
+import { BoxComposer, FrameChains } from './boxes'
+import type { Fragment, FrameFill, OversetFrame } from './fragments'
+import { readGeometries, readNotesStyle } from './geometry'
 import type { Typesetter } from './look'
-import { Numbering } from './numbering'
+import { numberParagraphs } from './numbering'
 import { PageFlow, type Page } from './pages'
-import type { ParagraphLayout, Workshop } from './paragraph'
+import { prepareWords, type PageFields, type ParagraphLayout, type Workshop } from './paragraph'
 
 /** A text document, read: its stories and the cascade that styles them. */
 export interface Reading {
@@ -16,13 +16,22 @@ export interface Reading {
   readonly stories: readonly Story[]
 }
 
+/** What the document uses and the pages do not show as asked, with how often: it goes with every figure about pages. */
+export type Unlaid = readonly { readonly feature: string, readonly count: number }[]
+
 /** A document set in pages. */
 export interface Composition {
   readonly reading: Reading
   readonly pages: readonly Page[]
-  /** What the document uses and the pages do not show as asked, with how often: it goes with every figure about pages. */
-  readonly unlaid: readonly { readonly feature: string, readonly count: number }[]
+  readonly unlaid: Unlaid
   readonly overset: readonly (OversetFrame & { readonly page: number })[]
+  /** Every text frame: the height it leaves empty, or what runs over. */
+  readonly fills: readonly FrameFill[]
+}
+
+export interface ComposeOptions {
+  /** Justified text by total fit; without it every line takes what fits. */
+  readonly totalFit: boolean
 }
 
 /** Reads the stories of the document itself (objects not included). */
@@ -33,34 +42,95 @@ export function readDocument(document: OdfDocument): Reading {
   return { document, cascade: new Cascade(document, sub), stories }
 }
 
-/** Sets a text document in pages. */
-export function compose(reading: Reading, typesetter: Typesetter): Composition {
-  const { document, cascade, stories } = reading
-  const counts = new Map<string, number>()
-  const numbering = new Numbering()
-  const workshop = (fields: Workshop['fields']): Workshop => ({
-    cascade, typesetter, numbering, fields, spacingAdds: spacingAdds(document), unlaid: feature => { counts.set(feature, (counts.get(feature) ?? 0) + 1) },
-  })
-  const title = (href: string): string => {
-    const prefix = `${href.replace(/^\.\//, '')}/`
-    const kind = document.subdocuments.find(sub => sub.prefix === prefix)?.kind
-    return kind === 'chart' ? 'Chart' : kind === 'formula' ? 'Formula' : 'Object'
-  }
-  const boxes = new BoxComposer(workshop(null), title)
-  const body = stories.find(story => story.role === 'body')
-  noteUnlaid(stories, workshop(null).unlaid)
-  const flow = new PageFlow(boxes, readGeometries(document), stories.filter(story => story.master !== null), fields => new BoxComposer(workshop(fields), title))
-  const pages = document.kind === 'text' ? flow.run(body?.blocks ?? []) : []
-  const overset = pages.flatMap(page => page.fragments.flatMap(fragment => fragment.kind === 'overset' ? [{ ...fragment.frame, page: page.index }] : []))
-  return { reading, pages, unlaid: [...counts].map(([feature, count]) => ({ feature, count })), overset }
-}
+/** Sets a text document in pages: the first ones as soon as they are asked for, the rest when there is time. */
+export class Composer {
+  private flow: PageFlow
+  private readonly counts = new Map<string, number>()
+  private readonly make: (statedPages: number) => PageFlow
+  private readonly prepare: () => void
 
-function noteUnlaid(stories: readonly Story[], unlaid: (feature: string) => void): void {
-  for (const story of stories) {
-    for (const paragraph of paragraphsOf(story.blocks)) {
-      for (const inline of paragraph.inlines) if (inline.kind === 'note') unlaid(inline.endnote ? 'endnotes (counted, not set on pages)' : 'footnotes (counted, not set on pages)')
+  constructor(readonly reading: Reading, readonly typesetter: Typesetter, options: ComposeOptions = { totalFit: true }) {
+    const { document, cascade, stories } = reading
+    const labels = numberParagraphs(stories, cascade)
+    const adds = spacingAdds(document)
+    const workshop = (fields: PageFields | null): Workshop => ({
+      cascade, typesetter, labels, fields, spacingAdds: adds, title: document.title, totalFit: options.totalFit, unlaid: feature => { this.counts.set(feature, (this.counts.get(feature) ?? 0) + 1) },
+    })
+    const objectTitle = (href: string): string => {
+      const prefix = `${href.replace(/^\.\//, '')}/`
+      const kind = document.subdocuments.find(sub => sub.prefix === prefix)?.kind
+      return kind === 'chart' ? 'Chart' : kind === 'formula' ? 'Formula' : 'Object'
+    }
+    const { frames, endnotes } = collect(stories)
+    const chains = new FrameChains(frames, (frame) => {
+      const { part } = cascade.scope(frame.part)
+      return part.first(part.element(frame.node), 'draw:text-box')?.attributes['draw:chain-next-name'] ?? ''
+    })
+    const body = stories.find(story => story.role === 'body')
+    const plan = {
+      body: document.kind === 'text' ? body?.blocks ?? [] : [], geometries: readGeometries(document), masterStories: stories.filter(story => story.master !== null),
+      notes: readNotesStyle(document), endnotes,
+    }
+    this.make = (statedPages) => {
+      this.counts.clear()
+      return new PageFlow({ ...plan, statedPages }, fields => new BoxComposer(workshop(fields), objectTitle, chains))
+    }
+    this.flow = this.make(statedPages(document))
+    this.prepare = () => {
+      if (body) prepareWords(paragraphsWithRole(body), workshop(null))
     }
   }
+
+  /** The first pages, composed no further than need be. */
+  firstPages(count: number): Page[] {
+    this.flow.advance(count)
+    return Array.from({ length: Math.min(count, this.flow.whole) }, (_, index) => this.flow.finished(index))
+  }
+
+  /** All of it. */
+  finish(): Composition {
+    const { reading } = this
+    if (reading.document.kind !== 'text') return { reading, pages: [], unlaid: [], overset: [], fills: [] }
+    this.prepare()
+    this.flow.advance()
+    if (this.flow.asksAgain) {
+      this.flow = this.make(this.flow.count)
+      this.flow.advance()
+    }
+    const pages = Array.from({ length: this.flow.count }, (_, index) => this.flow.finished(index))
+    const overset = pages.flatMap(page => page.fragments.flatMap(fragment => fragment.kind === 'overset' ? [{ ...fragment.frame, page: page.index }] : []))
+    return { reading, pages, unlaid: [...this.counts].map(([feature, count]) => ({ feature, count })), overset, fills: [...this.flow.fills.values()] }
+  }
+}
+
+/** Sets a text document in pages, all of them. */
+export function compose(reading: Reading, typesetter: Typesetter, options?: ComposeOptions): Composition { return new Composer(reading, typesetter, options).finish() }
+
+function* paragraphsWithRole(story: Story): Generator<{ paragraph: Paragraph, role: Story['role'] }> {
+  for (const paragraph of paragraphsOf(story.blocks)) yield { paragraph, role: story.role }
+}
+
+function collect(stories: readonly Story[]): { frames: Frame[], endnotes: Extract<Inline, { kind: 'note' }>[] } {
+  const frames: Frame[] = []
+  const endnotes: Extract<Inline, { kind: 'note' }>[] = []
+  for (const story of stories) {
+    for (const block of story.blocks) if (block.kind === 'frame') frames.push(block)
+    for (const paragraph of paragraphsOf(story.blocks)) {
+      if (paragraph.inlines.length < 2 && paragraph.inlines[0]?.kind === 'text') continue
+      for (const inline of paragraph.inlines) {
+        if (inline.kind === 'frame') frames.push(inline.frame)
+        else if (inline.kind === 'note' && inline.endnote && story.role === 'body') endnotes.push(inline)
+      }
+    }
+  }
+  return { frames, endnotes }
+}
+
+/** The page count that the file was saved with (meta:page-count), or 1. */
+export function statedPages(document: OdfDocument): number {
+  const meta = document.parts.get('meta.xml')
+  if (meta) for (const element of meta.descendants()) if (element.name === 'meta:document-statistic') return Number.parseInt(element.attributes['meta:page-count'] ?? '1', 10) || 1
+  return 1
 }
 
 /** Whether spaces between paragraphs add up: a setting that files carry, since programs differ. */
@@ -77,16 +147,18 @@ export function eachLines(page: Page, visit: (fragment: Extract<Fragment, { kind
   for (const fragment of page.fragments) if (fragment.kind === 'lines') visit(fragment)
 }
 
-/** Number of lines per paragraph and the pages it is on. */
-export function paragraphExtents(composition: Composition): Map<string, { readonly paragraph: Paragraph, lines: number, pages: number[], layout: ParagraphLayout }> {
-  const extents = new Map<string, { paragraph: Paragraph, lines: number, pages: number[], layout: ParagraphLayout }>()
+/** Where a paragraph stands. */
+export interface Extent { readonly paragraph: Paragraph, lines: number, pages: number[], layout: ParagraphLayout }
+
+/** Number of lines per paragraph of the body and the pages it is on, by node; the document's body is one part. */
+export function paragraphExtents(composition: Composition): Map<number, Extent> {
+  const extents = new Map<number, Extent>()
   for (const page of composition.pages) {
     eachLines(page, ({ layout, from, to }) => {
       if (layout.role !== 'body') return
-      const key = `${layout.paragraph.part}#${layout.paragraph.node}`
-      const known = extents.get(key)
+      const known = extents.get(layout.paragraph.node)
       if (known) { known.lines += to - from; if (known.pages.at(-1) !== page.index) known.pages.push(page.index) }
-      else extents.set(key, { paragraph: layout.paragraph, lines: to - from, pages: [page.index], layout })
+      else extents.set(layout.paragraph.node, { paragraph: layout.paragraph, lines: to - from, pages: [page.index], layout })
     })
   }
   return extents

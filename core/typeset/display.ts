@@ -1,37 +1,48 @@
 import type { Slot } from '../document/font-attributes'
 import type { FontStatus } from '../font/library'
+import type { Cascade } from '../style/cascade'
+import { kinds } from './analysis'
 import type { Fragment } from './fragments'
+import type { Axis } from './harfbuzz'
 import type { Line } from './lines'
+import type { Look, TextLineMark } from './look'
 import type { Page } from './pages'
-import { visualOrder, type Piece } from './units'
+import { placedSegments } from './placed'
+import type { SetGlyphs } from './setting'
 
 /** Glyphs to draw in one go. Lengths in points from the page's top left, y down; plain data, so that it can be posted. */
 export interface GlyphRun {
   readonly face: string
+  readonly axes: readonly Axis[]
   readonly size: number
   readonly scale: number
   readonly color: string
   readonly background: string
-  readonly underline: boolean
-  readonly strike: boolean
+  readonly underline: TextLineMark | null
+  readonly strike: TextLineMark | null
+  readonly outline: boolean
+  readonly shadow: boolean
   readonly x: number
   /** The baseline. */
   readonly y: number
-  readonly width: number
+  width: number
   readonly ascent: number
   readonly descent: number
-  readonly glyphs: readonly number[]
+  readonly glyphs: number[]
   /** Of each glyph, from the run's x and baseline. */
-  readonly xs: readonly number[]
-  readonly ys: readonly number[]
-  /** What it shows: text of the document, or '' for labels and hyphens. */
-  readonly text: string
-  /** The paragraph and the characters of it, for marks and hit testing. */
+  readonly xs: number[]
+  readonly ys: number[]
+  /** UTF-16 offset in `text` of the character each glyph begins with. */
+  readonly clusters: number[]
+  /** What it shows: text of the document, or of a label or hyphen that is none. */
+  text: string
+  /** It is text of the document, and which: for marks, hit testing and selection. */
+  readonly own: boolean
   readonly part: string
   readonly node: number
   readonly start: number
-  readonly end: number
-  /** Which voice (voiceKey in census/voices.ts) and face it belongs to. */
+  end: number
+  /** Which text style (TextStyle.id) and slot it has; -1 for labels. */
   readonly style: number
   readonly slot: Slot
   readonly status: FontStatus
@@ -53,6 +64,11 @@ export interface DisplayPage {
   readonly shapes: readonly Exclude<Fragment, { kind: 'lines' }>[]
 }
 
+/** A face with its place on its axes: what outlines are kept under. */
+export function fontKey(run: { readonly face: string, readonly axes: readonly Axis[] }): string {
+  return run.axes.length === 0 ? run.face : `${run.face}@${run.axes.map(axis => `${axis.tag}${axis.value}`).join('@')}`
+}
+
 /** What to draw for a page. */
 export function displayPage(page: Page): DisplayPage {
   const runs: GlyphRun[] = []
@@ -61,14 +77,17 @@ export function displayPage(page: Page): DisplayPage {
   for (const fragment of page.fragments) {
     if (fragment.kind !== 'lines') { shapes.push(fragment); continue }
     const { layout, from, to } = fragment
+    const drawing = new LineDrawing(fragment, page.cascade, runs)
     let { y } = fragment
     for (let index = from; index < to; index++) {
       const line = layout.lines[index]!
+      y += line.above
       const baseline = y + line.baseline
       const left = fragment.x + layout.x
       const firstRun = runs.length
-      if (index === 0 && layout.label) pushPieces(layout.label.pieces, fragment.x + layout.label.x, baseline, 0, fragment, runs, '')
-      const width = pushLine(line, left + line.x, baseline, fragment, runs)
+      if (index === 0 && layout.label) drawing.string(layout.label.pieces, fragment.x + layout.label.x, baseline, layout.label.text)
+      if (index === layout.drop?.line) drawing.drop(layout.drop, left, baseline)
+      const width = drawing.line(line, left, baseline)
       lines.push({ x: left + line.x, y, width, height: line.height, runs: Array.from({ length: runs.length - firstRun }, (_, at) => firstRun + at) })
       y += line.height
     }
@@ -77,79 +96,120 @@ export function displayPage(page: Page): DisplayPage {
 }
 
 type Lines = Extract<Fragment, { kind: 'lines' }>
-/** A stretch of the line in logical order: pieces, or room that a tab or an object takes. */
-interface Slotted { readonly piece: Piece | null, readonly level: number, readonly width: number, readonly stretch: number, readonly leader: Piece | null }
 
-function pushLine(line: Line, x: number, baseline: number, fragment: Lines, into: GlyphRun[]): number {
-  const slotted: Slotted[] = []
-  let tab = 0
-  const lastTab = line.units.findLastIndex(unit => unit.kind === 'tab')
-  line.units.forEach((unit, index) => {
-    const stretch = index > lastTab ? line.stretch : 0
-    if (unit.kind === 'tab') {
-      const { width, leader } = line.tabs[tab++]!
-      slotted.push({ piece: null, level: 0, width, stretch: 0, leader })
-      return
-    }
-    if (unit.frame) slotted.push({ piece: null, level: 0, width: line.objectWidths.get(unit) ?? 0, stretch: 0, leader: null })
-    for (const piece of unit.pieces) slotted.push({ piece, level: piece.level, width: piece.width, stretch, leader: null })
-    // Spaces at the line's end hang over it unstretched: they are still there to be seen and marked.
-    const last = index === line.units.length - 1
-    for (const piece of unit.spaces) slotted.push({ piece, level: piece.level, width: piece.width + (last ? 0 : stretch * (piece.end - piece.start)), stretch: last ? 0 : stretch, leader: null })
-  })
-  if (line.hyphen) slotted.push({ piece: line.hyphen, level: line.hyphen.level, width: line.hyphen.width, stretch: 0, leader: null })
-  let at = x
-  let open: Piece[] = []
-  let openX = x
-  let openStretch = 0
-  const close = () => {
-    // A hyphen made by the line is not text of the document.
-    const made = open[0] === line.hyphen
-    if (open.length > 0) pushPieces(open, openX, baseline, openStretch, fragment, into, made ? '' : fragment.layout.text)
-    open = []
-  }
-  const hanging = line.units.at(-1)?.spaceWidth ?? 0
-  for (const { piece, level, width, stretch, leader } of visualOrder(slotted)) {
-    const last = open.at(-1)
-    if (!piece || !last || last.look !== piece.look || last.level !== level || level % 2 === 1 || piece === line.hyphen || openStretch !== stretch) {
-      close()
-      openX = at
-      openStretch = stretch
-    }
-    if (piece) open.push(piece)
-    else if (leader && leader.width > 0) {
-      const count = Math.floor(width / leader.width) - 1
-      if (count > 0) pushPieces(Array.from({ length: count }, () => leader), at + width - count * leader.width, baseline, 0, fragment, into, '')
-    }
-    at += width
-  }
-  close()
-  return at - x - hanging
-}
+class LineDrawing {
+  private readonly styles = new Map<number, number>()
 
-function pushPieces(pieces: readonly Piece[], x: number, baseline: number, stretch: number, fragment: Lines, into: GlyphRun[], text: string): void {
-  const first = pieces[0]!
-  const last = pieces[pieces.length - 1]!
-  const { look } = first
-  const glyphs: number[] = []
-  const xs: number[] = []
-  const ys: number[] = []
-  const unit = look.size * look.scale
-  let at = 0
-  for (const piece of pieces) {
-    const { shaped } = piece
-    const spaces = text !== '' && stretch > 0 && /^[ \u3000]+$/.test(text.slice(piece.start, piece.end))
-    for (let index = 0; index < shaped.glyphs.length; index++) {
-      glyphs.push(shaped.glyphs[index]!)
-      xs.push(at + shaped.xOffsets[index]! * unit)
-      ys.push(-shaped.yOffsets[index]! * look.size)
-      at += shaped.advances[index]! * unit + look.letterSpacing + (spaces ? stretch : 0)
+  constructor(private readonly fragment: Lines, private readonly cascade: Cascade, private readonly into: GlyphRun[]) {}
+
+  private styleOf(run: number): number {
+    let style = this.styles.get(run)
+    if (style === undefined) {
+      const { paragraph, role, set } = this.fragment.layout
+      const { inline } = set.analysis.runs[run]!
+      style = this.cascade.text(paragraph, inline.kind === 'annotation' ? null : inline.span, role).id
+      this.styles.set(run, style)
+    }
+    return style
+  }
+
+  private open(look: Look, x: number, y: number, from: number, own: boolean, run: number, rightToLeft: boolean): GlyphRun {
+    const { paragraph, set } = this.fragment.layout
+    const made: GlyphRun = {
+      face: look.face.hash, axes: look.axes, size: look.size, scale: look.scale, color: look.color, background: look.background, underline: look.underline, strike: look.strike, outline: look.outline, shadow: look.shadow,
+      x, y: y - look.rise, width: 0, ascent: look.ascent - look.rise, descent: look.descent + look.rise, glyphs: [], xs: [], ys: [], clusters: [], text: '', own, part: paragraph.part, node: paragraph.node, start: from, end: from,
+      style: run < 0 ? -1 : this.styleOf(run), slot: run < 0 ? 'western' : set.analysis.runs[run]!.slot, status: look.status, rightToLeft,
+    }
+    this.into.push(made)
+    return made
+  }
+
+  /** Adds glyphs to a run, `at` points from its x: with room behind every glyph and more behind every space. */
+  private push(run: GlyphRun, set: SetGlyphs, at: number, letterStretch: number, spaceStretch: number, base: number): number {
+    const { look, glyphs, unitsPerEm } = set
+    const across = look.size * look.scale / unitsPerEm
+    const up = look.size / unitsPerEm
+    let x = at
+    for (let glyph = 0; glyph < glyphs.count; glyph++) {
+      run.glyphs.push(glyphs.ids[glyph]!)
+      run.xs.push(x + glyphs.xOffsets[glyph]! * across)
+      run.ys.push(-glyphs.yOffsets[glyph]! * up)
+      run.clusters.push(base + glyphs.clusters[glyph]!)
+      x += glyphs.advances[glyph]! * across + look.letterSpacing + letterStretch + spaceStretch
+    }
+    run.width = x
+    return x
+  }
+
+  /** A string that is no text of the document. */
+  string(pieces: readonly SetGlyphs[], x: number, baseline: number, text: string): void {
+    pieces.forEach((piece, index) => {
+      const run = this.open(piece.look, x + piece.x, baseline, 0, false, -1, false)
+      this.push(run, piece, 0, 0, 0, 0)
+      run.text = index === 0 ? text : ''
+    })
+  }
+
+  drop(drop: { readonly set: readonly SetGlyphs[], readonly to: number }, x: number, baseline: number): void {
+    for (const piece of drop.set) {
+      const run = this.open(piece.look, x + piece.x, baseline, 0, true, 0, false)
+      this.push(run, piece, 0, 0, 0, 0)
+      run.text = this.fragment.layout.text.slice(0, drop.to)
+      run.end = drop.to
     }
   }
-  const { paragraph } = fragment.layout
-  into.push({
-    face: look.face.hash, size: look.size, scale: look.scale, color: look.color, background: look.background, underline: look.underline, strike: look.strike,
-    x, y: baseline - look.rise, width: at, ascent: look.ascent, descent: look.descent, glyphs, xs, ys, text: text === '' ? '' : text.slice(first.start, last.end),
-    part: paragraph.part, node: paragraph.node, start: first.start, end: last.end, style: look.style.id, slot: look.slot, status: look.resolution.status, rightToLeft: first.level % 2 === 1,
-  })
+
+  line(line: Line, left: number, baseline: number): number {
+    const { layout } = this.fragment
+    const { set, text } = layout
+    const { analysis } = set
+    let run: GlyphRun | null = null
+    let source = -1
+    let end = left + line.x
+    const lastTab = line.tabs.at(-1)?.at ?? -1
+    for (const placed of placedSegments(layout, line)) {
+      const { segment, from, to, level } = placed
+      const x = left + placed.x
+      const kind = analysis.kind[segment]!
+      if (from < line.contentEnd) end = Math.max(end, x + placed.width)
+      if (kind === kinds.tab) { run = null; this.leader(line, placed.tab, segment, x, placed.width, baseline); continue }
+      if (kind !== kinds.word && kind !== kinds.space && kind !== kinds.object) { run = null; continue }
+      const stretched = from > lastTab && from < line.contentEnd
+      const rightToLeft = analysis.level[segment]! % 2 === 1 && kind !== kinds.object
+      let at = x
+      for (const part of set.glyphsOf(segment, from, to, 0)) {
+        const own = kind !== kinds.object
+        if (!run || source !== analysis.run[segment] || rightToLeft || level % 2 === 1 || !own || run.face !== part.look.face.hash || run.size !== part.look.size || run.end !== part.from || Math.abs(run.x + run.width - at) > 0.02) {
+          run = this.open(part.look, at, baseline, part.from, own, analysis.run[segment]!, rightToLeft)
+          source = analysis.run[segment]!
+        }
+        const width: number = this.push(run, part, at - run.x, stretched ? line.letterStretch : 0, stretched && kind === kinds.space ? line.stretch : 0, part.from - run.start)
+        at = run.x + width
+        run.text += own ? text.slice(part.from, part.to) : ''
+        run.end = part.to
+        if (!own) {
+          const { inline } = analysis.runs[analysis.run[segment]!]!
+          run.text = inline.kind === 'note' ? inline.citation : ''
+          run = null
+        }
+      }
+    }
+    if (line.hyphen) {
+      const pieces = set.setString('-', set.lookAt(Math.max(line.contentEnd - 1, 0)), line.contentEnd, 0)
+      // A soft hyphen is drawn by the hyphen that it stands for.
+      this.string(pieces, end, baseline, '-')
+      end += pieces.reduce((sum, piece) => sum + piece.width, 0)
+    }
+    return end - left - line.x
+  }
+
+  private leader(line: Line, tab: number, segment: number, x: number, width: number, baseline: number): void {
+    const leader = line.tabs[tab]?.leader ?? ''
+    if (leader === '') return
+    const { set } = this.fragment.layout
+    const pieces = set.setString(leader, set.looks[set.analysis.run[segment]!]!, set.analysis.starts[segment]!, 0)
+    const own = pieces.reduce((sum, piece) => sum + piece.width, 0)
+    const count = own > 0 ? Math.floor(width / own) - 1 : 0
+    for (let index = 0; index < count; index++) this.string(pieces, x + width - (count - index) * own, baseline, index === 0 ? ' ' : '')
+  }
 }

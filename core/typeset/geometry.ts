@@ -15,9 +15,12 @@ export interface PageGeometry {
   /** Room for header and footer: at least this high, and how far from the text. */
   readonly header: { readonly minHeight: number, readonly gap: number } | null
   readonly footer: { readonly minHeight: number, readonly gap: number } | null
-  readonly columns: number
-  /** Left pages have the margins the other way round. */
-  readonly mirrored: boolean
+  /** Shares of the columns, one for each, and the gap between them. */
+  readonly columns: readonly number[]
+  readonly columnGap: number
+  /** For which pages the layout is (style:page-usage); on mirrored ones left pages have the margins the other way round. A blank page stands where one side has none. */
+  readonly usage: 'all' | 'left' | 'right' | 'mirrored' | 'blank'
+  readonly footnote: FootnoteRoom
   readonly next: string
   readonly background: string
   readonly numberFormat: string
@@ -47,6 +50,24 @@ export function borderColor(properties: Readonly<Record<string, string>>): strin
   return '#000000'
 }
 
+/** The line above a page's notes (style:footnote-sep, ODF 1.4 part 3, 16.8). */
+export interface FootnoteRoom { readonly before: number, readonly after: number, readonly thickness: number, readonly relativeWidth: number, readonly color: string, readonly align: string }
+
+/** How notes are numbered at the page's foot and the document's end (text:notes-configuration, 16.30). */
+export interface NotesStyle {
+  readonly footnote: { readonly prefix: string, readonly suffix: string }
+  readonly endnote: { readonly prefix: string, readonly suffix: string, readonly master: string | null }
+}
+
+export function readNotesStyle(document: OdfDocument): NotesStyle {
+  const path = document.subdocuments[0]!.styles
+  const part = path ? document.parts.get(path)! : null
+  const styles = part?.first(part.rootElement, 'office:styles')
+  const found = (which: string) => styles ? [...part!.elements(styles, 'text:notes-configuration')].find(each => each.attributes['text:note-class'] === which)?.attributes : undefined
+  const affixes = (which: string) => ({ prefix: found(which)?.['style:num-prefix'] ?? '', suffix: found(which)?.['style:num-suffix'] ?? '' })
+  return { footnote: affixes('footnote'), endnote: { ...affixes('endnote'), master: found('endnote')?.['text:master-page-name'] ?? null } }
+}
+
 const a4 = { width: 595.3, height: 841.9 }
 
 function propertiesOf(part: XmlPart, element: XmlElement | undefined, name: string): Readonly<Record<string, string>> {
@@ -66,7 +87,7 @@ export function readGeometries(document: OdfDocument): Map<string, PageGeometry>
     for (const master of masters ? part.elements(masters, 'style:master-page') : []) geometries.set(master.attributes['style:name'] ?? '', geometry(part, master, layouts.get(master.attributes['style:page-layout-name'] ?? '')))
   }
   if (geometries.size === 0) geometries.set('Standard', {
-    master: 'Standard', title: 'Standard', ...a4, margin: { top: 56.7, right: 56.7, bottom: 56.7, left: 56.7 }, header: null, footer: null, columns: 1, mirrored: false, next: 'Standard', background: '', numberFormat: '1',
+    master: 'Standard', title: 'Standard', ...a4, margin: { top: 56.7, right: 56.7, bottom: 56.7, left: 56.7 }, header: null, footer: null, columns: [1], columnGap: 0, usage: 'all', footnote: { before: 2.8, after: 2.8, thickness: 0.5, relativeWidth: 0.25, color: '#000000', align: 'left' }, next: 'Standard', background: '', numberFormat: '1',
   })
   return geometries
 }
@@ -85,6 +106,10 @@ function geometry(part: XmlPart, master: XmlElement, layout: XmlElement | undefi
   const holder = layout && part.first(layout, 'style:page-layout-properties')
   const columns = holder && part.first(holder, 'style:columns')
   const name = master.attributes['style:name'] ?? ''
+  const count = Math.min(Number.parseInt(columns?.attributes['fo:column-count'] ?? '1', 10) || 1, 40)
+  const shares = columns ? [...part.elements(columns, 'style:column')].map(each => Number.parseFloat(each.attributes['style:rel-width'] ?? '1') || 1) : []
+  const separator = holder ? part.first(holder, 'style:footnote-sep')?.attributes ?? {} : {}
+  const usage = layout?.attributes['style:page-usage']
   return {
     master: name, title: master.attributes['style:display-name'] ?? name,
     width: points(page['fo:page-width']) ?? a4.width, height: points(page['fo:page-height']) ?? a4.height,
@@ -92,8 +117,13 @@ function geometry(part: XmlPart, master: XmlElement, layout: XmlElement | undefi
       top: margin.top + padding.top + border.top, right: margin.right + padding.right + border.right,
       bottom: margin.bottom + padding.bottom + border.bottom, left: margin.left + padding.left + border.left,
     },
-    header: room('header'), footer: room('footer'), columns: Number.parseInt(columns?.attributes['fo:column-count'] ?? '1', 10) || 1,
-    mirrored: layout?.attributes['style:page-usage'] === 'mirrored', next: master.attributes['style:next-style-name'] || name,
+    header: room('header'), footer: room('footer'), columns: shares.length === count ? shares : Array.from({ length: count }, () => 1), columnGap: points(columns?.attributes['fo:column-gap']) ?? 0,
+    usage: usage === 'left' || usage === 'right' || usage === 'mirrored' ? usage : 'all',
+    footnote: {
+      before: points(separator['style:distance-before-sep']) ?? 2.8, after: points(separator['style:distance-after-sep']) ?? 2.8, thickness: points(separator['style:width']) ?? 0.5,
+      relativeWidth: percent(separator['style:rel-width']) ?? 0.25, color: /^#[0-9a-f]{6}$/i.test(separator['style:color'] ?? '') ? separator['style:color']! : '#000000', align: separator['style:adjustment'] ?? 'left',
+    },
+    next: master.attributes['style:next-style-name'] || name,
     background: /^#[0-9a-f]{6}$/i.test(page['fo:background-color'] ?? '') ? page['fo:background-color']! : '', numberFormat: page['style:num-format'] ?? '1',
   }
 }

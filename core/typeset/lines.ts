@@ -1,11 +1,20 @@
-import type { Frame } from '../document/stories'
+import { isTab, kinds, mustEnd, softHyphen } from './analysis'
 import { hyphenPoints } from './hyphenate'
-import type { Look, Typesetter } from './look'
-import type { Piece, Unit } from './units'
+import type { Look } from './look'
+import type { SetText } from './setting'
 
 export type Alignment = 'left' | 'right' | 'center' | 'justify'
 
-export interface TabStop { readonly position: number, readonly type: 'left' | 'right' | 'center', readonly leader: string }
+export interface TabStop { readonly position: number, readonly type: 'left' | 'right' | 'center' | 'char', readonly char: string, readonly leader: string }
+
+/** Baseline to baseline: fo:line-height, style:line-height-at-least, style:line-spacing (ODF 1.4 part 3, 20.205, 20.317, 20.319). */
+export interface Leading { readonly factor: number, readonly fixed: number | null, readonly atLeast: number, readonly extra: number }
+
+/** How words may be divided (20.201 ff.): letters that stay and that go, at least; divided lines in a row, at most (0 for any). */
+export interface Division { readonly remain: number, readonly push: number, readonly ladder: number }
+
+/** Where a line may stand: lengths in points from the paragraph's own left edge and top. */
+export interface LineRoom { readonly x: number, readonly width: number }
 
 /** How a paragraph's lines are made. Lengths in points. */
 export interface Measure {
@@ -14,222 +23,312 @@ export interface Measure {
   readonly firstIndent: number
   readonly alignment: Alignment
   readonly lastAlignment: Alignment
+  /** A single word in a justified line is spread by its letters (style:justify-single-word). */
+  readonly justifySingle: boolean
   readonly rightToLeft: boolean
   readonly tabs: readonly TabStop[]
   readonly tabDistance: number
   readonly leading: Leading
-  /** Size of a frame that stands in the line as a character. */
-  readonly frameSize: (frame: Frame) => { readonly width: number, readonly height: number }
+  readonly division: Division
+  /** Room of a line by its number, y and height, where it is not the whole width: beside drop caps and frames. Where there is none, how far down to look again. */
+  readonly shape: ((line: number, y: number, height: number) => LineRoom | { readonly skipTo: number }) | null
 }
 
-/** Baseline to baseline: fo:line-height, style:line-height-at-least, style:line-spacing (ODF 1.4 part 3, 20.205, 20.317, 20.319). */
-export interface Leading { readonly factor: number, readonly fixed: number | null, readonly atLeast: number, readonly extra: number }
+/** A tab as set: where in the text, how wide, and the sign it is filled with. */
+export interface SetTab { readonly at: number, readonly width: number, readonly leader: string }
 
-/** A piece with its place on the line: x from the line's left. */
-export interface PlacedPiece extends Piece { readonly x: number }
-
+/** One line of a paragraph. Offsets count in the paragraph's text; lengths in points. */
 export interface Line {
   readonly start: number
+  /** With the spaces that hang over its end. */
   readonly end: number
+  /** Without them. */
+  readonly contentEnd: number
   readonly height: number
   /** From the line's top. */
   readonly baseline: number
   /** Left edge of the text, from the column's left, and its width as set. */
   readonly x: number
   readonly width: number
-  /** What was added to every space. */
+  /** What is added to every space and behind every glyph, to justify the line. */
   readonly stretch: number
-  readonly units: readonly Unit[]
-  readonly hyphen: Piece | null
-  /** The line's tabs, in order. */
+  readonly letterStretch: number
+  readonly hyphen: boolean
   readonly tabs: readonly SetTab[]
-  readonly objectWidths: ReadonlyMap<Unit, number>
+  /** Room left above the line, beyond the end of the one before it: beside frames that leave no room. */
+  readonly above: number
 }
 
-/** A tab as set: how wide, and the sign it is filled with. */
-export interface SetTab { readonly width: number, readonly leader: Piece | null }
+/**
+ * Limits of justified text: spaces grow to 2.2 times their width before letters are set apart, by 4 % of an em at the
+ * most; whatever is missing then goes to the spaces after all. Spaces are never narrowed: nearly every
+ * reader of the file fills its lines first fit, and what is said about lines must hold there too. The values
+ * lie within the ranges that Bringhurst (The Elements of Typographic Style, 2.1.4 and 2.1.8) gives for text faces.
+ */
+export const justification = { widest: 2.2, letters: 0.04, narrowest: 1 } as const
 
-interface Fill { units: Unit[], width: number, tabs: SetTab[], hyphen: Piece | null }
-const noObjects: ReadonlyMap<Unit, number> = new Map()
+const noTabs: readonly SetTab[] = []
+const slack = 0.01
+
+/** A line as it was filled, before it is placed. */
+export interface FilledLine { readonly start: number, readonly end: number, readonly contentEnd: number, readonly width: number, readonly hyphen: boolean, readonly tabs: readonly SetTab[], readonly forced: boolean }
+
+/** Makes lines of what was filled: height, baseline, alignment, and what justifies them. */
+export class LineMaker {
+  /** The only look there is, whose height every line has. */
+  private readonly single: Look | null
+  private hyphenWidths: Map<Look, number> | null = null
+
+  /** @param startAt offset of the text where the first line begins: behind a drop cap */
+  constructor(readonly text: SetText, readonly measure: Measure, private readonly empty: Look, readonly startAt = 0) {
+    const { analysis, looks } = text
+    this.single = analysis.simple && analysis.textOnly && looks.length === 1 && text.isPlain ? looks[0]! : null
+  }
+
+  /** Width of a hyphen in the look of an offset. */
+  hyphenWidth(at: number): number {
+    const look = this.text.lookAt(at)
+    this.hyphenWidths ??= new Map()
+    let width = this.hyphenWidths.get(look)
+    if (width === undefined) this.hyphenWidths.set(look, width = this.text.setString('-', look, 0, 0).reduce((sum, part) => sum + part.width, 0))
+    return width
+  }
+
+  /** Height and baseline of a line that holds a stretch of text. */
+  extent(from: number, to: number, first: boolean): { height: number, baseline: number } {
+    const { leading } = this.measure
+    let over = this.empty.ascent
+    let under = this.empty.descent
+    let object = 0
+    if (this.single !== null && to > from) { over = this.single.ascent; under = this.single.descent }
+    else {
+      const found = this.text.extent(from, to)
+      object = found.object
+      if (found.ascent !== 0 || object !== 0) { over = found.ascent; under = found.descent }
+    }
+    const natural = over + under
+    // What leading adds or takes goes above the text, so that the last line keeps its depth.
+    let height = Math.max(leading.fixed ?? natural * leading.factor, leading.atLeast)
+    let baseline = leading.fixed === null ? height - under : height * (natural > 0 ? over / natural : 0.8)
+    if (object > baseline) { height += object - baseline; baseline = object }
+    if (!first && leading.extra > 0) { height += leading.extra; baseline += leading.extra }
+    return { height, baseline }
+  }
+
+  make(fill: FilledLine, number: number, room: LineRoom, above: number, last: boolean): Line {
+    const { measure, text } = this
+    const { height, baseline } = this.extent(fill.start, fill.end, number === 0)
+    const indent = number === 0 ? measure.firstIndent : 0
+    const column = room.width - indent
+    const ending = last || fill.forced
+    let alignment = ending ? measure.lastAlignment : measure.alignment
+    let stretch = 0
+    let letterStretch = 0
+    let width = fill.width
+    if (alignment === 'justify') {
+      const free = column - fill.width
+      const from = fill.tabs.length > 0 ? fill.tabs[fill.tabs.length - 1]!.at + 1 : fill.start
+      const spaces = text.spacesIn(from, fill.contentEnd)
+      if (spaces > 0) {
+        stretch = free / spaces
+        const space = text.spaceAt(from)
+        const most = space * (justification.widest - 1)
+        if (stretch > most) {
+          const glyphs = text.glyphsIn(from, fill.contentEnd)
+          const letters = Math.min((stretch - most) * spaces / Math.max(glyphs - 1, 1), text.lookAt(from).size * justification.letters)
+          if (glyphs > 1 && letters > 0) { letterStretch = letters; stretch -= letters * (glyphs - 1) / spaces }
+        }
+        width = column
+      }
+      else if (measure.justifySingle && free > 0) {
+        const glyphs = text.glyphsIn(from, fill.contentEnd)
+        if (glyphs > 1) { letterStretch = free / (glyphs - 1); width = column }
+      }
+      alignment = measure.rightToLeft ? 'right' : 'left'
+    }
+    const free = column - width
+    const x = room.x + (measure.rightToLeft ? 0 : indent) + (alignment === 'right' ? free : alignment === 'center' ? free / 2 : 0)
+    return { start: fill.start, end: fill.end, contentEnd: fill.contentEnd, height, baseline, x, width, stretch, letterStretch, hyphen: fill.hyphen, tabs: fill.tabs, above }
+  }
+}
 
 /** Composes a paragraph greedily: each line takes what fits (first fit). */
-export function composeLines(units: readonly Unit[], empty: Look, measure: Measure, typesetter: Typesetter): Line[] {
+export function composeGreedily(maker: LineMaker): Line[] {
+  const { text, measure } = maker
+  const { analysis } = text
   const lines: Line[] = []
-  if (units.length === 0) {
-    lines.push(finish({ units: [], width: 0, tabs: [], hyphen: null }, 0, measure, empty, true, true))
-    return lines
-  }
-  let rest: readonly Unit[] = units
-  let at = 0
-  while (at < rest.length) {
-    const first = lines.length === 0
-    const width = measure.width - (first ? measure.firstIndent : 0)
-    const fill: Fill = { units: [], width: 0, tabs: [], hyphen: null }
-    let hang = 0
-    for (; at < rest.length; at++) {
-      const unit = rest[at]!
-      const tab = unit.kind === 'tab' ? setTab(fill.width + hang + (first ? measure.firstIndent : 0), rest, at, measure, typesetter) : null
-      const own = tab ? tab.width : unit.frame ? measure.frameSize(unit.frame).width : unit.width
-      if (fill.units.length > 0 && fill.width + hang + own > width + 0.01) {
-        if (unit.kind === 'word' && unit.look.hyphenate) {
-          const divided = divide(unit, width - fill.width - hang, typesetter)
-          if (divided) {
-            fill.units.push(divided.head)
-            fill.width += hang + divided.head.width + divided.hyphen.width
-            fill.hyphen = divided.hyphen
-            rest = [...rest.slice(0, at), divided.tail, ...rest.slice(at + 1)]
-          }
-        }
-        break
-      }
-      // A word wider than the column is cut where it reaches the edge.
-      if (fill.units.length === 0 && own > width + 0.01 && unit.kind === 'word' && unit.end - unit.start > 1) {
-        const cut = cutWord(unit, width)
-        if (cut) {
-          fill.units.push(cut.head)
-          fill.width = cut.head.width
-          rest = [...rest.slice(0, at), cut.tail, ...rest.slice(at + 1)]
-          break
-        }
-      }
-      fill.units.push(unit)
-      if (tab) fill.tabs.push(tab)
-      fill.width += hang + own
-      hang = unit.spaceWidth
-      if (unit.required) { at++; break }
+  if (analysis.units === 0) return [maker.make({ start: 0, end: 0, contentEnd: 0, width: 0, hyphen: false, tabs: noTabs, forced: false }, 0, { x: 0, width: measure.width }, 0, true)]
+  let unit = 0
+  while (unit + 1 < analysis.units && analysis.starts[analysis.first[unit + 1]!]! <= maker.startAt) unit++
+  let cut = maker.startAt > analysis.starts[analysis.first[unit]!]! ? maker.startAt : 0
+  let y = 0
+  let divided = 0
+  const whole: LineRoom = { x: 0, width: measure.width }
+  while (unit < analysis.units) {
+    let room = whole
+    let above = 0
+    if (measure.shape) {
+      const guess = maker.extent(analysis.starts[analysis.first[unit]!]!, analysis.starts[analysis.first[unit + 1]!]!, lines.length === 0).height
+      ;({ room, above } = roomFor(measure, lines.length, y, guess))
     }
-    const last = at >= rest.length
-    const forced = fill.units.at(-1)?.required ?? false
-    lines.push(finish(fill, first ? measure.firstIndent : 0, measure, empty, last || forced, first))
-    if (last && forced) lines.push(finish({ units: [], width: 0, tabs: [], hyphen: null }, 0, measure, empty, true, false))
+    const fill = fillLine(maker, unit, cut, room.width - (lines.length === 0 ? measure.firstIndent : 0), lines.length === 0 ? measure.firstIndent : 0, measure.division.ladder === 0 || divided < measure.division.ladder)
+    divided = fill.line.hyphen ? divided + 1 : 0
+    unit = fill.unit
+    cut = fill.cut
+    const line = maker.make(fill.line, lines.length, room, above, unit >= analysis.units)
+    y += above + line.height
+    lines.push(line)
   }
+  // A forced break at the very end opens one more, empty line.
+  if ((analysis.flags[analysis.units - 1]! & mustEnd) !== 0) lines.push(maker.make({ start: analysis.text.length, end: analysis.text.length, contentEnd: analysis.text.length, width: 0, hyphen: false, tabs: noTabs, forced: false }, lines.length, roomFor(measure, lines.length, y, 0).room, 0, true))
   return lines
 }
 
-function finish(fill: Fill, indent: number, measure: Measure, empty: Look, last: boolean, first: boolean): Line {
-  const { units } = fill
-  let ascent = 0
-  let descent = 0
-  let objects = 0
-  const grow = (look: Look) => { ascent = Math.max(ascent, look.ascent + look.rise); descent = Math.max(descent, look.descent - look.rise) }
-  let previous: Look | null = null
-  for (const unit of units) {
-    if (unit.frame) objects = Math.max(objects, measure.frameSize(unit.frame).height)
-    else if (unit.look !== previous) { grow(unit.look); previous = unit.look }
-    if (unit.pieces.length > 1) for (const piece of unit.pieces) grow(piece.look)
+/** The room of a line, moved down past what leaves it none. */
+export function roomFor(measure: Measure, line: number, y: number, height: number): { room: LineRoom, above: number } {
+  if (!measure.shape) return { room: { x: 0, width: measure.width }, above: 0 }
+  let at = y
+  for (let tries = 0; tries < 200; tries++) {
+    const found = measure.shape(line, at, height)
+    if (!('skipTo' in found)) return { room: found, above: at - y }
+    at = Math.max(found.skipTo, at + 0.5)
   }
-  if (ascent === 0 && objects === 0) grow(empty)
-  const natural = ascent + descent
-  const { leading } = measure
-  // What leading adds or takes goes above the text, so that the last line keeps its depth.
-  let height = leading.fixed ?? natural * leading.factor
-  height = Math.max(height, leading.atLeast)
-  let baseline = leading.fixed === null ? height - descent : height * (ascent / natural || 0.8)
-  if (objects > baseline) { height += objects - baseline; baseline = objects }
-  if (!first && leading.extra > 0) { height += leading.extra; baseline += leading.extra }
-  const column = measure.width - indent
-  let alignment = last ? measure.lastAlignment : measure.alignment
-  let stretch = 0
-  if (alignment === 'justify') {
-    let spaces = 0
-    const from = units.findLastIndex(unit => unit.kind === 'tab') + 1
-    for (let index = from; index < units.length - 1; index++) spaces += units[index]!.spaceCount
-    if (spaces > 0 && column > fill.width) stretch = (column - fill.width) / spaces
-    alignment = measure.rightToLeft ? 'right' : 'left'
-  }
-  const width = stretch > 0 ? column : fill.width
-  const free = column - width
-  const x = (measure.rightToLeft ? 0 : indent) + (alignment === 'right' ? free : alignment === 'center' ? free / 2 : 0)
-  return {
-    start: units[0]?.start ?? 0, end: units.at(-1)?.end ?? 0, height, baseline, x, width, stretch, units, hyphen: fill.hyphen, tabs: fill.tabs,
-    objectWidths: units.some(unit => unit.frame) ? new Map(units.filter(unit => unit.frame).map(unit => [unit, measure.frameSize(unit.frame!).width])) : noObjects,
-  }
+  return { room: { x: 0, width: measure.width }, above: at - y }
 }
 
-function setTab(at: number, units: readonly Unit[], index: number, measure: Measure, typesetter: Typesetter): SetTab {
-  const stop = measure.tabs.find(each => each.position > at + 0.01)
-  if (!stop) return { width: Math.max((Math.floor((at + 0.01) / measure.tabDistance) + 1) * measure.tabDistance - at, 0), leader: null }
-  let following = 0
+function fillLine(maker: LineMaker, from: number, cut: number, width: number, indent: number, mayDivide: boolean): { line: FilledLine, unit: number, cut: number } {
+  const { text } = maker
+  const { analysis, unitWidths, unitSpaces } = text
+  const { first, trailing, starts, flags } = analysis
+  const start = cut || starts[first[from]!]!
+  let tabs = noTabs
+  let taken = 0
   let hang = 0
-  if (stop.type !== 'left') {
-    for (let next = index + 1; next < units.length && units[next]!.kind !== 'tab'; next++) {
-      following += hang + units[next]!.width
-      hang = units[next]!.spaceWidth
-      if (units[next]!.required) break
-    }
-  }
-  // A stop beyond the line's end is at its end.
-  const position = Math.min(stop.position, measure.width)
-  const width = Math.max(position - at - (stop.type === 'right' ? following : following / 2), 0)
-  return { width, leader: stop.leader === '' ? null : leaderPiece(units[index]!, stop.leader, typesetter) }
-}
-
-function leaderPiece(unit: Unit, sign: string, typesetter: Typesetter): Piece {
-  const set = typesetter.setter(unit.look, false)(sign)
-  return { look: unit.look, shaped: set.shaped, width: set.width, start: unit.start, end: unit.start, level: 0, run: unit.run }
-}
-
-/** Divides a word at the last point where its head and a hyphen fit. */
-function divide(unit: Unit, room: number, typesetter: Typesetter): { head: Unit, tail: Unit, hyphen: Piece } | null {
-  if (unit.pieces.length !== 1) return null
-  const [piece] = unit.pieces as [Piece]
-  const text = wordText(piece)
-  const set = typesetter.setter(piece.look, piece.level % 2 === 1)
-  const hyphen = set('-')
-  for (const point of hyphenPoints(text, piece.look.language).reverse()) {
-    if (point < 2 || text.length - point < 2) continue
-    const head = set(text.slice(0, point))
-    if (head.width + hyphen.width > room) continue
-    const tail = set(text.slice(point))
-    const middle = piece.start + point
-    return {
-      head: { ...unit, end: middle, pieces: [{ ...piece, shaped: head.shaped, width: head.width, end: middle }], width: head.width, spaces: [], spaceWidth: 0, spaceCount: 0, required: false },
-      tail: { ...unit, start: middle, pieces: [{ ...piece, shaped: tail.shaped, width: tail.width, start: middle }], width: tail.width },
-      hyphen: { ...piece, shaped: hyphen.shaped, width: hyphen.width, start: middle, end: middle },
-    }
-  }
-  return null
-}
-
-function wordText(piece: Piece): string {
-  const { inline } = piece.run
-  return inline.kind === 'text' ? inline.text.slice(piece.start - piece.run.inlineStart, piece.end - piece.run.inlineStart) : ''
-}
-
-/** Cuts a word that no line can hold, between its glyph clusters. */
-function cutWord(unit: Unit, room: number): { head: Unit, tail: Unit } | null {
-  let width = 0
-  for (const [index, piece] of unit.pieces.entries()) {
-    if (piece.level % 2 === 1 || piece.look.transform !== 'none') return null
-    const { shaped, look } = piece
-    for (let glyph = 0; glyph < shaped.glyphs.length; glyph++) {
-      const advance = shaped.advances[glyph]! * look.size * look.scale + look.letterSpacing
-      const cluster = shaped.clusters[glyph]!
-      const isStart = glyph === 0 || cluster !== shaped.clusters[glyph - 1]
-      if (width + advance > room && isStart && (glyph > 0 || index > 0)) {
-        const middle = piece.start + cluster
-        const [before, after] = splitPiece(piece, glyph, middle)
-        const headPieces = [...unit.pieces.slice(0, index), ...before ? [before] : []]
-        return {
-          head: { ...unit, end: middle, pieces: headPieces, width, spaces: [], spaceWidth: 0, spaceCount: 0, required: false },
-          tail: { ...unit, start: middle, pieces: [after, ...unit.pieces.slice(index + 1)], width: unit.width - width },
+  let unit = from
+  const limit = width + slack
+  for (; unit < analysis.units; unit++) {
+    const flag = flags[unit]!
+    let own: number
+    let tab: SetTab | null = null
+    if ((flag & isTab) !== 0) { tab = setTab(maker, unit, taken + hang + indent); own = tab.width }
+    else own = cut > 0 && unit === from ? text.widthOf(cut, starts[trailing[unit]!]!) : unitWidths[unit]!
+    if (taken + hang + own > limit) {
+      if (unit > from) {
+        if (mayDivide && tab === null) {
+          const head = divide(maker, unit, starts[first[unit]!]!, limit - taken - hang)
+          if (head) return { line: { start, end: head.at, contentEnd: head.at, width: taken + hang + head.width, hyphen: true, tabs, forced: false }, unit, cut: head.at }
         }
+        // A soft hyphen at the line's end needs room for its hyphen.
+        while (unit - 1 > from && (flags[unit - 1]! & softHyphen) !== 0 && taken + maker.hyphenWidth(starts[first[unit - 1]!]!) > limit) {
+          unit--
+          taken -= unitWidths[unit]!
+          hang = unitSpaces[unit - 1]!
+          taken -= hang
+        }
+        break
       }
-      width += advance
+      if (tab === null) {
+        const rest = cut > 0 ? cut : starts[first[unit]!]!
+        const head = (mayDivide ? divide(maker, unit, rest, limit) : null) ?? cutWord(maker, unit, rest, limit)
+        if (head) return { line: { start, end: head.at, contentEnd: head.at, width: head.width, hyphen: head.hyphen, tabs, forced: false }, unit, cut: head.at }
+      }
     }
+    taken += hang + own
+    hang = unitSpaces[unit]!
+    if (tab) tabs = [...tabs, tab]
+    if ((flag & mustEnd) !== 0) { unit++; break }
   }
-  return null
+  const last = unit - 1
+  const soft = unit < analysis.units && (flags[last]! & softHyphen) !== 0
+  return {
+    line: {
+      start, end: starts[first[unit]!]!, contentEnd: starts[trailing[last]!]!, width: taken + (soft ? maker.hyphenWidth(starts[first[last]!]!) : 0), hyphen: soft,
+      tabs, forced: (flags[last]! & mustEnd) !== 0,
+    },
+    unit, cut: 0,
+  }
 }
 
-function splitPiece(piece: Piece, glyph: number, middle: number): [Piece | null, Piece] {
-  const { shaped, look } = piece
-  const part = (from: number, to: number, start: number, end: number): Piece => {
-    const advances = shaped.advances.slice(from, to)
-    const width = advances.reduce((sum, each) => sum + each, 0)
-    return {
-      ...piece, start, end, width: width * look.size * look.scale + look.letterSpacing * (to - from),
-      shaped: { glyphs: shaped.glyphs.slice(from, to), clusters: shaped.clusters.slice(from, to).map(cluster => cluster - (start - piece.start)), advances, xOffsets: shaped.xOffsets.slice(from, to), yOffsets: shaped.yOffsets.slice(from, to), width },
+/** Every place where a unit may be divided, from left to right, with what stands before it set. */
+export function divisions(maker: LineMaker, unit: number, from: number): { at: number, width: number }[] {
+  const { text, measure } = maker
+  const { analysis } = text
+  const found: { at: number, width: number }[] = []
+  for (let segment = analysis.first[unit]!; segment < analysis.trailing[unit]!; segment++) {
+    if (analysis.kind[segment] !== kinds.word || analysis.level[segment]! % 2 === 1) continue
+    const look = text.looks[analysis.run[segment]!]!
+    if (!look.hyphenate) continue
+    const start = analysis.starts[segment]!
+    const word = analysis.text.slice(start, analysis.starts[segment + 1]!)
+    const { index: lead = 0 } = /[\p{L}\p{M}]/u.exec(word) ?? {}
+    const length = /^[\p{L}\p{M}’'\u00AD-]*/u.exec(word.slice(lead))![0].length
+    for (const point of hyphenPoints(word.slice(lead, lead + length), look.language)) {
+      const at = start + lead + point
+      if (point < measure.division.remain || length - point < measure.division.push || at <= from) continue
+      found.push({ at, width: text.widthOf(from, at) + maker.hyphenWidth(at - 1) })
     }
   }
-  return [glyph > 0 ? part(0, glyph, piece.start, middle) : null, part(glyph, shaped.glyphs.length, middle, piece.end)]
+  return found
+}
+
+/** Divides a unit at the last point where its head and a hyphen fit. */
+function divide(maker: LineMaker, unit: number, from: number, room: number): { at: number, width: number, hyphen: boolean } | null {
+  if (!maker.text.hyphenates) return null
+  const fitting = divisions(maker, unit, from).findLast(each => each.width <= room)
+  return fitting ? { ...fitting, hyphen: true } : null
+}
+
+/** Cuts a word that no line can hold, at the last place between two characters where it fits; after the first at the least. */
+function cutWord(maker: LineMaker, unit: number, from: number, room: number): { at: number, width: number, hyphen: boolean } | null {
+  const { text } = maker
+  const { analysis } = text
+  const end = analysis.starts[analysis.trailing[unit]!]!
+  const places: number[] = []
+  let previous = from
+  for (const character of analysis.text.slice(from, end)) {
+    // Marks and joiners stay with what they stand on.
+    if (previous > from && !/^[\p{M}\u200D\uFE00-\uFE0F]$/u.test(character)) places.push(previous)
+    previous += character.length
+  }
+  if (places.length === 0) return null
+  let low = 0
+  let high = places.length - 1
+  while (low < high) {
+    const middle = (low + high + 1) >> 1
+    if (text.widthOf(from, places[middle]!) <= room) low = middle
+    else high = middle - 1
+  }
+  return { at: places[low]!, width: text.widthOf(from, places[low]!), hyphen: false }
+}
+
+/** A tab from where the line has got to (from the paragraph's left edge) to its stop. */
+function setTab(maker: LineMaker, unit: number, at: number): SetTab {
+  const { text, measure } = maker
+  const { analysis } = text
+  const offset = analysis.starts[analysis.first[unit]!]!
+  const stop = measure.tabs.find(each => each.position > at + slack)
+  if (!stop) return { at: offset, width: Math.max((Math.floor((at + slack) / measure.tabDistance) + 1) * measure.tabDistance - at, 0), leader: '' }
+  // A stop beyond the line's end is at its end.
+  const position = Math.min(stop.position, Math.max(measure.width, at))
+  const before = stop.type === 'left' ? 0 : following(text, unit, stop)
+  return { at: offset, width: Math.max(position - at - (stop.type === 'center' ? before / 2 : before), 0), leader: stop.leader }
+}
+
+/** Width of the text behind a tab that stands before its stop: up to the next tab, for `char` up to its character. */
+function following(text: SetText, unit: number, stop: TabStop): number {
+  const { analysis } = text
+  let width = 0
+  let hang = 0
+  for (let next = unit + 1; next < analysis.units && (analysis.flags[next]! & isTab) === 0; next++) {
+    const start = analysis.starts[analysis.first[next]!]!
+    const end = analysis.starts[analysis.trailing[next]!]!
+    if (stop.type === 'char') {
+      const found = analysis.text.slice(start, end).indexOf(stop.char)
+      if (found >= 0) return width + hang + text.widthOf(start, start + found)
+    }
+    width += hang + text.unitWidths[next]!
+    hang = text.unitSpaces[next]!
+    if ((analysis.flags[next]! & mustEnd) !== 0) break
+  }
+  return width
 }

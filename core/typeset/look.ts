@@ -3,17 +3,24 @@ import { covers, needsNoGlyph, type FaceRecord } from '../font/face'
 import type { Library, Resolution } from '../font/library'
 import type { TextStyle } from '../style/cascade'
 import { percent, points } from '../style/properties'
-import type { ShapedWord, Shaper } from './shaper'
+import type { Axis, Feature } from './harfbuzz'
+import type { KerningPair, Shaper, Transform, WordShapes } from './shaper'
+import { scriptTable } from './unicode-tables'
+import { Words } from './words'
 
-/** How characters of one style and slot are set: the face that shows them and all that shaping and drawing need. Lengths in points. */
+/** A line beside the text: where its middle is above the baseline (underlines are below: negative) and how thick, in points. */
+export interface TextLineMark { readonly middle: number, readonly thickness: number, readonly color: string, readonly pattern: 'solid' | 'double' | 'dotted' | 'dashed' | 'wave' }
+
+/**
+ * How characters are set: the face that shows them and all that shaping and drawing need. Looks with the same values
+ * are one object, whatever styles they come from: what was set in one is set in all. Lengths in points.
+ */
 export interface Look {
   readonly id: number
-  readonly style: TextStyle
-  readonly slot: Slot
-  readonly resolution: Resolution
+  readonly status: Resolution['status']
   readonly face: FaceRecord
   readonly size: number
-  /** Added after every character. */
+  /** Added after every glyph. */
   readonly letterSpacing: number
   /** Horizontal scale, 1 for none. */
   readonly scale: number
@@ -21,51 +28,92 @@ export interface Look {
   readonly rise: number
   readonly color: string
   readonly background: string
-  readonly transform: string
-  readonly underline: boolean
-  readonly strike: boolean
+  readonly underline: TextLineMark | null
+  readonly strike: TextLineMark | null
+  readonly outline: boolean
+  readonly shadow: boolean
+  readonly hidden: boolean
+  readonly transform: Transform
+  /** Lower-case letters are set as small capitals made from capitals, as the face has none of its own. */
+  readonly madeSmallCaps: boolean
   readonly hyphenate: boolean
   readonly language: string
-  readonly kerning: boolean
-  /** Lines are built from these, of the face at its size. */
+  readonly features: readonly Feature[]
+  readonly axes: readonly Axis[]
+  readonly corrections: readonly KerningPair[]
+  /** Lines are built from these, of the face at its size, rise included. */
   readonly ascent: number
   readonly descent: number
-  /** The face has the printable ASCII signs. */
-  readonly latin: boolean
+  /** Shapes of its words by script and direction: filled by the typesetter. */
+  readonly shapes: (WordShapes | undefined)[]
+  /** Words that one face alone cannot set. */
+  readonly mixed: Map<number, readonly MixedPart[]>
 }
 
-/** A word set in a look. */
-export interface SetWord { readonly shaped: ShapedWord, readonly width: number }
+/** Part of a word in a look of its own, and where in the word it starts. */
+export interface MixedPart { readonly look: Look, readonly word: number, readonly offset: number }
 
-/** Resolves styles to looks and sets words in them. One per library; keeps everything it has set. */
+/** Small capitals made from capitals are this much smaller (CSS Fonts 4 section 6.4 leaves it open; browsers use about this). */
+const smallCapitalScale = 0.8
+
+/** Resolves styles to looks. One per library; keeps everything it has set, whatever document asked for it. */
 export class Typesetter {
-  private readonly looks = new Map<TextStyle, Partial<Record<Slot, Look>>>()
-  private readonly substitutes = new Map<string, Look>()
-  /** By look id, left to right and right to left: every word of a document asks here. */
-  private readonly setters: readonly [((word: string) => SetWord)[], ((word: string) => SetWord)[]] = [[], []]
+  readonly words = new Words()
+  private readonly styles = new WeakMap<TextStyle, Partial<Record<Slot, Look>>>()
+  private readonly looks = new Map<string, Look>()
+  private readonly derived = new Map<string, Look>()
   private count = 0
 
   constructor(readonly library: Library, readonly shaper: Shaper) {}
 
+  /** Lets go of faces whose files could not be had, so that they are asked for again. */
+  forgetMissing(): void {
+    this.shaper.forgetMissing()
+    for (const look of [...this.looks.values(), ...this.derived.values()]) { look.shapes.length = 0; look.mixed.clear() }
+  }
+
   look(style: TextStyle, slot: Slot): Look {
-    let looks = this.looks.get(style)
-    if (!looks) this.looks.set(style, looks = {})
+    let looks = this.styles.get(style)
+    if (!looks) this.styles.set(style, looks = {})
     return looks[slot] ??= this.makeLook(style, slot)
   }
 
-  /** A look for note citations where the file leaves their style to the reader: raised and smaller. */
-  raised(look: Look): Look {
-    const key = `${look.id}|raised`
-    let other = this.substitutes.get(key)
-    if (!other) this.substitutes.set(key, other = { ...look, id: this.count++, size: look.size * 0.58, rise: look.rise + look.size * 0.33, ...heights(look.face, look.size * 0.58) })
-    return other
+  private intern(values: Omit<Look, 'id' | 'shapes' | 'mixed' | 'ascent' | 'descent'>): Look {
+    const { face, ...others } = values
+    const key = `${face.hash}|${JSON.stringify(others)}`
+    let look = this.looks.get(key)
+    if (!look) {
+      const { lineAscent, lineDescent, lineGap } = face.measures
+      // Written out, so that all looks are alike to the machine: they are read in its innermost loops.
+      look = {
+        id: this.count++, status: values.status, face, size: values.size, letterSpacing: values.letterSpacing, scale: values.scale, rise: values.rise, color: values.color, background: values.background,
+        underline: values.underline, strike: values.strike, outline: values.outline, shadow: values.shadow, hidden: values.hidden, transform: values.transform, madeSmallCaps: values.madeSmallCaps,
+        hyphenate: values.hyphenate, language: values.language, features: values.features, axes: values.axes, corrections: values.corrections, shapes: [], mixed: new Map(),
+        ascent: (lineAscent + lineGap) * values.size / 1000 + values.rise, descent: lineDescent * values.size / 1000 - values.rise,
+      }
+      this.looks.set(key, look)
+    }
+    return look
   }
 
+  /** A look for note citations where the file leaves their style to the reader: raised and smaller. */
+  raised(look: Look): Look { return this.derive(look, 'raised', { size: look.size * 0.58, rise: look.rise + look.size * 0.33 }) }
+
   /** A look for signs its own face lacks: the same in all but the face. */
-  substitute(look: Look, face: FaceRecord): Look {
-    const key = `${look.id}|${face.hash}`
-    let other = this.substitutes.get(key)
-    if (!other) this.substitutes.set(key, other = { ...look, id: this.count++, face, ...heights(face, look.size) })
+  substitute(look: Look, face: FaceRecord): Look { return this.derive(look, face.hash, { face }) }
+
+  /** The same look at another size, with what hangs on size: for drop caps. */
+  enlarged(look: Look, size: number): Look { return this.derive(look, `size ${size}`, { size, rise: 0 }) }
+
+  private smallCapitals(look: Look): Look { return this.derive(look, 'small', { size: look.size * smallCapitalScale, transform: 'uppercase', madeSmallCaps: false }) }
+
+  private derive(look: Look, how: string, change: Partial<Look>): Look {
+    const key = `${look.id}|${how}`
+    let other = this.derived.get(key)
+    if (!other) {
+      const { id: _id, shapes: _shapes, mixed: _mixed, ascent: _ascent, descent: _descent, ...values } = look
+      this.derived.set(key, other = this.intern({ ...values, ...change }))
+    }
     return other
   }
 
@@ -76,89 +124,83 @@ export class Typesetter {
       family: values.font.family, styleName: values.font.styleName, weight: values.weight, italic: values.posture !== 'normal',
       generic: values.font.generic, pitch: values.font.pitch, charset: values.font.charset, slot,
     })
+    const { face } = resolution
     const position = textPosition(shared['style:text-position'], values.size)
     const size = values.size * position.scale
-    return {
-      id: this.count++, style, slot, resolution, face: resolution.face, size, rise: position.rise,
-      letterSpacing: points(shared['fo:letter-spacing']) ?? 0, scale: percent(shared['style:text-scale']) ?? 1,
-      color: /^#[0-9a-f]{6}$/i.test(shared['fo:color']) && shared['style:use-window-font-color'] !== 'true' ? shared['fo:color'] : '#000000',
+    const color = /^#[0-9a-f]{6}$/i.test(shared['fo:color']) && shared['style:use-window-font-color'] !== 'true' ? shared['fo:color'] : '#000000'
+    const letterSpacing = points(shared['fo:letter-spacing']) ?? 0
+    const features = new Map(parseFeatures(values.font.features))
+    for (const [tag, value] of Object.entries(style.ruled.features)) features.set(tag, value)
+    if (shared['style:letter-kerning'] !== 'true') features.set('kern', 0)
+    // Letters that are set apart are not tied together (CSS Text 3 section 8.2).
+    if (letterSpacing !== 0) for (const tag of ['liga', 'clig']) if (!features.has(tag)) features.set(tag, 0)
+    const smallCaps = shared['fo:font-variant'] === 'small-caps'
+    const ownSmallCaps = smallCaps && (this.shaper.font(face.hash)?.features.has('smcp') ?? false)
+    if (ownSmallCaps) features.set('smcp', 1)
+    const transform = shared['fo:text-transform']
+    return this.intern({
+      status: resolution.status, face, size, rise: position.rise, letterSpacing, scale: percent(shared['style:text-scale']) ?? 1, color,
       background: /^#[0-9a-f]{6}$/i.test(shared['fo:background-color']) ? shared['fo:background-color'] : '',
-      transform: shared['fo:text-transform'], hyphenate: shared['fo:hyphenate'] === 'true', language: values.language, kerning: shared['style:letter-kerning'] !== 'false',
-      underline: shared['style:text-underline-style'] !== 'none' && shared['style:text-underline-style'] !== '', strike: shared['style:text-line-through-style'] !== 'none' && shared['style:text-line-through-style'] !== '',
-      ...heights(resolution.face, size),
-    }
+      transform: transform === 'uppercase' || transform === 'lowercase' || transform === 'capitalize' ? transform : 'none', madeSmallCaps: smallCaps && !ownSmallCaps,
+      hyphenate: shared['fo:hyphenate'] === 'true', hidden: shared['text:display'] === 'none', language: values.language,
+      underline: lineMark(shared['style:text-underline-style'], shared['style:text-underline-type'], shared['style:text-underline-color'], shared['style:text-underline-width'], color, face.measures.underlinePosition - face.measures.underlineThickness / 2, face.measures.underlineThickness, size),
+      strike: lineMark(shared['style:text-line-through-style'], shared['style:text-line-through-type'], '', '', color, face.measures.strikePosition - face.measures.strikeThickness / 2, face.measures.strikeThickness, size),
+      outline: shared['style:text-outline'] === 'true', shadow: shared['fo:text-shadow'] !== 'none' && shared['fo:text-shadow'] !== '',
+      features: [...features].map(([tag, value]) => ({ tag, value })), axes: Object.entries(style.ruled.axes).map(([tag, value]) => ({ tag, value })),
+      corrections: style.rules.kerning.filter(pair => pair.family === face.family && (pair.style === undefined || pair.style === face.style)).map(({ left, right, amount }) => ({ left, right, amount })),
+    })
   }
 
-  /** Sets words of a look: width in points with letter spacing and scale. Keep the function, not the look. */
-  setter(look: Look, rightToLeft: boolean): (word: string) => SetWord {
-    const setters = this.setters[rightToLeft ? 1 : 0]
-    const known = setters[look.id]
-    if (known) return known
-    const words = this.shaper.words(look.face.hash, { rightToLeft, language: look.language, kerning: look.kerning })
-    const cache = new Map<string, SetWord>()
-    const setter = (word: string): SetWord => {
-      let set = cache.get(word)
-      if (!set) {
-        const shaped = words(cased(word, look.transform))
-        cache.set(word, set = { shaped, width: shaped.width * look.size * look.scale + look.letterSpacing * shaped.glyphs.length })
-      }
-      return set
-    }
-    setters[look.id] = setter
-    return setter
+  /** The shapes of a look's words in a script (an index of the script table) and direction. */
+  shapes(look: Look, script: number, rightToLeft: boolean): WordShapes {
+    const key = script * 2 + (rightToLeft ? 1 : 0)
+    return look.shapes[key] ??= this.shaper.wordShapes({
+      face: look.face.hash, axes: look.axes, transform: look.transform, corrections: look.corrections,
+      run: { rightToLeft, script: scriptTable().names[script]!, language: look.language, features: look.features },
+    }, this.words)
   }
 
-  /** Whether the face surely has every sign of a text: printable ASCII, in a face with Latin letters. Most text is so. */
-  hasAll(look: Look, text: string): boolean {
-    if (!look.latin) return false
-    for (let at = 0; at < text.length; at++) {
-      const code = text.charCodeAt(at)
-      if (code >= 0x7F || code < 0x20) return false
-    }
-    return true
-  }
-
-  /** Splits text where its face lacks signs. */
-  withGlyphs(look: Look, text: string): readonly { readonly look: Look, readonly text: string }[] {
-    if (this.hasAll(look, text)) return [{ look, text }]
-    const parts: { look: Look, text: string }[] = []
-    for (const character of text) {
-      const code = character.codePointAt(0)!
-      const face = needsNoGlyph(code) || covers(look.face, code) ? null : this.library.forGlyph(code, look.face)
-      const own = face ? this.substitute(look, face) : look
-      const last = parts[parts.length - 1]
-      if (last && last.look === own) last.text += character
-      else parts.push({ look: own, text: character })
-    }
+  /** A word in the parts that different looks set: signs its face lacks, small capitals that are made. */
+  mixed(look: Look, word: number): readonly MixedPart[] {
+    let parts = look.mixed.get(word)
+    if (!parts) look.mixed.set(word, parts = this.split(look, this.words.text(word)))
     return parts
   }
-}
 
-const ascii = new WeakMap<FaceRecord, boolean>()
-function hasAscii(face: FaceRecord): boolean {
-  let has = ascii.get(face)
-  if (has === undefined) {
-    has = true
-    for (let code = 0x20; code < 0x7F && has; code++) has = covers(face, code)
-    ascii.set(face, has)
+  private split(look: Look, text: string): MixedPart[] {
+    const parts: { look: Look, text: string, offset: number }[] = []
+    let offset = 0
+    for (const character of text) {
+      const code = character.codePointAt(0)!
+      let own = look.madeSmallCaps ? (character !== character.toUpperCase() ? this.smallCapitals(look) : this.derive(look, 'plain', { madeSmallCaps: false })) : look
+      if (!needsNoGlyph(code) && !covers(own.face, code)) {
+        const face = this.library.forGlyph(code, own.face)
+        if (face) own = this.substitute(own, face)
+      }
+      const last = parts[parts.length - 1]
+      // Marks stay with the letter before them, whichever face has it.
+      if (last && (last.look === own || /^\p{M}$/u.test(character))) last.text += character
+      else parts.push({ look: own, text: character, offset })
+      offset += character.length
+    }
+    return parts.map(part => ({ look: part.look, word: this.words.number(part.text), offset: part.offset }))
   }
-  return has
 }
 
-/** What a look takes from its face. */
-function heights(face: FaceRecord, size: number): { ascent: number, descent: number, latin: boolean } {
-  const { lineAscent, lineDescent, lineGap } = face.measures
-  return { ascent: (lineAscent + lineGap) * size / 1000, descent: lineDescent * size / 1000, latin: hasAscii(face) }
+/** Features behind a colon in a font's name, as real files write them: tags joined by &, with “-” before for off and “=” and a number behind. */
+export function parseFeatures(text: string): (readonly [string, number])[] {
+  return text.split(/[&,;]/).flatMap((piece) => {
+    const match = /^\s*([+-]?)([A-Za-z0-9]{4})(?:=(\d{1,3}))?\s*$/.exec(piece)
+    return match ? [[match[2]!, match[1] === '-' ? 0 : Number(match[3] ?? 1)] as const] : []
+  })
 }
 
-/** fo:text-transform (ODF 1.4 part 3, 20.220). */
-function cased(text: string, transform: string): string {
-  switch (transform) {
-    case 'uppercase': return text.toUpperCase()
-    case 'lowercase': return text.toLowerCase()
-    case 'capitalize': return text.replace(/(?<![\p{L}\p{M}'’])\p{L}/gu, letter => letter.toUpperCase())
-    default: return text
-  }
+/** A line under or through text (ODF 1.4 part 3, 20.385 to 20.393): places and thickness are the font's own unless the file says more. */
+function lineMark(style: string, type: string, color: string, width: string, textColor: string, middle: number, thickness: number, size: number): TextLineMark | null {
+  if (style === 'none' || style === '') return null
+  const thick = points(width) ?? (percent(width) !== null ? percent(width)! * size : thickness * size / 1000 * (width === 'bold' || width === 'thick' ? 2 : width === 'thin' ? 0.5 : 1))
+  const pattern = type === 'double' ? 'double' : style === 'dotted' ? 'dotted' : /dash/.test(style) ? 'dashed' : style === 'wave' ? 'wave' : 'solid'
+  return { middle: middle * size / 1000, thickness: Math.max(thick, 0.2), color: /^#[0-9a-f]{6}$/i.test(color) ? color : textColor, pattern }
 }
 
 /** style:text-position (20.410): a rise as a percentage of the size, or super or sub, and the size of raised text (58 % where unsaid). */

@@ -1,5 +1,6 @@
-import type { ListItem } from '../document/stories'
+import { paragraphsOf, type ListItem, type Paragraph, type Story } from '../document/stories'
 import type { StyleScope } from '../document/styles'
+import type { Cascade, ParagraphStyle } from '../style/cascade'
 import { points } from '../style/properties'
 import type { XmlElement, XmlPart } from '../xml/tree'
 
@@ -118,4 +119,32 @@ export class Numbering {
 export function listStyleOf(scope: StyleScope, item: ListItem | null, fromParagraph: string | null): { part: XmlPart, element: XmlElement } | null {
   const name = item?.styleName ?? (item ? fromParagraph : null)
   return name === null ? null : scope.lists.get(name) ?? null
+}
+
+/** The level of the list or outline that a paragraph stands in. */
+export function readLevelFor(paragraph: Paragraph, style: ParagraphStyle, cascade: Cascade, level: number): ListLevel | null {
+  const scope = cascade.scope(paragraph.part)
+  const named = paragraph.list ? listStyleOf(scope, paragraph.list, style.listStyle) : style.listStyle !== null && scope.lists.has(style.listStyle) ? scope.lists.get(style.listStyle)! : scope.outline
+  return named ? readLevel(named.part, named.element, level) : null
+}
+
+/** Labels of list items and numbers of headings; paragraphs without one are not in it. */
+export type Labels = ReadonlyMap<Paragraph, string>
+
+/** Numbers all paragraphs of some stories in reading order, before anything is set: a label does not hang on pages. */
+export function numberParagraphs(stories: readonly Story[], cascade: Cascade): Labels {
+  const labels = new Map<Paragraph, string>()
+  const numbering = new Numbering()
+  for (const story of stories) {
+    for (const paragraph of paragraphsOf(story.blocks)) {
+      if (!paragraph.list && paragraph.heading === null) continue
+      const style = cascade.paragraph(paragraph, story.role)
+      const levels = (level: number) => readLevelFor(paragraph, style, cascade, level)
+      const level = levels(paragraph.list?.level ?? paragraph.heading!)
+      if (!level) continue
+      const label = paragraph.list ? numbering.label(paragraph.list, level, levels) : numbering.heading(paragraph.heading!, level, levels)
+      if (label !== '') labels.set(paragraph, label)
+    }
+  }
+  return labels
 }

@@ -1,9 +1,13 @@
-import type { Block, Frame, Paragraph, Story, Table } from '../document/stories'
-import { type BoxComposer, type TableLayout } from './boxes'
-import { linesHeight, shifted, type Box, type Fragment } from './fragments'
-import type { PageGeometry } from './geometry'
+import type { Block, Frame, Inline, Story } from '../document/stories'
+import { findStyle } from '../document/styles'
+import type { Cascade } from '../style/cascade'
+import { partOfBlocks, type BoxComposer } from './boxes'
+import type { Column, Ground, NoteArea } from './columns'
+import { Flow, flowStart, itemsOf, type FlowHost, type Item, type Position } from './flow'
+import { shifted, type Fragment } from './fragments'
+import type { NotesStyle, PageGeometry } from './geometry'
 import { formatNumber } from './numbering'
-import type { ParagraphLayout, Workshop } from './paragraph'
+import { livingFields, type PageFields } from './paragraph'
 
 /** A page with everything on it, in points from its top left. */
 export interface Page {
@@ -12,252 +16,336 @@ export interface Page {
   readonly number: string
   readonly geometry: PageGeometry
   readonly fragments: readonly Fragment[]
+  /** What styles its text. */
+  readonly cascade: Cascade
 }
 
-interface OpenPage { geometry: PageGeometry, number: number, fragments: Fragment[], y: number, after: number, top: number, bottom: number, left: number, width: number, fresh: boolean, forced: boolean }
-type Flowed = { kind: 'paragraph', block: Paragraph } | { kind: 'table', block: Table }
-type Laid = { kind: 'paragraph', layout: ParagraphLayout } | { kind: 'table', layout: TableLayout }
+type Note = Extract<Inline, { kind: 'note' }>
+
+/** Where a page begins: enough to go on from there. */
+interface PageStart { readonly position: Position, readonly forced: boolean }
+
+interface OpenPage {
+  readonly geometry: PageGeometry
+  number: number
+  readonly ground: Ground & { readonly notes: PageNotes }
+  readonly columns: readonly Column[]
+  column: number
+  readonly start: PageStart
+  readonly headings: Heading[]
+}
+
+interface Heading { readonly level: number, readonly text: string }
 
 /** At most this many pages: a document that asks for more is cut there and said to be. */
 const pageLimit = 20_000
 
-/** Flows the body text of a document into pages. */
+/** The notes at a page's foot. */
+class PageNotes implements NoteArea {
+  readonly placed: { readonly note: Note, readonly height: number, readonly fragments: readonly Fragment[] }[] = []
+  height = 0
+
+  constructor(private readonly compose: (note: Note) => { readonly height: number, readonly fragments: readonly Fragment[] }, private readonly separator: number) {}
+
+  heightWith(notes: readonly Note[]): number {
+    const more = notes.filter(note => !this.placed.some(each => each.note === note)).reduce((sum, note) => sum + this.compose(note).height, 0)
+    return more === 0 ? this.height : (this.height || this.separator) + more
+  }
+
+  add(notes: readonly Note[]): void {
+    for (const note of notes) {
+      if (this.placed.some(each => each.note === note)) continue
+      const { height, fragments } = this.compose(note)
+      this.height = (this.height || this.separator) + height
+      this.placed.push({ note, height, fragments })
+    }
+  }
+}
+
+/** What the pages of a document are made from. */
+export interface PagePlan {
+  readonly body: readonly Block[]
+  readonly geometries: ReadonlyMap<string, PageGeometry>
+  readonly masterStories: readonly Story[]
+  readonly notes: NotesStyle
+  readonly endnotes: readonly Note[]
+  /** Page count that the file states, until it is known. */
+  readonly statedPages: number
+}
+
+/** Flows the body text of a document into pages: as many as are asked for, the rest later. */
 export class PageFlow {
-  private readonly pages: OpenPage[] = []
-  private readonly laid = new Map<number, { width: number, laid: Laid }>()
-  private readonly flowed: Flowed[] = []
-  private readonly pageFrames: Frame[] = []
+  private readonly open: OpenPage[] = []
+  private readonly items: Item[]
+  private readonly pageFrames: Frame[]
+  private readonly flow: Flow
   private readonly headerHeights = new Map<string, { header: number, footer: number }>()
+  private readonly noteBoxes = new Map<string, { height: number, fragments: readonly Fragment[] }>()
+  private readonly headerBoxes = new Map<string, readonly Fragment[]>()
+  private readonly boxes: BoxComposer
+  private breakNext = false
+  private done = false
+  private statedPages: number
 
-  constructor(private readonly boxes: BoxComposer, private readonly geometries: ReadonlyMap<string, PageGeometry>, private readonly masterStories: readonly Story[], private readonly workshopFor: (fields: Workshop['fields']) => BoxComposer) {}
-
-  run(body: readonly Block[]): Page[] {
-    this.collect(body)
-    const first = this.flowed[0]
-    const wanted = first ? this.masterOf(this.at(0, 400)) : null
-    this.open(wanted ?? (this.geometries.has('Standard') ? 'Standard' : [...this.geometries.keys()][0]!), true, null)
-    this.laid.clear()
-    for (let index = 0; index < this.flowed.length && this.pages.length < pageLimit; index++) this.place(index)
-    if (this.pages.length >= pageLimit) this.boxes.workshop.unlaid(`pages after the ${pageLimit}th`)
-    for (const frame of this.pageFrames) this.placePageFrame(frame)
-    return this.finish()
+  constructor(private readonly plan: PagePlan, private readonly boxesFor: (fields: PageFields) => BoxComposer) {
+    this.statedPages = plan.statedPages
+    this.boxes = boxesFor({ pageNumber: shift => this.numberOf(this.open.at(-1), shift), pageCount: String(this.statedPages), chapter: null })
+    const frames: Frame[] = []
+    const columnsOf = (part: string) => (name: string | null) => this.boxes.columnsOf(part, 'section', name)
+    const all = itemsOf(plan.body, columnsOf(partOfBlocks(plan.body) ?? 'content.xml'))
+    this.items = all.filter((item) => {
+      if (item.kind === 'frame') frames.push(item.block)
+      return item.kind !== 'frame'
+    })
+    for (const note of plan.endnotes) {
+      note.blocks.forEach((block, index) => {
+        if (block.kind === 'paragraph') this.items.push({ kind: 'paragraph', block, citation: index === 0 ? plan.notes.endnote.prefix + note.citation + plan.notes.endnote.suffix : null, endnote: true })
+        else if (block.kind === 'table') this.items.push({ kind: 'table', block })
+      })
+    }
+    this.pageFrames = frames
+    const first = this.items[0]
+    const wanted = first ? this.masterOf(first) : null
+    const restart = first ? this.restartOf(first) : null
+    this.openPage(wanted ?? (plan.geometries.has('Standard') ? 'Standard' : [...plan.geometries.keys()][0]!), true, restart, flowStart)
+    this.flow = new Flow(this.boxes, 'body', this.items, this.page.columns[0]!, this.host())
   }
 
-  private collect(blocks: readonly Block[]): void {
-    for (const block of blocks) {
-      if (block.kind === 'section') {
-        if (block.styleName !== null) this.noteColumns(block.styleName)
-        this.collect(block.blocks)
-      }
-      else if (block.kind === 'paragraph') this.flowed.push({ kind: 'paragraph', block })
-      else if (block.kind === 'table') this.flowed.push({ kind: 'table', block })
-      else this.pageFrames.push(block)
+  private get page(): OpenPage { return this.open[this.open.length - 1]! }
+
+  private numberOf(page: OpenPage | undefined, shift = 0): string {
+    return page ? formatNumber(page.number + shift, page.geometry.numberFormat) : '1'
+  }
+
+  /** Composes until some page is whole, or all of them; whether all are. */
+  advance(pages = Infinity): boolean {
+    if (this.done) return true
+    this.done = this.flow.run(this.flow.position, () => this.open.length > pages || this.open.length >= pageLimit)
+    if (!this.done && this.open.length >= pageLimit) {
+      this.boxes.workshop.unlaid(`pages after the ${pageLimit}th`)
+      this.done = true
+    }
+    if (this.done) for (const frame of this.pageFrames) this.placePageFrame(frame)
+    return this.done
+  }
+
+  /** How many pages are whole. */
+  get whole(): number { return this.done ? this.open.length : this.open.length - 1 }
+
+  get fills() { return this.boxes.fills }
+
+  private host(): FlowHost {
+    return {
+      next: (forced) => {
+        const { page } = this
+        if (page.column + 1 < page.columns.length) return page.columns[++page.column]!
+        if (this.open.length >= pageLimit) return null
+        return this.openPage(page.geometry.next, forced, null, this.flow.position).columns[0]!
+      },
+      before: (item, fresh) => this.breakBefore(item, fresh),
+      after: (item) => {
+        const properties = this.propertiesOf(item)
+        if (properties['fo:break-after'] === 'page') this.breakNext = true
+        if (item.kind === 'paragraph' && item.block.heading !== null) this.page.headings.push({ level: item.block.heading, text: item.block.inlines.map(inline => inline.kind === 'text' || inline.kind === 'space' ? inline.text : '').join('') })
+        return null
+      },
     }
   }
 
-  private noteColumns(name: string): void {
-    for (const scope of this.boxes.workshop.cascade.scopes.values()) {
-      const node = scope.automatic.get(`section\n${name}`)?.propertyNodes['style:section-properties']
-      const columns = node === undefined ? undefined : scope.part.first(scope.part.element(node), 'style:columns')
-      if (Number(columns?.attributes['fo:column-count'] ?? 1) > 1) this.boxes.workshop.unlaid('columns (set as one)')
+  private propertiesOf(item: Item): Readonly<Record<string, string>> {
+    const { cascade } = this.boxes.workshop
+    switch (item.kind) {
+      case 'paragraph': return cascade.paragraph(item.block, 'body').properties
+      case 'table': return this.boxes.propertiesElement(item.block.part, 'table', item.block.styleName, 'style:table-properties')
+      case 'section': return item.items[0] ? this.propertiesOf(item.items[0]) : {}
+      case 'frame': return {}
     }
   }
 
-  private at(index: number, width: number): Laid {
-    const known = this.laid.get(index)
-    if (known && known.width === width) return known.laid
-    const flowed = this.flowed[index]!
-    const laid: Laid = flowed.kind === 'paragraph'
-      ? { kind: 'paragraph', layout: this.boxes.paragraph(flowed.block, 'body', width) }
-      : { kind: 'table', layout: this.boxes.table(flowed.block, 'body', width) }
-    this.laid.set(index, { width, laid })
-    return laid
+  private masterOf(item: Item): string | null {
+    const { cascade } = this.boxes.workshop
+    let master: string | null = null
+    if (item.kind === 'paragraph') master = item.endnote && item.citation !== null && item === this.items.find(each => each.kind === 'paragraph' && each.endnote) ? this.plan.notes.endnote.master : cascade.paragraph(item.block, 'body').masterPage
+    else if (item.kind === 'table') master = item.block.styleName === null ? null : findStyle(cascade.scope(item.block.part), 'table', item.block.styleName)?.attributes['style:master-page-name'] || null
+    else if (item.kind === 'section') master = item.items[0] ? this.masterOf(item.items[0]) : null
+    return master !== null && this.plan.geometries.has(master) ? master : null
   }
 
-  private masterOf(laid: Laid): string | null {
-    const master = laid.kind === 'paragraph' ? laid.layout.style.masterPage : laid.layout.masterPage
-    return master !== null && this.geometries.has(master) ? master : null
+  private restartOf(item: Item): number | null {
+    const number = Number.parseInt(this.propertiesOf(item)['style:page-number'] ?? '', 10)
+    return number > 0 ? number : null
   }
 
-  private get page(): OpenPage { return this.pages[this.pages.length - 1]! }
-
-  private open(master: string, forced: boolean, number: number | null): void {
-    const geometry = this.geometries.get(master) ?? [...this.geometries.values()][0]!
-    if (geometry.columns > 1) this.boxes.workshop.unlaid('columns (set as one)')
-    const counted = number ?? (this.pages.length === 0 ? 1 : this.page.number + 1)
-    const swapped = geometry.mirrored && counted % 2 === 0
-    const left = swapped ? geometry.margin.right : geometry.margin.left
-    const right = swapped ? geometry.margin.left : geometry.margin.right
-    const heights = this.heightsOf(geometry, geometry.width - left - right)
-    const top = geometry.margin.top + heights.header
-    this.pages.push({ geometry, number: counted, fragments: [], y: top, after: 0, top, bottom: geometry.height - geometry.margin.bottom - heights.footer, left, width: geometry.width - left - right, fresh: true, forced })
-  }
-
-  private turn(forced = false): void { this.open(this.page.geometry.next, forced, null) }
-
-  private place(index: number): void {
-    let laid = this.at(index, this.page.width)
-    const properties = laid.kind === 'paragraph' ? laid.layout.style.properties : laid.layout.properties
-    const master = this.masterOf(laid)
-    const restart = Number.parseInt(properties['style:page-number'] ?? '', 10)
+  private breakBefore(item: Item, fresh: boolean): Column | null {
+    const master = this.masterOf(item)
+    const restart = master === null ? null : this.restartOf(item)
+    const asked = this.breakNext || this.propertiesOf(item)['fo:break-before'] === 'page'
+    this.breakNext = false
     if (master !== null) {
-      if (!this.page.fresh || this.page.geometry.master !== master) {
-        if (this.page.fresh && this.pages.length === 1) this.pages.length = 0
-        this.open(master, true, restart > 0 ? restart : null)
-      }
-      else if (restart > 0) this.page.number = restart
+      if (!fresh || this.page.geometry.master !== master) return this.openPage(master, true, restart, this.flow.position).columns[0]!
+      if (restart !== null) this.page.number = restart
+      return null
     }
-    else if (properties['fo:break-before'] === 'page' && !this.page.fresh) this.turn(true)
-    else if (this.keepsTooMuch(index)) this.turn()
-    laid = this.at(index, this.page.width)
-    if (laid.kind === 'paragraph') this.placeParagraph(laid.layout)
-    else this.placeTable(laid.layout)
-    this.laid.delete(index)
-    if (properties['fo:break-after'] === 'page' && index + 1 < this.flowed.length) this.turn(true)
+    return asked && !fresh ? this.openPage(this.page.geometry.next, true, null, this.flow.position).columns[0]! : null
   }
 
-  /** Whether this block and those it keeps with would run over the page's end, and fit on the next. */
-  private keepsTooMuch(index: number): boolean {
-    const { page } = this
-    if (page.fresh) return false
-    let needed = 0
-    for (let at = index; at < this.flowed.length && at < index + 12; at++) {
-      const laid = this.at(at, page.width)
-      if (laid.kind === 'table') { needed += laid.layout.spaceBefore + (laid.layout.rows[0]?.height ?? 0); break }
-      const { layout } = laid
-      needed += at === index ? this.boxes.gap(page.after, layout.spaceBefore) : layout.spaceBefore
-      if (layout.style.properties['fo:keep-with-next'] !== 'always') {
-        needed += linesHeight(layout, 0, Math.min(layout.lines.length, at === index ? 1 : this.orphans(layout)))
-        if (at === index) return false
-        break
+  private openPage(master: string, forced: boolean, number: number | null, position: Position): OpenPage {
+    const { geometries } = this.plan
+    const geometry = geometries.get(master) ?? [...geometries.values()][0]!
+    const counted = number ?? (this.open.length === 0 ? 1 : this.page.number + 1)
+    // Pages for one side alone leave a page of the other side empty.
+    if ((geometry.usage === 'left' && counted % 2 === 1) || (geometry.usage === 'right' && counted % 2 === 0)) {
+      if (this.open.length > 0 && number === null && this.page.geometry.usage !== 'blank') {
+        this.open.push(this.makePage({ ...geometry, usage: 'blank', header: null, footer: null }, counted, forced, position))
+        return this.openPage(master, forced, null, position)
       }
-      needed += linesHeight(layout) + layout.padding.top + layout.padding.bottom + layout.spaceAfter
     }
-    return page.y + needed > page.bottom + 0.01 && needed <= page.bottom - page.top
+    const page = this.makePage(geometry, counted, forced, position)
+    this.open.push(page)
+    return page
   }
 
-  private orphans(layout: ParagraphLayout): number { return Math.max(1, Number.parseInt(layout.style.properties['fo:orphans'] ?? '1', 10) || 1) }
-
-  private placeParagraph(layout: ParagraphLayout): void {
-    const widows = Math.max(1, Number.parseInt(layout.style.properties['fo:widows'] ?? '1', 10) || 1)
-    const count = layout.lines.length
-    const whole = layout.style.properties['fo:keep-together'] === 'always'
-    // Space above is kept at the top of a page only where a break was asked for or the document begins.
-    let gap = this.page.fresh ? (this.page.forced ? layout.spaceBefore : 0) : this.boxes.gap(this.page.after, layout.spaceBefore)
-    const height = linesHeight(layout) + layout.padding.top + layout.padding.bottom
-    if (!this.page.fresh && (whole || layout.frames.length > 0) && this.page.y + gap + height + this.reserved(layout) > this.page.bottom + 0.01 && height + this.reserved(layout) <= this.page.bottom - this.page.top) { this.turn(); gap = 0 }
-    this.page.y += gap
-    this.page.y += this.boxes.anchored(layout, 'body', this.page.width, this.page.fragments, this.page.left, this.page.y) + layout.padding.top
-    let from = 0
-    while (from < count) {
-      const { page } = this
-      let to = from
-      let y = page.y
-      while (to < count && y + layout.lines[to]!.height <= page.bottom + 0.01) y += layout.lines[to++]!.height
-      if (to < count) {
-        const left = count - to
-        if (left < widows) to = Math.max(from, count - widows)
-        if (from === 0 && to < this.orphans(layout)) to = 0
-        // On a fresh page at least one line is set, however high.
-        if (to <= from && page.fresh) to = Math.max(from + 1, to)
-      }
-      if (to > from) {
-        page.fragments.push({ kind: 'lines', layout, from, to, x: page.left, y: page.y }, ...this.boxes.inlined(layout, from, to, 'body', page.width, page.left, page.y))
-        page.y += linesHeight(layout, from, to)
-        page.fresh = false
-        page.after = 0
-      }
-      from = to
-      if (from < count) { if (this.pages.length >= pageLimit) return; this.turn() }
+  private makePage(geometry: PageGeometry, number: number, forced: boolean, position: Position): OpenPage {
+    const mirrored = geometry.usage === 'mirrored' && number % 2 === 0
+    const left = mirrored ? geometry.margin.right : geometry.margin.left
+    const right = mirrored ? geometry.margin.left : geometry.margin.right
+    const width = geometry.width - left - right
+    const heights = this.heightsOf(geometry, width)
+    const top = geometry.margin.top + heights.header
+    const bottom = geometry.height - geometry.margin.bottom - heights.footer
+    const ground = {
+      fragments: [], exclusions: [], mirrored, notes: new PageNotes(note => this.noteBox(note, width), geometry.footnote.before + geometry.footnote.after + geometry.footnote.thickness),
+      outer: { x: 0, y: 0, width: geometry.width, height: geometry.height }, inner: { x: left, y: top, width, height: bottom - top },
     }
-    this.page.y += layout.padding.bottom
-    this.page.after = layout.spaceAfter
-    this.page.fresh = false
+    const total = geometry.columns.reduce((sum, each) => sum + each, 0)
+    let x = left
+    const columns = geometry.columns.map((share): Column => {
+      const own = (width - geometry.columnGap * (geometry.columns.length - 1)) * share / total
+      const column = { ground, x, width: own, top, bottom }
+      x += own + geometry.columnGap
+      return column
+    })
+    return { geometry, number, ground, columns, column: 0, start: { position, forced }, headings: [] }
   }
 
-  private reserved(layout: ParagraphLayout): number { return layout.frames.reduce((sum, frame) => sum + this.boxes.frame(frame, 'body', this.page.width).height, 0) }
-
-  private placeTable(layout: TableLayout): void {
-    if (!this.page.fresh) this.page.y += Math.max(this.page.after, layout.spaceBefore)
-    const headings = layout.rows.filter(row => row.heading)
-    const headingHeight = headings.reduce((sum, row) => sum + row.height, 0)
-    for (const row of layout.rows) {
-      if (this.page.y + row.height > this.page.bottom + 0.01 && !this.page.fresh) {
-        if (this.pages.length >= pageLimit) return
-        this.turn()
-        if (!row.heading && headingHeight < (this.page.bottom - this.page.top) / 2) for (const heading of headings) this.put(heading, layout)
-      }
-      if (row.height > this.page.bottom - this.page.top) this.boxes.workshop.unlaid('table rows that break across pages')
-      this.put(row, layout)
-    }
-    this.page.after = layout.spaceAfter
-  }
-
-  private put(row: TableLayout['rows'][number], layout: TableLayout): void {
-    this.page.fragments.push(...shifted(row.fragments, this.page.left + layout.x, this.page.y))
-    this.page.y += row.height
-    this.page.fresh = false
+  private noteBox(note: Note, width: number): { height: number, fragments: readonly Fragment[] } {
+    const key = `${note.node} ${width}`
+    let box = this.noteBoxes.get(key)
+    if (!box) this.noteBoxes.set(key, box = this.boxes.stack(note.blocks, 'body', width, this.plan.notes.footnote.prefix + note.citation + this.plan.notes.footnote.suffix))
+    return box
   }
 
   private placePageFrame(frame: Frame): void {
-    const { part } = this.boxes.workshop.cascade.scope(frame.part)
-    const { attributes } = part.element(frame.node)
-    const number = Number.parseInt(attributes['text:anchor-page-number'] ?? '1', 10) || 1
-    const page = this.pages[number - 1] ?? this.page
-    const box: Box = this.boxes.stack([frame], 'body', page.width)
-    page.fragments.push(...box.fragments)
+    const { attributes } = this.boxes.workshop.cascade.scope(frame.part).part.element(frame.node)
+    const page = this.open[(Number.parseInt(attributes['text:anchor-page-number'] ?? '1', 10) || 1) - 1] ?? this.page
+    const column = page.columns[0]!
+    const box = this.boxes.frame(frame, 'body', column.width)
+    const { x, y } = this.boxes.placeOnPage(frame, box, column)
+    page.ground.fragments.push(...shifted(box.fragments, x, y))
+    if (this.boxes.wrapOf(frame) !== 'run-through') this.boxes.workshop.unlaid('text beside frames that are anchored to a page (it runs on under them)')
   }
 
   private storyOf(master: string, which: 'header' | 'footer', number: number, firstOfMaster: boolean): Story | null {
-    const find = (role: string) => this.masterStories.find(story => story.master === master && story.role === role)
+    const find = (role: string) => this.plan.masterStories.find(story => story.master === master && story.role === role)
     return (firstOfMaster ? find(`${which}-first`) : undefined) ?? (number % 2 === 0 ? find(`${which}-left`) : undefined) ?? find(which) ?? null
   }
 
   private heightsOf(geometry: PageGeometry, width: number): { header: number, footer: number } {
-    const key = `${geometry.master} ${width}`
+    const key = `${geometry.master} ${geometry.usage} ${width}`
     let heights = this.headerHeights.get(key)
     if (!heights) {
       const height = (which: 'header' | 'footer'): number => {
         const room = geometry[which]
         const story = this.storyOf(geometry.master, which, 1, false)
         if (!room || !story) return 0
-        return Math.max(room.minHeight, this.workshopFor({ pageNumber: '1', pageCount: '1' }).stack(story.blocks, story.role, width).height) + room.gap
+        return Math.max(room.minHeight, this.boxesFor({ pageNumber: () => '1', pageCount: '1', chapter: null }).stack(story.blocks, story.role, width).height) + room.gap
       }
       this.headerHeights.set(key, heights = { header: height('header'), footer: height('footer') })
     }
     return heights
   }
 
-  private finish(): Page[] {
-    const cached = new Map<string, Box>()
-    const seen = new Set<string>()
-    return this.pages.map((page, index): Page => {
-      const { geometry } = page
-      const number = formatNumber(page.number, geometry.numberFormat)
-      const fragments = [...page.fragments]
-      const firstOfMaster = !seen.has(geometry.master)
-      seen.add(geometry.master)
-      for (const which of ['header', 'footer'] as const) {
-        const room = geometry[which]
-        const story = room && this.storyOf(geometry.master, which, page.number, firstOfMaster)
-        if (!room || !story) continue
-        const changes = hasPageFields(story.blocks)
-        const key = `${story.node} ${page.width} ${changes ? number : ''}`
-        let box = cached.get(key)
-        if (!box) cached.set(key, box = this.workshopFor({ pageNumber: number, pageCount: String(this.pages.length) }).stack(story.blocks, story.role, page.width))
-        const heights = this.heightsOf(geometry, page.width)
-        const y = which === 'header' ? geometry.margin.top : geometry.height - geometry.margin.bottom - heights.footer + room.gap
-        fragments.push(...shifted(box.fragments, page.left, y))
+  /** A whole page, with its header, footer and notes. */
+  finished(index: number): Page {
+    const page = this.open[index]!
+    const { geometry, ground } = page
+    const number = this.numberOf(page)
+    const fragments = [...ground.fragments]
+    const firstOfMaster = !this.open.slice(Math.max(0, index - 1), index).some(before => before.geometry.master === geometry.master)
+    const { width, x } = ground.inner
+    for (const which of ['header', 'footer'] as const) {
+      const room = geometry[which]
+      const story = room && this.storyOf(geometry.master, which, page.number, firstOfMaster)
+      if (!room || !story) continue
+      const lives = fieldsIn(story.blocks)
+      const chapter = lives.has('text:chapter') ? (level: number) => this.chapterAt(index, level) : null
+      const key = `${story.node} ${width} ${lives.has('text:page-number') ? number : ''} ${lives.has('text:page-count') ? this.pageCount : ''} ${chapter ? chapter(1) ?? '' : ''} ${chapter ? chapter(2) ?? '' : ''}`
+      let box = this.headerBoxes.get(key)
+      if (!box) {
+        box = this.boxesFor({ pageNumber: shift => this.numberOf(page, shift), pageCount: String(this.pageCount), chapter }).stack(story.blocks, story.role, width).fragments
+        this.headerBoxes.set(key, box)
       }
-      return { index, number, geometry, fragments }
-    })
+      const y = which === 'header' ? geometry.margin.top : geometry.height - geometry.margin.bottom - this.heightsOf(geometry, width).footer + room.gap
+      fragments.push(...shifted(box, x, y))
+    }
+    const shapes = this.plan.masterStories.filter(story => story.master === geometry.master && story.role === 'master')
+    for (const story of shapes) fragments.push(...this.boxes.stack(story.blocks, 'master', width).fragments)
+    this.pushNotes(page, fragments)
+    return { index, number, geometry, fragments, cascade: this.boxes.workshop.cascade }
   }
+
+  private pushNotes(page: OpenPage, into: Fragment[]): void {
+    const { notes, inner } = page.ground
+    if (notes.placed.length === 0) return
+    const { footnote } = page.geometry
+    let y = inner.y + inner.height - notes.height + footnote.before
+    const lineWidth = inner.width * footnote.relativeWidth
+    const x = inner.x + (footnote.align === 'right' ? inner.width - lineWidth : footnote.align === 'center' ? (inner.width - lineWidth) / 2 : 0)
+    if (footnote.thickness > 0 && lineWidth > 0) into.push({ kind: 'box', fill: footnote.color, stroke: '', strokeWidth: 0, x, y, width: lineWidth, height: footnote.thickness })
+    y += footnote.thickness + footnote.after
+    for (const { fragments, height } of notes.placed) {
+      into.push(...shifted(fragments, inner.x, y))
+      y += height
+    }
+    if (notes.height > inner.height * 0.9) this.boxes.workshop.unlaid('footnotes that would go on on the next page (they are set on one)')
+  }
+
+  private get pageCount(): number { return this.done ? this.open.length : Math.max(this.statedPages, this.open.length) }
+
+  /** The heading that a page stands under: its first of that level, or the last one before it. */
+  private chapterAt(index: number, level: number): string | null {
+    const own = this.open[index]!.headings.find(heading => heading.level === level)
+    if (own) return own.text
+    for (let at = index - 1; at >= 0; at--) {
+      const heading = this.open[at]!.headings.findLast(each => each.level === level)
+      if (heading) return heading.text
+    }
+    return null
+  }
+
+  /** The document's own text asks how many pages there are, and was told another number than came out. */
+  get asksAgain(): boolean {
+    return this.done && this.statedPages !== this.open.length && fieldsIn(this.plan.body).has('text:page-count')
+  }
+
+  get count(): number { return this.open.length }
 }
 
-function hasPageFields(blocks: readonly Block[]): boolean {
-  return blocks.some((block) => {
-    if (block.kind === 'paragraph') return block.inlines.some(inline => (inline.kind === 'text' && inline.field !== null) || (inline.kind === 'frame' && hasPageFields([inline.frame])))
-    if (block.kind === 'table') return block.rows.some(row => row.cells.some(cell => hasPageFields(cell.blocks)))
-    return hasPageFields(block.blocks)
-  })
+/** Fields below some blocks whose text hangs on their page. */
+function fieldsIn(blocks: readonly Block[]): Set<string> {
+  const found = new Set<string>()
+  const visit = (list: readonly Block[]): void => {
+    for (const block of list) {
+      if (block.kind === 'paragraph') {
+        for (const inline of block.inlines) {
+          if (inline.kind === 'text' && inline.field !== null && livingFields.has(inline.field)) found.add(inline.field)
+          else if (inline.kind === 'frame') visit([inline.frame])
+        }
+      }
+      else if (block.kind === 'table') for (const row of block.rows) for (const cell of row.cells) visit(cell.blocks)
+      else visit(block.blocks)
+    }
+  }
+  visit(blocks)
+  return found
 }

@@ -1,113 +1,299 @@
-import { Blob, Buffer, Direction, Face, Feature, Font, shape } from 'harfbuzzjs'
+import { unsafeToBreak, type Axis, type Feature, type FontHandle, type HarfBuzz, type RunProperties } from './harfbuzz'
+import type { Words } from './words'
 
-/** Glyphs of a word, set at 1 pt: multiply by the size. Clusters are UTF-16 offsets into the word. */
-export interface ShapedWord {
-  readonly glyphs: Uint32Array
-  readonly clusters: Uint32Array
-  /** Advances and offsets in ems. */
-  readonly advances: Float32Array
-  readonly xOffsets: Float32Array
-  readonly yOffsets: Float32Array
-  readonly width: number
+/** fo:text-transform (ODF 1.4 part 3, 20.220), and what small capitals are made from where a face has none. */
+export type Transform = 'none' | 'uppercase' | 'lowercase' | 'capitalize'
+
+/** A correction of the distance between two characters in one face, in thousandths of an em. */
+export interface KerningPair { readonly left: string, readonly right: string, readonly amount: number }
+
+/** How words of a look are shaped; words shaped alike are kept once. */
+export interface Shaping {
+  readonly face: string
+  readonly axes: readonly Axis[]
+  readonly run: RunProperties
+  readonly transform: Transform
+  readonly corrections: readonly KerningPair[]
 }
 
-interface LoadedFace { readonly font: Font, readonly words: Map<string, Map<string, ShapedWord>>, readonly outlines: Map<number, string>, readonly unitsPerEm: number }
+/** Set for a word: shapes change with the spaces beside it, so it is only ever measured in its line of text. */
+export const reachesSpaces = 1
+/** Set for a word: the face lacks a sign of it. */
+export const lacksGlyphs = 2
+const shaped = 4
 
-export interface ShapeOptions {
-  readonly rightToLeft: boolean
-  /** BCP 47. */
-  readonly language: string
-  readonly kerning: boolean
+/** Glyphs of a stretch of text. Clusters are UTF-16 offsets into it; lengths in font units. */
+export interface Glyphs {
+  readonly count: number
+  readonly ids: ArrayLike<number>
+  readonly clusters: ArrayLike<number>
+  readonly advances: ArrayLike<number>
+  readonly xOffsets: ArrayLike<number>
+  readonly yOffsets: ArrayLike<number>
+}
+
+/** Words in one buffer, with spaces between: HarfBuzz marks where a space changes a shape. */
+const batchUnits = 6000
+
+/**
+ * The words of one face under one way of shaping, by word number. Glyphs of all words lie in common arrays: a word is a
+ * range of them.
+ */
+export class WordShapes {
+  /** Widths in font units, and glyph counts, by word number. */
+  widths = new Float64Array(0)
+  counts = new Uint16Array(0)
+  flags = new Uint8Array(0)
+  private starts = new Uint32Array(0)
+  private used = 0
+  private ids = new Uint16Array(1024)
+  private clusters = new Uint16Array(1024)
+  private advances = new Int32Array(1024)
+  private xOffsets = new Int16Array(1024)
+  private yOffsets = new Int16Array(1024)
+  /** One space: its width in font units, and its glyph. */
+  readonly space: number
+  readonly spaceGlyph: number
+
+  constructor(private readonly engine: HarfBuzz, readonly font: FontHandle | null, private readonly shaping: Shaping, private readonly words: Words) {
+    const space = font ? engine.nominal(font, 0x20) : null
+    this.space = space?.advance ?? this.unitsPerEm * 0.25
+    this.spaceGlyph = space?.glyph ?? 0
+  }
+
+  get unitsPerEm(): number { return this.font?.unitsPerEm ?? 1000 }
+
+  /** Makes room for all words there are: call before reading by word number. */
+  reserve(): void {
+    const count = this.words.count
+    if (this.widths.length >= count) return
+    const length = Math.max(count, Math.min(this.widths.length * 2, count + 65536), 256)
+    const grown = <T extends Float64Array | Uint16Array | Uint8Array | Uint32Array>(old: T, made: T): T => { made.set(old); return made }
+    this.widths = grown(this.widths, new Float64Array(length))
+    this.counts = grown(this.counts, new Uint16Array(length))
+    this.flags = grown(this.flags, new Uint8Array(length))
+    this.starts = grown(this.starts, new Uint32Array(length))
+  }
+
+  has(word: number): boolean { return word < this.flags.length && (this.flags[word]! & shaped) !== 0 }
+
+  /** Shapes one word, unless it is. */
+  ensure(word: number): void {
+    if (this.has(word)) return
+    this.ensureAll([word])
+  }
+
+  /** Shapes the words among some segments (those of kind 0) that are not shaped yet. */
+  ensureSegments(words: Int32Array, kind: Uint8Array, count: number): void {
+    const { flags } = this
+    let wanted: number[] | null = null
+    for (let at = 0; at < count; at++) if (kind[at] === 0 && (flags[words[at]!]! & shaped) === 0) (wanted ??= []).push(words[at]!)
+    if (wanted !== null) this.ensureAll(wanted)
+  }
+
+  /** Shapes those of some words that are not shaped yet, many in one go. */
+  ensureAll(list: ArrayLike<number>): void {
+    this.reserve()
+    const batch: number[] = []
+    const inBatch = !this.shaping.run.rightToLeft && this.font !== null
+    let units = 1
+    for (let at = 0; at < list.length; at++) {
+      const word = list[at]!
+      if ((this.flags[word]! & shaped) !== 0) continue
+      this.flags[word]! |= shaped
+      if (!inBatch) { this.shapeAlone(word); continue }
+      batch.push(word)
+      units += this.words.text(word).length + 1
+      if (units > batchUnits) { this.shapeBatch(batch); batch.length = 0; units = 1 }
+    }
+    if (batch.length > 0) this.shapeBatch(batch)
+  }
+
+  private shapeBatch(batch: readonly number[]): void {
+    const texts = batch.map(word => transformed(this.words.text(word), this.shaping.transform))
+    let length = 1
+    for (const text of texts) length += text.length + 1
+    const room = this.engine.room(length)
+    let at = 0
+    room[at++] = 0x20
+    for (const text of texts) {
+      for (let index = 0; index < text.length; index++) room[at++] = text.charCodeAt(index)
+      room[at++] = 0x20
+    }
+    const { length: count, infos, positions } = this.engine.shape(this.font!, length, this.shaping.run)
+    let glyph = 1
+    let start = 1
+    for (let index = 0; index < batch.length; index++) {
+      const end = start + texts[index]!.length
+      const first = glyph
+      while (glyph < count && infos[glyph * 5 + 2]! < end) glyph++
+      // A mark at a word's start joins the space before it: such words are shaped alone.
+      const apart = first < count && glyph < count && infos[first * 5 + 2] === start && infos[glyph * 5 + 2] === end
+      if (!apart) {
+        // The machine's memory is used again by the next shaping: what is left of this batch follows one by one.
+        for (let rest = index; rest < batch.length; rest++) this.shapeAlone(batch[rest]!)
+        return
+      }
+      this.keep(batch[index]!, texts[index]!, infos, positions, first, glyph, start)
+      if (((infos[first * 5 + 1]! | infos[glyph * 5 + 1]!) & unsafeToBreak) !== 0) this.flags[batch[index]!]! |= reachesSpaces
+      glyph++
+      start = end + 1
+    }
+  }
+
+  private shapeAlone(word: number): void {
+    const text = transformed(this.words.text(word), this.shaping.transform)
+    if (!this.font) { this.keepMissing(word, text.length); return }
+    const { length, infos, positions } = this.shapeText(text)
+    this.keep(word, text, infos, positions, 0, length, 0)
+  }
+
+  private shapeText(text: string) {
+    const room = this.engine.room(text.length)
+    for (let index = 0; index < text.length; index++) room[index] = text.charCodeAt(index)
+    return this.engine.shape(this.font!, text.length, this.shaping.run)
+  }
+
+  /** What a word takes where not even a stand-in could be loaded: half an em a sign, nothing drawn. */
+  private keepMissing(word: number, length: number): void {
+    this.starts[word] = this.used
+    this.grow(length)
+    for (let index = 0; index < length; index++) { this.clusters[this.used] = index; this.advances[this.used++] = 500 }
+    this.counts[word] = length
+    this.widths[word] = length * 500
+  }
+
+  private grow(by: number): void {
+    if (this.used + by <= this.ids.length) return
+    const length = Math.max(this.ids.length * 2, this.used + by)
+    const grown = <T extends Uint16Array | Int32Array | Int16Array>(old: T, made: T): T => { made.set(old); return made }
+    this.ids = grown(this.ids, new Uint16Array(length))
+    this.clusters = grown(this.clusters, new Uint16Array(length))
+    this.advances = grown(this.advances, new Int32Array(length))
+    this.xOffsets = grown(this.xOffsets, new Int16Array(length))
+    this.yOffsets = grown(this.yOffsets, new Int16Array(length))
+  }
+
+  private keep(word: number, text: string, infos: Uint32Array, positions: Int32Array, from: number, to: number, start: number): void {
+    this.grow(to - from)
+    const { corrections } = this.shaping
+    let width = 0
+    this.starts[word] = this.used
+    for (let glyph = from; glyph < to; glyph++) {
+      const at = glyph * 5
+      const id = infos[at]!
+      if (id === 0) this.flags[word]! |= lacksGlyphs
+      const cluster = infos[at + 2]! - start
+      let advance = positions[at]!
+      if (corrections.length > 0) advance += this.correction(text, cluster, glyph + 1 < to ? infos[at + 7]! - start : text.length)
+      this.ids[this.used] = id
+      this.clusters[this.used] = cluster
+      this.advances[this.used] = advance
+      this.xOffsets[this.used] = positions[at + 2]!
+      this.yOffsets[this.used] = positions[at + 3]!
+      this.used++
+      width += advance
+    }
+    this.counts[word] = to - from
+    this.widths[word] = width
+  }
+
+  /** What pairs add behind the cluster that ends where the next one begins. */
+  private correction(text: string, cluster: number, next: number): number {
+    if (next <= cluster || next >= text.length) return 0
+    for (const pair of this.shaping.corrections) if (text.startsWith(pair.right, next) && text.slice(cluster, next) === pair.left) return pair.amount * this.unitsPerEm / 1000
+    return 0
+  }
+
+  /** A word's glyphs. Views: good until more words are shaped. */
+  glyphs(word: number): Glyphs {
+    this.ensure(word)
+    const start = this.starts[word]!
+    const count = this.counts[word]!
+    const part = <T extends Uint16Array | Int32Array | Int16Array>(all: T) => all.subarray(start, start + count) as T
+    return { count, ids: part(this.ids), clusters: part(this.clusters), advances: part(this.advances), xOffsets: part(this.xOffsets), yOffsets: part(this.yOffsets) }
+  }
+
+  /** A whole stretch of text, spaces and all, shaped as it stands; nothing is kept. */
+  run(text: string): Glyphs {
+    const shown = transformed(text, this.shaping.transform)
+    const { length: count, infos, positions } = this.font ? this.shapeText(shown) : { length: 0, infos: new Uint32Array(0), positions: new Int32Array(0) }
+    const glyphs = { count, ids: new Uint16Array(count), clusters: new Uint16Array(count), advances: new Int32Array(count), xOffsets: new Int16Array(count), yOffsets: new Int16Array(count) }
+    for (let glyph = 0; glyph < count; glyph++) {
+      const at = glyph * 5
+      glyphs.ids[glyph] = infos[at]!
+      glyphs.clusters[glyph] = infos[at + 2]!
+      glyphs.advances[glyph] = positions[at]! + (this.shaping.corrections.length > 0 ? this.correction(shown, infos[at + 2]!, glyph + 1 < count ? infos[at + 7]! : shown.length) : 0)
+      glyphs.xOffsets[glyph] = positions[at + 2]!
+      glyphs.yOffsets[glyph] = positions[at + 3]!
+    }
+    return glyphs
+  }
 }
 
 /**
- * Shapes words with HarfBuzz and keeps what it shaped: text repeats its words, and shaping is what costs.
- * Font files are loaded once, by hash, from what `load` gives.
+ * Text as it is shown. Every UTF-16 unit keeps its place, so that offsets into the document hold: a character whose
+ * other case is longer (ß) stays as it is written.
  */
+function transformed(text: string, transform: Transform): string {
+  if (transform === 'none') return text
+  const cased = (character: string, change: (of: string) => string): string => { const other = change(character); return other.length === character.length ? other : character }
+  if (transform === 'capitalize') return text.replace(/(?<![\p{L}\p{M}'’])\p{L}/gu, letter => cased(letter, of => of.toUpperCase()))
+  const whole = transform === 'uppercase' ? text.toUpperCase() : text.toLowerCase()
+  return whole.length === text.length ? whole : Array.from(text, character => cased(character, of => transform === 'uppercase' ? of.toUpperCase() : of.toLowerCase())).join('')
+}
+
+/** Faces by hash, and the shapes of their words. Font files are loaded once, when they are first set in. */
 export class Shaper {
-  private readonly faces = new Map<string, LoadedFace | null>()
-  private readonly buffer = new Buffer()
-  private readonly unkerned = [Feature.fromString('kern=0')!]
+  private readonly fonts = new Map<string, FontHandle | null>()
+  private readonly shapes = new Map<string, WordShapes>()
+  private readonly outlines = new Map<string, string>()
 
-  constructor(private readonly load: (hash: string) => Uint8Array | undefined) {}
+  constructor(readonly engine: HarfBuzz, private readonly load: (hash: string) => Uint8Array | undefined) {}
 
-  /** Whether the face's file is there. Faces that are asked for and missing are tried again after `forget`. */
-  has(hash: string): boolean { return this.loaded(hash) !== null }
-
-  /** Lets go of faces that could not be loaded, so that they are asked for again. */
-  forgetMissing(): void { for (const [hash, face] of this.faces) if (!face) this.faces.delete(hash) }
-
-  private loaded(hash: string): LoadedFace | null {
-    const known = this.faces.get(hash)
+  /** Null where the file cannot be had: asked for again after `forgetMissing`. */
+  font(face: string, axes: readonly Axis[] = []): FontHandle | null {
+    const key = face + axisKey(axes)
+    const known = this.fonts.get(key)
     if (known !== undefined) return known
-    const bytes = this.load(hash)
-    if (!bytes) { this.faces.set(hash, null); return null }
-    const face = new Face(new Blob(bytes))
-    const loaded: LoadedFace = { font: new Font(face), words: new Map(), outlines: new Map(), unitsPerEm: face.upem }
-    this.faces.set(hash, loaded)
-    return loaded
+    const bytes = this.load(face)
+    const font = bytes ? this.engine.load(bytes, axes) : null
+    this.fonts.set(key, font)
+    return font
   }
 
-  /** The words of one face under some options: look words up here, a map per option set. */
-  words(hash: string, options: ShapeOptions): (word: string) => ShapedWord {
-    const face = this.loaded(hash)
-    if (!face) return word => missing(word)
-    const key = `${options.rightToLeft ? 'r' : 'l'}${options.kerning ? 'k' : '-'}${options.language}`
-    let words = face.words.get(key)
-    if (!words) face.words.set(key, words = new Map())
-    const cache = words
-    return (word) => {
-      let shaped = cache.get(word)
-      if (!shaped) cache.set(word, shaped = this.shapeWord(face, word, options))
-      return shaped
-    }
+  /** Lets go of faces that could not be loaded, with what was made without them. */
+  forgetMissing(): void {
+    for (const [key, font] of this.fonts) if (!font) this.fonts.delete(key)
+    for (const [key, shapes] of this.shapes) if (!shapes.font) this.shapes.delete(key)
   }
 
-  private shapeWord(face: LoadedFace, word: string, options: ShapeOptions): ShapedWord {
-    const { buffer } = this
-    buffer.reset()
-    buffer.addText(word)
-    buffer.setDirection(options.rightToLeft ? Direction.RTL : Direction.LTR)
-    if (options.language) buffer.setLanguage(options.language)
-    buffer.guessSegmentProperties()
-    buffer.setDirection(options.rightToLeft ? Direction.RTL : Direction.LTR)
-    shape(face.font, buffer, options.kerning ? undefined : this.unkerned)
-    const infos = buffer.getGlyphInfos()
-    const positions = buffer.getGlyphPositions()
-    const count = infos.length
-    const shaped = { glyphs: new Uint32Array(count), clusters: new Uint32Array(count), advances: new Float32Array(count), xOffsets: new Float32Array(count), yOffsets: new Float32Array(count), width: 0 }
-    const em = face.unitsPerEm
-    for (let index = 0; index < count; index++) {
-      const position = positions[index]!
-      shaped.glyphs[index] = infos[index]!.codepoint
-      shaped.clusters[index] = infos[index]!.cluster
-      shaped.advances[index] = position.xAdvance / em
-      shaped.xOffsets[index] = position.xOffset / em
-      shaped.yOffsets[index] = position.yOffset / em
-      shaped.width += position.xAdvance / em
-    }
-    return shaped
+  /** The words of a face under a way of shaping. */
+  wordShapes(shaping: Shaping, words: Words): WordShapes {
+    const { run } = shaping
+    const key = `${shaping.face}${axisKey(shaping.axes)}|${run.rightToLeft ? 'r' : 'l'}|${run.script}|${run.language}|${run.features.map(each => `${each.tag}=${each.value}`).join(',')}|${shaping.transform}|${shaping.corrections.map(pair => `${pair.left}${pair.right}${pair.amount}`).join(' ')}`
+    let shapes = this.shapes.get(key)
+    if (!shapes) this.shapes.set(key, shapes = new WordShapes(this.engine, this.font(shaping.face, shaping.axes), shaping, words))
+    return shapes
   }
 
-  /** The outline of a glyph as SVG path data in ems of a thousand units, y up. */
-  outline(hash: string, glyph: number): string {
-    const face = this.loaded(hash)
-    if (!face) return ''
-    let path = face.outlines.get(glyph)
+  /** The outline of a glyph as SVG path data in thousandths of an em, y up. */
+  outline(face: string, glyph: number, axes: readonly Axis[] = []): string {
+    const key = `${face}${axisKey(axes)}/${glyph}`
+    let path = this.outlines.get(key)
     if (path === undefined) {
-      const scale = 1000 / face.unitsPerEm
-      path = face.font.glyphToJson(glyph).map(command => command.type + command.values.map(value => Math.round(value * scale * 10) / 10).join(' ')).join('')
-      face.outlines.set(glyph, path)
+      const font = this.font(face, axes)
+      path = font ? scaled(this.engine.outline(font, glyph), 1000 / font.unitsPerEm) : ''
+      this.outlines.set(key, path)
     }
     return path
   }
 }
 
-/** What a word takes where not even a stand-in could be loaded: half an em a sign, nothing drawn. */
-function missing(word: string): ShapedWord {
-  const count = word.length
-  return {
-    glyphs: new Uint32Array(count), clusters: Uint32Array.from({ length: count }, (_, index) => index), advances: new Float32Array(count).fill(0.5),
-    xOffsets: new Float32Array(count), yOffsets: new Float32Array(count), width: count * 0.5,
-  }
+const axisKey = (axes: readonly Axis[]): string => axes.map(axis => `@${axis.tag}=${axis.value}`).join('')
+
+function scaled(path: string, factor: number): string {
+  return factor === 1 ? path : path.replace(/-?\d+(?:\.\d+)?/g, number => String(Math.round(Number(number) * factor * 10) / 10))
 }
+
+export type { Feature, Axis }

@@ -1,4 +1,4 @@
-import type { DisplayPage } from './display'
+import { fontKey, type DisplayPage } from './display'
 import type { Shaper } from './shaper'
 
 const short = (value: number) => String(Math.round(value * 100) / 100)
@@ -19,10 +19,10 @@ export function pageSvg(page: DisplayPage, shaper: Shaper): string {
   for (const run of page.runs) {
     const pieces: string[] = []
     run.glyphs.forEach((glyph, index) => {
-      const key = `${run.face}/${glyph}`
+      const key = `${fontKey(run)}/${glyph}`
       let symbol = symbols.get(key)
       if (symbol === undefined) {
-        const outline = shaper.outline(run.face, glyph)
+        const outline = shaper.outline(run.face, glyph, run.axes)
         symbol = outline === '' ? '' : `g${symbols.size}`
         symbols.set(key, symbol)
         if (symbol) definitions.push(`<path id="${symbol}" d="${outline}"/>`)

@@ -9,6 +9,7 @@ import { Typesetter } from '../../core/typeset/look'
 import { Shaper } from '../../core/typeset/shaper'
 import { pageSvg } from '../../core/typeset/svg'
 import { idRuns } from '../../core/xml/write'
+import { startHarfBuzz } from '../library/harfbuzz'
 import { shippedLibrary } from '../library/shipped'
 
 /** What the threads do. Plain data in and out. */
@@ -26,10 +27,12 @@ export interface Results {
 export interface TaskFailure { readonly name: 'PackageError' | 'PlanError' | 'Error', readonly fault: PackageFault | null, readonly message: string }
 
 let typesetter: Typesetter | null = null
+/** Words that a thread keeps before it begins anew: they come from every document that passes through it. */
+const keptWords = 300_000
 function theTypesetter(): Typesetter {
-  if (!typesetter) {
+  if (!typesetter || typesetter.words.count > keptWords) {
     const { library, load } = shippedLibrary()
-    typesetter = new Typesetter(library, new Shaper(load))
+    typesetter = new Typesetter(library, new Shaper(startHarfBuzz(), load))
   }
   return typesetter
 }
@@ -42,20 +45,20 @@ export function documentIds(session: DocumentSession, before: DocumentIds): Docu
 }
 
 /** Carries a task out. @throws PackageError, PlanError */
-export function carryOut<K extends Task['kind']>(task: Extract<Task, { kind: K }>): Results[K]
-export function carryOut(task: Task): Results[Task['kind']] {
+export function carryOut<K extends Task['kind']>(task: Extract<Task, { kind: K }>): Promise<Results[K]>
+export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
   switch (task.kind) {
     case 'check': {
       const document = openDocument(task.bytes)
       return { kind: document.kind, signed: document.signed, title: document.title }
     }
     case 'survey': {
-      const session = DocumentSession.open(task.bytes, theTypesetter(), { ids: task.ids })
+      const session = await DocumentSession.start(task.bytes, theTypesetter(), { ids: task.ids })
       const first = session.composition.pages[0]
-      return { census: session.detail.census, firstPage: first ? pageSvg(displayPage(first), theTypesetter().shaper) : '' }
+      return { census: session.detail.census, firstPage: first ? pageSvg(displayPage(first), session.typesetter.shaper) : '' }
     }
     case 'swap': {
-      const session = DocumentSession.open(task.bytes, theTypesetter(), { ids: task.ids })
+      const session = await DocumentSession.start(task.bytes, theTypesetter(), { ids: task.ids })
       const { plan, after } = session.plan(task.request)
       return { plan, bytes: saveDocument(after.document), ids: documentIds(after, task.ids), operations: plan.operations }
     }

@@ -5,9 +5,9 @@ import { carryOut, type Task, type TaskFailure } from './tasks'
 
 const port = parentPort!
 
-port.on('message', ({ id, task }: { id: number, task: Task }) => {
+port.on('message', async ({ id, task }: { id: number, task: Task }) => {
   try {
-    port.postMessage({ id, result: carryOut(task as never) })
+    port.postMessage({ id, result: await carryOut(task as never) })
   }
   catch (error) {
     const failure: TaskFailure = error instanceof PackageError ? { name: 'PackageError', fault: error.fault, message: error.message }

@@ -37,7 +37,7 @@ describe('threads', () => {
     const [check, survey, swap] = await Promise.all([pool.run({ kind: 'check', bytes: guide }), pool.run({ kind: 'survey', bytes: guide, ids: {} }), pool.run({ kind: 'swap', bytes: guide, ids: {}, request })])
     expect(check).toEqual({ kind: 'text', signed: false, title: 'Sailing guide' })
     expect(survey.census.document.pages).toBe(24)
-    const here = carryOut({ kind: 'swap', bytes: guide, ids: {}, request })
+    const here = await carryOut({ kind: 'swap', bytes: guide, ids: {}, request })
     expect(Buffer.compare(swap.bytes, here.bytes)).toBe(0)
     expect(swap.plan.effects).toEqual(here.plan.effects)
     expect(swap.operations).toEqual(here.operations)

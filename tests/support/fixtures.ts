@@ -3,6 +3,7 @@ import { openDocument, type OdfDocument } from '../../core/document/open'
 import { DocumentSession } from '../../core/plan/session'
 import { Shaper } from '../../core/typeset/shaper'
 import { Typesetter } from '../../core/typeset/look'
+import { startHarfBuzz } from '../../server/library/harfbuzz'
 import { shippedLibrary } from '../../server/library/shipped'
 
 const head = '<?xml version="1.0" encoding="UTF-8"?>\n'
@@ -41,6 +42,6 @@ export const openOdt = (fixture: Fixture): OdfDocument => openDocument(makeOdt(f
 
 const shipped = shippedLibrary()
 export const library = shipped.library
-export const typesetter = new Typesetter(library, new Shaper(shipped.load))
+export const typesetter = new Typesetter(library, new Shaper(startHarfBuzz(), shipped.load))
 export const session = (bytes: Uint8Array): DocumentSession => DocumentSession.open(bytes, typesetter)
 export const sessionOf = (fixture: Fixture): DocumentSession => session(makeOdt(fixture))

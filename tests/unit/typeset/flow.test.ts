@@ -111,13 +111,36 @@ describe('numbering', () => {
 })
 
 describe('columns and sections', () => {
-  it('are set as one column, and that is said', () => {
+  const style = (more = '') => `<style:style style:name="S" style:family="section"><style:section-properties${more}><style:columns fo:column-count="2" fo:column-gap="1cm"/></style:section-properties></style:style>`
+  const section = (count: number) => `<text:section text:style-name="S">${Array.from({ length: count }, (_, at) => `<text:p>line ${at}</text:p>`).join('')}</text:section><text:p>after</text:p>`
+
+  it('balance where a section ends, and go on below it', () => {
+    const { composition } = sessionOf({ automatic: style(), body: section(6) })
+    const { lines } = displayPage(composition.pages[0]!)
+    const [left, right] = [lines[0]!.x, lines[3]!.x]
+    expect(right - left).toBeCloseTo(4.5 / 2.54 * 72, 0)
+    expect(lines.slice(0, 6).map(line => line.x < right - 1)).toEqual([true, true, true, false, false, false])
+    expect(lines[6]!.y).toBeCloseTo(lines[2]!.y + lines[2]!.height, 0)
+    expect(lines[6]!.x).toBe(left)
+    expect(composition.unlaid).toEqual([])
+  })
+
+  it('fill the first column first where the section says so, and go on on the next page', () => {
+    const unbalanced = displayPage(sessionOf({ automatic: style(' text:dont-balance-text-columns="true"'), body: section(6) }).composition.pages[0]!)
+    expect(new Set(unbalanced.lines.slice(0, 6).map(line => line.x)).size).toBe(1)
+    const { composition } = sessionOf({ automatic: style(), body: section(60) })
+    expect(composition.pages.length).toBe(2)
+    const texts = composition.pages.flatMap(page => displayPage(page).runs.map(run => run.text))
+    expect(texts).toEqual([...Array.from({ length: 60 }, (_, at) => `line ${at}`), 'after'])
+  })
+
+  it('make the columns of a page', () => {
     const { composition } = sessionOf({
-      automatic: '<style:style style:name="S" style:family="section"><style:section-properties><style:columns fo:column-count="2"/></style:section-properties></style:style>',
-      body: '<text:section text:style-name="S"><text:p>in columns</text:p></text:section>',
+      stylesAutomatic: '<style:page-layout style:name="pm"><style:page-layout-properties fo:page-width="10cm" fo:page-height="10cm" fo:margin="1cm"><style:columns fo:column-count="2" fo:column-gap="1cm"/></style:page-layout-properties></style:page-layout>',
+      body: Array.from({ length: 40 }, (_, at) => `<text:p>line ${at}</text:p>`).join(''),
     })
-    expect(composition.unlaid).toContainEqual({ feature: 'columns (set as one)', count: 1 })
-    expect(displayPage(composition.pages[0]!).runs.map(run => run.text).join('')).toBe('in columns')
+    expect(composition.pages.length).toBe(2)
+    expect(new Set(displayPage(composition.pages[0]!).lines.map(line => Math.round(line.x))).size).toBe(2)
   })
 })
 

@@ -40,7 +40,7 @@ describe('page geometry', () => {
     const geometry = readGeometries(openOdt({ stylesAutomatic: layout('fo:padding="0.5cm" style:num-format="i"'), masters: master('First', '<style:header><text:p>h</text:p></style:header>', ' style:next-style-name="Rest" style:display-name="First page"') + master('Rest') }))
     expect([...geometry.keys()]).toEqual(['First', 'Rest'])
     const first = geometry.get('First')!
-    expect(first).toMatchObject({ title: 'First page', next: 'Rest', numberFormat: 'i', mirrored: false, columns: 1 })
+    expect(first).toMatchObject({ title: 'First page', next: 'Rest', numberFormat: 'i', usage: 'all', columns: [1] })
     expect(first.margin.left).toBeCloseTo(1.5 * centimetre)
     expect(first.header!.minHeight).toBeCloseTo(centimetre)
     expect(first.header!.gap).toBeCloseTo(0.5 * centimetre)

@@ -1,0 +1,53 @@
+import type { StartModule } from '../../typeset/harfbuzz'
+
+type Call = (...values: number[]) => number
+
+/** Flags of hb_subset_flags_t: no instructions for the screen, glyph ids stay what they are, the glyph for missing signs keeps its outline. */
+const flags = 0x01 | 0x02 | 0x40
+const glyphSet = 0
+const dropTables = 3
+/** Shaping is done: what it needs goes, and with it glyphs that only it could reach. */
+const unneeded = ['GSUB', 'GPOS', 'GDEF', 'STAT', 'DSIG', 'MATH', 'kern', 'BASE', 'JSTF', 'meta', 'avar']
+
+/** Cuts font files down to the glyphs that are used, with HarfBuzz's subsetter (package harfbuzzjs). */
+export class Subsetter {
+  private readonly call: Readonly<Record<string, Call>>
+  private readonly memory: { readonly buffer: ArrayBuffer }
+
+  constructor(start: StartModule, code: Uint8Array) {
+    const exports = start(code, {})
+    this.memory = exports.memory as { buffer: ArrayBuffer }
+    this.call = exports as Record<string, Call>
+    this.call._initialize?.()
+  }
+
+  /** The file with some glyphs of it, under their old ids; the whole file where it cannot be cut. */
+  subset(file: Uint8Array, glyphs: Iterable<number>): Uint8Array {
+    const { call } = this
+    const place = call.malloc!(file.length)
+    new Uint8Array(this.memory.buffer).set(file, place)
+    const blob = call.hb_blob_create!(place, file.length, 2, 0, 0)
+    const face = call.hb_face_create!(blob, 0)
+    const input = call.hb_subset_input_create_or_fail!()
+    call.hb_subset_input_set_flags!(input, flags)
+    const wanted = call.hb_subset_input_set!(input, glyphSet)
+    for (const glyph of glyphs) call.hb_set_add!(wanted, glyph)
+    const dropped = call.hb_subset_input_set!(input, dropTables)
+    for (const tag of unneeded) call.hb_set_add!(dropped, ((tag.charCodeAt(0) << 24) | (tag.charCodeAt(1) << 16) | (tag.charCodeAt(2) << 8) | tag.charCodeAt(3)) >>> 0)
+    const made = call.hb_subset_or_fail!(face, input)
+    let result = file
+    if (made !== 0) {
+      const cut = call.hb_face_reference_blob!(made)
+      const length = call.hb_blob_get_length!(cut)
+      const from = call.hb_blob_get_data!(cut, 0)
+      if (length > 0) result = new Uint8Array(this.memory.buffer, from, length).slice()
+      call.hb_blob_destroy!(cut)
+      call.hb_face_destroy!(made)
+    }
+    call.hb_subset_input_destroy!(input)
+    call.hb_face_destroy!(face)
+    call.hb_blob_destroy!(blob)
+    call.free!(place)
+    return result
+  }
+}

@@ -1,0 +1,285 @@
+import { PDFDocument, PDFHexString, PDFName, type PDFImage, type PDFPage, type PDFRef } from 'pdf-lib'
+import { partBytes } from '../../package/container'
+import { displayPage, type DisplayPage, type GlyphRun } from '../../typeset/display'
+import type { Composition } from '../../typeset/compose'
+import type { Typesetter } from '../../typeset/look'
+import { actualText, PdfFont } from './fonts'
+import type { Subsetter } from './subset'
+
+export interface PdfOptions {
+  /** Room beyond the trimmed page on every side, in points; pictures and boxes that reach the edge go on into it as far as they are drawn. */
+  readonly bleed: number
+  /** Crop marks at the corners, outside the bleed. */
+  readonly cropMarks: boolean
+  /** Go on without embedding faces whose licence bits forbid it; they are then only named. */
+  readonly leaveOut: boolean
+  /** When it is said to have been made: milliseconds since 1970. */
+  readonly made: number
+}
+
+/** A PDF, and what it does not hold. */
+export interface Pdf {
+  readonly bytes: Uint8Array
+  readonly pages: number
+  /** Faces that are named and not embedded. */
+  readonly notEmbedded: readonly string[]
+  /** Pictures of kinds that are not written: grey boxes stand for them. */
+  readonly pictures: readonly string[]
+}
+
+/** A PDF cannot be made as asked. Nothing was written. */
+export class PdfError extends Error {}
+
+const markLength = 14
+const markGap = 5
+const number = (value: number) => String(Math.round(value * 1000) / 1000)
+
+function rgb(color: string): string {
+  const value = Number.parseInt(color.slice(1), 16)
+  return [value >> 16, (value >> 8) & 255, value & 255].map(each => number(each / 255)).join(' ')
+}
+
+/**
+ * Writes the pages as PDF 1.7 (ISO 32000): the engine's own glyph positions at true size, faces subset and embedded,
+ * text in reading order with its Unicode, an outline from the headings, title and language.
+ * @throws PdfError when a face may not be embedded and `leaveOut` is not set
+ */
+export async function writePdf(composition: Composition, typesetter: Typesetter, load: (hash: string) => Uint8Array | undefined, subsetter: Subsetter, options: PdfOptions): Promise<Pdf> {
+  const pages = composition.pages.map(displayPage)
+  const restricted = restrictedFaces(pages, typesetter)
+  if (restricted.length > 0 && !options.leaveOut)
+    throw new PdfError(`The licence of ${restricted.join(' and ')} does not allow embedding it in a PDF. Nothing was written. Swap it for another face, or say that it may be left out: it is then named in the file and shown in whatever face the reader has.`)
+  const pdf = await PDFDocument.create({ updateMetadata: false })
+  const { document } = composition.reading
+  const title = document.title || 'Untitled'
+  pdf.setTitle(title, { showInWindowTitleBar: true })
+  pdf.setProducer('Morphene')
+  pdf.setCreator('Morphene')
+  pdf.setCreationDate(new Date(options.made))
+  pdf.setModificationDate(new Date(options.made))
+  const language = mainLanguage(composition)
+  if (language) pdf.setLanguage(language)
+
+  const writer = new PageWriter(pdf, composition, typesetter, options)
+  for (const page of pages) await writer.page(page)
+  for (const font of writer.fonts.values()) font.write(load, subsetter)
+  writeOutline(pdf, composition, writer.pages, options)
+  return { bytes: await pdf.save({ useObjectStreams: true }), pages: pages.length, notEmbedded: restricted, pictures: [...writer.leftPictures] }
+}
+
+function restrictedFaces(pages: readonly DisplayPage[], typesetter: Typesetter): string[] {
+  const hashes = new Set(pages.flatMap(page => page.runs.map(run => run.face)))
+  return [...hashes].flatMap((hash) => {
+    const face = typesetter.library.byHash(hash)
+    return face?.embedding === 'restricted' ? [face.fullName] : []
+  }).sort()
+}
+
+/** The language most text is in. */
+function mainLanguage({ reading }: Composition): string {
+  const counts = new Map<string, number>()
+  for (const story of reading.stories) {
+    if (story.role !== 'body') continue
+    for (const block of story.blocks) {
+      if (block.kind !== 'paragraph') continue
+      const { language } = reading.cascade.paragraph(block, story.role).text.effective.slots.western
+      if (language) counts.set(language, (counts.get(language) ?? 0) + block.inlines.reduce((sum, inline) => sum + (inline.kind === 'text' ? inline.text.length : 0), 0))
+    }
+  }
+  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? ''
+}
+
+class PageWriter {
+  readonly fonts = new Map<string, PdfFont>()
+  readonly pages: PDFPage[] = []
+  readonly leftPictures = new Set<string>()
+  private readonly images = new Map<string, PDFImage | null>()
+
+  constructor(private readonly pdf: PDFDocument, private readonly composition: Composition, private readonly typesetter: Typesetter, private readonly options: PdfOptions) {}
+
+  private font(run: GlyphRun): PdfFont {
+    const key = run.face
+    let font = this.fonts.get(key)
+    if (!font) {
+      const face = this.typesetter.library.byHash(run.face)!
+      this.fonts.set(key, font = new PdfFont(`F${this.fonts.size + 1}`, face, face.embedding !== 'restricted', this.pdf.context, this.typesetter.shaper))
+    }
+    return font
+  }
+
+  async page(page: DisplayPage): Promise<void> {
+    const { bleed, cropMarks } = this.options
+    const around = bleed + (cropMarks ? markLength + markGap : 0)
+    const sheet = this.pdf.addPage([page.width + around * 2, page.height + around * 2])
+    this.pages.push(sheet)
+    sheet.setTrimBox(around, around, page.width, page.height)
+    sheet.setBleedBox(around - bleed, around - bleed, page.width + bleed * 2, page.height + bleed * 2)
+    const out: string[] = ['q', `1 0 0 1 ${number(around)} ${number(around)} cm`]
+    if (page.background) out.push(`${rgb(page.background)} rg ${number(-bleed)} ${number(-bleed)} ${number(page.width + bleed * 2)} ${number(page.height + bleed * 2)} re f`)
+    const fonts = new Map<string, PDFRef>()
+    const pictures = new Map<string, PDFRef>()
+    for (const shape of page.shapes) await this.shape(shape, page.height, out, pictures)
+    for (const run of page.runs) if (run.background) out.push(`${rgb(run.background)} rg ${number(run.x)} ${number(page.height - run.y - run.descent)} ${number(run.width)} ${number(run.ascent + run.descent)} re f`)
+    for (const run of page.runs) {
+      if (run.glyphs.length === 0) continue
+      const font = this.font(run)
+      fonts.set(font.name, font.reference)
+      this.run(run, font, page.height, out)
+    }
+    out.push('Q')
+    if (cropMarks) out.push(...marks(page, around, bleed))
+    const { context } = this.pdf
+    sheet.node.set(PDFName.of('Contents'), context.register(context.flateStream(out.join('\n'))))
+    sheet.node.set(PDFName.of('Resources'), context.obj({ Font: Object.fromEntries(fonts), XObject: Object.fromEntries(pictures) }))
+  }
+
+  private async shape(shape: DisplayPage['shapes'][number], height: number, out: string[], pictures: Map<string, PDFRef>): Promise<void> {
+    if (shape.kind === 'overset') return
+    const box = `${number(shape.x)} ${number(height - shape.y - shape.height)} ${number(shape.width)} ${number(shape.height)}`
+    if (shape.kind === 'box') {
+      if (shape.fill) out.push(`${rgb(shape.fill)} rg ${box} re f`)
+      if (shape.stroke) out.push(`${rgb(shape.stroke)} RG ${number(Math.max(shape.strokeWidth, 0.1))} w ${box} re S`)
+      return
+    }
+    const image = shape.kind === 'image' ? await this.image(shape.href) : null
+    if (!image) {
+      out.push(`0.93 0.92 0.89 rg ${box} re f`)
+      return
+    }
+    const name = `I${image.ref.objectNumber}`
+    pictures.set(name, image.ref)
+    out.push(`q ${number(shape.width)} 0 0 ${number(shape.height)} ${number(shape.x)} ${number(height - shape.y - shape.height)} cm /${name} Do Q`)
+  }
+
+  private async image(href: string): Promise<PDFImage | null> {
+    const path = href.replace(/^\.\//, '')
+    const known = this.images.get(path)
+    if (known !== undefined) return known
+    const { container } = this.composition.reading.document
+    let image: PDFImage | null = null
+    if (container.byPath.has(path)) {
+      try {
+        const bytes = partBytes(container, path)
+        if (bytes[0] === 0x89 && bytes[1] === 0x50) image = await this.pdf.embedPng(bytes)
+        else if (bytes[0] === 0xFF && bytes[1] === 0xD8) image = await this.pdf.embedJpg(bytes)
+      }
+      catch { /* A damaged picture is left out, and named. */ }
+    }
+    if (!image) this.leftPictures.add(path || 'a picture without a file')
+    this.images.set(path, image)
+    return image
+  }
+
+  private run(run: GlyphRun, font: PdfFont, height: number, out: string[]): void {
+    const faithful = font.note(run)
+    const y = height - run.y
+    // What is no text (the leaders of tabs) says so: an empty text in its place.
+    const open = !run.own && run.text.trim() === '' ? '/Span <</ActualText <FEFF>>> BDC' : faithful ? '' : `/Span <</ActualText ${actualText(run.text)}>> BDC`
+    if (open) out.push(open)
+    if (run.shadow) this.glyphs(run, font, run.x + run.size * 0.05, y - run.size * 0.05, '0.7 0.7 0.7', out)
+    this.glyphs(run, font, run.x, y, rgb(run.color), out)
+    if (open) out.push('EMC')
+    for (const mark of [run.underline, run.strike]) {
+      if (!mark) continue
+      const dash = mark.pattern === 'dotted' ? `[${number(mark.thickness)} ${number(mark.thickness * 1.5)}] 0 d` : mark.pattern === 'dashed' ? `[${number(mark.thickness * 4)} ${number(mark.thickness * 2)}] 0 d` : '[] 0 d'
+      for (const offset of mark.pattern === 'double' ? [-mark.thickness, mark.thickness] : [0])
+        out.push(`${rgb(mark.color)} RG ${number(mark.thickness)} w ${dash} ${number(run.x)} ${number(y + mark.middle + offset)} m ${number(run.x + run.width)} ${number(y + mark.middle + offset)} l S`)
+    }
+  }
+
+  /** Glyphs at the engine's own places: what a viewer would advance is corrected glyph by glyph. */
+  private glyphs(run: GlyphRun, font: PdfFont, x: number, y: number, color: string, out: string[]): void {
+    const across = run.size * run.scale
+    const hex = (glyph: number) => glyph.toString(16).padStart(4, '0').toUpperCase()
+    out.push(`BT /${font.name} ${number(run.size)} Tf ${color} rg ${color} RG ${run.outline ? `1 Tr ${number(run.size * 0.02)} w` : '0 Tr'}`)
+    let list: string[] = []
+    let letters = ''
+    let expected = 0
+    let level = Number.NaN
+    const flush = () => {
+      if (letters) list.push(`<${letters}>`)
+      letters = ''
+      if (list.length > 0) out.push(`[${list.join(' ')}] TJ`)
+      list = []
+    }
+    run.glyphs.forEach((glyph, index) => {
+      const at = run.xs[index]!
+      const up = -run.ys[index]!
+      if (up !== level) {
+        flush()
+        out.push(`${number(run.scale)} 0 0 1 ${number(x + at)} ${number(y + up)} Tm`)
+        level = up
+        expected = at
+      }
+      const off = (expected - at) * 1000 / across
+      if (Math.abs(off) > 0.5) {
+        if (letters) list.push(`<${letters}>`)
+        letters = ''
+        list.push(number(off))
+        expected = at
+      }
+      letters += hex(glyph)
+      expected += font.advance(glyph) * across / 1000
+    })
+    flush()
+    out.push('ET')
+  }
+}
+
+function marks(page: DisplayPage, around: number, bleed: number): string[] {
+  const out = ['q 0 G 0.25 w']
+  const far = around - bleed - markGap
+  const line = (x1: number, y1: number, x2: number, y2: number) => out.push(`${number(x1)} ${number(y1)} m ${number(x2)} ${number(y2)} l S`)
+  for (const x of [around, around + page.width]) {
+    line(x, far, x, far - markLength)
+    line(x, around * 2 + page.height - far, x, around * 2 + page.height - far + markLength)
+  }
+  for (const y of [around, around + page.height]) {
+    line(far, y, far - markLength, y)
+    line(around * 2 + page.width - far, y, around * 2 + page.width - far + markLength, y)
+  }
+  return [...out, 'Q']
+}
+
+interface OutlineNode { readonly title: string, readonly page: PDFPage, readonly top: number, readonly children: OutlineNode[] }
+
+/** Headings as bookmarks, each at its place (ISO 32000-2, 12.3.3). */
+function writeOutline(pdf: PDFDocument, composition: Composition, pages: readonly PDFPage[], options: PdfOptions): void {
+  const around = options.bleed + (options.cropMarks ? markLength + markGap : 0)
+  const roots: OutlineNode[] = []
+  const path: { level: number, node: OutlineNode }[] = []
+  composition.pages.forEach((page, index) => {
+    for (const fragment of page.fragments) {
+      if (fragment.kind !== 'lines' || fragment.from > 0 || fragment.layout.role !== 'body') continue
+      const level = fragment.layout.paragraph.heading
+      const text = fragment.layout.text.replace(/[\s\uFFFC]+/g, ' ').trim()
+      if (level === null || text === '') continue
+      const label = fragment.layout.label?.text
+      const node: OutlineNode = { title: label ? `${label} ${text}` : text, page: pages[index]!, top: around + page.geometry.height - fragment.y, children: [] }
+      while (path.length > 0 && path[path.length - 1]!.level >= level) path.pop()
+      ;(path[path.length - 1]?.node.children ?? roots).push(node)
+      path.push({ level, node })
+    }
+  })
+  if (roots.length === 0) return
+  const { context } = pdf
+  const write = (nodes: readonly OutlineNode[], parent: PDFRef): { first: PDFRef, last: PDFRef, count: number } => {
+    const references = nodes.map(() => context.nextRef())
+    let count = nodes.length
+    nodes.forEach((node, index) => {
+      const below = node.children.length > 0 ? write(node.children, references[index]!) : null
+      if (below) count += below.count
+      context.assign(references[index]!, context.obj({
+        Title: PDFHexString.fromText(node.title), Parent: parent, Dest: [node.page.ref, 'XYZ', null, Math.round(node.top), null],
+        ...index > 0 ? { Prev: references[index - 1]! } : {}, ...index + 1 < nodes.length ? { Next: references[index + 1]! } : {},
+        ...below ? { First: below.first, Last: below.last, Count: -below.count } : {},
+      }))
+    })
+    return { first: references[0]!, last: references[references.length - 1]!, count }
+  }
+  const root = context.nextRef()
+  const { first, last } = write(roots, root)
+  context.assign(root, context.obj({ Type: 'Outlines', First: first, Last: last, Count: roots.length }))
+  pdf.catalog.set(PDFName.of('Outlines'), root)
+  pdf.catalog.set(PDFName.of('PageMode'), PDFName.of('UseOutlines'))
+}

@@ -1,0 +1,421 @@
+import type { Block, Frame, Inline, Paragraph, Story, Table } from '../document/stories'
+import type { BoxComposer } from './boxes'
+import { framePlace, isObstructed, roomAt, type Column } from './columns'
+import { linesHeight, shifted } from './fragments'
+import type { Line } from './lines'
+import type { ParagraphLayout } from './paragraph'
+import { splitRow, type SetRow, type TableLayout } from './tables'
+
+/** What a flow puts down: blocks in reading order, sections with columns of their own kept together. */
+export type Item =
+  | { readonly kind: 'paragraph', readonly block: Paragraph, readonly citation: string | null, readonly endnote: boolean }
+  | { readonly kind: 'table', readonly block: Table }
+  | { readonly kind: 'frame', readonly block: Frame }
+  | { readonly kind: 'section', readonly items: readonly Item[], readonly columns: SectionColumns }
+
+export interface SectionColumns { readonly count: number, readonly gap: number, readonly widths: readonly number[], readonly balanced: boolean, readonly left: number, readonly right: number }
+
+/** How far a flow has got: an item, the line of a paragraph or row of a table to go on with, and what a row left over. */
+export interface Position { readonly index: number, readonly line: number, readonly rest: SetRow | null, readonly inner: Position | null }
+
+export const flowStart: Position = { index: 0, line: 0, rest: null, inner: null }
+
+/** What pages add to a flow: breaks, masters, and what happens at each item. */
+export interface FlowHost {
+  /** The next column; null where there is none: the flow stops there. `forced` by a break in the document. */
+  next(forced: boolean): Column | null
+  /** Called before an item is placed on a page: master pages and page breaks. Returns a new column where it made one. */
+  before?(item: Item, fresh: boolean): Column | null
+  after?(item: Item): Column | null
+}
+
+/** Puts items into columns, one after the other. */
+export class Flow {
+  y: number
+  /** Space asked for below what was placed last. */
+  after = 0
+  /** Nothing stands in the column yet. */
+  fresh = true
+  /** The column was opened by a break, not because the one before was full. */
+  forced = true
+  position: Position = flowStart
+  /** The lowest that any of its columns was filled to. */
+  private filled: number
+  private last: { readonly item: Item, readonly width: number, readonly column: Column, readonly layout: ParagraphLayout } | null = null
+
+  constructor(private readonly boxes: BoxComposer, private readonly role: Story['role'], readonly items: readonly Item[], public column: Column, private readonly host: FlowHost) {
+    this.y = column.top
+    this.filled = column.top
+  }
+
+  get lowest(): number { return Math.max(this.filled, this.y) }
+
+  /** Goes on from a position until everything is placed (true) or there is no column left (false). */
+  run(from: Position = this.position, pause: () => boolean = () => false): boolean {
+    this.position = from
+    while (this.position.index < this.items.length) {
+      if (pause()) return false
+      if (!this.place(this.items[this.position.index]!)) return false
+      this.position = { index: this.position.index + 1, line: 0, rest: null, inner: null }
+    }
+    return true
+  }
+
+  enter(column: Column, forced: boolean): void {
+    this.filled = this.lowest
+    this.column = column
+    this.y = column.top
+    this.after = 0
+    this.fresh = true
+    this.forced = forced
+  }
+
+  private turn(forced = false): boolean {
+    const column = this.host.next(forced)
+    if (!column) return false
+    this.enter(column, forced)
+    return true
+  }
+
+  private get bottom(): number { return this.column.bottom - (this.column.ground.notes?.height ?? 0) }
+
+  private place(item: Item): boolean {
+    const starts = this.position.line === 0 && this.position.rest === null && this.position.inner === null
+    if (starts && this.host.before) {
+      const opened = this.host.before(item, this.fresh)
+      if (opened) this.enter(opened, true)
+    }
+    const properties = this.propertiesOf(item)
+    if (starts && properties && !this.fresh) {
+      if (properties['fo:break-before'] === 'column' && !this.turn(true)) return false
+      if (this.keepsTooMuch(this.position.index) && !this.turn()) return false
+    }
+    const placed = item.kind === 'paragraph' ? this.placeParagraph(item) : item.kind === 'table' ? this.placeTable(item.block) : item.kind === 'section' ? this.placeSection(item) : this.placeFrame(item.block)
+    if (!placed) return false
+    if (properties?.['fo:break-after'] === 'column' && this.position.index + 1 < this.items.length && !this.turn(true)) return false
+    if (this.host.after) {
+      const opened = this.host.after(item)
+      if (opened) this.enter(opened, true)
+    }
+    return true
+  }
+
+  private propertiesOf(item: Item): Readonly<Record<string, string>> | null {
+    if (item.kind === 'paragraph') return this.layout(item, this.column.width).look.properties
+    return item.kind === 'table' ? this.boxes.table(item.block, this.role, this.column.width).properties : null
+  }
+
+  private layout(item: Extract<Item, { kind: 'paragraph' }>, width: number): ParagraphLayout {
+    const { last } = this
+    // The same one is asked for several times while it is placed; a page's own fields change with the page.
+    if (last !== null && last.item === item && last.width === width && last.column === this.column) return last.layout
+    const layout = this.boxes.paragraph(item.block, this.role, width, null, item.citation)
+    this.last = { item, width, column: this.column, layout }
+    return layout
+  }
+
+  /** Whether this item and those it keeps with would run over the column's end, and fit in the next. */
+  private keepsTooMuch(index: number): boolean {
+    if (this.column.bottom === Infinity) return false
+    const first = this.items[index]!
+    if (first.kind !== 'paragraph' || this.layout(first, this.column.width).look.properties['fo:keep-with-next'] !== 'always') return false
+    let needed = 0
+    for (let at = index; at < this.items.length && at < index + 12; at++) {
+      const item = this.items[at]!
+      if (item.kind === 'section' || item.kind === 'frame') break
+      if (item.kind === 'table') {
+        const table = this.boxes.table(item.block, this.role, this.column.width)
+        needed += table.spaceBefore + (table.rows[0]?.height ?? 0)
+        break
+      }
+      const layout = this.layout(item, this.column.width)
+      needed += at === index ? this.boxes.gap(this.after, layout.spaceBefore) : layout.spaceBefore
+      if (layout.look.properties['fo:keep-with-next'] !== 'always') {
+        needed += linesHeight(layout, 0, Math.min(layout.lines.length, layout.look.orphans))
+        break
+      }
+      needed += linesHeight(layout) + layout.padding.top + layout.padding.bottom + layout.spaceAfter
+    }
+    return this.y + needed > this.bottom + 0.01 && needed <= this.bottom - this.column.top
+  }
+
+  private placeParagraph(item: Extract<Item, { kind: 'paragraph' }>): boolean {
+    let layout = this.layout(item, this.column.width)
+    const from = this.position.line
+    if (from === 0) {
+      const { properties } = layout.look
+      const reserved = layout.frames.reduce((sum, frame) => sum + (this.boxes.wrapOf(frame) === 'run-through' ? 0 : this.boxes.frame(frame, this.role, this.column.width).height), 0)
+      // Space above is kept at the top of a column only where a break was asked for or the text begins.
+      let gap = this.fresh ? (this.forced ? layout.spaceBefore : 0) : this.boxes.gap(this.after, layout.spaceBefore)
+      const height = linesHeight(layout) + layout.padding.top + layout.padding.bottom
+      const room = this.bottom - this.column.top
+      const together = properties['fo:keep-together'] === 'always' || layout.lines.length < layout.look.orphans + layout.look.widows
+      const opening = layout.padding.top + (together ? height : linesHeight(layout, 0, layout.look.orphans))
+      const needed = Math.max(opening, layout.frames.length > 0 ? Math.max(height, reserved) : 0)
+      if (!this.fresh && this.y + gap + needed > this.bottom + 0.01 && needed <= room) {
+        if (!this.turn()) return false
+        gap = 0
+      }
+      this.y += gap
+      this.anchor(layout)
+      layout = this.besides(item, layout)
+      this.y += layout.padding.top
+    }
+    return this.placeLines(item, layout, from)
+  }
+
+  /** The paragraph set beside what stands in its way, if anything does. */
+  private besides(item: Extract<Item, { kind: 'paragraph' }>, layout: ParagraphLayout): ParagraphLayout {
+    if (!isObstructed(this.column, this.y)) return layout
+    const top = this.y + layout.padding.top
+    const { column } = this
+    const shape = (_line: number, y: number, height: number) => {
+      const room = roomAt(column, top + y, height)
+      return 'skipTo' in room ? { skipTo: room.skipTo - top } : room
+    }
+    return this.boxes.paragraph(item.block, this.role, column.width, shape, item.citation)
+  }
+
+  private placeLines(item: Extract<Item, { kind: 'paragraph' }>, start: ParagraphLayout, begin: number): boolean {
+    let layout = start
+    let from = begin
+    const { look } = layout
+    while (from < layout.lines.length) {
+      const { column } = this
+      const count = layout.lines.length
+      const notes: Extract<Inline, { kind: 'note' }>[] = []
+      let to = from
+      let y = this.y
+      for (; to < count; to++) {
+        const line = layout.lines[to]!
+        const more = notesIn(layout, line)
+        const all = more.length > 0 ? [...notes, ...more] : notes
+        const limit = column.bottom - (column.ground.notes ? (all.length > 0 ? column.ground.notes.heightWith(all) : column.ground.notes.height) : 0)
+        if (y + line.above + line.height > limit + 0.01) break
+        y += line.above + line.height
+        if (more.length > 0) notes.push(...more)
+      }
+      if (to < count) {
+        const left = count - to
+        if (left < look.widows) to = Math.max(from, count - look.widows)
+        if (from === 0 && to < look.orphans) to = 0
+        // In a fresh column at least one line is set, however high.
+        if (to <= from && this.fresh) to = Math.max(from + 1, to)
+      }
+      if (to > from) {
+        this.put(layout, from, to)
+        column.ground.notes?.add(layout.notes.filter(each => !each.note.endnote && each.at >= layout.lines[from]!.start && each.at < layout.lines[to - 1]!.end).map(each => each.note))
+      }
+      from = to
+      if (from >= count) break
+      this.position = { ...this.position, line: from }
+      if (!this.turn()) return false
+      // Frames anchored to it stand where it would have begun.
+      if (from === 0) layout = this.besides(item, this.layout(item, this.column.width))
+      else if (layout.shaped || this.column.width !== column.width) {
+        // The rest stands elsewhere: it is set anew for its own column from the same place in the text.
+        const next = this.layout(item, this.column.width)
+        const offset = layout.lines[from]!.start
+        const line = next.lines.findIndex(each => each.end > offset)
+        if (line > 0) { layout = next; from = line }
+      }
+    }
+    this.y += layout.padding.bottom
+    this.after = layout.spaceAfter
+    this.fresh = false
+    return true
+  }
+
+  private put(layout: ParagraphLayout, from: number, to: number): void {
+    const { column, boxes } = this
+    const { fragments } = column.ground
+    const height = linesHeight(layout, from, to)
+    const { background, border, padding } = layout.look
+    const framed = border.top + border.right + border.bottom + border.left > 0
+    if (background || framed) {
+      const top = this.y - (from === 0 ? padding.top + border.top : 0)
+      const foot = this.y + height + (to === layout.lines.length ? padding.bottom + border.bottom : 0)
+      const x = column.x + layout.x - padding.left - border.left
+      const width = layout.width + padding.left + padding.right + border.left + border.right
+      if (background) fragments.push({ kind: 'box', fill: background, stroke: '', strokeWidth: 0, x, y: top, width, height: foot - top })
+      const edge = (ex: number, ey: number, w: number, h: number) => { if (w > 0 && h > 0) fragments.push({ kind: 'box', fill: layout.look.borderColor, stroke: '', strokeWidth: 0, x: ex, y: ey, width: w, height: h }) }
+      if (from === 0) edge(x, top, width, border.top)
+      if (to === layout.lines.length) edge(x, foot - border.bottom, width, border.bottom)
+      edge(x, top, border.left, foot - top)
+      edge(x + width - border.right, top, border.right, foot - top)
+    }
+    fragments.push({ kind: 'lines', layout, from, to, x: column.x, y: this.y })
+    if (layout.hasObjects) fragments.push(...boxes.inlined(layout, from, to, this.role, column.width, column.x, this.y))
+    this.y += height
+    this.fresh = false
+    this.after = 0
+  }
+
+  /** Places the frames anchored to a paragraph that is about to stand at `y`. */
+  private anchor(layout: ParagraphLayout): void {
+    for (const frame of layout.frames) this.placeAnchored(frame, layout)
+  }
+
+  private placeAnchored(frame: Frame, layout: ParagraphLayout | null): void {
+    const { column, boxes } = this
+    const box = boxes.frame(frame, this.role, column.width)
+    const properties = boxes.graphic(frame)
+    const paragraph = { x: column.x, y: this.y, width: column.width, height: layout ? linesHeight(layout) : 0 }
+    const { x, y } = framePlace(frame, properties, box, boxes.stated(frame), column, paragraph, layout ? anchorLine(layout, frame, column.x, this.y) : { x: column.x, y: this.y, height: 0 })
+    // A frame does not leave the page for its text's sake.
+    const foot = column.bottom === Infinity ? y : Math.max(Math.min(y, column.ground.outer.y + column.ground.outer.height - box.height), column.ground.outer.y)
+    column.ground.fragments.push(...shifted(box.fragments, x, foot))
+    const exclusion = boxes.exclusionOf(frame, { x, y: foot, width: box.width, height: box.height }, column)
+    if (exclusion) column.ground.exclusions.push(exclusion)
+  }
+
+  private placeFrame(frame: Frame): boolean { this.placeAnchored(frame, null); return true }
+
+  private placeTable(table: Table): boolean {
+    let layout = this.boxes.table(table, this.role, this.column.width)
+    const { rest } = this.position
+    let row = this.position.line
+    if (row === 0 && rest === null) {
+      this.y += this.fresh ? (this.forced ? layout.spaceBefore : 0) : Math.max(this.after, layout.spaceBefore)
+      // Tables do not share their height with what stands beside.
+      for (const each of this.column.ground.exclusions) if (each.y <= this.y + 0.5 && each.y + each.height > this.y && each.x < this.column.x + this.column.width && each.x + each.width > this.column.x) this.y = Math.max(this.y, each.y + each.height)
+      const whole = layout.rows.reduce((sum, each) => sum + each.height, 0)
+      if (!layout.mayBreak && !this.fresh && this.y + whole > this.bottom && whole <= this.bottom - this.column.top && !this.turn()) return false
+    }
+    let pending: SetRow | null = rest
+    while (row < layout.rows.length) {
+      let next = pending ?? layout.rows[row]!
+      const room = this.bottom - this.y
+      if (next.height > room + 0.01) {
+        const taller = next.height > this.bottom - this.column.top
+        const split = (next.mayBreak || taller) && room > 24 ? splitRow(next, room) : null
+        if (split) { this.putRow(split.head, layout); pending = split.tail }
+        if (!this.fresh) {
+          this.position = { ...this.position, line: row, rest: pending }
+          if (!this.turn()) return false
+          layout = this.boxes.table(table, this.role, this.column.width)
+          const headings = layout.rows.filter(each => each.heading)
+          const headingHeight = headings.reduce((sum, each) => sum + each.height, 0)
+          if (!layout.rows[row]!.heading && headingHeight < (this.bottom - this.column.top) / 2) for (const heading of headings) this.putRow(heading, layout)
+          next = pending ?? layout.rows[row]!
+          if (next.height > this.bottom - this.y + 0.01 && (next.mayBreak || next.height > this.bottom - this.column.top) && splitRow(next, this.bottom - this.y)) { pending = next; this.fresh = false; continue }
+        }
+      }
+      this.putRow(next, layout)
+      pending = null
+      row++
+      this.position = { ...this.position, line: row, rest: null }
+    }
+    this.after = layout.spaceAfter
+    return true
+  }
+
+  private putRow(row: SetRow, layout: TableLayout): void {
+    this.column.ground.fragments.push(...shifted(row.fragments, this.column.x + layout.x, this.y))
+    this.column.ground.notes?.add(row.notes)
+    this.y += row.height
+    this.fresh = false
+  }
+
+  /** A section in columns of its own: balanced where it ends, unless the file says not to. */
+  private placeSection(item: Extract<Item, { kind: 'section' }>): boolean {
+    const { columns, items } = item
+    let position = this.position.inner ?? flowStart
+    if (!this.fresh) this.y += this.after
+    for (;;) {
+      const { column } = this
+      const top = this.y
+      const whole = (bottom: number): Column[] => sectionColumns(column, columns, top, bottom)
+      const end = column.bottom === Infinity ? Infinity : this.bottom
+      let bottom = end
+      if (columns.balanced) {
+        const least = this.balance(items, position, whole, end)
+        if (least !== null) bottom = least
+      }
+      const list = whole(bottom)
+      // The last column may go on to the end: what keeps lines together can ask for a little more than the balance.
+      list[list.length - 1] = { ...list[list.length - 1]!, bottom: end }
+      const trial = new Flow(this.boxes, this.role, items, list[0]!, listHost(list))
+      const done = trial.run(position)
+      if (done) {
+        this.y = trial.lowest
+        this.after = trial.after
+        this.fresh = false
+        return true
+      }
+      position = trial.position
+      this.position = { ...this.position, inner: position }
+      if (!this.turn()) return false
+    }
+  }
+
+  /** The least height at which what is left of a section fits its columns; null where it does not fit at all. */
+  private balance(items: readonly Item[], position: Position, whole: (bottom: number) => Column[], end: number): number | null {
+    const top = this.y
+    const fits = (height: number): boolean => {
+      // On a ground of its own, so that nothing is put down.
+      const list = whole(top + height).map(column => ({ ...column, ground: { ...column.ground, fragments: [], exclusions: [...column.ground.exclusions], notes: null } }))
+      return new Flow(this.boxes, this.role, items, list[0]!, listHost(list)).run(position)
+    }
+    const available = end === Infinity ? 1e6 : end - top
+    if (end !== Infinity && !fits(available)) return null
+    let low = 0
+    let high = available
+    if (end === Infinity) { high = 64; while (high < available && !fits(high)) { low = high; high *= 2 } }
+    for (let step = 0; step < 24 && high - low > 0.5; step++) {
+      const middle = (low + high) / 2
+      if (fits(middle)) high = middle
+      else low = middle
+    }
+    return top + high
+  }
+}
+
+/** Columns one after the other, and no more. */
+export function listHost(list: readonly Column[]): FlowHost {
+  let at = 0
+  return { next: () => list[++at] ?? null }
+}
+
+function sectionColumns(column: Column, columns: SectionColumns, top: number, bottom: number): Column[] {
+  const width = column.width - columns.left - columns.right
+  const total = columns.widths.reduce((sum, each) => sum + each, 0)
+  let x = column.x + columns.left
+  return columns.widths.map((share) => {
+    // Relative widths hold the gaps half and half, but for the outer edges (ODF 1.4 part 3, 17.15 and 17.16).
+    const room = columns.gap > 0 ? (width - columns.gap * (columns.count - 1)) * share / total : width * share / total
+    const made: Column = { ground: column.ground, x, width: room, top, bottom }
+    x += room + columns.gap
+    return made
+  })
+}
+
+function notesIn(layout: ParagraphLayout, line: Line): Extract<Inline, { kind: 'note' }>[] {
+  if (layout.notes.length === 0) return []
+  return layout.notes.filter(each => !each.note.endnote && each.at >= line.start && each.at < line.end).map(each => each.note)
+}
+
+/** The line that a frame is anchored in, in the ground's coordinates. */
+function anchorLine(layout: ParagraphLayout, frame: Frame, x: number, y: number): { x: number, y: number, height: number } {
+  const at = layout.set.analysis.runs.find(run => run.inline.kind === 'frame' && run.inline.frame === frame)?.start ?? 0
+  let top = y + layout.padding.top
+  for (const line of layout.lines) {
+    top += line.above
+    if (at < line.end || line === layout.lines.at(-1)) return { x: x + layout.x + line.x + (at > line.start ? layout.set.widthOf(line.start, Math.min(at, line.end)) : 0), y: top, height: line.height }
+    top += line.height
+  }
+  return { x, y: top, height: 0 }
+}
+
+/** Blocks as items of a flow; sections without columns of their own are as good as none. */
+export function itemsOf(blocks: readonly Block[], columnsOf: (styleName: string | null) => SectionColumns | null): Item[] {
+  return blocks.flatMap((block): Item[] => {
+    if (block.kind === 'paragraph') return [{ kind: 'paragraph', block, citation: null, endnote: false }]
+    if (block.kind === 'table') return [{ kind: 'table', block }]
+    if (block.kind === 'frame') return [{ kind: 'frame', block }]
+    const items = itemsOf(block.blocks, columnsOf)
+    const columns = columnsOf(block.styleName)
+    return columns ? [{ kind: 'section', items, columns }] : items
+  })
+}
+

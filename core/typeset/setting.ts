@@ -1,0 +1,392 @@
+import type { Frame } from '../document/stories'
+import { kinds, type Analysis } from './analysis'
+import type { Look, Typesetter } from './look'
+import { lacksGlyphs, reachesSpaces, type Glyphs, type WordShapes } from './shaper'
+import { scriptTable } from './unicode-tables'
+
+/** Size of a frame that stands in a line as a character, in points. */
+export type FrameSize = (frame: Frame) => { readonly width: number, readonly height: number }
+
+/** Glyphs of one look, at a place in a line: x in points from where the stretch begins. */
+export interface SetGlyphs { readonly look: Look, readonly glyphs: Glyphs, readonly unitsPerEm: number, readonly from: number, readonly to: number, readonly x: number, readonly width: number }
+
+/** What paragraphs ask of the text beside its looks. */
+export interface SettingOptions {
+  /** A quarter of an em between East Asian and other letters (style:text-autospace; JLREQ 3.2.6). */
+  readonly autospace: boolean
+  /** Commas and full stops of East Asian text may hang over the line's end (style:punctuation-wrap). */
+  readonly hanging: boolean
+}
+
+const hangs = /[、。，．｡､,.]$/
+const ideographic = new Set(['Hani', 'Hira', 'Kana', 'Bopo'])
+const alphabetic = /[\p{Script=Latin}\p{Script=Greek}\p{Script=Cyrillic}0-9]/u
+
+/** Widths that a paragraph needs while it is composed: lent, since most are never looked at again. */
+interface Lent { widths: Float64Array, unitWidths: Float64Array, unitSpaces: Float64Array }
+const lent: Lent[] = []
+/** Paragraphs being composed at once: one inside the other, where frames hold text. */
+let borrowed = 0
+
+/** A paragraph's text set in looks: how wide each segment and unit is. Lengths in points. */
+export class SetText {
+  private measures: Lent | null = null
+  /** Segments of runs that could only be shaped as a whole: their glyphs, cut to the segment. */
+  private wholes: Map<number, Glyphs> | null = null
+  private plain = true
+  /** Room behind a segment, between scripts. */
+  private gaps: Map<number, number> | null = null
+
+  /** @param looks by run of the analysis; a note's is the one its citation is set in */
+  constructor(readonly analysis: Analysis, readonly looks: readonly Look[], private readonly typesetter: Typesetter, private readonly frameSize: FrameSize, private readonly options: SettingOptions) {
+    const { segments, units } = analysis
+    const pool = lent[borrowed] ??= { widths: new Float64Array(0), unitWidths: new Float64Array(0), unitSpaces: new Float64Array(0) }
+    if (pool.widths.length < segments) pool.widths = new Float64Array(segments * 2)
+    if (pool.unitWidths.length < units) { pool.unitWidths = new Float64Array(units * 2); pool.unitSpaces = new Float64Array(units * 2) }
+    borrowed++
+    this.measure(pool)
+  }
+
+  /** Gives the lent widths back: called once, when the lines are made. What asks for widths later has them measured again. */
+  release(): void {
+    this.measures = null
+    borrowed--
+  }
+
+  private get own(): Lent {
+    if (this.measures === null) {
+      const { segments, units } = this.analysis
+      this.measure({ widths: new Float64Array(segments), unitWidths: new Float64Array(units), unitSpaces: new Float64Array(units) })
+    }
+    return this.measures!
+  }
+
+  /** By segment. */
+  get widths(): Float64Array { return this.own.widths }
+  /** By unit: without the spaces behind it, and of those. */
+  get unitWidths(): Float64Array { return this.own.unitWidths }
+  get unitSpaces(): Float64Array { return this.own.unitSpaces }
+
+  private measure(into: Lent): void {
+    const { analysis, looks, options } = this
+    this.measures = into
+    this.wholes = null
+    this.gaps = null
+    if (analysis.simple && looks.length === 1 && !looks[0]!.madeSmallCaps && !looks[0]!.hidden) this.measureSimple(looks[0]!)
+    else this.measureAll()
+    if (options.autospace && !/^[\u0000-\u2E7F]*$/.test(analysis.text)) this.findGaps()
+    this.measureUnits()
+  }
+
+  private measureSimple(look: Look): void {
+    const { analysis, widths } = this
+    const { kind, word, segments } = analysis
+    const shapes = this.typesetter.shapes(look, analysis.script[0] ?? 0, false)
+    shapes.reserve()
+    shapes.ensureSegments(word, kind, segments)
+    const { widths: wordWidths, counts, flags } = shapes
+    const unit = look.size * look.scale / shapes.unitsPerEm
+    const space = shapes.space * unit + look.letterSpacing
+    const { letterSpacing } = look
+    let special = 0
+    for (let at = 0; at < segments; at++) {
+      const own = word[at]!
+      if (kind[at] === kinds.word) {
+        widths[at] = letterSpacing === 0 ? wordWidths[own]! * unit : wordWidths[own]! * unit + counts[own]! * letterSpacing
+        special |= flags[own]!
+      }
+      else if (kind[at] === kinds.space) widths[at] = own * space
+      else widths[at] = this.otherWidth(at)
+    }
+    if ((special & (lacksGlyphs | reachesSpaces)) !== 0) this.measureSpecial()
+  }
+
+  private measureAll(): void {
+    const { analysis, widths, looks } = this
+    let special = false
+    for (let at = 0; at < analysis.segments; at++) {
+      const look = looks[analysis.run[at]!]!
+      const own = analysis.word[at]!
+      if (look.hidden) { widths[at] = 0; continue }
+      if (analysis.kind[at] === kinds.word) {
+        const shapes = this.shapesOf(at, look)
+        shapes.ensure(own)
+        widths[at] = shapes.widths[own]! * look.size * look.scale / shapes.unitsPerEm + shapes.counts[own]! * look.letterSpacing
+        special ||= look.madeSmallCaps || (shapes.flags[own]! & (lacksGlyphs | reachesSpaces)) !== 0
+      }
+      else if (analysis.kind[at] === kinds.space) widths[at] = own * this.spaceWidth(at, look)
+      else widths[at] = this.otherWidth(at)
+    }
+    if (special) this.measureSpecial()
+  }
+
+  private shapesOf(segment: number, look: Look): WordShapes {
+    return this.typesetter.shapes(look, this.analysis.script[segment]!, this.analysis.level[segment]! % 2 === 1)
+  }
+
+  private spaceWidth(segment: number, look: Look): number {
+    const shapes = this.shapesOf(segment, look)
+    return shapes.space * look.size * look.scale / shapes.unitsPerEm + look.letterSpacing
+  }
+
+  /** Tabs get their width where they stand in a line; breaks and anchors take none. */
+  private otherWidth(segment: number): number {
+    if (this.analysis.kind[segment] !== kinds.object) return 0
+    const { inline } = this.analysis.runs[this.analysis.run[segment]!]!
+    if (inline.kind === 'frame') return this.frameSize(inline.frame).width
+    return inline.kind === 'note' ? this.citation(segment).reduce((sum, part) => sum + part.width, 0) : 0
+  }
+
+  private citation(segment: number): SetGlyphs[] {
+    const run = this.analysis.runs[this.analysis.run[segment]!]!
+    const start = this.analysis.starts[segment]!
+    return run.inline.kind === 'note' ? this.setString(run.inline.citation, this.looks[this.analysis.run[segment]!]!, start, 0) : []
+  }
+
+  /** A string that is no text of the document: a label, a citation, a hyphen. */
+  setString(text: string, look: Look, at: number, x: number): SetGlyphs[] {
+    const set: SetGlyphs[] = []
+    let from = x
+    // Spaces are words here: the string is short and stands alone.
+    for (const part of this.typesetter.mixed(look, this.typesetter.words.number(text))) {
+      const made = this.setWord(part.look, part.word, scriptTable().names.indexOf('Latn'), false, at, at, from)
+      set.push(made)
+      from += made.width
+    }
+    return set
+  }
+
+  private setWord(look: Look, word: number, script: number, rightToLeft: boolean, from: number, to: number, x: number): SetGlyphs {
+    const shapes = this.typesetter.shapes(look, script, rightToLeft)
+    const glyphs = shapes.glyphs(word)
+    return { look, glyphs, unitsPerEm: shapes.unitsPerEm, from, to, x, width: shapes.widths[word]! * look.size * look.scale / shapes.unitsPerEm + glyphs.count * look.letterSpacing }
+  }
+
+  /** Words that need more than one face, and runs that must be shaped whole. */
+  private measureSpecial(): void {
+    const { analysis, widths, looks, typesetter } = this
+    this.plain = false
+    for (let at = 0; at < analysis.segments; at++) {
+      if (analysis.kind[at] !== kinds.word) continue
+      const look = looks[analysis.run[at]!]!
+      if (look.hidden) continue
+      const shapes = this.shapesOf(at, look)
+      const flags = shapes.flags[analysis.word[at]!]!
+      if ((flags & lacksGlyphs) !== 0 || look.madeSmallCaps) {
+        let width = 0
+        for (const part of typesetter.mixed(look, analysis.word[at]!)) width += this.setWord(part.look, part.word, analysis.script[at]!, analysis.level[at]! % 2 === 1, 0, 0, 0).width
+        widths[at] = width
+      }
+      else if ((flags & reachesSpaces) !== 0) at = this.shapeWhole(at)
+    }
+  }
+
+  /** Shapes the run of words and spaces around a segment as one; returns its last segment. */
+  private shapeWhole(segment: number): number {
+    const { analysis, looks } = this
+    const look = looks[analysis.run[segment]!]!
+    const same = (other: number) => (analysis.kind[other] === kinds.word || analysis.kind[other] === kinds.space) && looks[analysis.run[other]!] === look
+      && analysis.script[other] === analysis.script[segment] && analysis.level[other] === analysis.level[segment]
+    let from = segment
+    let to = segment + 1
+    while (from > 0 && same(from - 1)) from--
+    while (to < analysis.segments && same(to)) to++
+    const shapes = this.shapesOf(segment, look)
+    const start = analysis.starts[from]!
+    const all = shapes.run(analysis.text.slice(start, analysis.starts[to]!))
+    for (let glyph = 0; glyph < all.count; glyph++) if (all.ids[glyph] === 0) return segment
+    this.wholes ??= new Map()
+    const unit = look.size * look.scale / shapes.unitsPerEm
+    for (let at = from; at < to; at++) {
+      const glyphs = cutGlyphs(all, analysis.starts[at]! - start, analysis.starts[at + 1]! - start)
+      let width = glyphs.count * look.letterSpacing
+      for (let glyph = 0; glyph < glyphs.count; glyph++) width += glyphs.advances[glyph]! * unit
+      this.wholes.set(at, glyphs)
+      this.widths[at] = width
+    }
+    return to - 1
+  }
+
+  private findGaps(): void {
+    const { analysis } = this
+    const { names, of } = scriptTable()
+    const isIdeographic = (character: string) => ideographic.has(names[of[character.codePointAt(0)!]!]!)
+    for (let at = 0; at + 1 < analysis.segments; at++) {
+      if (analysis.kind[at] !== kinds.word || analysis.kind[at + 1] !== kinds.word) continue
+      const border = analysis.starts[at + 1]!
+      const before = analysis.text.charAt(border - 1)
+      const after = analysis.text.charAt(border)
+      if ((isIdeographic(before) && alphabetic.test(after)) || (alphabetic.test(before) && isIdeographic(after))) {
+        this.gaps ??= new Map()
+        this.gaps.set(at, this.looks[analysis.run[at]!]!.size * 0.25)
+      }
+    }
+  }
+
+  private measureUnits(): void {
+    const { analysis, gaps } = this
+    const { widths, unitWidths, unitSpaces } = this.own
+    const { first, trailing, units } = analysis
+    if (gaps === null && !this.options.hanging && analysis.segments === units * 2 - 1 && analysis.simple) {
+      // Words with single spaces between, and nothing else: most text.
+      for (let unit = 0; unit < units; unit++) {
+        unitWidths[unit] = widths[unit * 2]!
+        unitSpaces[unit] = 0
+        if (unit + 1 < units) unitSpaces[unit] = widths[unit * 2 + 1]!
+      }
+      return
+    }
+    for (let unit = 0; unit < units; unit++) {
+      const end = first[unit + 1]!
+      const border = trailing[unit]!
+      let width = 0
+      for (let at = first[unit]!; at < border; at++) width += widths[at]! + (gaps !== null && at + 1 < border ? gaps.get(at) ?? 0 : 0)
+      let space = gaps !== null ? gaps.get(border - 1) ?? 0 : 0
+      for (let at = border; at < end; at++) space += widths[at]!
+      if (this.options.hanging && border > first[unit]! && hangs.test(analysis.text.slice(0, analysis.starts[border]!).slice(-1))) {
+        const last = this.widthOf(analysis.starts[border]! - 1, analysis.starts[border]!)
+        width -= last
+        space += last
+      }
+      unitWidths[unit] = width
+      unitSpaces[unit] = space
+    }
+  }
+
+  /** No word needs more than one face or the words beside it. */
+  get isPlain(): boolean { return this.plain }
+
+  /** Some of its words may be divided. */
+  get hyphenates(): boolean { return this.looks.some(look => look.hyphenate) }
+
+  lookAt(offset: number): Look { return this.looks[this.analysis.run[this.segmentAt(offset)] ?? 0]! }
+
+  /** Width of one space where some text stands. */
+  spaceAt(offset: number): number {
+    const segment = this.segmentAt(offset)
+    return this.spaceWidth(segment, this.looks[this.analysis.run[segment]!]!)
+  }
+
+  /** Spaces in a stretch of text: what justifying widens. */
+  spacesIn(from: number, to: number): number {
+    const { text } = this.analysis
+    let count = 0
+    for (let at = from; at < to; at++) { const code = text.charCodeAt(at); if (code === 0x20 || code === 0xA0) count++ }
+    return count
+  }
+
+  /** Glyphs in a stretch of text, spaces included. */
+  glyphsIn(from: number, to: number): number {
+    const { starts, segments, kind, word } = this.analysis
+    let count = 0
+    for (let at = this.segmentAt(from); at < segments && starts[at]! < to; at++) {
+      if (kind[at] === kinds.space) { count += Math.min(to, starts[at + 1]!) - Math.max(from, starts[at]!); continue }
+      if (this.plain && kind[at] === kinds.word && from <= starts[at]! && starts[at + 1]! <= to) { count += this.shapesOf(at, this.looks[this.analysis.run[at]!]!).counts[word[at]!]!; continue }
+      for (const part of this.glyphsOf(at, Math.max(from, starts[at]!), Math.min(to, starts[at + 1]!), 0)) count += part.glyphs.count
+    }
+    return count
+  }
+
+  gapAfter(segment: number): number { return this.gaps?.get(segment) ?? 0 }
+
+  /** The segment that holds an offset of the text. */
+  segmentAt(offset: number): number {
+    const { starts, segments } = this.analysis
+    let low = 0
+    let high = segments - 1
+    while (low < high) {
+      const middle = (low + high + 1) >> 1
+      if (starts[middle]! <= offset) low = middle
+      else high = middle - 1
+    }
+    return low
+  }
+
+  /** Width of a stretch of text; parts of segments are set by themselves. */
+  widthOf(from: number, to: number): number {
+    const { starts, segments } = this.analysis
+    let width = 0
+    for (let at = this.segmentAt(from); at < segments && starts[at]! < to; at++) {
+      const start = Math.max(from, starts[at]!)
+      const end = Math.min(to, starts[at + 1]!)
+      width += start === starts[at] && end === starts[at + 1] ? this.widths[at]! : this.glyphsOf(at, start, end, 0).reduce((sum, part) => sum + part.width, 0)
+      if (end === starts[at + 1] && end < to) width += this.gapAfter(at)
+    }
+    return width
+  }
+
+  /** What is drawn for a segment or a part of it, in logical order; x counts from the segment's left where text runs to the right. */
+  glyphsOf(segment: number, from: number, to: number, x: number): SetGlyphs[] {
+    const { analysis, looks, typesetter } = this
+    const look = looks[analysis.run[segment]!]!
+    const kind = analysis.kind[segment]
+    if (look.hidden || from >= to) return []
+    if (kind === kinds.object) return this.citation(segment).map(part => ({ ...part, from, to, x: part.x + x }))
+    const rightToLeft = analysis.level[segment]! % 2 === 1
+    const script = analysis.script[segment]!
+    const whole = from === analysis.starts[segment] && to === analysis.starts[segment + 1]
+    if (kind === kinds.space) {
+      const shapes = this.shapesOf(segment, look)
+      const kept = whole ? this.wholes?.get(segment) : undefined
+      const glyphs = kept ?? spaceGlyphs(to - from, shapes.space, shapes.spaceGlyph)
+      return [{ look, glyphs, unitsPerEm: shapes.unitsPerEm, from, to, x, width: whole ? this.widths[segment]! : (to - from) * this.spaceWidth(segment, look) }]
+    }
+    if (kind !== kinds.word) return []
+    const kept = whole ? this.wholes?.get(segment) : undefined
+    if (kept) return [{ look, glyphs: kept, unitsPerEm: this.shapesOf(segment, look).unitsPerEm, from, to, x, width: this.widths[segment]! }]
+    const word = whole ? analysis.word[segment]! : typesetter.words.number(analysis.text.slice(from, to))
+    const shapes = this.shapesOf(segment, look)
+    shapes.ensure(word)
+    if ((shapes.flags[word]! & lacksGlyphs) === 0 && !look.madeSmallCaps) return [this.setWord(look, word, script, rightToLeft, from, to, x)]
+    const parts = typesetter.mixed(look, word)
+    const set: SetGlyphs[] = []
+    let at = x
+    // Parts of a word that runs to the left stand the other way round.
+    for (const part of rightToLeft ? [...parts].reverse() : parts) {
+      const made = this.setWord(part.look, part.word, script, rightToLeft, from + part.offset, from + part.offset + typesetter.words.text(part.word).length, at)
+      set.push(made)
+      at += made.width
+    }
+    return set
+  }
+
+  /** Highest and deepest of the looks in a stretch of text, in points from the baseline, and the tallest frame in it. */
+  extent(from: number, to: number): { ascent: number, descent: number, object: number } {
+    const { analysis, looks } = this
+    let ascent = 0
+    let descent = 0
+    let object = 0
+    let previous: Look | null = null
+    for (let at = this.segmentAt(from); at < analysis.segments && analysis.starts[at]! < to; at++) {
+      const look = looks[analysis.run[at]!]!
+      if (analysis.kind[at] === kinds.anchor || look.hidden) continue
+      if (analysis.kind[at] === kinds.object) {
+        const { inline } = analysis.runs[analysis.run[at]!]!
+        if (inline.kind === 'frame') { object = Math.max(object, this.frameSize(inline.frame).height); continue }
+      }
+      if (look !== previous) {
+        ascent = Math.max(ascent, look.ascent)
+        descent = Math.max(descent, look.descent)
+        previous = look
+      }
+      if (analysis.kind[at] === kinds.word && (this.shapesOf(at, look).flags[analysis.word[at]!]! & lacksGlyphs) !== 0) {
+        for (const part of this.typesetter.mixed(look, analysis.word[at]!)) { ascent = Math.max(ascent, part.look.ascent); descent = Math.max(descent, part.look.descent) }
+      }
+    }
+    return { ascent, descent, object }
+  }
+}
+
+function spaceGlyphs(count: number, advance: number, glyph: number): Glyphs {
+  const zeros = new Uint16Array(count)
+  return { count, ids: new Uint16Array(count).fill(glyph), clusters: Uint16Array.from({ length: count }, (_, index) => index), advances: new Float64Array(count).fill(advance), xOffsets: zeros, yOffsets: zeros }
+}
+
+function cutGlyphs(all: Glyphs, from: number, to: number): Glyphs {
+  let first = 0
+  while (first < all.count && (all.clusters[first]! < from || all.clusters[first]! >= to)) first++
+  let last = first
+  while (last < all.count && all.clusters[last]! >= from && all.clusters[last]! < to) last++
+  const part = (list: ArrayLike<number>) => Array.prototype.slice.call(list, first, last) as number[]
+  return { count: last - first, ids: part(all.ids), clusters: part(all.clusters).map(cluster => cluster - from), advances: part(all.advances), xOffsets: part(all.xOffsets), yOffsets: part(all.yOffsets) }
+}
