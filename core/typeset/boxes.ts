@@ -96,7 +96,8 @@ export class BoxComposer {
     const flow = new Flow(this, role, items, column, { next: () => null })
     flow.run()
     this.depth--
-    const frames = column.ground.exclusions.reduce((most, each) => Math.max(most, each.y + each.height), 0)
+    // Headers and footers are as high as their text: pictures anchored there hang over the page.
+    const frames = /^(header|footer)/.test(role) ? 0 : column.ground.exclusions.reduce((most, each) => Math.max(most, each.y + each.height), 0)
     return { height: Math.max(flow.lowest + flow.after, frames), fragments: column.ground.fragments }
   }
 

@@ -53,8 +53,10 @@ export class Composer {
     const { document, cascade, stories } = reading
     const labels = numberParagraphs(stories, cascade)
     const adds = spacingAdds(document)
+    const geometries = readGeometries(document)
+    const rightToLeft = [...geometries.values()][0]!.rightToLeft
     const workshop = (fields: PageFields | null): Workshop => ({
-      cascade, typesetter, labels, fields, spacingAdds: adds, title: document.title, totalFit: options.totalFit, unlaid: feature => { this.counts.set(feature, (this.counts.get(feature) ?? 0) + 1) },
+      cascade, rightToLeft, typesetter, labels, fields, spacingAdds: adds, title: document.title, totalFit: options.totalFit, unlaid: feature => { this.counts.set(feature, (this.counts.get(feature) ?? 0) + 1) },
     })
     const objectTitle = (href: string): string => {
       const prefix = `${href.replace(/^\.\//, '')}/`
@@ -68,7 +70,7 @@ export class Composer {
     })
     const body = stories.find(story => story.role === 'body')
     const plan = {
-      body: document.kind === 'text' ? body?.blocks ?? [] : [], geometries: readGeometries(document), masterStories: stories.filter(story => story.master !== null),
+      body: document.kind === 'text' ? body?.blocks ?? [] : [], geometries, masterStories: stories.filter(story => story.master !== null),
       notes: readNotesStyle(document), endnotes,
     }
     this.make = (statedPages) => {

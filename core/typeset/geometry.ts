@@ -24,6 +24,8 @@ export interface PageGeometry {
   readonly next: string
   readonly background: string
   readonly numberFormat: string
+  /** Paragraphs that leave it to the page run from right to left (style:writing-mode, 20.404). */
+  readonly rightToLeft: boolean
 }
 
 /** Edges of a property with its shorthand: fo:margin, fo:padding (CSS 2.1 section 8, as ODF takes them: one value or one per side). */
@@ -87,7 +89,7 @@ export function readGeometries(document: OdfDocument): Map<string, PageGeometry>
     for (const master of masters ? part.elements(masters, 'style:master-page') : []) geometries.set(master.attributes['style:name'] ?? '', geometry(part, master, layouts.get(master.attributes['style:page-layout-name'] ?? '')))
   }
   if (geometries.size === 0) geometries.set('Standard', {
-    master: 'Standard', title: 'Standard', ...a4, margin: { top: 56.7, right: 56.7, bottom: 56.7, left: 56.7 }, header: null, footer: null, columns: [1], columnGap: 0, usage: 'all', footnote: { before: 2.8, after: 2.8, thickness: 0.5, relativeWidth: 0.25, color: '#000000', align: 'left' }, next: 'Standard', background: '', numberFormat: '1',
+    master: 'Standard', title: 'Standard', ...a4, margin: { top: 56.7, right: 56.7, bottom: 56.7, left: 56.7 }, header: null, footer: null, columns: [1], columnGap: 0, usage: 'all', footnote: { before: 2.8, after: 2.8, thickness: 0.5, relativeWidth: 0.25, color: '#000000', align: 'left' }, next: 'Standard', background: '', numberFormat: '1', rightToLeft: false,
   })
   return geometries
 }
@@ -124,7 +126,7 @@ function geometry(part: XmlPart, master: XmlElement, layout: XmlElement | undefi
       relativeWidth: percent(separator['style:rel-width']) ?? 0.25, color: /^#[0-9a-f]{6}$/i.test(separator['style:color'] ?? '') ? separator['style:color']! : '#000000', align: separator['style:adjustment'] ?? 'left',
     },
     next: master.attributes['style:next-style-name'] || name,
-    background: /^#[0-9a-f]{6}$/i.test(page['fo:background-color'] ?? '') ? page['fo:background-color']! : '', numberFormat: page['style:num-format'] ?? '1',
+    background: /^#[0-9a-f]{6}$/i.test(page['fo:background-color'] ?? '') ? page['fo:background-color']! : '', numberFormat: page['style:num-format'] ?? '1', rightToLeft: /^rl/.test(page['style:writing-mode'] ?? ''),
   }
 }
 

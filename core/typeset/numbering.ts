@@ -104,6 +104,12 @@ export class Numbering {
     return level.kind === 'number' ? this.written(this.outline, outlineLevel, level, levels) : ''
   }
 
+  /** Makes the next heading of a level bear a number. */
+  restart(outlineLevel: number, number: number): void {
+    this.outline.length = Math.min(this.outline.length, outlineLevel)
+    this.outline[outlineLevel - 1] = number - 1
+  }
+
   private written(counts: readonly number[], at: number, level: ListLevel, levels: (level: number) => ListLevel | null): string {
     const parts: string[] = []
     for (let each = Math.max(1, at - level.displayLevels + 1); each <= at; each++) {
@@ -142,6 +148,9 @@ export function numberParagraphs(stories: readonly Story[], cascade: Cascade): L
       const levels = (level: number) => readLevelFor(paragraph, style, cascade, level)
       const level = levels(paragraph.list?.level ?? paragraph.heading!)
       if (!level) continue
+      const { attributes } = cascade.scope(paragraph.part).part.element(paragraph.node)
+      if (!paragraph.list && attributes['text:is-list-header'] === 'true') continue
+      if (!paragraph.list && attributes['text:restart-numbering'] === 'true') numbering.restart(paragraph.heading!, Number.parseInt(attributes['text:start-value'] ?? '', 10) || level.start)
       const label = paragraph.list ? numbering.label(paragraph.list, level, levels) : numbering.heading(paragraph.heading!, level, levels)
       if (label !== '') labels.set(paragraph, label)
     }

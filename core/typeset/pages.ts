@@ -270,7 +270,8 @@ export class PageFlow {
     const page = this.open[index]!
     const { geometry, ground } = page
     const number = this.numberOf(page)
-    const fragments = [...ground.fragments]
+    // Headers and footers lie under the text.
+    const fragments: Fragment[] = []
     const firstOfMaster = !this.open.slice(Math.max(0, index - 1), index).some(before => before.geometry.master === geometry.master)
     const { width, x } = ground.inner
     for (const which of ['header', 'footer'] as const) {
@@ -290,6 +291,7 @@ export class PageFlow {
     }
     const shapes = this.plan.masterStories.filter(story => story.master === geometry.master && story.role === 'master')
     for (const story of shapes) fragments.push(...this.boxes.stack(story.blocks, 'master', width).fragments)
+    for (const fragment of ground.fragments) fragments.push(fragment)
     this.pushNotes(page, fragments)
     return { index, number, geometry, fragments, cascade: this.boxes.workshop.cascade }
   }

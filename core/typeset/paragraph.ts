@@ -25,6 +25,8 @@ export interface Workshop {
   readonly title: string
   /** Paragraph spacing adds up, as some files ask; else the larger of two neighbours counts. */
   readonly spacingAdds: boolean
+  /** Paragraphs that leave it to their page run from right to left. */
+  readonly rightToLeft: boolean
   /** Justified text by total fit; else every line greedily. */
   readonly totalFit: boolean
 }
@@ -149,7 +151,8 @@ function lookOf(style: ParagraphStyle, workshop: Workshop): ParagraphLook {
   if (known) return known
   const { properties } = style
   const { leading, layers, slots } = style.text.effective
-  const rightToLeft = /^rl/.test(properties['style:writing-mode'] ?? '')
+  const mode = properties['style:writing-mode'] ?? 'page'
+  const rightToLeft = mode === 'page' ? workshop.rightToLeft : /^rl/.test(mode)
   const plain = rightToLeft ? 'right' : 'left'
   const alignment = alignmentOf(properties['fo:text-align'], rightToLeft, plain)
   const height = leading['fo:line-height']
@@ -289,8 +292,13 @@ function compose(paragraph: Paragraph, role: Story['role'], columnWidth: number,
   const { margin, padding, border } = look
   const empty = typesetter.look(parts.style.text, 'western')
   const set = new SetText(analysis, looks, typesetter, frameSize, { autospace: look.autospace, hanging: look.hanging })
-  const { left, firstIndent, label } = labelled(paragraph, parts, set, empty)
-  const width = Math.max(columnWidth - left - margin.right - padding.left - padding.right - border.left - border.right, 10)
+  const { left: indent, firstIndent, label: started } = labelled(paragraph, parts, set, empty)
+  // Lists indent where the text begins: text that runs to the left begins at the right.
+  const listed = look.measure.rightToLeft && parts.level !== null
+  const left = listed ? margin.left : indent
+  const right = listed ? Math.max(indent, margin.right) : margin.right
+  const label = started && look.measure.rightToLeft ? { ...started, x: columnWidth - started.x - started.pieces.reduce((sum, piece) => sum + piece.width, 0) } : started
+  const width = Math.max(columnWidth - left - right - padding.left - padding.right - border.left - border.right, 10)
   const x = left + padding.left + border.left
   const drop = look.drop ? dropped(set, look.drop, look, empty, typesetter) : null
   const narrowed: Measure['shape'] = drop || shape

@@ -18,7 +18,7 @@ export interface SettingOptions {
   readonly hanging: boolean
 }
 
-const hangs = /[、。，．｡､,.]$/
+const hangs = /[、。，．｡､]/
 const ideographic = new Set(['Hani', 'Hira', 'Kana', 'Bopo'])
 const alphabetic = /[\p{Script=Latin}\p{Script=Greek}\p{Script=Cyrillic}0-9]/u
 
@@ -227,7 +227,8 @@ export class SetText {
     const { analysis, gaps } = this
     const { widths, unitWidths, unitSpaces } = this.own
     const { first, trailing, units } = analysis
-    if (gaps === null && !this.options.hanging && analysis.segments === units * 2 - 1 && analysis.simple) {
+    const hanging = this.options.hanging && hangs.test(analysis.text)
+    if (gaps === null && !hanging && analysis.segments === units * 2 - 1 && analysis.simple) {
       // Words with single spaces between, and nothing else: most text.
       for (let unit = 0; unit < units; unit++) {
         unitWidths[unit] = widths[unit * 2]!
@@ -243,7 +244,7 @@ export class SetText {
       for (let at = first[unit]!; at < border; at++) width += widths[at]! + (gaps !== null && at + 1 < border ? gaps.get(at) ?? 0 : 0)
       let space = gaps !== null ? gaps.get(border - 1) ?? 0 : 0
       for (let at = border; at < end; at++) space += widths[at]!
-      if (this.options.hanging && border > first[unit]! && hangs.test(analysis.text.slice(0, analysis.starts[border]!).slice(-1))) {
+      if (hanging && border > first[unit]! && hangs.test(analysis.text.charAt(analysis.starts[border]! - 1))) {
         const last = this.widthOf(analysis.starts[border]! - 1, analysis.starts[border]!)
         width -= last
         space += last

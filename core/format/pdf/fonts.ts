@@ -28,12 +28,13 @@ export class PdfFont {
    */
   note(run: GlyphRun): boolean {
     const font = this.shaper.font(run.face, run.axes)
-    let faithful = !run.rightToLeft
+    const borders = [...new Set(run.clusters), run.text.length].sort((a, b) => a - b)
+    const nextOf = new Map(borders.map((border, at) => [border, borders[at + 1] ?? run.text.length]))
+    let faithful = true
     run.glyphs.forEach((glyph, index) => {
       const from = run.clusters[index]!
       const shared = index > 0 && run.clusters[index - 1] === from
-      const next = run.clusters.find((cluster, at) => at > index && cluster > from) ?? run.text.length
-      const text = run.text.slice(from, next)
+      const text = run.text.slice(from, nextOf.get(from))
       const code = text.codePointAt(0) ?? 0x20
       const nominal = (character: string) => font !== null && character !== '' && this.shaper.engine.nominal(font, character.codePointAt(0)!)?.glyph === glyph
       const single = String.fromCodePoint(code)
@@ -43,6 +44,7 @@ export class PdfFont {
       if (!known || (sure && !known.sure)) this.used.set(glyph, { text: meaning || known?.text || ' ', sure })
       if (shared || (run.own && (this.used.get(glyph)!.text !== text && this.used.get(glyph)!.text.toLowerCase() !== text.toLowerCase()))) faithful = false
     })
+    // Text that runs to the left is put in order by whoever reads it: a text given with it would be turned round again.
     return faithful || run.rightToLeft
   }
 

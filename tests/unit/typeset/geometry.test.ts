@@ -69,7 +69,10 @@ describe('page geometry', () => {
   })
 
   it('keeps room for headers: their text moves the body down', () => {
-    const top = (header: string) => displayPage(sessionOf({ stylesAutomatic: layout(''), masters: master('Standard', header), body: '<text:p>body</text:p>' }).composition.pages[0]!).lines[0]!.y
+    const top = (header: string) => {
+      const page = displayPage(sessionOf({ stylesAutomatic: layout(''), masters: master('Standard', header), body: '<text:p>body</text:p>' }).composition.pages[0]!)
+      return page.lines.find(line => line.runs.some(run => page.runs[run]!.text === 'body'))!.y
+    }
     const without = top('')
     expect(top('<style:header><text:p>h</text:p></style:header>') - without).toBeCloseTo(1.5 * centimetre, 0)
     expect(top(`<style:header>${'<text:p>h</text:p>'.repeat(5)}</style:header>`) - without).toBeGreaterThan(2 * centimetre)
