@@ -1,6 +1,9 @@
 import type { Census } from '../../core/census/census'
 import { openDocument, saveDocument, type DocumentIds, type DocumentKind } from '../../core/document/open'
 import type { Operation } from '../../core/document/operations'
+import type { Subsetter } from '../../core/format/pdf/subset'
+import { writePdf, type Pdf, type PdfOptions } from '../../core/format/pdf/write'
+import type { Unlaid } from '../../core/typeset/compose'
 import type { PackageFault } from '../../core/package/errors'
 import type { SwapPlan, SwapRequest } from '../../core/plan/plan'
 import { DocumentSession } from '../../core/plan/session'
@@ -9,29 +12,33 @@ import { Typesetter } from '../../core/typeset/look'
 import { Shaper } from '../../core/typeset/shaper'
 import { pageSvg } from '../../core/typeset/svg'
 import { idRuns } from '../../core/xml/write'
-import { startHarfBuzz } from '../library/harfbuzz'
+import { startHarfBuzz, startSubsetter } from '../library/harfbuzz'
 import { shippedLibrary } from '../library/shipped'
 
 /** What the threads do. Plain data in and out. */
 export type Task =
   | { readonly kind: 'check', readonly bytes: Uint8Array }
   | { readonly kind: 'survey', readonly bytes: Uint8Array, readonly ids: DocumentIds }
+  | { readonly kind: 'pdf', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly options: PdfOptions }
   | { readonly kind: 'swap', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly request: SwapRequest }
 
 export interface Results {
   check: { readonly kind: DocumentKind, readonly signed: boolean, readonly title: string }
   survey: { readonly census: Census, readonly firstPage: string }
+  pdf: Pdf & { readonly unlaid: Unlaid }
   swap: { readonly plan: SwapPlan, readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[] }
 }
 
-export interface TaskFailure { readonly name: 'PackageError' | 'PlanError' | 'Error', readonly fault: PackageFault | null, readonly message: string }
+export interface TaskFailure { readonly name: 'PackageError' | 'PlanError' | 'PdfError' | 'Error', readonly fault: PackageFault | null, readonly message: string }
 
+let shipped: ReturnType<typeof shippedLibrary> | null = null
 let typesetter: Typesetter | null = null
+let subsetter: Subsetter | null = null
 /** Words that a thread keeps before it begins anew: they come from every document that passes through it. */
 const keptWords = 300_000
 function theTypesetter(): Typesetter {
   if (!typesetter || typesetter.words.count > keptWords) {
-    const { library, load } = shippedLibrary()
+    const { library, load } = shipped ??= shippedLibrary()
     typesetter = new Typesetter(library, new Shaper(startHarfBuzz(), load))
   }
   return typesetter
@@ -56,6 +63,11 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
       const session = await DocumentSession.start(task.bytes, theTypesetter(), { ids: task.ids })
       const first = session.composition.pages[0]
       return { census: session.detail.census, firstPage: first ? pageSvg(displayPage(first), session.typesetter.shaper) : '' }
+    }
+    case 'pdf': {
+      const { composition, typesetter: own } = await DocumentSession.start(task.bytes, theTypesetter(), { ids: task.ids })
+      const pdf = await writePdf(composition, own, shipped!.load, subsetter ??= startSubsetter(), task.options)
+      return { ...pdf, unlaid: composition.unlaid }
     }
     case 'swap': {
       const session = await DocumentSession.start(task.bytes, theTypesetter(), { ids: task.ids })

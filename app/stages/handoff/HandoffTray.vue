@@ -7,6 +7,32 @@ const document = computed(() => desk.info!.document)
 const versions = computed(() => [...desk.info!.versions].reverse())
 const when = (date: string | Date) => new Date(date).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
 const absent = computed(() => [...new Set((desk.census?.faces ?? []).filter(face => face.status === 'absent').map(face => face.family))])
+
+const bleed = ref(0)
+const marks = ref(false)
+const leaveOut = ref(false)
+const making = ref(false)
+const refused = ref('')
+const made = ref<{ pages: number, notEmbedded: string[], pictures: string[], unlaid: { feature: string, count: number }[] } | null>(null)
+
+/** Has the pages written as PDF, and saves them under the document's name. */
+async function makePdf(): Promise<void> {
+  making.value = true
+  refused.value = ''
+  made.value = null
+  try {
+    const response = await fetch(`/api/documents/${document.value.id}/pdf?bleed=${bleed.value}&marks=${marks.value ? 'yes' : 'no'}&leaveOut=${leaveOut.value ? 'yes' : 'no'}`)
+    if (!response.ok) throw new Error((await response.json() as { message?: string }).message ?? 'The PDF could not be made.')
+    const link = window.document.createElement('a')
+    link.href = URL.createObjectURL(await response.blob())
+    link.download = document.value.fileName.replace(/\.\w+$/, '.pdf')
+    link.click()
+    setTimeout(() => { URL.revokeObjectURL(link.href) }, 60_000)
+    made.value = JSON.parse(decodeURIComponent(response.headers.get('x-pdf-notes') ?? 'null'))
+  }
+  catch (error) { refused.value = error instanceof Error ? error.message : String(error) }
+  making.value = false
+}
 const file = (version?: number) => `/api/documents/${document.value.id}/file?download=1${version === undefined ? '' : `&version=${version}`}`
 </script>
 
@@ -19,6 +45,21 @@ const file = (version?: number) => `/api/documents/${document.value.id}/file?dow
     <div class="mt-4 flex gap-2">
       <a class="act" :href="file()">Download {{ document.fileName }}</a>
       <a class="plain" :href="`/api/documents/${document.id}/census?format=csv`">Download the census as CSV</a>
+    </div>
+    <h2 class="mt-6">For print and reading</h2>
+    <p class="text-soft">The pages as a PDF at true size, with the faces they are set in, headings as bookmarks, and text that can be searched.</p>
+    <div class="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2">
+      <label class="flex items-center gap-2 text-soft">Bleed
+        <select v-model.number="bleed" class="field text-ink"><option :value="0">none</option><option :value="3">3 mm</option><option :value="5">5 mm</option></select>
+      </label>
+      <label class="flex items-center gap-2"><input v-model="marks" type="checkbox" class="size-[15px] accent-verdigris">Crop marks</label>
+      <label v-if="refused || leaveOut" class="flex items-center gap-2"><input v-model="leaveOut" type="checkbox" class="size-[15px] accent-verdigris">Leave out faces that may not be embedded</label>
+      <button type="button" class="plain" :disabled="making" @click="makePdf">{{ making ? 'Setting the pages' : 'Download as PDF' }}</button>
+    </div>
+    <p v-if="refused" role="alert" class="mt-2 text-rubric">{{ refused }}</p>
+    <div v-if="made" class="mt-2 text-soft" aria-live="polite">
+      <p>Saved, {{ counted(made.pages, 'page') }}. <template v-if="made.notEmbedded.length > 0">Named, not embedded: {{ made.notEmbedded.join(', ') }}. </template><template v-if="made.pictures.length > 0">Shown as grey boxes: {{ made.pictures.join(', ') }}. </template></p>
+      <p v-if="made.unlaid.length > 0">Not set as the file asks: {{ made.unlaid.map(each => `${each.feature}, ${each.count}`).join('; ') }}.</p>
     </div>
     <h2 class="mt-6">Versions</h2>
     <p class="text-soft">{{ counted(versions.length, 'version') }}; each is kept as it was.</p>
