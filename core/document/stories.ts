@@ -99,6 +99,8 @@ export interface Story {
   readonly master: string | null
   readonly role: 'body' | 'header' | 'header-left' | 'header-first' | 'footer' | 'footer-left' | 'footer-first' | 'chart' | 'deletions' | 'master'
   readonly blocks: readonly Block[]
+  /** Of a body: which blocks came from each of its child elements, so that they can be kept when others change. */
+  readonly origins: ReadonlyMap<number, readonly Block[]> | null
 }
 
 export const shapeNames: ReadonlySet<string> = new Set(['draw:frame', 'draw:custom-shape', 'draw:rect', 'draw:circle', 'draw:ellipse', 'draw:line', 'draw:polyline', 'draw:polygon',
@@ -124,6 +126,13 @@ class StoryReader {
   blocks(parent: XmlElement, at: Surroundings): Block[] {
     const blocks: Block[] = []
     for (const element of this.part.elements(parent)) this.block(element, at, blocks)
+    return blocks
+  }
+
+  /** The blocks of one element. */
+  blocksOf(element: XmlElement, at: Surroundings): Block[] {
+    const blocks: Block[] = []
+    this.block(element, at, blocks)
     return blocks
   }
 
@@ -299,8 +308,13 @@ function trimEnd(inlines: Inline[]): void {
   }
 }
 
+/** What was read of an earlier state of a part: what has not changed since is taken over, object for object. */
+export interface EarlierStories { readonly part: XmlPart, readonly stories: readonly Story[] }
+
 /** The stories of a text document or of a part with master pages. */
-export function readStories(part: XmlPart): Story[] {
+export function readStories(part: XmlPart, earlier?: EarlierStories): Story[] {
+  if (earlier && earlier.part === part) return [...earlier.stories]
+  const changed = earlier ? part.differences(earlier.part) : null
   const reader = new StoryReader(part)
   const stories: Story[] = []
   const { rootElement } = part
@@ -309,11 +323,11 @@ export function readStories(part: XmlPart): Story[] {
     for (const element of part.elements(body)) {
       const chart = part.first(element, 'chart:chart')
       if (chart) stories.push(chartStory(part, reader, chart))
-      else stories.push({ part: part.path, node: element.id, place: 'body', title: 'Text', master: null, role: 'body', blocks: reader.blocks(element, { place: 'body', holder: null, list: null }) })
+      else stories.push(bodyStory(part, reader, element, changed, earlier?.stories.find(story => story.role === 'body' && story.node === element.id)))
       const tracked = part.first(element, 'text:tracked-changes')
       if (tracked) {
         const blocks = reader.blocks(tracked, { place: 'deletion', holder: null, list: null })
-        if (blocks.length > 0) stories.push({ part: part.path, node: tracked.id, place: 'deletion', title: 'Tracked deletions', master: null, role: 'deletions', blocks })
+        if (blocks.length > 0) stories.push({ part: part.path, node: tracked.id, place: 'deletion', title: 'Tracked deletions', master: null, role: 'deletions', blocks, origins: null })
       }
     }
   }
@@ -327,11 +341,30 @@ export function readStories(part: XmlPart): Story[] {
         if (!role && !shapeNames.has(child.name)) continue
         const blocks = role ? reader.blocks(child, { place: 'header', holder: null, list: null }) : [reader.frame(child, { place: 'header', holder: null, list: null })]
         const what = role ? (role.startsWith('header') ? 'Header' : 'Footer') : 'Shape'
-        stories.push({ part: part.path, node: child.id, place: 'header', title: `${what} of master page ${shown}`, master: name, role: role ?? 'master', blocks })
+        stories.push({ part: part.path, node: child.id, place: 'header', title: `${what} of master page ${shown}`, master: name, role: role ?? 'master', blocks, origins: null })
       }
     }
   }
   return stories
+}
+
+function bodyStory(part: XmlPart, reader: StoryReader, body: XmlElement, changed: ReadonlySet<number> | null, earlier: Story | undefined): Story {
+  const kept = changed && earlier?.origins ? earlier.origins : null
+  // A copy is quicker than making it anew: mostly one entry differs.
+  const origins = new Map<number, readonly Block[]>(kept ?? [])
+  const all: Block[] = []
+  for (const id of body.children) {
+    let blocks = kept && !changed!.has(id) ? kept.get(id) : undefined
+    if (blocks === undefined) {
+      const node = part.node(id)
+      if (node.kind !== 'element') continue
+      blocks = reader.blocksOf(node, { place: 'body', holder: null, list: null })
+      origins.set(id, blocks)
+    }
+    if (blocks.length === 1) all.push(blocks[0]!)
+    else for (const block of blocks) all.push(block)
+  }
+  return { part: part.path, node: body.id, place: 'body', title: 'Text', master: null, role: 'body', blocks: all, origins }
 }
 
 /** Titles, legends and the labels of a chart (chart:chart, ODF 1.4 part 3 section 11), each in the style of its owner. */
@@ -348,20 +381,26 @@ function chartStory(part: XmlPart, reader: StoryReader, chart: XmlElement): Stor
     else for (const child of part.elements(element)) visit(child, names)
   }
   visit(chart, [])
-  return { part: part.path, node: chart.id, place: 'chart', title: 'Chart', master: null, role: 'chart', blocks }
+  return { part: part.path, node: chart.id, place: 'chart', title: 'Chart', master: null, role: 'chart', blocks, origins: null }
 }
 
 /** Every paragraph of some blocks in reading order, those of frames, notes and annotations after the one that anchors them. */
-export function* paragraphsOf(blocks: readonly Block[]): Generator<Paragraph> {
+export function paragraphsOf(blocks: readonly Block[]): Paragraph[] {
+  const found: Paragraph[] = []
+  collectParagraphs(blocks, found)
+  return found
+}
+
+function collectParagraphs(blocks: readonly Block[], into: Paragraph[]): void {
   for (const block of blocks) {
     if (block.kind === 'paragraph') {
-      yield block
+      into.push(block)
       for (const inline of block.inlines) {
-        if (inline.kind === 'frame') yield* paragraphsOf([inline.frame])
-        else if (inline.kind === 'note' || inline.kind === 'annotation') yield* paragraphsOf(inline.blocks)
+        if (inline.kind === 'frame') collectParagraphs([inline.frame], into)
+        else if (inline.kind === 'note' || inline.kind === 'annotation') collectParagraphs(inline.blocks, into)
       }
     }
-    else if (block.kind === 'table') for (const row of block.rows) for (const cell of row.cells) yield* paragraphsOf(cell.blocks)
-    else yield* paragraphsOf(block.blocks)
+    else if (block.kind === 'table') for (const row of block.rows) for (const cell of row.cells) collectParagraphs(cell.blocks, into)
+    else collectParagraphs(block.blocks, into)
   }
 }

@@ -1,7 +1,8 @@
 import { takeCensus, type CensusDetail } from '../census/census'
 import { openDocument, type OdfDocument } from '../document/open'
 import { prepareHyphenation } from '../typeset/hyphenate'
-import { compose, readDocument, type Composition, type Reading } from '../typeset/compose'
+import { Composer, readDocument, type Composition, type Reading } from '../typeset/compose'
+import type { Page } from '../typeset/pages'
 import type { Typesetter } from '../typeset/look'
 import { forgetLayouts } from '../typeset/paragraph'
 import { compareCompositions } from './effects'
@@ -11,10 +12,12 @@ import { applyPlan, planSwap } from './swap'
 /** A document at work: read, set in pages and counted, each when first asked for. The same in browser, server and command line. */
 export class DocumentSession {
   private read: Reading | null = null
+  private composer: Composer | null = null
   private composed: Composition | null = null
   private counted: CensusDetail | null = null
 
-  constructor(readonly document: OdfDocument, readonly typesetter: Typesetter) {}
+  /** @param earlier the session before a change: what the change does not reach is taken over */
+  constructor(readonly document: OdfDocument, readonly typesetter: Typesetter, private earlier?: DocumentSession) {}
 
   /** @throws PackageError */
   static open(bytes: Uint8Array, typesetter: Typesetter, ids?: Parameters<typeof openDocument>[1]): DocumentSession {
@@ -31,17 +34,35 @@ export class DocumentSession {
     return session
   }
 
-  get reading(): Reading { return this.read ??= readDocument(this.document) }
-  get composition(): Composition { return this.composed ??= compose(this.reading, this.typesetter) }
+  get reading(): Reading { return this.read ??= readDocument(this.document, this.earlier?.read ?? undefined) }
+  private get composing(): Composer { return this.composer ??= new Composer(this.reading, this.typesetter, undefined, this.earlier?.composer ?? undefined) }
+  get composition(): Composition {
+    if (!this.composed) {
+      this.composed = this.composing.finish()
+      // What could be taken over is: the session before is let go.
+      this.earlier = undefined
+    }
+    return this.composed
+  }
+
+  /** One page, without waiting for all of them; null where there is none. */
+  page(index: number): Page | null { return this.composed ? this.composed.pages[index] ?? null : this.composing.page(index) }
+
   get detail(): CensusDetail { return this.counted ??= takeCensus(this.reading, this.typesetter.library, this.composition) }
 
   /** Composes anew, after faces that were missing have come. */
-  recompose(): void { forgetLayouts(this.typesetter); this.composed = null; this.counted = null; this.read = null }
+  recompose(): void { forgetLayouts(this.typesetter); this.composer = null; this.composed = null; this.counted = null; this.read = null }
+
+  /** The document as a swap would make it, to be looked at page by page: nothing about its effects is worked out. @throws PlanError */
+  preview(request: SwapRequest): DocumentSession {
+    const plan = planSwap(this.document, this.detail.census, request, this.typesetter.library, this.reading)
+    return new DocumentSession(applyPlan(this.document, plan).document, this.typesetter, this)
+  }
 
   /** A plan with what it does to the pages, and the document as it would be. @throws PlanError */
   plan(request: SwapRequest): { readonly plan: SwapPlan, readonly after: DocumentSession } {
-    const plan = planSwap(this.document, this.detail.census, request, this.typesetter.library)
-    const after = new DocumentSession(applyPlan(this.document, plan).document, this.typesetter)
+    const plan = planSwap(this.document, this.detail.census, request, this.typesetter.library, this.reading)
+    const after = new DocumentSession(applyPlan(this.document, plan).document, this.typesetter, this)
     return { plan: { ...plan, effects: compareCompositions(this.composition, after.composition) }, after }
   }
 }

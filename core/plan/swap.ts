@@ -1,3 +1,4 @@
+import type { Reading } from '../typeset/compose'
 import type { Census } from '../census/census'
 import { applyAll } from '../document/apply'
 import { fontAttributes } from '../document/font-attributes'
@@ -29,7 +30,7 @@ interface Left { what: string, reason: string, count: number }
  * formulas and declarations, in all three slots. A pure function: the document is not changed; applying the plan's
  * operations does that. @throws PlanError when a wish cannot be met at all
  */
-export function planSwap(document: OdfDocument, census: Census, request: SwapRequest, library: Library): SwapPlan {
+export function planSwap(document: OdfDocument, census: Census, request: SwapRequest, library: Library, reading?: Reading): SwapPlan {
   const references = fontReferences(document)
   for (const { from, to } of request.wishes) {
     const known = references.some(reference => reference.families.some(family => sameFamily(family, from.family)))
@@ -39,7 +40,7 @@ export function planSwap(document: OdfDocument, census: Census, request: SwapReq
     if (sameFamily(from.family, to.family) && from.style === to.style) throw new PlanError(`${from.family} would give way to itself. Nothing was changed.`)
   }
   const mappings = mapFaces(census.faces, request, library)
-  const uses = textUses(document)
+  const uses = textUses(document, reading)
   const whole = request.wishes.filter(wish => wish.from.style === undefined)
   const left: Left[] = []
   const note = (what: string, reason: string, count = 1) => {

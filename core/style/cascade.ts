@@ -61,20 +61,33 @@ export interface ParagraphStyle {
 /** The cascade of one document or embedded object. Results are kept: text styled alike is resolved once. */
 export class Cascade {
   private readonly find: FaceLookup
-  private readonly paragraphs = new Map<string, ParagraphStyle>()
-  private readonly texts = new Map<string, TextStyle>()
+  private readonly paragraphs: Map<string, ParagraphStyle>
+  private readonly texts: Map<string, TextStyle>
   /** What was asked for a paragraph before: a paragraph stands in one story, and so has one role. */
-  private readonly asked = new WeakMap<Paragraph, { readonly style: ParagraphStyle, readonly key: string }>()
+  private readonly asked: WeakMap<Paragraph, { readonly style: ParagraphStyle, readonly key: string }>
   readonly scopes: ReadonlyMap<string, StyleScope>
   readonly rules: Rules
 
-  constructor(document: OdfDocument, readonly sub: Subdocument) {
+  /** @param earlier the cascade of the same document before a change that touched no style: all it knows still holds */
+  constructor(document: OdfDocument, readonly sub: Subdocument, earlier?: Cascade) {
+    this.paragraphs = earlier?.paragraphs ?? new Map()
+    this.texts = earlier?.texts ?? new Map()
+    this.asked = earlier?.asked ?? new WeakMap()
+    if (earlier) {
+      this.scopes = new Map([...earlier.scopes].map(([path, scope]) => [path, { ...scope, part: document.parts.get(path)! }]))
+      this.find = earlier.find
+      this.rules = earlier.rules
+      return
+    }
     const { content, styles } = readScopes(document, sub)
     const scopes = [content, styles].filter(scope => scope !== null)
     this.scopes = new Map(scopes.map(scope => [scope.part.path, scope]))
     this.find = faceLookup(scopes)
     this.rules = readRules(document)
   }
+
+  /** Whether both know the same styles: one was made from the other, with no style touched since. */
+  sharesStyles(other: Cascade): boolean { return this.texts === other.texts }
 
   scope(part: string): StyleScope {
     const scope = this.scopes.get(part)

@@ -1,6 +1,7 @@
 import type { OdfDocument } from '../document/open'
 import { paragraphsOf, readStories, type Frame, type Inline, type Paragraph, type Story } from '../document/stories'
 import { Cascade } from '../style/cascade'
+import type { XmlPart } from '../xml/tree'
 import { BoxComposer, FrameChains } from './boxes'
 import type { Fragment, FrameFill, OversetFrame } from './fragments'
 import { readGeometries, readNotesStyle } from './geometry'
@@ -34,12 +35,27 @@ export interface ComposeOptions {
   readonly totalFit: boolean
 }
 
-/** Reads the stories of the document itself (objects not included). */
-export function readDocument(document: OdfDocument): Reading {
+/**
+ * Reads the stories of the document itself (objects not included). Of an earlier reading of the same document, what has
+ * not changed since is taken over: paragraphs object for object, and the cascade where no style was touched.
+ */
+export function readDocument(document: OdfDocument, earlier?: Reading): Reading {
   const sub = document.subdocuments[0]!
   const stories: Story[] = []
-  for (const path of [sub.content, sub.styles]) if (path) stories.push(...readStories(document.parts.get(path)!))
-  return { document, cascade: new Cascade(document, sub), stories }
+  let sameStyles = earlier !== undefined
+  for (const path of [sub.content, sub.styles]) {
+    if (!path) continue
+    const part = document.parts.get(path)!
+    const before = earlier?.document.parts.get(path)
+    stories.push(...readStories(part, before && { part: before, stories: earlier!.stories.filter(story => story.part === path) }))
+    if (!before || stylesDiffer(part, before)) sameStyles = false
+  }
+  return { document, cascade: new Cascade(document, sub, sameStyles ? earlier!.cascade : undefined), stories }
+}
+
+function stylesDiffer(part: XmlPart, before: XmlPart): boolean {
+  const changed = part.differences(before)
+  return [...part.elements(part.rootElement)].some(element => element.name !== 'office:body' && element.name !== 'office:master-styles' && changed.has(element.id))
 }
 
 /** Sets a text document in pages: the first ones as soon as they are asked for, the rest when there is time. */
@@ -48,8 +64,10 @@ export class Composer {
   private readonly counts = new Map<string, number>()
   private readonly make: (statedPages: number) => PageFlow
   private readonly prepare: () => void
+  private readonly release: () => void
 
-  constructor(readonly reading: Reading, readonly typesetter: Typesetter, options: ComposeOptions = { totalFit: true }) {
+  /** @param earlier the composer of the document before a change of its text: pages that the change does not reach are kept */
+  constructor(readonly reading: Reading, readonly typesetter: Typesetter, readonly options: ComposeOptions = { totalFit: true }, earlier?: Composer) {
     const { document, cascade, stories } = reading
     const labels = numberParagraphs(stories, cascade)
     const adds = spacingAdds(document)
@@ -73,13 +91,17 @@ export class Composer {
       body: document.kind === 'text' ? body?.blocks ?? [] : [], geometries, masterStories: stories.filter(story => story.master !== null),
       notes: readNotesStyle(document), endnotes,
     }
+    let source = earlier
+    const keeps = earlier !== undefined && earlier.typesetter === typesetter && earlier.options.totalFit === options.totalFit && earlier.reading.cascade.sharesStyles(cascade)
+    if (keeps) for (const [feature, count] of earlier.counts) this.counts.set(feature, count)
     this.make = (statedPages) => {
-      this.counts.clear()
-      return new PageFlow({ ...plan, statedPages }, fields => new BoxComposer(workshop(fields), objectTitle, chains))
+      if (!keeps) this.counts.clear()
+      return new PageFlow({ ...plan, statedPages }, fields => new BoxComposer(workshop(fields), objectTitle, chains), keeps ? source?.flow : undefined)
     }
-    this.flow = this.make(statedPages(document))
+    this.release = () => { source = undefined }
+    this.flow = this.make(keeps ? earlier.flow.pageCount : statedPages(document))
     this.prepare = () => {
-      if (body) prepareWords(paragraphsWithRole(body), workshop(null))
+      if (body && !keeps) prepareWords(paragraphsWithRole(body), workshop(null))
     }
   }
 
@@ -87,6 +109,12 @@ export class Composer {
   firstPages(count: number): Page[] {
     this.flow.advance(count)
     return Array.from({ length: Math.min(count, this.flow.whole) }, (_, index) => this.flow.finished(index))
+  }
+
+  /** One page, composed no further than need be; null where there is none. */
+  page(index: number): Page | null {
+    this.flow.advance(index + 1)
+    return index < this.flow.whole ? this.flow.finished(index) : null
   }
 
   /** All of it. */
@@ -99,6 +127,7 @@ export class Composer {
       this.flow = this.make(this.flow.count)
       this.flow.advance()
     }
+    this.release()
     const pages = Array.from({ length: this.flow.count }, (_, index) => this.flow.finished(index))
     const overset = pages.flatMap(page => page.fragments.flatMap(fragment => fragment.kind === 'overset' ? [{ ...fragment.frame, page: page.index }] : []))
     return { reading, pages, unlaid: [...this.counts].map(([feature, count]) => ({ feature, count })), overset, fills: [...this.flow.fills.values()] }

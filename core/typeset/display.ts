@@ -130,7 +130,7 @@ class LineDrawing {
     const across = look.size * look.scale / unitsPerEm
     const up = look.size / unitsPerEm
     let x = at
-    for (let glyph = 0; glyph < glyphs.count; glyph++) {
+    for (let glyph = glyphs.start, end = glyph + glyphs.count; glyph < end; glyph++) {
       run.glyphs.push(glyphs.ids[glyph]!)
       run.xs.push(x + glyphs.xOffsets[glyph]! * across)
       run.ys.push(-glyphs.yOffsets[glyph]! * up)

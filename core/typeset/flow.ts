@@ -409,13 +409,18 @@ function anchorLine(layout: ParagraphLayout, frame: Frame, x: number, y: number)
 
 /** Blocks as items of a flow; sections without columns of their own are as good as none. */
 export function itemsOf(blocks: readonly Block[], columnsOf: (styleName: string | null) => SectionColumns | null): Item[] {
-  return blocks.flatMap((block): Item[] => {
-    if (block.kind === 'paragraph') return [{ kind: 'paragraph', block, citation: null, endnote: false }]
-    if (block.kind === 'table') return [{ kind: 'table', block }]
-    if (block.kind === 'frame') return [{ kind: 'frame', block }]
-    const items = itemsOf(block.blocks, columnsOf)
-    const columns = columnsOf(block.styleName)
-    return columns ? [{ kind: 'section', items, columns }] : items
-  })
+  const items: Item[] = []
+  for (const block of blocks) {
+    if (block.kind === 'paragraph') items.push({ kind: 'paragraph', block, citation: null, endnote: false })
+    else if (block.kind === 'table') items.push({ kind: 'table', block })
+    else if (block.kind === 'frame') items.push({ kind: 'frame', block })
+    else {
+      const inner = itemsOf(block.blocks, columnsOf)
+      const columns = columnsOf(block.styleName)
+      if (columns) items.push({ kind: 'section', items: inner, columns })
+      else for (const item of inner) items.push(item)
+    }
+  }
+  return items
 }
 

@@ -6,7 +6,7 @@ import { percent, points } from '../style/properties'
 import type { Axis, Feature } from './harfbuzz'
 import type { KerningPair, Shaper, Transform, WordShapes } from './shaper'
 import { scriptTable } from './unicode-tables'
-import { Words } from './words'
+import type { Words } from './words'
 
 /** A line beside the text: where its middle is above the baseline (underlines are below: negative) and how thick, in points. */
 export interface TextLineMark { readonly middle: number, readonly thickness: number, readonly color: string, readonly pattern: 'solid' | 'double' | 'dotted' | 'dashed' | 'wave' }
@@ -58,13 +58,17 @@ const smallCapitalScale = 0.8
 
 /** Resolves styles to looks. One per library; keeps everything it has set, whatever document asked for it. */
 export class Typesetter {
-  readonly words = new Words()
   private readonly styles = new WeakMap<TextStyle, Partial<Record<Slot, Look>>>()
   private readonly looks = new Map<string, Look>()
   private readonly derived = new Map<string, Look>()
   private count = 0
 
   constructor(readonly library: Library, readonly shaper: Shaper) {}
+
+  get words(): Words { return this.shaper.words }
+
+  /** A typesetter with the same library and fonts that has set nothing yet; words keep their numbers. */
+  withoutShapes(): Typesetter { return new Typesetter(this.library, this.shaper.withoutShapes()) }
 
   /** Lets go of faces whose files could not be had, so that they are asked for again. */
   forgetMissing(): void {
@@ -157,7 +161,7 @@ export class Typesetter {
     return look.shapes[key] ??= this.shaper.wordShapes({
       face: look.face.hash, axes: look.axes, transform: look.transform, corrections: look.corrections,
       run: { rightToLeft, script: scriptTable().names[script]!, language: look.language, features: look.features },
-    }, this.words)
+    })
   }
 
   /** A word in the parts that different looks set: signs its face lacks, small capitals that are made. */

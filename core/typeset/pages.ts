@@ -86,8 +86,12 @@ export class PageFlow {
   private breakNext = false
   private done = false
   private statedPages: number
+  /** Where the pages fell back into step with those of before: this page is that one, and so are all after it. */
+  private step: { readonly page: number, readonly before: number } | null = null
+  private before: { readonly flow: PageFlow, readonly shift: number, readonly tail: number } | null = null
 
-  constructor(private readonly plan: PagePlan, private readonly boxesFor: (fields: PageFields) => BoxComposer) {
+  /** @param earlier the pages before a change of the text: those it does not reach are kept */
+  constructor(private readonly plan: PagePlan, private readonly boxesFor: (fields: PageFields) => BoxComposer, earlier?: PageFlow) {
     this.statedPages = plan.statedPages
     this.boxes = boxesFor({ pageNumber: shift => this.numberOf(this.open.at(-1), shift), pageCount: String(this.statedPages), chapter: null })
     const frames: Frame[] = []
@@ -104,11 +108,59 @@ export class PageFlow {
       })
     }
     this.pageFrames = frames
+    if (earlier && earlier.done && this.pageFrames.length === 0 && earlier.pageFrames.length === 0 && !fieldsIn(plan.body).has('text:page-count')) {
+      const { kept, shift, tail } = this.compare(earlier)
+      this.before = { flow: earlier, shift, tail }
+      if (kept > 0) {
+        for (let index = 0; index < kept; index++) this.open.push(earlier.open[index]!)
+        for (const [key, fill] of earlier.fills) this.boxes.fills.set(key, fill)
+        const start = earlier.open[kept]!
+        this.open.push(this.makePage(start.geometry, start.number, start.start.forced, start.start.position))
+        this.flow = new Flow(this.boxes, 'body', this.items, this.page.columns[0]!, this.host())
+        this.flow.forced = start.start.forced
+        this.flow.position = start.start.position
+        return
+      }
+    }
     const first = this.items[0]
     const wanted = first ? this.masterOf(first) : null
     const restart = first ? this.restartOf(first) : null
     this.openPage(wanted ?? (plan.geometries.has('Standard') ? 'Standard' : [...plan.geometries.keys()][0]!), true, restart, flowStart)
     this.flow = new Flow(this.boxes, 'body', this.items, this.page.columns[0]!, this.host())
+  }
+
+  /**
+   * What is the same as before: the pages up to the one where something may differ, and the items from `tail` on (by
+   * the new count; `shift` more than before). A heading looks ahead to what it keeps with: so far back nothing is sure.
+   */
+  private compare(earlier: PageFlow): { kept: number, shift: number, tail: number } {
+    const same = (a: Item, b: Item) => a === b || (a.kind === b.kind && a.kind !== 'section' && b.kind !== 'section' && a.block === b.block && (a.kind !== 'paragraph' || (b.kind === 'paragraph' && a.citation === b.citation)))
+    const { items } = this
+    const old = earlier.items
+    let first = 0
+    while (first < items.length && first < old.length && same(items[first]!, old[first]!)) first++
+    let tail = items.length
+    const shift = items.length - old.length
+    while (tail > first && tail - shift > first && same(items[tail - 1]!, old[tail - 1 - shift]!)) tail--
+    const sure = Math.max(first - 12, 0)
+    let kept = 0
+    earlier.open.forEach((page, index) => {
+      const { position } = page.start
+      // A blank page stands before the one that it was made for.
+      if (index > 0 && position.index <= sure && position.rest === null && position.inner === null && (position.line === 0 || position.index < sure) && page.geometry.usage !== 'blank') kept = index
+    })
+    return { kept, shift, tail }
+  }
+
+  /** Whether a page that is about to begin at some position began there before, too. */
+  private inStep(position: Position, number: number, geometry: PageGeometry): boolean {
+    const { before } = this
+    if (before === null || position.index < before.tail || position.rest !== null || position.inner !== null) return false
+    const at = before.flow.open.findIndex((page, index) => index === this.open.length && page.start.position.index === position.index - before.shift && page.start.position.line === position.line && page.start.position.rest === null && page.start.position.inner === null)
+    const old = before.flow.open[at]
+    if (!old || old.number !== number || old.geometry.master !== geometry.master || old.geometry.usage !== geometry.usage) return false
+    this.step = { page: at, before: at }
+    return true
   }
 
   private get page(): OpenPage { return this.open[this.open.length - 1]! }
@@ -120,7 +172,15 @@ export class PageFlow {
   /** Composes until some page is whole, or all of them; whether all are. */
   advance(pages = Infinity): boolean {
     if (this.done) return true
-    this.done = this.flow.run(this.flow.position, () => this.open.length > pages || this.open.length >= pageLimit)
+    this.done = this.flow.run(this.flow.position, () => this.step !== null || this.open.length > pages || this.open.length >= pageLimit)
+    if (this.step !== null) {
+      this.open.length = this.step.page
+      const { shift } = this.before!
+      for (const page of this.before!.flow.open.slice(this.step.before)) this.open.push({ ...page, start: { ...page.start, position: { ...page.start.position, index: page.start.position.index + shift } } })
+      this.done = true
+    }
+    // What is kept of it is here now: it would hold all that came before it.
+    if (this.done) this.before = null
     if (!this.done && this.open.length >= pageLimit) {
       this.boxes.workshop.unlaid(`pages after the ${pageLimit}th`)
       this.done = true
@@ -140,7 +200,8 @@ export class PageFlow {
         const { page } = this
         if (page.column + 1 < page.columns.length) return page.columns[++page.column]!
         if (this.open.length >= pageLimit) return null
-        return this.openPage(page.geometry.next, forced, null, this.flow.position).columns[0]!
+        const opened = this.openPage(page.geometry.next, forced, null, this.flow.position)
+        return this.step === null ? opened.columns[0]! : null
       },
       before: (item, fresh) => this.breakBefore(item, fresh),
       after: (item) => {
@@ -200,6 +261,7 @@ export class PageFlow {
         return this.openPage(master, forced, null, position)
       }
     }
+    if (this.open.length > 0 && this.step === null) this.inStep(position, counted, geometry)
     const page = this.makePage(geometry, counted, forced, position)
     this.open.push(page)
     return page
@@ -312,7 +374,7 @@ export class PageFlow {
     if (notes.height > inner.height * 0.9) this.boxes.workshop.unlaid('footnotes that would go on on the next page (they are set on one)')
   }
 
-  private get pageCount(): number { return this.done ? this.open.length : Math.max(this.statedPages, this.open.length) }
+  get pageCount(): number { return this.done ? this.open.length : Math.max(this.statedPages, this.open.length) }
 
   /** The heading that a page stands under: its first of that level, or the last one before it. */
   private chapterAt(index: number, level: number): string | null {

@@ -9,6 +9,7 @@ import { composeGreedily, LineMaker, type Alignment, type Leading, type Line, ty
 import type { Look, Typesetter } from './look'
 import { readLevelFor, type Labels, type ListLevel } from './numbering'
 import type { WordShapes } from './shaper'
+import type { Words } from './words'
 import { SetText, type FrameSize, type SetGlyphs } from './setting'
 
 /** Values of fields that depend on the page; null keeps what the file stored. */
@@ -86,11 +87,12 @@ interface Kept { readonly look: ParagraphLook, readonly width: number, readonly 
 
 /** What a typesetter keeps of paragraphs from one composition to the next. */
 class Kitchen {
-  readonly analyses = new WeakMap<Paragraph, Analysis>()
   readonly layouts = new WeakMap<Paragraph, Kept[]>()
   readonly looks = new WeakMap<ParagraphStyle, ParagraphLook>()
   readonly known = new Map<string, ParagraphLook>()
 }
+/** Paragraphs taken apart hang on how words are numbered, not on faces. */
+const analysesBy = new WeakMap<Words, WeakMap<Paragraph, Analysis>>()
 const kitchens = new WeakMap<Typesetter, Kitchen>()
 function kitchenOf(typesetter: Typesetter): Kitchen {
   let kitchen = kitchens.get(typesetter)
@@ -185,7 +187,9 @@ function lookOf(style: ParagraphStyle, workshop: Workshop): ParagraphLook {
 }
 
 function analysisOf(paragraph: Paragraph, look: ParagraphLook, typesetter: Typesetter): Analysis {
-  const { analyses } = kitchenOf(typesetter)
+  const { words } = typesetter
+  let analyses = analysesBy.get(words)
+  if (!analyses) analysesBy.set(words, analyses = new WeakMap())
   let analysis = analyses.get(paragraph)
   if (!analysis || analysis.rightToLeft !== look.measure.rightToLeft || analysis.strict !== look.strict) {
     analyses.set(paragraph, analysis = analyse(paragraph, typesetter.words, { rightToLeft: look.measure.rightToLeft, strict: look.strict }))

@@ -10,6 +10,7 @@ export interface PlacedSegment { readonly segment: number, readonly from: number
 export function placedSegments(layout: ParagraphLayout, line: Line): PlacedSegment[] {
   const { set } = layout
   const { analysis, widths } = set
+  if (analysis.simple && line.tabs.length === 0 && line.letterStretch === 0 && !analysis.hasObjects && !analysis.rightToLeft) return plainSegments(layout, line, widths)
   const { starts, kind, level, segments, rightToLeft } = analysis
   const base = rightToLeft ? 1 : 0
   const found: { segment: number, from: number, to: number, width: number, level: number, tab: number }[] = []
@@ -34,6 +35,23 @@ export function placedSegments(layout: ParagraphLayout, line: Line): PlacedSegme
     for (const each of found) if (each.from >= line.contentEnd) x -= each.width
   }
   const placed: PlacedSegment[] = []
-  for (const each of visualOrder(found)) { placed.push({ ...each, x }); x += each.width }
+  for (const each of visualOrder(found)) { placed.push({ segment: each.segment, from: each.from, to: each.to, x, width: each.width, level: each.level, tab: each.tab }); x += each.width }
+  return placed
+}
+
+/** Words and spaces from left to right, and nothing else: most lines. */
+function plainSegments({ set }: ParagraphLayout, line: Line, widths: Float64Array): PlacedSegment[] {
+  const { starts, kind, segments } = set.analysis
+  const placed: PlacedSegment[] = []
+  let { x } = line
+  for (let at = line.end > line.start ? set.segmentAt(line.start) : segments; at < segments && starts[at]! < line.end; at++) {
+    const from = Math.max(line.start, starts[at]!)
+    const to = Math.min(line.end, starts[at + 1]!)
+    let width = from === starts[at] && to === starts[at + 1] ? widths[at]! : set.glyphsOf(at, from, to, 0).reduce((sum, part) => sum + part.width, 0)
+    if (kind[at] === kinds.space && from < line.contentEnd) width += line.stretch * (to - from)
+    if (to < line.contentEnd) width += set.gapAfter(at)
+    placed.push({ segment: at, from, to, x, width, level: 0, tab: -1 })
+    x += width
+  }
   return placed
 }

@@ -378,9 +378,12 @@ export class SetText {
   }
 }
 
+const zero: readonly number[] = [0]
+
 function spaceGlyphs(count: number, advance: number, glyph: number): Glyphs {
+  if (count === 1) return { count, start: 0, ids: [glyph], clusters: zero, advances: [advance], xOffsets: zero, yOffsets: zero }
   const zeros = new Uint16Array(count)
-  return { count, ids: new Uint16Array(count).fill(glyph), clusters: Uint16Array.from({ length: count }, (_, index) => index), advances: new Float64Array(count).fill(advance), xOffsets: zeros, yOffsets: zeros }
+  return { count, start: 0, ids: new Uint16Array(count).fill(glyph), clusters: Uint16Array.from({ length: count }, (_, index) => index), advances: new Float64Array(count).fill(advance), xOffsets: zeros, yOffsets: zeros }
 }
 
 function cutGlyphs(all: Glyphs, from: number, to: number): Glyphs {
@@ -389,5 +392,5 @@ function cutGlyphs(all: Glyphs, from: number, to: number): Glyphs {
   let last = first
   while (last < all.count && all.clusters[last]! >= from && all.clusters[last]! < to) last++
   const part = (list: ArrayLike<number>) => Array.prototype.slice.call(list, first, last) as number[]
-  return { count: last - first, ids: part(all.ids), clusters: part(all.clusters).map(cluster => cluster - from), advances: part(all.advances), xOffsets: part(all.xOffsets), yOffsets: part(all.yOffsets) }
+  return { count: last - first, start: 0, ids: part(all.ids), clusters: part(all.clusters).map(cluster => cluster - from), advances: part(all.advances), xOffsets: part(all.xOffsets), yOffsets: part(all.yOffsets) }
 }

@@ -1,5 +1,5 @@
 import { unsafeToBreak, type Axis, type Feature, type FontHandle, type HarfBuzz, type RunProperties } from './harfbuzz'
-import type { Words } from './words'
+import { Words } from './words'
 
 /** fo:text-transform (ODF 1.4 part 3, 20.220), and what small capitals are made from where a face has none. */
 export type Transform = 'none' | 'uppercase' | 'lowercase' | 'capitalize'
@@ -25,6 +25,8 @@ const shaped = 4
 /** Glyphs of a stretch of text. Clusters are UTF-16 offsets into it; lengths in font units. */
 export interface Glyphs {
   readonly count: number
+  /** Where they begin in the lists: those of a face's words lie in common ones. */
+  readonly start: number
   readonly ids: ArrayLike<number>
   readonly clusters: ArrayLike<number>
   readonly advances: ArrayLike<number>
@@ -205,20 +207,17 @@ export class WordShapes {
     return 0
   }
 
-  /** A word's glyphs. Views: good until more words are shaped. */
+  /** A word's glyphs. */
   glyphs(word: number): Glyphs {
     this.ensure(word)
-    const start = this.starts[word]!
-    const count = this.counts[word]!
-    const part = <T extends Uint16Array | Int32Array | Int16Array>(all: T) => all.subarray(start, start + count) as T
-    return { count, ids: part(this.ids), clusters: part(this.clusters), advances: part(this.advances), xOffsets: part(this.xOffsets), yOffsets: part(this.yOffsets) }
+    return { count: this.counts[word]!, start: this.starts[word]!, ids: this.ids, clusters: this.clusters, advances: this.advances, xOffsets: this.xOffsets, yOffsets: this.yOffsets }
   }
 
   /** A whole stretch of text, spaces and all, shaped as it stands; nothing is kept. */
   run(text: string): Glyphs {
     const shown = transformed(text, this.shaping.transform)
     const { length: count, infos, positions } = this.font ? this.shapeText(shown) : { length: 0, infos: new Uint32Array(0), positions: new Int32Array(0) }
-    const glyphs = { count, ids: new Uint16Array(count), clusters: new Uint16Array(count), advances: new Int32Array(count), xOffsets: new Int16Array(count), yOffsets: new Int16Array(count) }
+    const glyphs = { count, start: 0, ids: new Uint16Array(count), clusters: new Uint16Array(count), advances: new Int32Array(count), xOffsets: new Int16Array(count), yOffsets: new Int16Array(count) }
     for (let glyph = 0; glyph < count; glyph++) {
       const at = glyph * 5
       glyphs.ids[glyph] = infos[at]!
@@ -245,11 +244,16 @@ function transformed(text: string, transform: Transform): string {
 
 /** Faces by hash, and the shapes of their words. Font files are loaded once, when they are first set in. */
 export class Shaper {
+  /** What words are numbered by in all that is shaped here. */
+  readonly words: Words
   private readonly fonts = new Map<string, FontHandle | null>()
   private readonly shapes = new Map<string, WordShapes>()
   private readonly outlines = new Map<string, string>()
 
-  constructor(readonly engine: HarfBuzz, private readonly load: (hash: string) => Uint8Array | undefined) {}
+  constructor(readonly engine: HarfBuzz, private readonly load: (hash: string) => Uint8Array | undefined, words: Words = new Words()) { this.words = words }
+
+  /** A shaper with the same engine and numbers of words that has shaped nothing yet. */
+  withoutShapes(): Shaper { return new Shaper(this.engine, this.load, this.words) }
 
   /** Null where the file cannot be had: asked for again after `forgetMissing`. */
   font(face: string, axes: readonly Axis[] = []): FontHandle | null {
@@ -269,11 +273,11 @@ export class Shaper {
   }
 
   /** The words of a face under a way of shaping. */
-  wordShapes(shaping: Shaping, words: Words): WordShapes {
+  wordShapes(shaping: Shaping): WordShapes {
     const { run } = shaping
     const key = `${shaping.face}${axisKey(shaping.axes)}|${run.rightToLeft ? 'r' : 'l'}|${run.script}|${run.language}|${run.features.map(each => `${each.tag}=${each.value}`).join(',')}|${shaping.transform}|${shaping.corrections.map(pair => `${pair.left}${pair.right}${pair.amount}`).join(' ')}`
     let shapes = this.shapes.get(key)
-    if (!shapes) this.shapes.set(key, shapes = new WordShapes(this.engine, this.font(shaping.face, shaping.axes), shaping, words))
+    if (!shapes) this.shapes.set(key, shapes = new WordShapes(this.engine, this.font(shaping.face, shaping.axes), shaping, this.words))
     return shapes
   }
 

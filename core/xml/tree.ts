@@ -70,6 +70,24 @@ export class XmlPart {
   get changed(): boolean { return this.overlay.size > 0 }
   get touched(): Iterable<number> { return this.overlay.keys() }
 
+  /**
+   * Ids of what differs from an earlier state of the same part: nodes changed, added or removed, and everything above
+   * them. What is not in it is the very same, with all below it.
+   */
+  differences(earlier: XmlPart): Set<number> {
+    const found = new Set<number>()
+    if (earlier === this) return found
+    for (const id of new Set([...this.touched, ...earlier.touched])) {
+      const now = this.find(id)
+      const was = earlier.find(id)
+      if (now === was) continue
+      for (const start of [now, was]) {
+        for (let node: XmlNode | undefined = start; node && !found.has(node.id); node = node.parent < 0 ? undefined : this.find(node.parent) ?? earlier.find(node.parent)) found.add(node.id)
+      }
+    }
+    return found
+  }
+
   find(id: number): XmlNode | undefined {
     const changed = this.overlay.get(id)
     if (changed !== undefined) return changed ?? undefined
@@ -99,7 +117,10 @@ export class XmlPart {
   }
 
   first(parent: XmlElement, name: string): XmlElement | undefined {
-    for (const element of this.elements(parent, name)) return element
+    for (const id of parent.children) {
+      const node = this.node(id)
+      if (node.kind === 'element' && node.name === name) return node
+    }
     return undefined
   }
 
