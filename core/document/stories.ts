@@ -248,7 +248,8 @@ class StoryReader {
     for (const id of parent.children) {
       const node = this.part.node(id)
       if (node.kind === 'text') {
-        let text = node.text.replace(/[ \t\n\r]+/g, ' ')
+        // Most text has nothing to collapse.
+        let text = /[\t\n\r]| {2}/.test(node.text) ? node.text.replace(/[ \t\n\r]+/g, ' ') : node.text
         if (state.space && text.startsWith(' ')) text = text.slice(1)
         if (text === '') continue
         state.space = text.endsWith(' ')

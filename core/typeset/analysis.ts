@@ -4,7 +4,7 @@ import { objectSign, paragraphText } from '../style/runs'
 import { slotRuns } from '../style/slots'
 import { embeddingLevels } from './bidi'
 import { breaksOf, required } from './breaks'
-import { scriptTable } from './unicode-tables'
+import { latin, scriptTable } from './unicode-tables'
 import type { Words } from './words'
 
 /** A stretch of a paragraph's text from one inline, in one font slot. Its style is asked for when it is set. */
@@ -40,6 +40,8 @@ export interface Analysis {
   readonly flags: Uint8Array
   /** Everything runs from left to right, in one run and script: most paragraphs. */
   readonly simple: boolean
+  /** Simple, and words with single spaces between are all there is. */
+  readonly regular: boolean
   /** No unit is a tab, and no object or forced break stands in it. */
   readonly textOnly: boolean
   /** Frames or notes stand in it. */
@@ -66,7 +68,6 @@ export function analyse(paragraph: Paragraph, words: Words, options: AnalysisOpt
   const levels = embeddingLevels(text, options.rightToLeft)
   const oneScript = /^[\u0000-\u024F\u2000-\u206F\u20A0-\u20CF]*$/.test(text)
   const scripts = oneScript ? null : scriptsOf(text)
-  const latin = scriptTable().names.indexOf('Latn')
   const breaks = breaksOf(breakText(text, runs), { strict: options.strict })
 
   const starts: number[] = []
@@ -131,12 +132,13 @@ export function analyse(paragraph: Paragraph, words: Words, options: AnalysisOpt
   }
   if (starts.length > unitStart) unit(unitStart, text.endsWith('\n') ? mustEnd : 0)
   const segments = starts.length
+  const simple = runs.length <= 1 && levels === null && scripts === null
   starts.push(text.length)
   first.push(segments)
   return {
     text, runs, rightToLeft: options.rightToLeft, strict: options.strict, segments, starts: Uint32Array.from(starts), kind: Uint8Array.from(kind), run: Uint32Array.from(run), word: Int32Array.from(word),
     script: Uint8Array.from(script), level: Uint8Array.from(level), units: trailing.length, first: Uint32Array.from(first), trailing: Uint32Array.from(trailing), flags: Uint8Array.from(flags),
-    simple: runs.length <= 1 && levels === null && scripts === null, textOnly, hasObjects: text.includes(objectSign),
+    simple, regular: simple && segments === trailing.length * 2 - 1 && kind.every((of, at) => at % 2 === 0 ? of === kinds.word : of === kinds.space && word[at] === 1), textOnly, hasObjects: text.includes(objectSign),
   }
 }
 
@@ -196,7 +198,7 @@ function scriptsOf(text: string): Uint8Array {
       current = own
     }
     if (current < 0) opening = at + length
-    scripts.fill(current < 0 ? names.indexOf('Latn') : current, at, at + length)
+    scripts.fill(current < 0 ? latin : current, at, at + length)
     at += length
   }
   return scripts

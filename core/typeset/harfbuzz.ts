@@ -32,7 +32,7 @@ export interface ShapedRun {
 export const unsafeToBreak = 1
 
 /** A face ready for shaping. */
-export interface FontHandle { readonly pointer: Pointer, readonly unitsPerEm: number, readonly features: ReadonlySet<string> }
+export interface FontHandle { readonly pointer: Pointer, readonly face: Pointer, readonly blob: Pointer, readonly file: Pointer, readonly unitsPerEm: number, readonly features: ReadonlySet<string> }
 
 const readOnlyCopy = 1
 const gsub = 0x47535542
@@ -77,7 +77,8 @@ export class HarfBuzz {
     const { call } = this
     const place = call.malloc!(bytes.length)
     new Uint8Array(this.memory.buffer).set(bytes, place)
-    const face = call.hb_face_create!(call.hb_blob_create!(place, bytes.length, readOnlyCopy, 0, 0), 0)
+    const blob = call.hb_blob_create!(place, bytes.length, readOnlyCopy, 0, 0)
+    const face = call.hb_face_create!(blob, 0)
     const unitsPerEm = call.hb_face_get_upem!(face)
     if (unitsPerEm === 0) return null
     const pointer = call.hb_font_create!(face)
@@ -89,7 +90,15 @@ export class HarfBuzz {
       call.hb_font_set_variations!(pointer, list, axes.length)
       call.free!(list)
     }
-    return { pointer, unitsPerEm, features: this.featureTags(face) }
+    return { pointer, face, blob, file: place, unitsPerEm, features: this.featureTags(face) }
+  }
+
+  /** Lets go of a font and its file. */
+  unload(font: FontHandle): void {
+    this.call.hb_font_destroy!(font.pointer)
+    this.call.hb_face_destroy!(font.face)
+    this.call.hb_blob_destroy!(font.blob)
+    this.call.free!(font.file)
   }
 
   private featureTags(face: Pointer): ReadonlySet<string> {

@@ -131,8 +131,8 @@ export class LineMaker {
       const spaces = text.spacesIn(from, fill.contentEnd)
       if (spaces > 0) {
         stretch = free / spaces
-        const space = text.spaceAt(from)
-        const most = space * (justification.widest - 1)
+        // No space is narrower than a tenth of an em: most lines need not be looked at more closely.
+        const most = stretch < (this.single ?? this.empty).size * 0.1 ? stretch : text.spaceAt(from) * (justification.widest - 1)
         if (stretch > most) {
           const glyphs = text.glyphsIn(from, fill.contentEnd)
           const letters = Math.min((stretch - most) * spaces / Math.max(glyphs - 1, 1), text.lookAt(from).size * justification.letters)

@@ -5,7 +5,7 @@ import type { TextStyle } from '../style/cascade'
 import { percent, points } from '../style/properties'
 import type { Axis, Feature } from './harfbuzz'
 import type { KerningPair, Shaper, Transform, WordShapes } from './shaper'
-import { scriptTable } from './unicode-tables'
+import { scriptCodes } from './unicode-tables'
 import type { Words } from './words'
 
 /** A line beside the text: where its middle is above the baseline (underlines are below: negative) and how thick, in points. */
@@ -160,7 +160,7 @@ export class Typesetter {
     const key = script * 2 + (rightToLeft ? 1 : 0)
     return look.shapes[key] ??= this.shaper.wordShapes({
       face: look.face.hash, axes: look.axes, transform: look.transform, corrections: look.corrections,
-      run: { rightToLeft, script: scriptTable().names[script]!, language: look.language, features: look.features },
+      run: { rightToLeft, script: scriptCodes[script]!, language: look.language, features: look.features },
     })
   }
 

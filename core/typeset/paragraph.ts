@@ -203,31 +203,28 @@ function analysisOf(paragraph: Paragraph, look: ParagraphLook, typesetter: Types
  */
 export function prepareWords(paragraphs: Iterable<{ readonly paragraph: Paragraph, readonly role: Story['role'] }>, workshop: Workshop): void {
   const { cascade, typesetter } = workshop
-  const wanted = new Map<WordShapes, { readonly words: number[], readonly seen: Set<number> }>()
+  const wanted = new Map<WordShapes, number[]>()
   for (const { paragraph, role } of paragraphs) {
     const look = lookOf(cascade.paragraph(paragraph, role), workshop)
     const analysis = analysisOf(paragraph, look, typesetter)
     const { kind, word, run, script, level, segments } = analysis
     let shapes: WordShapes | null = null
-    let list: { readonly words: number[], readonly seen: Set<number> } | null = null
-    let at = -1
+    let list: number[] = []
     for (let segment = 0; segment < segments; segment++) {
       if (kind[segment] !== 0) continue
       if (shapes === null || (!analysis.simple && segment > 0)) {
         const { inline, slot } = analysis.runs[run[segment]!]!
         const next = typesetter.shapes(typesetter.look(cascade.text(paragraph, inline.kind === 'annotation' ? null : inline.span, role), slot), script[segment]!, level[segment]! % 2 === 1)
-        if (next !== shapes) { shapes = next; list = null }
+        if (next !== shapes) {
+          shapes = next
+          list = wanted.get(shapes) ?? []
+          wanted.set(shapes, list)
+        }
       }
-      at = word[segment]!
-      if (shapes.has(at)) continue
-      if (list === null) {
-        list = wanted.get(shapes) ?? { words: [], seen: new Set() }
-        wanted.set(shapes, list)
-      }
-      if (!list.seen.has(at)) { list.seen.add(at); list.words.push(at) }
+      shapes.queue(word[segment]!, list)
     }
   }
-  for (const [shapes, { words }] of wanted) shapes.ensureAll(words)
+  for (const [shapes, words] of wanted) shapes.ensureAll(words)
 }
 
 /** Fields whose text depends on where or in what document they stand. */
@@ -317,7 +314,12 @@ function compose(paragraph: Paragraph, role: Story['role'], columnWidth: number,
         return to - from < Math.min(width, 3 * empty.size) ? { skipTo: y + height } : { x: from + (look.measure.rightToLeft ? 0 : beside), width: to - from - beside }
       }
     : null
-  const measure: Measure = { ...look.measure, width, firstIndent: drop ? 0 : firstIndent, shape: narrowed }
+  const own = look.measure
+  // Written out: a copy by spreading costs more than all the rest of it.
+  const measure: Measure = {
+    width, firstIndent: drop ? 0 : firstIndent, shape: narrowed, alignment: own.alignment, lastAlignment: own.lastAlignment, justifySingle: own.justifySingle,
+    rightToLeft: own.rightToLeft, tabs: own.tabs, tabDistance: own.tabDistance, leading: own.leading, division: own.division,
+  }
   const maker = new LineMaker(set, measure, empty, drop?.to ?? 0)
   const lines = workshop.totalFit && look.measure.alignment === 'justify' && !narrowed ? composeTotalFit(maker) : composeGreedily(maker)
   const missing = drop ? Math.max(drop.lines - lines.length, 0) * (lines[0]?.height ?? 0) : 0

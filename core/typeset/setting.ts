@@ -2,7 +2,7 @@ import type { Frame } from '../document/stories'
 import { kinds, type Analysis } from './analysis'
 import type { Look, Typesetter } from './look'
 import { lacksGlyphs, reachesSpaces, type Glyphs, type WordShapes } from './shaper'
-import { scriptTable } from './unicode-tables'
+import { latin, scriptTable } from './unicode-tables'
 
 /** Size of a frame that stands in a line as a character, in points. */
 export type FrameSize = (frame: Frame) => { readonly width: number, readonly height: number }
@@ -149,7 +149,7 @@ export class SetText {
     let from = x
     // Spaces are words here: the string is short and stands alone.
     for (const part of this.typesetter.mixed(look, this.typesetter.words.number(text))) {
-      const made = this.setWord(part.look, part.word, scriptTable().names.indexOf('Latn'), false, at, at, from)
+      const made = this.setWord(part.look, part.word, latin, false, at, at, from)
       set.push(made)
       from += made.width
     }
@@ -228,7 +228,7 @@ export class SetText {
     const { widths, unitWidths, unitSpaces } = this.own
     const { first, trailing, units } = analysis
     const hanging = this.options.hanging && hangs.test(analysis.text)
-    if (gaps === null && !hanging && analysis.segments === units * 2 - 1 && analysis.simple) {
+    if (gaps === null && !hanging && analysis.regular) {
       // Words with single spaces between, and nothing else: most text.
       for (let unit = 0; unit < units; unit++) {
         unitWidths[unit] = widths[unit * 2]!
@@ -270,7 +270,9 @@ export class SetText {
 
   /** Spaces in a stretch of text: what justifying widens. */
   spacesIn(from: number, to: number): number {
-    const { text } = this.analysis
+    const { text, regular } = this.analysis
+    // Where every other segment is a single space, their number tells.
+    if (regular) return from >= to ? 0 : (this.segmentAt(to - 1) - this.segmentAt(from) + 1) >> 1
     let count = 0
     for (let at = from; at < to; at++) { const code = text.charCodeAt(at); if (code === 0x20 || code === 0xA0) count++ }
     return count

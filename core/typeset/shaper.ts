@@ -21,6 +21,7 @@ export const reachesSpaces = 1
 /** Set for a word: the face lacks a sign of it. */
 export const lacksGlyphs = 2
 const shaped = 4
+const queued = 8
 
 /** Glyphs of a stretch of text. Clusters are UTF-16 offsets into it; lengths in font units. */
 export interface Glyphs {
@@ -83,6 +84,14 @@ export class WordShapes {
   ensure(word: number): void {
     if (this.has(word)) return
     this.ensureAll([word])
+  }
+
+  /** Puts a word that is not shaped yet on a list, once. */
+  queue(word: number, list: number[]): void {
+    if (word >= this.flags.length) this.reserve()
+    if ((this.flags[word]! & (shaped | queued)) !== 0) return
+    this.flags[word]! |= queued
+    list.push(word)
   }
 
   /** Shapes the words among some segments (those of kind 0) that are not shaped yet. */
@@ -254,6 +263,13 @@ export class Shaper {
 
   /** A shaper with the same engine and numbers of words that has shaped nothing yet. */
   withoutShapes(): Shaper { return new Shaper(this.engine, this.load, this.words) }
+
+  /** Frees the memory of its fonts: nothing that was shaped here may be asked for afterwards. */
+  close(): void {
+    for (const font of this.fonts.values()) if (font) this.engine.unload(font)
+    this.fonts.clear()
+    this.shapes.clear()
+  }
 
   /** Null where the file cannot be had: asked for again after `forgetMissing`. */
   font(face: string, axes: readonly Axis[] = []): FontHandle | null {

@@ -15,6 +15,10 @@ function unpacked(names: string, runs: string): PropertyTable {
   return { names: names.split(' '), of }
 }
 
+/** ISO 15924 codes of the scripts that the table tells apart, and which of them is Latin. */
+export const scriptCodes: readonly string[] = scriptNames.split(' ')
+export const latin = scriptCodes.indexOf('Latn')
+
 let lineBreak: PropertyTable | null = null
 let script: PropertyTable | null = null
 
