@@ -32,12 +32,27 @@ export interface ShapedRun {
 export const unsafeToBreak = 1
 
 /** A face ready for shaping. */
-export interface FontHandle { readonly pointer: Pointer, readonly face: Pointer, readonly blob: Pointer, readonly file: Pointer, readonly unitsPerEm: number, readonly features: ReadonlySet<string> }
+export interface FontHandle { readonly pointer: Pointer, readonly face: Pointer, readonly blob: Pointer, readonly file: Pointer, readonly unitsPerEm: number, readonly features: ReadonlySet<string>, readonly kerning: ReadonlyMap<number, number> | null }
 
 const readOnlyCopy = 1
 const gsub = 0x47535542
+const gpos = 0x47504F53
 
 const tagNumber = (tag: string): number => ((tag.charCodeAt(0) << 24) | (tag.charCodeAt(1) << 16) | (tag.charCodeAt(2) << 8) | tag.charCodeAt(3)) >>> 0
+
+/** Kerns as HarfBuzz does by the same table: half of a pair's value before the right glyph, half behind the left one. */
+function kern({ length, infos, positions }: ShapedRun, pairs: ReadonlyMap<number, number>): void {
+  for (let glyph = 0; glyph + 1 < length; glyph++) {
+    const value = pairs.get(infos[glyph * 5]! * 65536 + infos[glyph * 5 + 5]!)
+    if (value === undefined || value === 0) continue
+    const first = value >> 1
+    const second = value - first
+    positions[glyph * 5]! += first
+    positions[glyph * 5 + 5]! += second
+    positions[glyph * 5 + 7]! += second
+    infos[glyph * 5 + 6]! |= unsafeToBreak
+  }
+}
 
 export class HarfBuzz {
   private readonly call: Readonly<Record<string, Call>>
@@ -90,7 +105,7 @@ export class HarfBuzz {
       call.hb_font_set_variations!(pointer, list, axes.length)
       call.free!(list)
     }
-    return { pointer, face, blob, file: place, unitsPerEm, features: this.featureTags(face) }
+    return { pointer, face, blob, file: place, unitsPerEm, features: this.featureTags(face, gsub), kerning: this.featureTags(face, gpos).has('kern') ? null : this.oldKerning(face) }
   }
 
   /** Lets go of a font and its file. */
@@ -101,11 +116,36 @@ export class HarfBuzz {
     this.call.free!(font.file)
   }
 
-  private featureTags(face: Pointer): ReadonlySet<string> {
+  /** Pairs of the table kern (OpenType 1.9, kern, format 0), by left glyph times 65536 and right glyph: what faces without GPOS kern by. This build of HarfBuzz passes it over. */
+  private oldKerning(face: Pointer): ReadonlyMap<number, number> | null {
+    const { call } = this
+    const blob = call.hb_face_reference_table!(face, tagNumber('kern'))
+    const length = call.hb_blob_get_length!(blob)
+    const table = new DataView(this.memory.buffer.slice(call.hb_blob_get_data!(blob, 0), call.hb_blob_get_data!(blob, 0) + length))
+    call.hb_blob_destroy!(blob)
+    if (length < 4 || table.getUint16(0) !== 0) return null
+    const pairs = new Map<number, number>()
+    let at = 4
+    for (let index = 0; index < table.getUint16(2) && at + 14 <= length; index++) {
+      const coverage = table.getUint16(at + 4)
+      // Horizontal kerning of format 0, neither minimum values nor across the line.
+      if (coverage >> 8 === 0 && (coverage & 7) === 1) {
+        const count = Math.min(table.getUint16(at + 6), Math.floor((length - at - 14) / 6))
+        for (let pair = 0; pair < count; pair++) {
+          const entry = at + 14 + pair * 6
+          pairs.set(table.getUint16(entry) * 65536 + table.getUint16(entry + 2), table.getInt16(entry + 4))
+        }
+      }
+      at += Math.max(table.getUint16(at + 2), 14)
+    }
+    return pairs.size > 0 ? pairs : null
+  }
+
+  private featureTags(face: Pointer, table: number): ReadonlySet<string> {
     const room = 256
     const count = this.call.malloc!(4 + room * 4)
     new Uint32Array(this.memory.buffer, count, 1)[0] = room
-    this.call.hb_ot_layout_table_get_feature_tags!(face, gsub, 0, count, count + 4)
+    this.call.hb_ot_layout_table_get_feature_tags!(face, table, 0, count, count + 4)
     const found = new Uint32Array(this.memory.buffer, count, 1)[0]!
     const tags = new Set([...new Uint32Array(this.memory.buffer, count + 4, Math.min(found, room))].map(tag => String.fromCharCode(tag >>> 24, (tag >> 16) & 255, (tag >> 8) & 255, tag & 255)))
     this.call.free!(count)
@@ -166,7 +206,9 @@ export class HarfBuzz {
     const count = call.hb_buffer_get_length!(buffer)
     const infos = call.hb_buffer_get_glyph_infos!(buffer, 0)
     const positions = call.hb_buffer_get_glyph_positions!(buffer, 0)
-    return { length: count, infos: new Uint32Array(this.memory.buffer, infos, count * 5), positions: new Int32Array(this.memory.buffer, positions, count * 5) }
+    const shaped = { length: count, infos: new Uint32Array(this.memory.buffer, infos, count * 5), positions: new Int32Array(this.memory.buffer, positions, count * 5) }
+    if (font.kerning !== null && !run.features.some(feature => feature.tag === 'kern' && feature.value === 0)) kern(shaped, font.kerning)
+    return shaped
   }
 
   /** The glyph of a single character and its advance in font units, or null where the face lacks it. */

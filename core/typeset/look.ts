@@ -109,6 +109,9 @@ export class Typesetter {
   /** The same look at another size, with what hangs on size: for drop caps. */
   enlarged(look: Look, size: number): Look { return this.derive(look, `size ${size}`, { size, rise: 0 }) }
 
+  /** The same look for text of another language. */
+  inLanguage(look: Look, language: string): Look { return this.derive(look, `language ${language}`, { language }) }
+
   private smallCapitals(look: Look): Look { return this.derive(look, 'small', { size: look.size * smallCapitalScale, transform: 'uppercase', madeSmallCaps: false }) }
 
   private derive(look: Look, how: string, change: Partial<Look>): Look {

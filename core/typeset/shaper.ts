@@ -1,4 +1,5 @@
 import { unsafeToBreak, type Axis, type Feature, type FontHandle, type HarfBuzz, type RunProperties } from './harfbuzz'
+import { scriptTable } from './unicode-tables'
 import { Words } from './words'
 
 /** fo:text-transform (ODF 1.4 part 3, 20.220), and what small capitals are made from where a face has none. */
@@ -57,11 +58,31 @@ export class WordShapes {
   /** One space: its width in font units, and its glyph. */
   readonly space: number
   readonly spaceGlyph: number
+  /** Shapes in one word hang on letters in another, however far apart: runs are only ever shaped whole. */
+  private readonly reachesWords: boolean
 
   constructor(private readonly engine: HarfBuzz, readonly font: FontHandle | null, private readonly shaping: Shaping, private readonly words: Words) {
     const space = font ? engine.nominal(font, 0x20) : null
     this.space = space?.advance ?? this.unitsPerEm * 0.25
     this.spaceGlyph = space?.glyph ?? 0
+    this.reachesWords = font !== null && this.mixesWords(font)
+  }
+
+  /**
+   * Whether contextual forms reach over spaces: each letter of the script, repeated and beside others, is shaped in a
+   * sentence and in words alone. Faces that imitate handwriting change letters that came up shortly before.
+   */
+  private mixesWords(font: FontHandle): boolean {
+    if (!['calt', 'rclt', 'rand', 'clig'].some(tag => font.features.has(tag))) return false
+    const letters = lettersOf(this.shaping.run.script).filter(letter => this.engine.nominal(font, letter.codePointAt(0)!) !== null)
+    const words = letters.flatMap((letter, at) => [letter + letters[(at + 1) % letters.length]!, letter, letters[(at + 5) % letters.length]! + letter + letter])
+    const ids = (text: string): number[] => {
+      const { infos, length } = this.shapeText(text)
+      return Array.from({ length }, (_, glyph) => infos[glyph * 5]!)
+    }
+    const apart = words.map(word => ids(transformed(word, this.shaping.transform)))
+    if (this.shaping.run.rightToLeft) apart.reverse()
+    return ids(transformed(words.join(' '), this.shaping.transform)).filter(id => id !== this.spaceGlyph).join(' ') !== apart.flat().filter(id => id !== this.spaceGlyph).join(' ')
   }
 
   get unitsPerEm(): number { return this.font?.unitsPerEm ?? 1000 }
@@ -207,6 +228,7 @@ export class WordShapes {
     }
     this.counts[word] = to - from
     this.widths[word] = width
+    if (this.reachesWords) this.flags[word]! |= reachesSpaces
   }
 
   /** What pairs add behind the cluster that ends where the next one begins. */
@@ -249,6 +271,20 @@ function transformed(text: string, transform: Transform): string {
   if (transform === 'capitalize') return text.replace(/(?<![\p{L}\p{M}'’])\p{L}/gu, letter => cased(letter, of => of.toUpperCase()))
   const whole = transform === 'uppercase' ? text.toUpperCase() : text.toLowerCase()
   return whole.length === text.length ? whole : Array.from(text, character => cased(character, of => transform === 'uppercase' ? of.toUpperCase() : of.toLowerCase())).join('')
+}
+
+const letterLists = new Map<string, readonly string[]>()
+/** Letters of a script (ISO 15924), at most sixty of them. */
+function lettersOf(script: string): readonly string[] {
+  let letters = letterLists.get(script)
+  if (!letters) {
+    const { names, of } = scriptTable()
+    const wanted = names.indexOf(script)
+    const found: string[] = []
+    for (let code = 0x41; code < 0x3100 && found.length < 60; code++) if (of[code] === wanted && /\p{L}/u.test(String.fromCodePoint(code))) found.push(String.fromCodePoint(code))
+    letterLists.set(script, letters = found)
+  }
+  return letters
 }
 
 /** Faces by hash, and the shapes of their words. Font files are loaded once, when they are first set in. */
