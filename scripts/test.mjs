@@ -18,7 +18,7 @@ const check = (name, command, args) => {
 
 checkNode()
 for (const taken of [databasePort, port]) if (!await portFree(taken)) stop(`port ${taken} is taken; set MORPHENE_TEST_DB_PORT or MORPHENE_TEST_PORT to another one.`)
-installSystem([['/usr/bin/chromium', 'chromium']])
+installSystem([['/usr/bin/chromium', 'chromium'], ['/usr/share/unicode/LineBreak.txt', 'unicode-data'], ['/usr/bin/hb-shape', 'libharfbuzz-bin'], ['/usr/bin/qpdf', 'qpdf'], ['/usr/bin/pdftotext', 'poppler-utils']])
 installPackages()
 mkdirSync(own, { recursive: true })
 buildApplication()

@@ -12,6 +12,8 @@ import { layoutTable, type TableLayout } from './tables'
 export interface FrameBox { readonly width: number, readonly height: number, readonly fragments: readonly Fragment[] }
 
 const nestingLimit = 24
+/** Frames hold this much more than they are high, in points: nobody sees it, and files round their lengths. */
+const rounding = 0.5
 
 /** Composes what stands in boxes: cells, frames, headers, notes. Boxes grow with their text; frames of fixed height may run over. */
 export class BoxComposer {
@@ -87,7 +89,7 @@ export class BoxComposer {
 
   /** Stacks blocks in a column that is as long as it needs to be. `citation` is put in front of the first paragraph. */
   stack(blocks: readonly Block[], role: Story['role'], width: number, citation: string | null = null): { readonly height: number, readonly fragments: readonly Fragment[] } {
-    if (++this.depth > nestingLimit) { this.depth--; this.workshop.unlaid('frames or tables nested very deeply'); return { height: 0, fragments: [] } }
+    if (++this.depth > nestingLimit) { this.depth--; this.workshop.unlaid('frames or tables nested very deeply', partOfBlocks(blocks) ?? ''); return { height: 0, fragments: [] } }
     const column = openColumn(width)
     const part = partOfBlocks(blocks)
     const items = itemsOf(blocks, name => part === null ? null : this.columnsOf(part, 'section', name))
@@ -136,7 +138,7 @@ export class BoxComposer {
     const properties = this.graphic(frame)
     const wrap = properties['style:wrap'] ?? 'none'
     if (wrap === 'run-through' || place.height <= 0) return null
-    if (properties['style:wrap-contour'] === 'true') this.workshop.unlaid('text around the outlines of pictures (it keeps clear of their whole box)')
+    if (properties['style:wrap-contour'] === 'true') this.workshop.unlaid('text around the outlines of pictures (it keeps clear of their whole box)', frame.node)
     const margin = edges(properties, 'fo:margin')
     const around = { x: place.x - margin.left, y: place.y - margin.top, width: place.width + margin.left + margin.right, height: place.height + margin.top + margin.bottom }
     if (wrap === 'none') return { ...around, x: Math.min(around.x, column.x), width: Math.max(around.width, column.width), side: 'none' }
@@ -176,19 +178,19 @@ export class BoxComposer {
     if (frame.content === 'object') {
       const height = stated ?? width * 0.6
       const title = this.objectTitle(frame.href ?? '')
-      this.workshop.unlaid(`${title.toLowerCase()}s (shown as an empty box)`)
+      this.workshop.unlaid(`${title.toLowerCase()}s (shown as an empty box)`, frame.node)
       return { width, height, fragments: [{ kind: 'object', title, href: frame.href ?? '', x: 0, y: 0, width, height }] }
     }
     if (frame.content === 'none') {
-      if (element.name !== 'draw:a' && element.name !== 'draw:control') this.workshop.unlaid('drawing shapes (their text is set, their outlines are not drawn)')
+      if (element.name !== 'draw:a' && element.name !== 'draw:control') this.workshop.unlaid('drawing shapes (their text is set, their outlines are not drawn)', frame.node)
       return { width, height: stated ?? 0, fragments: [] }
     }
     if (frame.content === 'group') {
       const inner = this.stack(frame.blocks, role, columnWidth)
-      if (element.name !== 'draw:a') this.workshop.unlaid('grouped shapes (set one below the other)')
+      if (element.name !== 'draw:a') this.workshop.unlaid('grouped shapes (set one below the other)', frame.node)
       return { width, height: Math.max(stated ?? 0, inner.height), fragments: inner.fragments }
     }
-    if (element.name !== 'draw:frame') this.workshop.unlaid('drawing shapes (their text is set, their outlines are not drawn)')
+    if (element.name !== 'draw:frame') this.workshop.unlaid('drawing shapes (their text is set, their outlines are not drawn)', frame.node)
     const textBox = part.first(element, 'draw:text-box')
     const inset = edges(properties, 'fo:padding')
     const inside = { x: inset.left + border.left, y: inset.top + border.top, width: Math.max(width - inset.left - inset.right - border.left - border.right, 10) }
@@ -259,7 +261,7 @@ export class BoxComposer {
       if (characters > 0) over = { part: last.part, node: last.node, name: last.name, lines, characters }
     }
     const column = columns.at(-1)!
-    this.fill(last, done ? Math.max(column.bottom - flow.lowest, 0) : 0, over)
+    this.fill(last, done ? Math.max(column.bottom - rounding - flow.lowest, 0) : 0, over)
     return grounds.map((ground, index) => ({ fragments: index === grounds.length - 1 && tall.lines > 0 ? ground.fragments.filter(fragment => fragment.kind !== 'lines' || !tall.fragments.has(fragment)) : ground.fragments, over: index === grounds.length - 1 ? over : null }))
   }
 
@@ -284,8 +286,7 @@ function tooTall(ground: Ground, bottom: number): { lines: number, characters: n
 
 function frameColumns(inside: Rectangle, columns: SectionColumns | null): Column[] {
   const ground: Ground = { fragments: [], exclusions: [], notes: null, outer: inside, inner: inside, mirrored: false }
-  // Half a point more is nothing that anybody sees.
-  const bottom = inside.y + Math.max(inside.height, 0) + 0.5
+  const bottom = inside.y + Math.max(inside.height, 0) + rounding
   if (!columns) return [{ ground, x: inside.x, width: inside.width, top: inside.y, bottom }]
   const total = columns.widths.reduce((sum, each) => sum + each, 0)
   let x = inside.x

@@ -61,7 +61,7 @@ function stylesDiffer(part: XmlPart, before: XmlPart): boolean {
 /** Sets a text document in pages: the first ones as soon as they are asked for, the rest when there is time. */
 export class Composer {
   private flow: PageFlow
-  private readonly counts = new Map<string, number>()
+  private readonly counts = new Map<string, Set<string | number>>()
   private readonly make: (statedPages: number) => PageFlow
   private readonly prepare: () => void
   private readonly release: () => void
@@ -74,7 +74,7 @@ export class Composer {
     const geometries = readGeometries(document)
     const rightToLeft = [...geometries.values()][0]!.rightToLeft
     const workshop = (fields: PageFields | null): Workshop => ({
-      cascade, rightToLeft, typesetter, labels, fields, spacingAdds: adds, title: document.title, totalFit: options.totalFit, unlaid: feature => { this.counts.set(feature, (this.counts.get(feature) ?? 0) + 1) },
+      cascade, rightToLeft, typesetter, labels, fields, spacingAdds: adds, title: document.title, totalFit: options.totalFit, unlaid: (feature, user) => { this.counts.set(feature, (this.counts.get(feature) ?? new Set()).add(user)) },
     })
     const objectTitle = (href: string): string => {
       const prefix = `${href.replace(/^\.\//, '')}/`
@@ -93,7 +93,7 @@ export class Composer {
     }
     let source = earlier
     const keeps = earlier !== undefined && earlier.typesetter === typesetter && earlier.options.totalFit === options.totalFit && earlier.reading.cascade.sharesStyles(cascade)
-    if (keeps) for (const [feature, count] of earlier.counts) this.counts.set(feature, count)
+    if (keeps) for (const [feature, users] of earlier.counts) this.counts.set(feature, new Set(users))
     this.make = (statedPages) => {
       if (!keeps) this.counts.clear()
       return new PageFlow({ ...plan, statedPages }, fields => new BoxComposer(workshop(fields), objectTitle, chains), keeps ? source?.flow : undefined)
@@ -130,7 +130,10 @@ export class Composer {
     this.release()
     const pages = Array.from({ length: this.flow.count }, (_, index) => this.flow.finished(index))
     const overset = pages.flatMap(page => page.fragments.flatMap(fragment => fragment.kind === 'overset' ? [{ ...fragment.frame, page: page.index }] : []))
-    return { reading, pages, unlaid: [...this.counts].map(([feature, count]) => ({ feature, count })), overset, fills: [...this.flow.fills.values()] }
+    const crowded = this.flow.crowdedNotes
+    const unlaid = [...this.counts].map(([feature, users]) => ({ feature, count: users.size }))
+    if (crowded > 0) unlaid.push({ feature: 'footnotes that would go on on the next page (they are set on one)', count: crowded })
+    return { reading, pages, unlaid, overset, fills: [...this.flow.fills.values()] }
   }
 }
 

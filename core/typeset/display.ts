@@ -200,7 +200,8 @@ class LineDrawing {
       this.string(pieces, end, baseline, '-')
       end += pieces.reduce((sum, piece) => sum + piece.width, 0)
     }
-    return end - left - line.x
+    // What sets letters apart stands between them, not behind the last.
+    return end - left - line.x - line.letterStretch
   }
 
   private leader(line: Line, tab: number, segment: number, x: number, width: number, baseline: number): void {

@@ -182,7 +182,7 @@ export class PageFlow {
     // What is kept of it is here now: it would hold all that came before it.
     if (this.done) this.before = null
     if (!this.done && this.open.length >= pageLimit) {
-      this.boxes.workshop.unlaid(`pages after the ${pageLimit}th`)
+      this.boxes.workshop.unlaid(`pages after the ${pageLimit}th`, 0)
       this.done = true
     }
     if (this.done) for (const frame of this.pageFrames) this.placePageFrame(frame)
@@ -304,7 +304,7 @@ export class PageFlow {
     const box = this.boxes.frame(frame, 'body', column.width)
     const { x, y } = this.boxes.placeOnPage(frame, box, column)
     page.ground.fragments.push(...shifted(box.fragments, x, y))
-    if (this.boxes.wrapOf(frame) !== 'run-through') this.boxes.workshop.unlaid('text beside frames that are anchored to a page (it runs on under them)')
+    if (this.boxes.wrapOf(frame) !== 'run-through') this.boxes.workshop.unlaid('text beside frames that are anchored to a page (it runs on under them)', frame.node)
   }
 
   private storyOf(master: string, which: 'header' | 'footer', number: number, firstOfMaster: boolean): Story | null {
@@ -371,8 +371,10 @@ export class PageFlow {
       into.push(...shifted(fragments, inner.x, y))
       y += height
     }
-    if (notes.height > inner.height * 0.9) this.boxes.workshop.unlaid('footnotes that would go on on the next page (they are set on one)')
   }
+
+  /** Pages whose notes have no room: they would go on on the next one. */
+  get crowdedNotes(): number { return this.open.filter(page => page.ground.notes.height > page.ground.inner.height * 0.9).length }
 
   get pageCount(): number { return this.done ? this.open.length : Math.max(this.statedPages, this.open.length) }
 

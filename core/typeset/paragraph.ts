@@ -20,8 +20,8 @@ export interface Workshop {
   readonly cascade: Cascade
   readonly typesetter: Typesetter
   readonly labels: Labels
-  /** Counts a feature that is kept in the file but not laid out. */
-  readonly unlaid: (feature: string) => void
+  /** Notes a feature that is kept in the file but not laid out, and what uses it: each counts once. */
+  readonly unlaid: (feature: string, user: string | number) => void
   readonly fields: PageFields | null
   readonly title: string
   /** Paragraph spacing adds up, as some files ask; else the larger of two neighbours counts. */
