@@ -3,6 +3,7 @@ import type { OdfDocument, Subdocument } from '../document/open'
 import type { Paragraph, Span, Story } from '../document/stories'
 import { faceLookup, looksSame, resolve, type Effective, type FaceLookup } from './effective'
 import { readRules, type Rules } from '../document/rules'
+import { readSetting } from '../document/settings'
 import { paragraphLayers, spanLayers, type Layer } from './layers'
 import type { Slot } from '../document/font-attributes'
 
@@ -11,7 +12,7 @@ export class TextStyle {
   private without: Effective | null = null
   readonly effective: Effective
 
-  constructor(readonly id: number, readonly scope: StyleScope, layers: readonly Layer[], private readonly find: FaceLookup, readonly rules: Rules) {
+  constructor(readonly id: number, readonly scope: StyleScope, layers: readonly Layer[], private readonly find: FaceLookup, readonly rules: Rules, readonly externalLeading: boolean) {
     this.effective = resolve(layers, find)
   }
 
@@ -67,6 +68,8 @@ export class Cascade {
   private readonly asked: WeakMap<Paragraph, { readonly style: ParagraphStyle, readonly key: string }>
   readonly scopes: ReadonlyMap<string, StyleScope>
   readonly rules: Rules
+  /** Lines have the gap that their fonts ask for: a setting of the document (config-item AddExternalLeading), on where it says nothing. */
+  private readonly externalLeading: boolean
 
   /** @param earlier the cascade of the same document before a change that touched no style: all it knows still holds */
   constructor(document: OdfDocument, readonly sub: Subdocument, earlier?: Cascade) {
@@ -77,6 +80,7 @@ export class Cascade {
       this.scopes = new Map([...earlier.scopes].map(([path, scope]) => [path, { ...scope, part: document.parts.get(path)! }]))
       this.find = earlier.find
       this.rules = earlier.rules
+      this.externalLeading = earlier.externalLeading
       return
     }
     const { content, styles } = readScopes(document, sub)
@@ -84,6 +88,7 @@ export class Cascade {
     this.scopes = new Map(scopes.map(scope => [scope.part.path, scope]))
     this.find = faceLookup(scopes)
     this.rules = readRules(document)
+    this.externalLeading = readSetting(document, 'AddExternalLeading') !== 'false'
   }
 
   /** Whether both know the same styles: one was made from the other, with no style touched since. */
@@ -155,7 +160,7 @@ export class Cascade {
   }
 
   private intern(key: string, scope: StyleScope, layers: readonly Layer[]): TextStyle {
-    const style = new TextStyle(this.texts.size, scope, layers, this.find, this.rules)
+    const style = new TextStyle(this.texts.size, scope, layers, this.find, this.rules, this.externalLeading)
     this.texts.set(key, style)
     return style
   }

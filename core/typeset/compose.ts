@@ -1,5 +1,6 @@
 import type { OdfDocument } from '../document/open'
 import { paragraphsOf, readStories, type Frame, type Inline, type Paragraph, type Story } from '../document/stories'
+import { readSetting } from '../document/settings'
 import { Cascade } from '../style/cascade'
 import type { XmlPart } from '../xml/tree'
 import { BoxComposer, FrameChains } from './boxes'
@@ -70,7 +71,8 @@ export class Composer {
   constructor(readonly reading: Reading, readonly typesetter: Typesetter, readonly options: ComposeOptions = { totalFit: true }, earlier?: Composer) {
     const { document, cascade, stories } = reading
     const labels = numberParagraphs(stories, cascade)
-    const adds = spacingAdds(document)
+    // Whether spaces between paragraphs add up is a setting, since programs differ.
+    const adds = readSetting(document, 'AddParaTableSpacing') === 'true'
     const geometries = readGeometries(document)
     const rightToLeft = [...geometries.values()][0]!.rightToLeft
     const workshop = (fields: PageFields | null): Workshop => ({
@@ -165,15 +167,6 @@ export function statedPages(document: OdfDocument): number {
   const meta = document.parts.get('meta.xml')
   if (meta) for (const element of meta.descendants()) if (element.name === 'meta:document-statistic') return Number.parseInt(element.attributes['meta:page-count'] ?? '1', 10) || 1
   return 1
-}
-
-/** Whether spaces between paragraphs add up: a setting that files carry, since programs differ. */
-function spacingAdds(document: OdfDocument): boolean {
-  const path = document.subdocuments[0]!.settings
-  const part = path ? document.parts.get(path) : undefined
-  if (!part) return false
-  for (const element of part.descendants()) if (element.attributes['config:name'] === 'AddParaTableSpacing') return part.textOf(element.id).trim() === 'true'
-  return false
 }
 
 /** Calls back for every stretch of lines on the pages, those in tables and frames included. */

@@ -33,6 +33,8 @@ export interface Look {
   readonly outline: boolean
   readonly shadow: boolean
   readonly hidden: boolean
+  /** Its lines have the gap that the font asks for. */
+  readonly lineGap: boolean
   readonly transform: Transform
   /** Lower-case letters are set as small capitals made from capitals, as the face has none of its own. */
   readonly madeSmallCaps: boolean
@@ -92,8 +94,8 @@ export class Typesetter {
       look = {
         id: this.count++, status: values.status, face, size: values.size, letterSpacing: values.letterSpacing, scale: values.scale, rise: values.rise, color: values.color, background: values.background,
         underline: values.underline, strike: values.strike, outline: values.outline, shadow: values.shadow, hidden: values.hidden, transform: values.transform, madeSmallCaps: values.madeSmallCaps,
-        hyphenate: values.hyphenate, language: values.language, features: values.features, axes: values.axes, corrections: values.corrections, shapes: [], mixed: new Map(),
-        ascent: (lineAscent + lineGap) * values.size / 1000 + values.rise, descent: lineDescent * values.size / 1000 - values.rise,
+        lineGap: values.lineGap, hyphenate: values.hyphenate, language: values.language, features: values.features, axes: values.axes, corrections: values.corrections, shapes: [], mixed: new Map(),
+        ascent: (lineAscent + (values.lineGap ? lineGap : 0)) * values.size / 1000 + values.rise, descent: lineDescent * values.size / 1000 - values.rise,
       }
       this.looks.set(key, look)
     }
@@ -149,7 +151,7 @@ export class Typesetter {
       status: resolution.status, face, size, rise: position.rise, letterSpacing, scale: percent(shared['style:text-scale']) ?? 1, color,
       background: /^#[0-9a-f]{6}$/i.test(shared['fo:background-color']) ? shared['fo:background-color'] : '',
       transform: transform === 'uppercase' || transform === 'lowercase' || transform === 'capitalize' ? transform : 'none', madeSmallCaps: smallCaps && !ownSmallCaps,
-      hyphenate: shared['fo:hyphenate'] === 'true', hidden: shared['text:display'] === 'none', language: values.language,
+      hyphenate: shared['fo:hyphenate'] === 'true', hidden: shared['text:display'] === 'none', lineGap: style.externalLeading, language: values.language,
       underline: lineMark(shared['style:text-underline-style'], shared['style:text-underline-type'], shared['style:text-underline-color'], shared['style:text-underline-width'], color, face.measures.underlinePosition - face.measures.underlineThickness / 2, face.measures.underlineThickness, size),
       strike: lineMark(shared['style:text-line-through-style'], shared['style:text-line-through-type'], '', '', color, face.measures.strikePosition - face.measures.strikeThickness / 2, face.measures.strikeThickness, size),
       outline: shared['style:text-outline'] === 'true', shadow: shared['fo:text-shadow'] !== 'none' && shared['fo:text-shadow'] !== '',

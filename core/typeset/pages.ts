@@ -185,7 +185,7 @@ export class PageFlow {
       this.boxes.workshop.unlaid(`pages after the ${pageLimit}th`, 0)
       this.done = true
     }
-    if (this.done) for (const frame of this.pageFrames) this.placePageFrame(frame)
+    if (this.done) for (const frame of this.pageFrames) if (this.pageOf(frame) >= this.open.length) this.placePageFrame(frame, this.page)
     return this.done
   }
 
@@ -264,6 +264,7 @@ export class PageFlow {
     if (this.open.length > 0 && this.step === null) this.inStep(position, counted, geometry)
     const page = this.makePage(geometry, counted, forced, position)
     this.open.push(page)
+    for (const frame of this.pageFrames) if (this.pageOf(frame) === this.open.length - 1) this.placePageFrame(frame, page)
     return page
   }
 
@@ -297,14 +298,20 @@ export class PageFlow {
     return box
   }
 
-  private placePageFrame(frame: Frame): void {
+  /** The page a frame is anchored to, from 0. */
+  private pageOf(frame: Frame): number {
     const { attributes } = this.boxes.workshop.cascade.scope(frame.part).part.element(frame.node)
-    const page = this.open[(Number.parseInt(attributes['text:anchor-page-number'] ?? '1', 10) || 1) - 1] ?? this.page
+    return (Number.parseInt(attributes['text:anchor-page-number'] ?? '1', 10) || 1) - 1
+  }
+
+  /** Puts a frame on its page, before the text that must keep clear of it. */
+  private placePageFrame(frame: Frame, page: OpenPage): void {
     const column = page.columns[0]!
     const box = this.boxes.frame(frame, 'body', column.width)
     const { x, y } = this.boxes.placeOnPage(frame, box, column)
     page.ground.fragments.push(...shifted(box.fragments, x, y))
-    if (this.boxes.wrapOf(frame) !== 'run-through') this.boxes.workshop.unlaid('text beside frames that are anchored to a page (it runs on under them)', frame.node)
+    const exclusion = this.boxes.exclusionOf(frame, { x, y, width: box.width, height: box.height }, column)
+    if (exclusion) page.ground.exclusions.push(exclusion)
   }
 
   private storyOf(master: string, which: 'header' | 'footer', number: number, firstOfMaster: boolean): Story | null {

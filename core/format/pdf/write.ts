@@ -174,7 +174,7 @@ class PageWriter {
     const faithful = font.note(run)
     const y = height - run.y
     // What is no text (the leaders of tabs) says so: an empty text in its place.
-    const open = !run.own && run.text.trim() === '' ? '/Span <</ActualText <FEFF>>> BDC' : faithful ? '' : `/Span <</ActualText ${actualText(run.text)}>> BDC`
+    const open = !run.own && run.text.trim() === '' ? '/Span <</ActualText ()>> BDC' : faithful ? '' : `/Span <</ActualText ${actualText(run.text)}>> BDC`
     if (open) out.push(open)
     if (run.shadow) this.glyphs(run, font, run.x + run.size * 0.05, y - run.size * 0.05, '0.7 0.7 0.7', out)
     this.glyphs(run, font, run.x, y, rgb(run.color), out)
