@@ -124,23 +124,29 @@ for (let key = 0; key < 200; key++) {
 }
 
 // Growth: time for each page from ten pages to two thousand; the documents open, their words shaped, no line of them set.
-const growth: { pages: number, perPage: number }[] = []
+const growing: { readonly count: number, readonly opened: DocumentSession, readonly perPage: number[], pages: number }[] = []
 for (const count of [7_250, 36_000, 250_000, 725_000, 1_450_000].filter(each => each <= Math.max(words * 6, 7_250))) {
   const made = benchDocument(benchParagraphs(count), 'Literata')
-  const perPage: number[] = []
-  let found = 0
   const opened = await DocumentSession.start(made, typesetter)
-  void opened.composition
-  for (let round = 0; round < (count > 500_000 ? 5 : 9); round++) {
+  void opened.reading
+  compose(opened.reading, typesetter)
+  growing.push({ count, opened, perPage: [], pages: 0 })
+}
+for (let round = 0; round < rounds; round++) {
+  for (const each of growing) {
     globalThis.gc?.()
     // Small documents are set several times over: a millisecond is too short to be measured.
-    const times = Math.max(1, Math.round(250_000 / count))
-    const [time, compositions] = timed(() => Array.from({ length: times }, () => compose(opened.reading, new Typesetter(library, typesetter.shaper))))
-    found = compositions[0]!.pages.length
-    perPage.push(time / found / times)
+    const repeats = Math.max(1, Math.round(250_000 / each.count))
+    const [time, last] = timed(() => {
+      let composed = compose(each.opened.reading, new Typesetter(library, typesetter.shaper))
+      for (let again = 1; again < repeats; again++) composed = compose(each.opened.reading, new Typesetter(library, typesetter.shaper))
+      return composed
+    })
+    each.pages = last.pages.length
+    each.perPage.push(time / each.pages / repeats)
   }
-  growth.push({ pages: found, perPage: median(perPage) })
 }
+const growth = growing.map(each => ({ pages: each.pages, perPage: median(each.perPage) }))
 const used = () => { globalThis.gc?.(); globalThis.gc?.(); const memory = process.memoryUsage(); return memory.heapUsed + memory.arrayBuffers }
 const before = used()
 const kept = compose(session.reading, new Typesetter(library, typesetter.shaper))

@@ -22,7 +22,8 @@ export const useDesk = defineStore('desk', () => {
   const census = shallowRef<Census | null>(null)
   const sheets = shallowRef<readonly SheetSize[]>([])
   const signed = ref(false)
-  const state = ref<'opening' | 'open' | 'failed'>('opening')
+  /** While it is being set, its first page can be looked at. */
+  const state = ref<'opening' | 'setting' | 'open' | 'failed'>('opening')
   const failure = ref('')
   /** Raised with every version that is shown: what is drawn belongs to one. */
   const generation = ref(0)
@@ -46,6 +47,7 @@ export const useDesk = defineStore('desk', () => {
     chosen.value = null
     pointed.value = null
     occurrences.value = []
+    census.value = null
     page.value = 0
     generation.value = 0
     await show(id)
@@ -55,15 +57,21 @@ export const useDesk = defineStore('desk', () => {
     try {
       const library = await useLibrary().load()
       info.value = await $fetch<Info>(`/api/documents/${id}`)
-      const response = await fetch(`/api/documents/${id}/file?version=${info.value.document.version}`)
+      const { version } = info.value.document
+      const [response, ids] = await Promise.all([fetch(`/api/documents/${id}/file?version=${version}`), $fetch<DocumentIds>(`/api/documents/${id}/ids?version=${version}`)])
       if (!response.ok) throw new Error('The document cannot be fetched. It is safe on the server; reload the page.')
-      const header = response.headers.get('x-node-ids')
-      const ids = header && header !== 'many' ? JSON.parse(decodeURIComponent(header)) as DocumentIds : {}
       const opened = await engine.value!.ask('open', { bytes: new Uint8Array(await response.arrayBuffer()), ids, faces: library.faces })
-      census.value = opened.census
-      sheets.value = opened.sheets
       signed.value = opened.signed
-      page.value = Math.min(page.value, Math.max(opened.sheets.length - 1, 0))
+      // Another version of what is on the desk already waits until it is whole: its pages stay where they are.
+      if (census.value === null) {
+        sheets.value = opened.sheets
+        generation.value++
+        state.value = 'setting'
+      }
+      const counted = await engine.value!.ask('count', {})
+      census.value = counted.census
+      sheets.value = counted.sheets
+      page.value = Math.min(page.value, Math.max(counted.sheets.length - 1, 0))
       generation.value++
       state.value = 'open'
       failure.value = ''

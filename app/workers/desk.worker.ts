@@ -4,6 +4,8 @@ import { DocumentSession } from '~~/core/plan/session'
 import { displayPage, fontKey } from '~~/core/typeset/display'
 import { HarfBuzz } from '~~/core/typeset/harfbuzz'
 import { Typesetter } from '~~/core/typeset/look'
+import type { Page } from '~~/core/typeset/pages'
+import { voiceKey, voiceOf } from '~~/core/census/voices'
 import { Shaper } from '~~/core/typeset/shaper'
 import harfbuzzCode from 'harfbuzzjs/dist/harfbuzz.wasm?url'
 import type { Answer, Ask, AskName, Asks, Drawn, SheetSize, Side } from './messages'
@@ -32,11 +34,14 @@ const session = (side: Side): DocumentSession => {
   if (!found) throw new Error('no document is open')
   return found
 }
-const sheets = (of: DocumentSession): SheetSize[] => of.composition.pages.map(page => ({ width: page.geometry.width, height: page.geometry.height, number: page.number }))
+const sheetOf = (page: Page): SheetSize => ({ width: page.geometry.width, height: page.geometry.height, number: page.number })
+const sheets = (of: DocumentSession): SheetSize[] => of.composition.pages.map(sheetOf)
 
 function draw(side: Side, index: number): Drawn {
   const of = session(side)
-  const page = displayPage(of.composition.pages[index]!)
+  const composed = of.page(index)
+  if (!composed) throw new Error('there is no such page any more')
+  const page = displayPage(composed)
   const outlines: { face: string, glyph: number, path: string }[] = []
   for (const run of page.runs) {
     for (const glyph of run.glyphs) {
@@ -47,19 +52,24 @@ function draw(side: Side, index: number): Drawn {
       outlines.push({ face, glyph, path: typesetter!.shaper.outline(run.face, glyph, run.axes) })
     }
   }
-  const voices = page.runs.map(run => of.detail.voiceOfRun(run.part, run.style, run.slot) ?? '')
+  const { cascade } = of.reading
+  const voices = page.runs.map((run) => {
+    const style = run.own ? cascade.styleOf(run.style) : undefined
+    return style ? voiceKey(voiceOf(style, run.slot)) : ''
+  })
   const faces = voices.map(voice => voice.split('|').slice(0, 3).join('|'))
   return { page, outlines, faces, voices }
 }
 
 const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Promise<Asks[N]['answer']> } = {
   async open({ bytes, ids, faces }) {
-    const start = performance.now()
     typesetter ??= new Typesetter(new Library(faces), new Shaper(engine, fetchFace))
     now = await DocumentSession.start(bytes, typesetter, { ids })
     after = null
-    return { sheets: sheets(now), census: now.detail.census, signed: now.document.signed, milliseconds: performance.now() - start }
+    const first = now.page(0)
+    return { sheets: first ? [sheetOf(first)] : [], signed: now.document.signed }
   },
+  count: () => ({ sheets: sheets(session('now')), census: session('now').detail.census }),
   page: ({ side, index }) => draw(side, index),
   occurrences: ({ key, of }) => session('now').detail.occurrences.filter(each => each[of] === key).slice(0, 5000),
   plan({ request }) {

@@ -78,7 +78,7 @@ export interface Census {
   readonly pictures: readonly string[]
 }
 
-export interface CensusDetail { readonly census: Census, readonly occurrences: readonly Occurrence[], readonly voiceOfRun: (part: string, style: number, slot: Slot) => string | undefined }
+export interface CensusDetail { readonly census: Census, readonly occurrences: readonly Occurrence[] }
 
 type Counts = Record<Place | 'master' | 'default', number>
 const noCounts = (): Counts => ({ body: 0, frame: 0, table: 0, header: 0, note: 0, chart: 0, annotation: 0, deletion: 0, master: 0, default: 0 })
@@ -129,7 +129,6 @@ export function takeCensus(reading: Reading, library: Library, composition: Comp
   const faces = new Map<string, Tally>()
   const voices = new Map<string, Tally>()
   const occurrences: Occurrence[] = []
-  const runVoices = new Map<string, string>()
   const where = pagesOf(composition)
   const ofChart = chartPages(composition)
   let characters = 0
@@ -160,7 +159,6 @@ export function takeCensus(reading: Reading, library: Library, composition: Comp
           const resolution = resolutionOf(library, style, slot)
           const face = faceKey(look)
           const voice = voiceKey(look)
-          runVoices.set(`${paragraph.part}|${style.id}|${slot}`, voice)
           const settled = style.settled(slot)
           const pages = prefix === '' ? where(paragraph.part, paragraph.node, run.start, run.end) : ofChart(prefix)
           characters += count
@@ -227,6 +225,6 @@ export function takeCensus(reading: Reading, library: Library, composition: Comp
       })).sort((a, b) => a.family.localeCompare(b.family)),
       pictures: picturesWithText(document),
     },
-    occurrences, voiceOfRun: (part, style, slot) => runVoices.get(`${part}|${style}|${slot}`),
+    occurrences,
   }
 }

@@ -64,6 +64,8 @@ export class Cascade {
   private readonly find: FaceLookup
   private readonly paragraphs: Map<string, ParagraphStyle>
   private readonly texts: Map<string, TextStyle>
+  /** All text styles by their ids. */
+  private readonly styles: TextStyle[]
   /** What was asked for a paragraph before: a paragraph stands in one story, and so has one role. */
   private readonly asked: WeakMap<Paragraph, { readonly style: ParagraphStyle, readonly key: string }>
   readonly scopes: ReadonlyMap<string, StyleScope>
@@ -75,6 +77,7 @@ export class Cascade {
   constructor(document: OdfDocument, readonly sub: Subdocument, earlier?: Cascade) {
     this.paragraphs = earlier?.paragraphs ?? new Map()
     this.texts = earlier?.texts ?? new Map()
+    this.styles = earlier?.styles ?? []
     this.asked = earlier?.asked ?? new WeakMap()
     if (earlier) {
       this.scopes = new Map([...earlier.scopes].map(([path, scope]) => [path, { ...scope, part: document.parts.get(path)! }]))
@@ -160,10 +163,14 @@ export class Cascade {
   }
 
   private intern(key: string, scope: StyleScope, layers: readonly Layer[]): TextStyle {
-    const style = new TextStyle(this.texts.size, scope, layers, this.find, this.rules, this.externalLeading)
+    const style = new TextStyle(this.styles.length, scope, layers, this.find, this.rules, this.externalLeading)
+    this.styles.push(style)
     this.texts.set(key, style)
     return style
   }
+
+  /** A text style by its id; undefined for labels, which have none. */
+  styleOf(id: number): TextStyle | undefined { return this.styles[id] }
 }
 
 function paragraphKey(paragraph: Paragraph, role: string): string {

@@ -1,6 +1,9 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
 import { sailingGuide } from '../../demo/sailing-guide'
+import { DocumentSession } from '../../core/plan/session'
+import { displayPage } from '../../core/typeset/display'
+import { typesetter } from '../support/fixtures'
 import { familiesIn, parts, xmlParts } from '../support/independent'
 
 const problems: string[] = []
@@ -86,6 +89,45 @@ test('the whole job by mouse: from the shelf to the downloaded file, which opens
   await page.getByLabel('Files to open').setInputFiles(path)
   const again = page.getByRole('listitem').filter({ hasText: 'swapped' })
   await expect(again).toContainText('1 family absent', { timeout: 30_000 })
+})
+
+test('the browser sets the pages that the server and the command line set', async ({ page }) => {
+  await put(page, 'Same pages.odt')
+  await openDocument(page, 'Same pages.odt')
+  const session = await DocumentSession.start(sailingGuide(), typesetter)
+  for (const number of [3, 6, 11]) {
+    await page.getByLabel('Go to page').fill(String(number))
+    await page.getByLabel('Go to page').press('Enter')
+    const sheet = page.locator(`section[aria-label="Page ${number}"]`)
+    await expect(sheet.locator('span.whitespace-pre').first()).toBeAttached()
+    const shown = await sheet.evaluate(section => ({
+      width: (section as HTMLElement).offsetWidth,
+      runs: [...section.querySelectorAll<HTMLElement>('span.whitespace-pre')].map(span => ({ text: span.textContent, x: Number.parseFloat(span.style.left), size: Number.parseFloat(span.style.fontSize) })),
+    }))
+    const expected = displayPage(session.page(number - 1)!)
+    const scale = shown.width / expected.width
+    const runs = expected.runs.filter(run => run.text !== '')
+    expect(shown.runs.map(run => run.text)).toEqual(runs.map(run => run.text))
+    shown.runs.forEach((run, at) => {
+      expect(run.x / scale).toBeCloseTo(runs[at]!.x, 0)
+      expect(run.size / scale).toBeCloseTo(runs[at]!.size, 1)
+    })
+  }
+})
+
+test('the pages as PDF, and what is said of it', async ({ page }, info) => {
+  await put(page, 'As a PDF.odt')
+  await openDocument(page, 'As a PDF.odt')
+  await page.getByRole('tab', { name: 'Handoff' }).click()
+  await page.getByLabel('Bleed').selectOption({ label: '3 mm' })
+  await page.getByLabel('Crop marks').check()
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download as PDF' }).click()])
+  expect(download.suggestedFilename()).toBe('As a PDF.pdf')
+  const path = info.outputPath('pages.pdf')
+  await download.saveAs(path)
+  expect(readFileSync(path).subarray(0, 8).toString()).toBe('%PDF-1.7')
+  await expect(page.getByText('Saved, 24 pages.')).toBeVisible()
+  await expect(page.getByText('charts (shown as an empty box), 1')).toBeVisible()
 })
 
 test('by keyboard alone', async ({ page }) => {

@@ -144,6 +144,18 @@ describe('a document on the shelf', () => {
     expect((await get<Info>(`/api/documents/${id}`)).document.version).toBe(1)
   })
 
+  it('comes as PDF at true size, with what it does not hold told beside it', async () => {
+    const id = await added()
+    const response = await fetch(`${base}/api/documents/${id}/pdf?bleed=3&marks=yes`)
+    expect(response.status).toBe(200)
+    expect(response.headers.get('content-type')).toBe('application/pdf')
+    expect(response.headers.get('content-disposition')).toContain('guide.pdf')
+    expect(JSON.parse(decodeURIComponent(response.headers.get('x-pdf-notes')!))).toMatchObject({ pages: 24, notEmbedded: [], unlaid: [{ feature: 'charts (shown as an empty box)', count: 1 }] })
+    expect(new TextDecoder('latin1').decode((await response.arrayBuffer()).slice(0, 8))).toBe('%PDF-1.7')
+    expect((await fetch(`${base}/api/documents/${id}/pdf?bleed=400`)).status).toBe(400)
+    expect((await fetch(`${base}/api/documents/${id}/pdf?version=9`)).status).toBe(400)
+  })
+
   it('is removed with all its versions', async () => {
     const id = await added()
     expect((await fetch(`${base}/api/documents/${id}`, { method: 'DELETE' })).status).toBe(200)
@@ -165,7 +177,6 @@ describe('the library', () => {
 describe('a server that is killed', () => {
   it('in the middle of a swap leaves the former version whole and the swap wholly there or wholly not', async () => {
     const long = makeOdt({ faces: face('Jost'), automatic: paragraphStyle('P', 'style:font-name="Jost"'), body: Array.from({ length: 3000 }, (_, at) => `<text:p text:style-name="P">Paragraph ${at} of a long text that takes its time to be set in pages, twice.</text:p>`).join('') })
-    const seen = new Set<number>()
     for (const delay of [30, 200, 500, 900]) {
       const id = await added(long)
       const response = post(`/api/documents/${id}/swap`, { base: 1, request: swap('Jost', 'Spectral') }).catch(() => null)
@@ -174,7 +185,6 @@ describe('a server that is killed', () => {
       await response
       server = await startServer(port)
       const { document, versions } = await get<Info>(`/api/documents/${id}`)
-      seen.add(document.version)
       expect(await bytesOf(`/api/documents/${id}/file?version=1`)).toEqual(long)
       expect(versions).toHaveLength(document.version)
       expect([1, 2]).toContain(document.version)
@@ -182,6 +192,5 @@ describe('a server that is killed', () => {
       // And the document can be worked on: the same swap goes through if it had not.
       if (document.version === 1) expect((await post(`/api/documents/${id}/swap`, { base: 1, request: swap('Jost', 'Spectral') })).status).toBe(200)
     }
-    expect(seen.size).toBeGreaterThan(0)
   })
 })

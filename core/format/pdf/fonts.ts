@@ -68,7 +68,7 @@ export class PdfFont {
       ...fontFile ? { [compact ? 'FontFile3' : 'FontFile2']: fontFile } : {},
     }))
     const descendant = context.register(context.obj({
-      Type: 'Font', Subtype: compact ? 'CIDFontType0' : 'CIDFontType2', BaseFont: baseName, CIDSystemInfo: { Registry: PDFString.of('Adobe'), Ordering: PDFString.of('Identity'), Supplement: 0 },
+      Type: 'Font', Subtype: compact ? 'CIDFontType0' : 'CIDFontType2', BaseFont: baseName, CIDSystemInfo: { Registry: PDFString.of('Morphene'), Ordering: PDFString.of('Identity'), Supplement: 0 },
       FontDescriptor: descriptor, DW: 1000, W: glyphs.flatMap(glyph => [glyph, [widthOf(glyph)]]), ...compact ? {} : { CIDToGIDMap: 'Identity' },
     }))
     const unicode = context.register(context.flateStream(toUnicode(glyphs.map(glyph => [glyph, this.used.get(glyph)!.text]))))
@@ -97,7 +97,7 @@ function toUnicode(pairs: readonly (readonly [number, string])[]): string {
     const part = pairs.slice(at, at + 100)
     lines.push(`${part.length} beginbfchar`, ...part.map(([glyph, text]) => `<${hex4(glyph)}> <${utf16Hex(text)}>`), 'endbfchar')
   }
-  return `/CIDInit /ProcSet findresource begin 12 dict begin begincmap /CIDSystemInfo << /Registry (Adobe) /Ordering (UCS) /Supplement 0 >> def /CMapName /Adobe-Identity-UCS def /CMapType 2 def 1 begincodespacerange <0000> <FFFF> endcodespacerange\n${lines.join('\n')}\nendcmap CMapName currentdict /CMap defineresource pop end end`
+  return `/CIDInit /ProcSet findresource begin 12 dict begin begincmap /CIDSystemInfo << /Registry (Morphene) /Ordering (UCS) /Supplement 0 >> def /CMapName /Morphene-Identity-UCS def /CMapType 2 def 1 begincodespacerange <0000> <FFFF> endcodespacerange\n${lines.join('\n')}\nendcmap CMapName currentdict /CMap defineresource pop end end`
 }
 
 /** A run's text for /ActualText (ISO 32000-2, 14.9.4). */

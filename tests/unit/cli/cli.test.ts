@@ -33,6 +33,15 @@ describe('the command line', () => {
     expect(run('census', out).stdout).not.toContain('Skerrow')
   })
 
+  it('writes the pages as PDF, with bleed and marks', () => {
+    const out = join(folder, 'pages.pdf')
+    const { status, stdout } = run('pdf', guide, out, '--bleed', '3mm', '--marks')
+    expect(status).toBe(0)
+    expect(stdout).toContain('24 pages')
+    expect(stdout).toContain('charts (shown as an empty box) (1)')
+    expect(spawnSync('qpdf', ['--check', out]).status).toBe(0)
+  })
+
   it('copies unchanged', () => {
     const out = join(folder, 'copy.odt')
     expect(run('copy', guide, out).status).toBe(0)
@@ -42,7 +51,7 @@ describe('the command line', () => {
   it.each([
     ['no such file', ['census', 'nowhere.odt']], ['no such command', ['polish', guide]], ['no such option', ['census', guide, '--loud']], ['a wish without an end', ['swap', guide, '--from', 'Skerrow']],
     ['an unknown family', ['swap', guide, '--from', 'Skerrow', '--to', 'Nowhere', '--out', join(folder, 'never.odt')]], ['a file that is no document', ['copy', join(projectFolder(), 'package.json'), join(folder, 'never.odt')]],
-    ['a folder that is not there', ['copy', guide, join(folder, 'no', 'never.odt')]],
+    ['a bleed that is none', ['pdf', guide, join(folder, 'never.odt'), '--bleed', 'wide']], ['a folder that is not there', ['copy', guide, join(folder, 'no', 'never.odt')]],
   ])('%s: one line on stderr, and no file', (_name, words) => {
     const { status, stdout, stderr } = run(...words)
     expect(status).toBe(1)

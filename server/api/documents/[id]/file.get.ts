@@ -12,7 +12,6 @@ export default answer(async (event) => {
   if (!content) throw refusal(404, 'There is no such version.')
   setHeader(event, 'Content-Type', 'application/vnd.oasis.opendocument.text')
   setHeader(event, 'X-Content-Type-Options', 'nosniff')
-  setHeader(event, 'X-Node-Ids', encodeURIComponent(JSON.stringify(content.ids)).length < 8000 ? encodeURIComponent(JSON.stringify(content.ids)) : 'many')
   if (getQuery(event).download !== undefined) setHeader(event, 'Content-Disposition', attachment(document.fileName))
   return Buffer.from(content.bytes)
 })
