@@ -81,8 +81,8 @@ async function census(call: Call): Promise<string> {
   const session = await open(call.files[0])
   const { census: result } = session.detail
   if (!call.json) return censusText(result)
-  const { document, characters, settled, faces, voices, unused, pictures } = result
-  return JSON.stringify({ document, characters, settled, faces, voices, unused, pictures }, null, 2)
+  const { document, characters, settled, faces, voices, unused, frames, pictures } = result
+  return JSON.stringify({ document, characters, settled, faces, voices, unused, frames, pictures }, null, 2)
 }
 
 async function swap(call: Call): Promise<string> {

@@ -26,6 +26,7 @@ export function censusText(census: Census): string {
     `${document.title || 'untitled'}: ${percentage(census.settled)} settled, ${census.characters} characters, ${document.pages} pages`, ...unlaidLines(document.unlaid), '',
     'Faces', ...padded(faces.map(face => [face.status === 'absent' ? '◇' : ' ', faceName(face.family, face.style), face.slot === 'western' ? '' : face.slot, String(face.characters), percentage(face.share), pageList(face.pages, document.pages), face.onlySpaces ? 'only spaces' : face.styles.slice(0, 3).join(', '), face.standIn ? `shown by ${face.standIn}` : ''])), '',
     'Voices', ...padded(voices.map(voice => [faceName(voice.family, voice.style), sizeAndLeading(voice), String(voice.characters), voice.unowned ? 'nobody’s' : voice.styles.slice(0, 3).join(', '), voice.twinOf ? 'twin' : ''])),
+    ...census.frames.filter(frame => frame.lines > 0).map(frame => `\nFrame ${frame.name || 'without a name'} runs over: ${frame.lines} lines, ${frame.characters} characters${frame.page === null ? '' : `, on page ${frame.page + 1}`}`),
     ...census.unused.length > 0 ? ['', `Named, but no text is set in them: ${census.unused.map(each => each.family).join(', ')}`] : [],
   ].join('\n')
 }

@@ -53,6 +53,18 @@ export interface VoiceCensus extends VoiceLook {
   readonly twinOf: string | null
 }
 
+/** How a text frame is filled. */
+export interface FrameCensus {
+  readonly name: string
+  /** Index of the page where it runs over; null where it does not. */
+  readonly page: number | null
+  /** Lines and characters that have no room. */
+  readonly lines: number
+  readonly characters: number
+  /** Height left empty, in points. */
+  readonly room: number
+}
+
 /** One stretch of text in one voice, to walk to. */
 export interface Occurrence { readonly part: string, readonly node: number, readonly start: number, readonly end: number, readonly page: number, readonly face: string, readonly voice: string, readonly place: Place }
 
@@ -74,6 +86,8 @@ export interface Census {
   readonly voices: readonly VoiceCensus[]
   /** Families that are named somewhere while no text takes them. */
   readonly unused: readonly { readonly family: string, readonly status: Resolution['status'], readonly symbols: boolean, readonly references: number, readonly where: readonly string[] }[]
+  /** Text frames, those that run over first. */
+  readonly frames: readonly FrameCensus[]
   /** Vector pictures, whose fonts can only be told to exist. */
   readonly pictures: readonly string[]
 }
@@ -121,6 +135,13 @@ function chartPages(composition: Composition | null): (prefix: string) => number
 function resolutionOf(library: Library, style: TextStyle, slot: Slot): Resolution {
   const { font, weight, posture } = style.effective.slots[slot]
   return library.resolve({ family: font.family, styleName: font.styleName, weight, italic: posture !== 'normal', generic: font.generic, pitch: font.pitch, charset: font.charset, slot })
+}
+
+function framesOf(composition: Composition | null): FrameCensus[] {
+  return (composition?.fills ?? []).map(({ part, node, name, room, over }) => ({
+    name, room, lines: over?.lines ?? 0, characters: over?.characters ?? 0,
+    page: over ? composition!.overset.find(frame => frame.part === part && frame.node === node)?.page ?? null : null,
+  })).sort((a, b) => b.lines - a.lines || a.name.localeCompare(b.name))
 }
 
 /** Takes the census. Without a composition no pages are told. */
@@ -223,6 +244,7 @@ export function takeCensus(reading: Reading, library: Library, composition: Comp
         family: each.family, symbols: each.symbols, references: each.count, where: [...each.where].slice(0, 20),
         status: library.resolve({ family: each.family, styleName: '', weight: 400, italic: false, generic: '', pitch: '', charset: '', slot: 'western' }).status,
       })).sort((a, b) => a.family.localeCompare(b.family)),
+      frames: framesOf(composition),
       pictures: picturesWithText(document),
     },
     occurrences,

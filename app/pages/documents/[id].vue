@@ -76,7 +76,7 @@ useHead({ title: () => title.value ? `${title.value}, Morphene` : 'Morphene' })
       <ThumbIndex :tabs="tabs" :open="stage" @open="go" />
       <p v-if="desk.state === 'setting'" role="status" class="h-full w-[min(630px,50vw)] shrink-0 px-[22px] pt-5 text-soft">The first page is here; setting and counting the others …</p>
       <main v-else id="tray" role="tabpanel" :aria-labelledby="`tab-${stage}`" class="h-full w-[min(630px,50vw)] shrink-0" :class="stage === 'swap' ? 'overflow-hidden' : 'overflow-y-auto'" tabindex="-1">
-        <CensusTray v-if="stage === 'census'" @swap="swapFamily" />
+        <CensusTray v-if="stage === 'census'" @swap="swapFamily" @go="sheets?.goTo($event)" />
         <SwapTray v-else-if="stage === 'swap'" @census="go('census')" />
         <HandoffTray v-else />
       </main>

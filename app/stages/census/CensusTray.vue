@@ -7,7 +7,7 @@ import { useLibrary } from '../../stores/library'
 import { counted, grouped, pageWords, percentage, settledWords } from '../../desk/words'
 import FaceChart from './FaceChart.vue'
 
-const emit = defineEmits<{ swap: [family: string] }>()
+const emit = defineEmits<{ swap: [family: string], go: [page: number] }>()
 const desk = useDesk()
 const library = useLibrary()
 const census = computed(() => desk.census!)
@@ -30,6 +30,7 @@ const faces = computed(() => sorted(census.value.faces.filter(face => matches(`$
 const voices = computed(() => sorted(census.value.voices.filter(voice => matches(`${voice.family} ${voice.style} ${voice.styles.join(' ')}`) && (only.value === 'all' || (only.value === 'absent' ? voice.status === 'absent' : voice.unowned)))))
 const shownVoices = ref(12)
 const absent = computed(() => census.value.faces.filter(face => face.status === 'absent'))
+const overset = computed(() => census.value.frames.filter(frame => frame.lines > 0))
 const unowned = computed(() => census.value.voices.filter(voice => voice.unowned).length)
 const chosenFace = computed(() => desk.chosen?.of === 'face' ? census.value.faces.find(face => face.key === desk.chosen!.key) ?? null : null)
 const notice = computed(() => chosenFace.value?.status === 'absent' ? chosenFace.value : absent.value[0] ?? null)
@@ -105,6 +106,14 @@ watch(() => desk.pointed, (pointed) => {
       </p>
       <button type="button" class="plain shrink-0" @click="walkFace(notice)">Walk its places</button>
       <button type="button" class="act shrink-0" @click="emit('swap', notice.family)">Swap it</button>
+    </section>
+
+    <section v-if="overset.length > 0" class="mt-4 border border-rubric bg-sheet px-3 py-2.5" aria-label="Frames that run over">
+      <p v-for="frame in overset.slice(0, 5)" :key="frame.name" class="flex items-baseline gap-3">
+        <span class="flex-1"><strong>{{ frame.name || 'A frame' }} runs over:</strong> {{ counted(frame.lines, 'line') }}, {{ counted(frame.characters, 'character') }} have no room.</span>
+        <button v-if="frame.page !== null" type="button" class="link" @click="emit('go', frame.page)">Page {{ frame.page + 1 }}</button>
+      </p>
+      <p v-if="overset.length > 5" class="text-soft">And {{ overset.length - 5 }} more.</p>
     </section>
 
     <h2 class="mt-5">Voices</h2>

@@ -8,6 +8,19 @@ import { countCharacters } from '../../support/independent'
 const guide = sailingGuide()
 const { census, occurrences } = session(guide).detail
 
+describe('frames', () => {
+  it('are told by the lines that have no room, or the height they leave', () => {
+    const frame = (name: string, lines: number) => `<text:p><draw:frame draw:name="${name}" text:anchor-type="paragraph" svg:width="4cm" svg:height="2cm"><draw:text-box>${'<text:p>line</text:p>'.repeat(lines)}</draw:text-box></draw:frame></text:p>`
+    const { frames } = sessionOf({ body: frame('Short', 1) + frame('Long', 9) }).detail.census
+    expect(frames.map(each => each.name)).toEqual(['Long', 'Short'])
+    expect(frames[0]).toMatchObject({ page: 0, room: 0 })
+    expect(frames[0]!.lines).toBeGreaterThan(3)
+    expect(frames[0]!.characters).toBe(frames[0]!.lines * 4)
+    expect(frames[1]).toMatchObject({ page: null, lines: 0, characters: 0 })
+    expect(frames[1]!.room).toBeGreaterThan(30)
+  })
+})
+
 describe('the census of the demo', () => {
   it('counts what another counter on another parser counts', () => {
     expect(census.characters).toBe(countCharacters(guide))
