@@ -68,6 +68,7 @@ export class Cascade {
   private readonly styles: TextStyle[]
   /** What was asked for a paragraph before: a paragraph stands in one story, and so has one role. */
   private readonly asked: WeakMap<Paragraph, { readonly style: ParagraphStyle, readonly key: string }>
+  private readonly plain: Map<string, { readonly style: ParagraphStyle, readonly key: string }>
   readonly scopes: ReadonlyMap<string, StyleScope>
   readonly rules: Rules
   /** Lines have the gap that their fonts ask for: a setting of the document (config-item AddExternalLeading), on where it says nothing. */
@@ -78,6 +79,7 @@ export class Cascade {
     this.paragraphs = earlier?.paragraphs ?? new Map()
     this.texts = earlier?.texts ?? new Map()
     this.styles = earlier?.styles ?? []
+    this.plain = earlier?.plain ?? new Map()
     this.asked = earlier?.asked ?? new WeakMap()
     if (earlier) {
       this.scopes = new Map([...earlier.scopes].map(([path, scope]) => [path, { ...scope, part: document.parts.get(path)! }]))
@@ -107,9 +109,15 @@ export class Cascade {
 
   private keyed(paragraph: Paragraph, role: Story['role']): { readonly style: ParagraphStyle, readonly key: string } {
     let keyed = this.asked.get(paragraph)
-    if (!keyed) {
+    if (keyed) return keyed
+    // Most paragraphs stand in the body and in nothing else: their style's name says it all.
+    const plain = paragraph.holder === null && paragraph.list === null && paragraph.heading === null && paragraph.classNames.length === 0 && paragraph.place === 'body' && role === 'body' && paragraph.part === 'content.xml'
+    if (plain) keyed = this.plain.get(paragraph.styleName ?? '')
+    if (keyed) this.asked.set(paragraph, keyed)
+    else {
       const key = paragraphKey(paragraph, role)
       this.asked.set(paragraph, keyed = { key, style: this.paragraphs.get(key) ?? this.makeParagraph(key, paragraph, role) })
+      if (plain) this.plain.set(paragraph.styleName ?? '', keyed)
     }
     return keyed
   }

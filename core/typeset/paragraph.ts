@@ -208,20 +208,16 @@ export function prepareWords(paragraphs: Iterable<{ readonly paragraph: Paragrap
     const look = lookOf(cascade.paragraph(paragraph, role), workshop)
     const analysis = analysisOf(paragraph, look, typesetter)
     const { kind, word, run, script, level, segments } = analysis
-    let shapes: WordShapes | null = null
-    let list: number[] = []
-    for (let segment = 0; segment < segments; segment++) {
-      if (kind[segment] !== 0) continue
-      if (shapes === null || (!analysis.simple && segment > 0)) {
-        const { inline, slot } = analysis.runs[run[segment]!]!
-        const next = typesetter.shapes(typesetter.look(cascade.text(paragraph, inline.kind === 'annotation' ? null : inline.span, role), slot), script[segment]!, level[segment]! % 2 === 1)
-        if (next !== shapes) {
-          shapes = next
-          list = wanted.get(shapes) ?? []
-          wanted.set(shapes, list)
-        }
-      }
-      shapes.queue(word[segment]!, list)
+    for (let segment = 0; segment < segments;) {
+      // Stretches of one run, script and direction.
+      let end = analysis.simple ? segments : segment + 1
+      while (end < segments && run[end] === run[segment] && script[end] === script[segment] && level[end] === level[segment]) end++
+      const { inline, slot } = analysis.runs[run[segment]!]!
+      const shapes = typesetter.shapes(typesetter.look(cascade.text(paragraph, inline.kind === 'annotation' ? null : inline.span, role), slot), script[segment]!, level[segment]! % 2 === 1)
+      let list = wanted.get(shapes)
+      if (!list) wanted.set(shapes, list = [])
+      shapes.queueSegments(word, kind, segment, end, list)
+      segment = end
     }
   }
   for (const [shapes, words] of wanted) shapes.ensureAll(words)

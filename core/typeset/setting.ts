@@ -1,7 +1,7 @@
 import type { Frame } from '../document/stories'
 import { kinds, type Analysis } from './analysis'
 import type { Look, Typesetter } from './look'
-import { lacksGlyphs, reachesSpaces, type Glyphs, type WordShapes } from './shaper'
+import { lacksGlyphs, reachesSpaces, shaped, type Glyphs, type WordShapes } from './shaper'
 import { latin, scriptTable } from './unicode-tables'
 
 /** Size of a frame that stands in a line as a character, in points. */
@@ -83,20 +83,28 @@ export class SetText {
     const { kind, word, segments } = analysis
     const shapes = this.typesetter.shapes(look, analysis.script[0] ?? 0, false)
     shapes.reserve()
-    shapes.ensureSegments(word, kind, segments)
+    shapes.reserve()
     const { widths: wordWidths, counts, flags } = shapes
     const unit = look.size * look.scale / shapes.unitsPerEm
     const space = shapes.space * unit + look.letterSpacing
     const { letterSpacing } = look
     let special = 0
+    let present = shaped
     for (let at = 0; at < segments; at++) {
       const own = word[at]!
       if (kind[at] === kinds.word) {
+        present &= flags[own]!
         widths[at] = letterSpacing === 0 ? wordWidths[own]! * unit : wordWidths[own]! * unit + counts[own]! * letterSpacing
         special |= flags[own]!
       }
       else if (kind[at] === kinds.space) widths[at] = own * space
       else widths[at] = this.otherWidth(at)
+    }
+    if (present === 0) {
+      // Some word was not there: rare, since long texts are shaped beforehand.
+      shapes.ensureSegments(word, kind, segments)
+      this.measureSimple(look)
+      return
     }
     if ((special & (lacksGlyphs | reachesSpaces)) !== 0) this.measureSpecial()
   }
@@ -197,13 +205,13 @@ export class SetText {
     for (let glyph = 0; glyph < all.count; glyph++) if (all.ids[glyph] === 0) return segment
     this.wholes ??= new Map()
     const unit = look.size * look.scale / shapes.unitsPerEm
-    for (let at = from; at < to; at++) {
-      const glyphs = cutGlyphs(all, analysis.starts[at]! - start, analysis.starts[at + 1]! - start)
+    const cuts = cutGlyphs(all, Array.from({ length: to - from + 1 }, (_, at) => analysis.starts[from + at]! - start))
+    cuts.forEach((glyphs, at) => {
       let width = glyphs.count * look.letterSpacing
-      for (let glyph = 0; glyph < glyphs.count; glyph++) width += glyphs.advances[glyph]! * unit
-      this.wholes.set(at, glyphs)
-      this.widths[at] = width
-    }
+      for (let glyph = glyphs.start, end = glyph + glyphs.count; glyph < end; glyph++) width += glyphs.advances[glyph]! * unit
+      this.wholes!.set(from + at, glyphs)
+      this.widths[from + at] = width
+    })
     return to - 1
   }
 
@@ -388,11 +396,16 @@ function spaceGlyphs(count: number, advance: number, glyph: number): Glyphs {
   return { count, start: 0, ids: new Uint16Array(count).fill(glyph), clusters: Uint16Array.from({ length: count }, (_, index) => index), advances: new Float64Array(count).fill(advance), xOffsets: zeros, yOffsets: zeros }
 }
 
-function cutGlyphs(all: Glyphs, from: number, to: number): Glyphs {
-  let first = 0
-  while (first < all.count && (all.clusters[first]! < from || all.clusters[first]! >= to)) first++
-  let last = first
-  while (last < all.count && all.clusters[last]! >= from && all.clusters[last]! < to) last++
-  const part = (list: ArrayLike<number>) => Array.prototype.slice.call(list, first, last) as number[]
-  return { count: last - first, start: 0, ids: part(all.ids), clusters: part(all.clusters).map(cluster => cluster - from), advances: part(all.advances), xOffsets: part(all.xOffsets), yOffsets: part(all.yOffsets) }
+/** Cuts the glyphs of a run at some offsets of its text, the first 0 and the last its length; clusters then count from each cut. */
+function cutGlyphs(all: Glyphs, offsets: readonly number[]): Glyphs[] {
+  const clusters = new Uint16Array(all.count)
+  const rightToLeft = all.count > 1 && all.clusters[0]! > all.clusters[all.count - 1]!
+  let glyph = rightToLeft ? all.count - 1 : 0
+  const step = rightToLeft ? -1 : 1
+  return offsets.slice(0, -1).map((from, at): Glyphs => {
+    const first = glyph
+    for (; glyph >= 0 && glyph < all.count && all.clusters[glyph]! < offsets[at + 1]!; glyph += step) clusters[glyph] = Math.max(all.clusters[glyph]! - from, 0)
+    const count = Math.abs(glyph - first)
+    return { count, start: rightToLeft ? glyph + 1 : first, ids: all.ids, clusters, advances: all.advances, xOffsets: all.xOffsets, yOffsets: all.yOffsets }
+  })
 }

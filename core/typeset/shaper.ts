@@ -21,7 +21,8 @@ export interface Shaping {
 export const reachesSpaces = 1
 /** Set for a word: the face lacks a sign of it. */
 export const lacksGlyphs = 2
-const shaped = 4
+/** Set for a word that is here. */
+export const shaped = 4
 const queued = 8
 
 /** Glyphs of a stretch of text. Clusters are UTF-16 offsets into it; lengths in font units. */
@@ -107,12 +108,16 @@ export class WordShapes {
     this.ensureAll([word])
   }
 
-  /** Puts a word that is not shaped yet on a list, once. */
-  queue(word: number, list: number[]): void {
-    if (word >= this.flags.length) this.reserve()
-    if ((this.flags[word]! & (shaped | queued)) !== 0) return
-    this.flags[word]! |= queued
-    list.push(word)
+  /** Puts words among some segments (those of kind 0) that are not shaped yet on a list, each once. */
+  queueSegments(words: Int32Array, kind: Uint8Array, from: number, to: number, list: number[]): void {
+    this.reserve()
+    const { flags } = this
+    for (let at = from; at < to; at++) {
+      const word = words[at]!
+      if (kind[at] !== 0 || (flags[word]! & (shaped | queued)) !== 0) continue
+      flags[word]! |= queued
+      list.push(word)
+    }
   }
 
   /** Shapes the words among some segments (those of kind 0) that are not shaped yet. */

@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { displayPage, type DisplayPage } from '../../../core/typeset/display'
 import type { Composition } from '../../../core/typeset/compose'
@@ -218,6 +219,54 @@ describe('lines', () => {
   it('set a quarter of an em between East Asian and other letters, unless told not to', () => {
     const width = (value: string) => pagesOf({ automatic: paragraphStyle('A', 'style:font-size-asian="12pt"', `style:text-autospace="${value}"`), body: '<text:p text:style-name="A">日本abc日本</text:p>' })[0]!.lines[0]!.width
     expect(width('ideograph-alpha') - width('none')).toBeCloseTo(6, 1)
+  })
+})
+
+describe('what the text has been through', () => {
+  it('tracked changes show as they read when all are taken: insertions stand, deletions do not', () => {
+    const { composition, detail } = sessionOf({ body: `<text:tracked-changes><text:changed-region xml:id="c1" text:id="c1"><text:deletion><office:change-info><dc:creator>A</dc:creator><dc:date>2026-01-01T00:00:00</dc:date></office:change-info><text:p>gone</text:p></text:deletion></text:changed-region><text:changed-region xml:id="c2" text:id="c2"><text:insertion><office:change-info><dc:creator>A</dc:creator><dc:date>2026-01-01T00:00:00</dc:date></office:change-info></text:insertion></text:changed-region></text:tracked-changes><text:p>be<text:change text:change-id="c1"/>fore <text:change-start text:change-id="c2"/>new<text:change-end text:change-id="c2"/> after</text:p>` })
+    expect(texts(displayPage(composition.pages[0]!))).toEqual(['before new after'])
+    expect(detail.census.faces.reduce((sum, each) => sum + each.places.deletion, 0)).toBe(1)
+  })
+
+  it('charts in the text keep their room, and are said to be boxes', () => {
+    const composition = compose({
+      body: '<text:p>a <draw:frame text:anchor-type="as-char" svg:width="4cm" svg:height="3cm"><draw:object xlink:href="./Object 1"/></draw:frame> b</text:p>',
+      objects: [{ path: 'Object 1/', type: 'application/vnd.oasis.opendocument.chart' }],
+    })
+    const [page] = composition.pages.map(displayPage)
+    const chart = page!.shapes.find(shape => shape.kind === 'object')!
+    expect([chart.width, chart.kind === 'object' && chart.height].map(value => Math.round(Number(value) / centimetre))).toEqual([4, 3])
+    expect(page!.lines[0]!.height).toBeGreaterThanOrEqual(3 * centimetre)
+    expect(composition.unlaid).toEqual([{ feature: 'charts (shown as an empty box)', count: 1 }])
+  })
+})
+
+describe('whatever text, style and width', () => {
+  const sign = fc.constantFrom('a', 'é', 'W', ' ', '  ', '-', '日', '本', 'א', 'ش', 'क्ष', '\u00A0', '\u00AD', '😀', '.', '(', 'fi', 'considerations ', 'mmmmmmmmmmmmmmmmmmmmmmmmmmmmmmmmmmm')
+  const inline = fc.record({ text: fc.array(sign, { maxLength: 25 }).map(signs => signs.join('')), style: fc.constantFrom('', 'S1', 'S2', 'S3', 'S4') })
+  const styles = textStyle('S1', 'fo:font-size="20pt" fo:letter-spacing="1pt"') + textStyle('S2', 'fo:font-variant="small-caps" style:font-name="Jost"') + textStyle('S3', 'style:text-position="super 58%" fo:text-transform="uppercase"') + textStyle('S4', 'style:text-scale="60%" style:font-name="Caveat"')
+
+  it('no character is lost or set twice, on the lines or in the glyphs, and nothing hangs: a property', () => {
+    fc.assert(fc.property(
+      fc.array(inline, { maxLength: 6 }), fc.constantFrom('start', 'justify', 'center', 'end'), fc.constantFrom('lr-tb', 'rl-tb'), fc.integer({ min: 0, max: 78 }), fc.boolean(),
+      (inlines, align, mode, margin, drop) => {
+        const body = inlines.map(({ text, style }) => style ? `<text:span text:style-name="${style}">${text}</text:span>` : text).join('')
+        const { pages } = compose({
+          automatic: styles + `<style:style style:name="P" style:family="paragraph"><style:paragraph-properties fo:text-align="${align}" style:writing-mode="${mode}" fo:margin-right="${margin}mm">${drop ? '<style:drop-cap style:lines="2" style:length="1"/>' : ''}</style:paragraph-properties><style:text-properties fo:hyphenate="true"/></style:style>`,
+          faces: face('Spectral') + face('Jost') + face('Caveat'), body: `<text:p text:style-name="P">${body}</text:p>`,
+        })
+        const layouts = pages.flatMap(page => page.fragments.flatMap(fragment => fragment.kind === 'lines' ? [fragment] : []))
+        const { text, drop: cap } = layouts[0]!.layout
+        const lines = layouts.flatMap(({ layout, from, to }) => layout.lines.slice(from, to))
+        expect(lines[0]!.start).toBe(cap?.to ?? 0)
+        lines.forEach((line, at) => { expect(line.start).toBe(at === 0 ? cap?.to ?? 0 : lines[at - 1]!.end) })
+        expect(lines.at(-1)!.end).toBe(text.length)
+        const runs = pages.map(displayPage).flatMap(page => page.runs.filter(run => run.own))
+        const covered = runs.flatMap(run => Array.from({ length: run.end - run.start }, (_, index) => run.start + index)).sort((a, b) => a - b)
+        expect(covered).toEqual(Array.from({ length: text.length }, (_, index) => index))
+        for (const run of runs) for (const value of [...run.xs, ...run.ys, run.x, run.y, run.width]) expect(Number.isFinite(value)).toBe(true)
+      }), { numRuns: 80 })
   })
 })
 
