@@ -29,6 +29,9 @@ export interface FlowHost {
   after?(item: Item): Column | null
 }
 
+/** Items that keep with one another are looked at this far ahead. */
+export const longestChain = 40
+
 /** Puts items into columns, one after the other. */
 export class Flow {
   y: number
@@ -120,7 +123,10 @@ export class Flow {
     const first = this.items[index]!
     if (first.kind !== 'paragraph' || this.layout(first, this.column.width).look.properties['fo:keep-with-next'] !== 'always') return false
     let needed = 0
-    for (let at = index; at < this.items.length && at < index + 12; at++) {
+    const room = this.bottom - this.column.top
+    for (let at = index; at < this.items.length; at++) {
+      // A chain that no column holds cannot be kept.
+      if (needed > room || at >= index + longestChain) return false
       const item = this.items[at]!
       if (item.kind === 'section' || item.kind === 'frame') break
       if (item.kind === 'table') {
@@ -136,7 +142,7 @@ export class Flow {
       }
       needed += linesHeight(layout) + layout.padding.top + layout.padding.bottom + layout.spaceAfter
     }
-    return this.y + needed > this.bottom + 0.01 && needed <= this.bottom - this.column.top
+    return this.y + needed > this.bottom + 0.01 && needed <= room
   }
 
   private placeParagraph(item: Extract<Item, { kind: 'paragraph' }>): boolean {

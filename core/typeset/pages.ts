@@ -3,7 +3,7 @@ import { findStyle } from '../document/styles'
 import type { Cascade } from '../style/cascade'
 import { partOfBlocks, type BoxComposer } from './boxes'
 import type { Column, Ground, NoteArea } from './columns'
-import { Flow, flowStart, itemsOf, type FlowHost, type Item, type Position } from './flow'
+import { Flow, flowStart, itemsOf, longestChain, type FlowHost, type Item, type Position } from './flow'
 import { shifted, type Fragment } from './fragments'
 import type { NotesStyle, PageGeometry } from './geometry'
 import { formatNumber } from './numbering'
@@ -142,7 +142,7 @@ export class PageFlow {
     let tail = items.length
     const shift = items.length - old.length
     while (tail > first && tail - shift > first && same(items[tail - 1]!, old[tail - 1 - shift]!)) tail--
-    const sure = Math.max(first - 12, 0)
+    const sure = Math.max(first - longestChain, 0)
     let kept = 0
     earlier.open.forEach((page, index) => {
       const { position } = page.start
