@@ -1,9 +1,13 @@
+import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
+
+// The application's own name for the project's folder.
+const resolve = { alias: { '~~': fileURLToPath(new URL('.', import.meta.url)).replace(/\/$/, '') } }
 
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'unit', include: ['tests/unit/**/*.test.ts'], environment: 'node', testTimeout: 60_000 } },
+      { resolve, test: { name: 'unit', include: ['tests/unit/**/*.test.ts'], environment: 'node', testTimeout: 60_000 } },
       { test: { name: 'server', include: ['tests/server/**/*.test.ts'], environment: 'node', testTimeout: 120_000, hookTimeout: 180_000, fileParallelism: false } },
     ],
   },

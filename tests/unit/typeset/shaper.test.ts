@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { HarfBuzz, unsafeToBreak, type Feature, type RunProperties } from '../../../core/typeset/harfbuzz'
+import { unsafeToBreak, type Feature, type HarfBuzz, type RunProperties } from '../../../core/typeset/harfbuzz'
 import { lacksGlyphs, reachesSpaces, Shaper, type Shaping } from '../../../core/typeset/shaper'
 import { startHarfBuzz, startSubsetter } from '../../../server/library/harfbuzz'
 import { shippedLibrary } from '../../../server/library/shipped'
