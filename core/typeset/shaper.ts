@@ -24,6 +24,8 @@ export const lacksGlyphs = 2
 /** Set for a word that is here. */
 export const shaped = 4
 const queued = 8
+/** In place of where a word's glyphs begin: only its width is known. */
+const notKept = 0xFFFFFFFF
 
 /** Glyphs of a stretch of text. Clusters are UTF-16 offsets into it; lengths in font units. */
 export interface Glyphs {
@@ -41,8 +43,8 @@ export interface Glyphs {
 const batchUnits = 6000
 
 /**
- * The words of one face under one way of shaping, by word number. Glyphs of all words lie in common arrays: a word is a
- * range of them.
+ * The words of one face under one way of shaping, by word number: how wide each is, and of those that were drawn the
+ * glyphs, in common arrays of which a word is a range.
  */
 export class WordShapes {
   /** Widths in font units, and glyph counts, by word number. */
@@ -171,7 +173,7 @@ export class WordShapes {
         for (let rest = index; rest < batch.length; rest++) this.shapeAlone(batch[rest]!)
         return
       }
-      this.keep(batch[index]!, texts[index]!, infos, positions, first, glyph, start)
+      this.measure(batch[index]!, texts[index]!, infos, positions, first, glyph, start)
       if (((infos[first * 5 + 1]! | infos[glyph * 5 + 1]!) & unsafeToBreak) !== 0) this.flags[batch[index]!]! |= reachesSpaces
       glyph++
       start = end + 1
@@ -211,6 +213,22 @@ export class WordShapes {
     this.yOffsets = grown(this.yOffsets, new Int16Array(length))
   }
 
+  /** Keeps how wide a word is, and nothing of its glyphs: most words are never drawn. */
+  private measure(word: number, text: string, infos: Uint32Array, positions: Int32Array, from: number, to: number, start: number): void {
+    const corrected = this.shaping.corrections.length > 0
+    let width = 0
+    let lacks = 0
+    for (let at = from * 5, end = to * 5; at < end; at += 5) {
+      if (infos[at] === 0) lacks = lacksGlyphs
+      width += positions[at]!
+      if (corrected) width += this.correction(text, infos[at + 2]! - start, at + 5 < end ? infos[at + 7]! - start : text.length)
+    }
+    this.starts[word] = notKept
+    this.counts[word] = to - from
+    this.widths[word] = width
+    this.flags[word]! |= lacks | (this.reachesWords ? reachesSpaces : 0)
+  }
+
   private keep(word: number, text: string, infos: Uint32Array, positions: Int32Array, from: number, to: number, start: number): void {
     this.grow(to - from)
     const { corrections } = this.shaping
@@ -246,6 +264,7 @@ export class WordShapes {
   /** A word's glyphs. */
   glyphs(word: number): Glyphs {
     this.ensure(word)
+    if (this.starts[word] === notKept) this.shapeAlone(word)
     return { count: this.counts[word]!, start: this.starts[word]!, ids: this.ids, clusters: this.clusters, advances: this.advances, xOffsets: this.xOffsets, yOffsets: this.yOffsets }
   }
 
