@@ -38,7 +38,8 @@ const readOnlyCopy = 1
 const gsub = 0x47535542
 const gpos = 0x47504F53
 
-const tagNumber = (tag: string): number => ((tag.charCodeAt(0) << 24) | (tag.charCodeAt(1) << 16) | (tag.charCodeAt(2) << 8) | tag.charCodeAt(3)) >>> 0
+/** A tag of OpenType as HarfBuzz takes it. */
+export const tagNumber = (tag: string): number => ((tag.charCodeAt(0) << 24) | (tag.charCodeAt(1) << 16) | (tag.charCodeAt(2) << 8) | tag.charCodeAt(3)) >>> 0
 
 /** Kerns as HarfBuzz does by the same table: half of a pair's value before the right glyph, half behind the left one. */
 function kern({ length, infos, positions }: ShapedRun, pairs: ReadonlyMap<number, number>): void {

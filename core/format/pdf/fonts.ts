@@ -1,6 +1,7 @@
 import { PDFHexString, PDFName, PDFString, type PDFContext, type PDFRef } from 'pdf-lib'
 import type { FaceRecord } from '../../font/face'
 import type { GlyphRun } from '../../typeset/display'
+import type { Axis } from '../../typeset/harfbuzz'
 import type { Shaper } from '../../typeset/shaper'
 import type { Subsetter } from './subset'
 
@@ -18,7 +19,7 @@ export class PdfFont {
   private readonly used = new Map<number, { text: string, sure: boolean }>()
   readonly reference: PDFRef
 
-  constructor(readonly name: string, readonly face: FaceRecord, readonly embedded: boolean, private readonly context: PDFContext, private readonly shaper: Shaper) {
+  constructor(readonly name: string, readonly face: FaceRecord, readonly embedded: boolean, private readonly axes: readonly Axis[], private readonly context: PDFContext, private readonly shaper: Shaper) {
     this.reference = context.nextRef()
   }
 
@@ -52,14 +53,14 @@ export class PdfFont {
   write(load: (hash: string) => Uint8Array | undefined, subsetter: Subsetter): void {
     const { context, face } = this
     const glyphs = [...this.used.keys()].sort((a, b) => a - b)
-    const font = this.shaper.font(face.hash)
+    const font = this.shaper.font(face.hash, this.axes)
     const em = font?.unitsPerEm ?? 1000
     const widthOf = (glyph: number) => font ? Math.round(this.shaper.engine.glyphAdvance(font, glyph) * 1000 / em * 100) / 100 : 500
     const prefix = this.embedded ? `${tagOf(glyphs)}+` : ''
     const baseName = PDFName.of(prefix + (face.postScriptName || face.fullName.replace(/[^A-Za-z0-9-]/g, '') || 'Face'))
     const { measures } = face
     const file = this.embedded ? load(face.hash) : undefined
-    const outlines = file ? subsetter.subset(file, [0, ...glyphs]) : null
+    const outlines = file ? subsetter.subset(file, [0, ...glyphs], this.axes) : null
     const compact = outlines !== null && String.fromCharCode(...outlines.subarray(0, 4)) === 'OTTO'
     const fontFile = outlines === null ? null : context.register(context.flateStream(outlines, compact ? { Subtype: 'OpenType' } : { Length1: outlines.length }))
     const descriptor = context.register(context.obj({
@@ -77,7 +78,7 @@ export class PdfFont {
 
   /** The advance that a viewer takes for a glyph, in thousandths of an em: what W will say. */
   advance(glyph: number): number {
-    const font = this.shaper.font(this.face.hash)
+    const font = this.shaper.font(this.face.hash, this.axes)
     return font ? Math.round(this.shaper.engine.glyphAdvance(font, glyph) * 1000 / font.unitsPerEm * 100) / 100 : 500
   }
 }

@@ -1,4 +1,4 @@
-import type { StartModule } from '../../typeset/harfbuzz'
+import { tagNumber, type Axis, type StartModule } from '../../typeset/harfbuzz'
 
 type Call = (...values: number[]) => number
 
@@ -21,8 +21,11 @@ export class Subsetter {
     this.call._initialize?.()
   }
 
-  /** The file with some glyphs of it, under their old ids; the whole file where it cannot be cut. */
-  subset(file: Uint8Array, glyphs: Iterable<number>): Uint8Array {
+  /**
+   * The file with some glyphs of it, under their old ids, at a place on its axes where it is variable; the whole file
+   * where it cannot be cut.
+   */
+  subset(file: Uint8Array, glyphs: Iterable<number>, axes: readonly Axis[] = []): Uint8Array {
     const { call } = this
     const place = call.malloc!(file.length)
     new Uint8Array(this.memory.buffer).set(file, place)
@@ -33,7 +36,12 @@ export class Subsetter {
     const wanted = call.hb_subset_input_set!(input, glyphSet)
     for (const glyph of glyphs) call.hb_set_add!(wanted, glyph)
     const dropped = call.hb_subset_input_set!(input, dropTables)
-    for (const tag of unneeded) call.hb_set_add!(dropped, ((tag.charCodeAt(0) << 24) | (tag.charCodeAt(1) << 16) | (tag.charCodeAt(2) << 8) | tag.charCodeAt(3)) >>> 0)
+    for (const tag of unneeded) call.hb_set_add!(dropped, tagNumber(tag))
+    if (axes.length > 0) {
+      // A PDF knows no axes: the others stay where the font has them.
+      call.hb_subset_input_pin_all_axes_to_default!(input, face)
+      for (const axis of axes) call.hb_subset_input_pin_axis_location!(input, face, tagNumber(axis.tag), axis.value)
+    }
     const made = call.hb_subset_or_fail!(face, input)
     let result = file
     if (made !== 0) {

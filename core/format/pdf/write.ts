@@ -1,6 +1,6 @@
 import { PDFDocument, PDFHexString, PDFName, type PDFImage, type PDFPage, type PDFRef } from 'pdf-lib'
 import { partBytes } from '../../package/container'
-import { displayPage, type DisplayPage, type GlyphRun } from '../../typeset/display'
+import { displayPage, fontKey, type DisplayPage, type GlyphRun } from '../../typeset/display'
 import type { Composition } from '../../typeset/compose'
 import type { Typesetter } from '../../typeset/look'
 import { actualText, PdfFont } from './fonts'
@@ -98,11 +98,11 @@ class PageWriter {
   constructor(private readonly pdf: PDFDocument, private readonly composition: Composition, private readonly typesetter: Typesetter, private readonly options: PdfOptions) {}
 
   private font(run: GlyphRun): PdfFont {
-    const key = run.face
+    const key = fontKey(run)
     let font = this.fonts.get(key)
     if (!font) {
       const face = this.typesetter.library.byHash(run.face)!
-      this.fonts.set(key, font = new PdfFont(`F${this.fonts.size + 1}`, face, face.embedding !== 'restricted', this.pdf.context, this.typesetter.shaper))
+      this.fonts.set(key, font = new PdfFont(`F${this.fonts.size + 1}`, face, face.embedding !== 'restricted', run.axes, this.pdf.context, this.typesetter.shaper))
     }
     return font
   }
