@@ -13,6 +13,8 @@ const marks = ref(false)
 const leaveOut = ref(false)
 const making = ref(false)
 const refused = ref('')
+/** Whether it was a licence that stood in the way: only then is there a choice to leave faces out. */
+const mayNotEmbed = ref(false)
 const made = ref<{ pages: number, notEmbedded: string[], pictures: string[], unlaid: { feature: string, count: number }[] } | null>(null)
 
 /** Has the pages written as PDF, and saves them under the document's name. */
@@ -22,7 +24,11 @@ async function makePdf(): Promise<void> {
   made.value = null
   try {
     const response = await fetch(`/api/documents/${document.value.id}/pdf?bleed=${bleed.value}&marks=${marks.value ? 'yes' : 'no'}&leaveOut=${leaveOut.value ? 'yes' : 'no'}`)
-    if (!response.ok) throw new Error((await response.json() as { message?: string }).message ?? 'The PDF could not be made.')
+    if (!response.ok) {
+      const refusal = await response.json() as { message?: string, data?: { fault?: string } }
+      mayNotEmbed.value ||= refusal.data?.fault === 'may-not-embed'
+      throw new Error(refusal.message ?? 'The PDF could not be made.')
+    }
     const link = window.document.createElement('a')
     link.href = URL.createObjectURL(await response.blob())
     link.download = document.value.fileName.replace(/\.\w+$/, '.pdf')
@@ -53,7 +59,7 @@ const file = (version?: number) => `/api/documents/${document.value.id}/file?dow
         <select v-model.number="bleed" class="field text-ink"><option :value="0">none</option><option :value="3">3 mm</option><option :value="5">5 mm</option></select>
       </label>
       <label class="flex items-center gap-2"><input v-model="marks" type="checkbox" class="size-[15px] accent-verdigris">Crop marks</label>
-      <label v-if="refused || leaveOut" class="flex items-center gap-2"><input v-model="leaveOut" type="checkbox" class="size-[15px] accent-verdigris">Leave out faces that may not be embedded</label>
+      <label v-if="mayNotEmbed" class="flex items-center gap-2"><input v-model="leaveOut" type="checkbox" class="size-[15px] accent-verdigris">Leave out faces that may not be embedded</label>
       <button type="button" class="plain" :disabled="making" @click="makePdf">{{ making ? 'Setting the pages' : 'Download as PDF' }}</button>
     </div>
     <p v-if="refused" role="alert" class="mt-2 text-rubric">{{ refused }}</p>

@@ -181,6 +181,10 @@ class PageWriter {
     if (open) out.push('EMC')
     for (const mark of [run.underline, run.strike]) {
       if (!mark) continue
+      if (mark.pattern === 'wave') {
+        out.push(`${rgb(mark.color)} RG ${number(mark.thickness)} w [] 0 d ${wave(run.x, y + mark.middle, run.width, mark.thickness)} S`)
+        continue
+      }
       const dash = mark.pattern === 'dotted' ? `[${number(mark.thickness)} ${number(mark.thickness * 1.5)}] 0 d` : mark.pattern === 'dashed' ? `[${number(mark.thickness * 4)} ${number(mark.thickness * 2)}] 0 d` : '[] 0 d'
       for (const offset of mark.pattern === 'double' ? [-mark.thickness, mark.thickness] : [0])
         out.push(`${rgb(mark.color)} RG ${number(mark.thickness)} w ${dash} ${number(run.x)} ${number(y + mark.middle + offset)} m ${number(run.x + run.width)} ${number(y + mark.middle + offset)} l S`)
@@ -224,6 +228,18 @@ class PageWriter {
     flush()
     out.push('ET')
   }
+}
+
+/** A wavy line from left to right, each half wave four times as long as the line is thick. */
+function wave(x: number, y: number, width: number, thickness: number): string {
+  const half = thickness * 4
+  const path = [`${number(x)} ${number(y)} m`]
+  for (let at = 0, side = 1; at < width; at += half, side = -side) {
+    const end = Math.min(at + half, width)
+    const swing = number(y + side * thickness * 1.6)
+    path.push(`${number(x + at + (end - at) / 3)} ${swing} ${number(x + at + (end - at) * 2 / 3)} ${swing} ${number(x + end)} ${number(y)} c`)
+  }
+  return path.join(' ')
 }
 
 function marks(page: DisplayPage, around: number, bleed: number): string[] {

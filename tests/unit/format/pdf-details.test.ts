@@ -103,6 +103,10 @@ describe('the look of text', () => {
     expect((await styled('fo:background-color="#0000ff"')).source).toMatch(/0 0 1 rg [\d.]+ [\d.]+ [\d.]+ [\d.]+ re f/)
     expect((await styled('style:text-outline="true"')).source).toMatch(/1 Tr [\d.]+ w/)
     expect((await styled('style:text-underline-style="dash" style:text-underline-color="#00ff00"')).source).toMatch(/0 1 0 RG [\d.]+ w \[[\d.]+ [\d.]+\] 0 d [\d.]+ [\d.]+ m [\d.]+ [\d.]+ l S/)
+    const waves = /0 1 0 RG [\d.]+ w \[\] 0 d ([\d.]+) ([\d.]+) m ((?:[\d. ]+ c )+)S/.exec((await styled('style:text-underline-style="wave" style:text-underline-color="#00ff00"')).source)!
+    const heights = waves[3]!.trim().split(' c').filter(Boolean).map(curve => Number(curve.trim().split(' ')[1]) - Number(waves[2]))
+    expect(heights.length).toBeGreaterThan(3)
+    heights.forEach((height, index) => { expect(Math.sign(height)).toBe(index % 2 === 0 ? 1 : -1) })
     expect((await styled('style:text-scale="50%"')).source).toMatch(/0\.5 0 0 1 [\d.]+ [\d.]+ Tm/)
   })
 

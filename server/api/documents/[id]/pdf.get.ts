@@ -17,7 +17,7 @@ export default answer(async (event) => {
   const { bytes, pages, notEmbedded, pictures, unlaid } = await threads().run({ kind: 'pdf', ...content, options: { bleed: bleed * 72 / 25.4, cropMarks: marks === 'yes', leaveOut: leaveOut === 'yes', made: Date.now() } })
   setHeader(event, 'Content-Type', 'application/pdf')
   setHeader(event, 'X-Content-Type-Options', 'nosniff')
-  setHeader(event, 'X-Pdf-Notes', encodeURIComponent(JSON.stringify({ pages, notEmbedded, pictures: pictures.slice(0, 20), unlaid: unlaid.slice(0, 20) })))
+  setHeader(event, 'X-Pdf-Notes', encodeURIComponent(JSON.stringify({ pages, notEmbedded, pictures: pictures.slice(0, 20).map(path => path.slice(-80)), unlaid: unlaid.slice(0, 20) })))
   setHeader(event, 'Content-Disposition', attachment(document.fileName.replace(/\.\w+$/, '.pdf')))
   return Buffer.from(bytes)
 })
