@@ -21,14 +21,15 @@ const usage = `morphene: the typography of a document, from a terminal
        [--out FILE] [--json]                without --out nothing is written: the plan is printed
   copy FILE OUT                             open and save unchanged
   pdf FILE OUT [--bleed LENGTH] [--marks]   the pages as PDF, at true size; LENGTH for instance 3mm
-       [--leave-out]                        do not embed faces whose licence forbids it`
+       [--leave-out]                        do not embed faces whose licence forbids it
+       [--notes]                            the pages of speaker notes too, after the pages`
 
 /** A mistake in the call, or a file that cannot be used. The message is one line. */
 class CommandError extends Error {}
 
 interface Call { readonly command: string, readonly files: readonly string[], readonly options: ReadonlyMap<string, string>, readonly json: boolean }
 const withValue = new Set(['--from', '--to', '--from-face', '--to-face', '--out', '--bleed'])
-const switches = new Set(['--marks', '--leave-out'])
+const switches = new Set(['--marks', '--leave-out', '--notes'])
 
 function parseCall(words: readonly string[]): Call {
   const files: string[] = []
@@ -72,9 +73,7 @@ function write(path: string, bytes: Uint8Array): void {
 async function open(path: string | undefined): Promise<DocumentSession> {
   const bytes = read(path)
   const { library, load } = shippedLibrary()
-  const session = await DocumentSession.start(bytes, new Typesetter(library, new Shaper(startHarfBuzz(), load)))
-  if (session.document.kind !== 'text') throw new CommandError(`“${path}” is a ${session.document.kind}; the census and swaps take text documents (.odt) so far`)
-  return session
+  return DocumentSession.start(bytes, new Typesetter(library, new Shaper(startHarfBuzz(), load)))
 }
 
 async function census(call: Call): Promise<string> {
@@ -119,10 +118,10 @@ async function pdf(call: Call): Promise<string> {
   if (bleed === null || bleed < 0 || bleed > 72) throw new CommandError('--bleed needs a length of at most an inch, for instance 3mm')
   if (to === undefined) throw new CommandError('pdf needs a file to write: pdf FILE OUT')
   const session = await open(from)
-  const made = await writePdf(session.composition, session.typesetter, shippedLibrary().load, startSubsetter(), { bleed, cropMarks: call.options.has('--marks'), leaveOut: call.options.has('--leave-out'), made: Date.now() })
+  const made = await writePdf(session.composition, session.typesetter, shippedLibrary().load, startSubsetter(), { bleed, cropMarks: call.options.has('--marks'), leaveOut: call.options.has('--leave-out'), notes: call.options.has('--notes'), made: Date.now() })
   write(to, made.bytes)
   return [
-    `written: ${to}, ${made.pages} pages`, ...unlaidLines(session.composition.unlaid),
+    `written: ${to}, ${made.pages} ${made.pages === 1 ? 'page' : 'pages'}`, ...unlaidLines(session.composition.unlaid),
     ...made.notEmbedded.length > 0 ? [`named, not embedded: ${made.notEmbedded.join(', ')}`] : [], ...made.pictures.length > 0 ? [`pictures shown as grey boxes: ${made.pictures.join(', ')}`] : [],
   ].join('\n')
 }

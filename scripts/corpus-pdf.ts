@@ -1,5 +1,5 @@
 /*
- * npm run corpus:pdf [FOLDER]: every real text document as PDF, checked by programs that nobody here wrote: qpdf for its
+ * npm run corpus:pdf [FOLDER]: every real document as PDF, checked by programs that nobody here wrote: qpdf for its
  * structure, pdffonts for its fonts, pdftotext for its words. Prints page counts beside those the files state.
  */
 import { spawnSync } from 'node:child_process'
@@ -33,13 +33,13 @@ function counted(text: string): Map<string, number> {
   return counts
 }
 
-for (const file of readdirSync(folder).filter(each => each.endsWith('.odt')).sort()) {
+for (const file of readdirSync(folder).filter(each => /\.od[tpg]$/.test(each)).sort()) {
   try {
     const session = await DocumentSession.start(new Uint8Array(readFileSync(join(folder, file))), typesetter)
     const start = performance.now()
     const { composition } = session
-    const pdf = await writePdf(composition, typesetter, load, subsetter, { bleed: 0, cropMarks: false, leaveOut: true, made: 0 })
-    const path = join(out, file.replace(/\.odt$/, '.pdf'))
+    const pdf = await writePdf(composition, typesetter, load, subsetter, { bleed: 0, cropMarks: false, leaveOut: true, notes: true, made: 0 })
+    const path = join(out, `${file}.pdf`)
     writeFileSync(path, pdf.bytes)
     const time = performance.now() - start
     const check = spawnSync('qpdf', ['--check', path], { encoding: 'utf8' })
@@ -50,14 +50,14 @@ for (const file of readdirSync(folder).filter(each => each.endsWith('.odt')).sor
       if (!embedded || embedded[1] !== 'yes' || embedded[2] !== 'yes') fail(file, `pdffonts: ${line.trim()}`)
     }
     const read = spawnSync('pdftotext', ['-raw', path, '-'], { encoding: 'utf8', maxBuffer: 1 << 28 }).stdout
-    const shown = composition.pages.map(page => displayPage(page).runs.map(run => run.text).join(' ')).join(' ')
+    const shown = [...composition.pages, ...composition.notes].map(page => displayPage(page).runs.map(run => run.text).join(' ')).join(' ')
     const [a, b] = [counted(shown), counted(read)]
     const differing = [...new Set([...a.keys(), ...b.keys()])].filter(character => character !== '-' && (a.get(character) ?? 0) !== (b.get(character) ?? 0))
     const off = differing.reduce((sum, character) => sum + Math.abs((a.get(character) ?? 0) - (b.get(character) ?? 0)), 0)
     const total = [...a.values()].reduce((sum, each) => sum + each, 0)
     if (off > total * 0.002) fail(file, `pdftotext: ${off} of ${total} characters differ: ${differing.slice(0, 12).map(character => `${character} ${a.get(character) ?? 0}/${b.get(character) ?? 0}`).join(', ')}`)
     const absent = new Set(session.detail.census.faces.filter(face => face.status === 'absent').map(face => face.family))
-    rows.push(`| ${file.replace(/\.odt$/, '')} | ${statedPages(session.document)} | ${composition.pages.length} | ${[...absent].join(', ') || '–'} | ${composition.unlaid.map(each => `${each.feature} ${each.count}`).join('; ') || '–'} |`)
+    rows.push(`| ${file} | ${statedPages(session.document)} | ${composition.pages.length} | ${[...absent].join(', ') || '–'} | ${composition.unlaid.map(each => `${each.feature} ${each.count}`).join('; ') || '–'} |`)
     console.log(`ok      ${file}: ${composition.pages.length} pages (file says ${statedPages(session.document)}), ${fonts.length} fonts, ${Math.round(pdf.bytes.length / 1024)} KB, ${Math.round(time)} ms, ${off} characters off${pdf.pictures.length > 0 ? `, ${pdf.pictures.length} pictures left` : ''}`)
   }
   catch (error) { fail(file, error instanceof Error ? error.stack ?? error.message : String(error)) }

@@ -1,11 +1,11 @@
 /*
- * Runs real OpenDocument texts through the desk: copied unchanged, counted against a counter on another parser, and
+ * Runs real OpenDocument files through the desk: copied unchanged, counted against a counter on another parser, and
  * swapped family by family.   npm run corpus [FOLDER]   Without a folder, files are fetched from Debian packages first.
  */
 import { execFileSync, spawnSync } from 'node:child_process'
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { extname, join } from 'node:path'
 import { saveDocument } from '../core/document/open'
 import { DocumentSession } from '../core/plan/session'
 import { swapRequestSchema } from '../core/plan/plan'
@@ -59,13 +59,13 @@ function checkSwap(file: string, bytes: Uint8Array, session: DocumentSession, fa
   }
   swaps++
   if (original !== null && reads) {
-    const path = join(work, 'swapped.odt')
+    const path = join(work, `swapped${extname(file)}`)
     writeFileSync(path, written)
     if (readerText(path) !== original) fail(file, `the independent reader reads other text after the swap of ${family}`)
   }
 }
 
-for (const file of readdirSync(folder).filter(each => each.endsWith('.odt')).sort()) {
+for (const file of readdirSync(folder).filter(each => /\.od[tpg]$/.test(each)).sort()) {
   files++
   try {
     const bytes = new Uint8Array(readFileSync(join(folder, file)))

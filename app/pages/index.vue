@@ -31,9 +31,9 @@ useHead({ title: 'Shelf, Morphene' })
       <div class="flex items-end gap-4">
         <div class="flex-1">
           <h1>Shelf</h1>
-          <p class="text-soft">{{ shelf.cards === null ? 'Fetching …' : shelf.cards.length === 0 ? 'Nothing here yet. Open a text document (.odt) to see its type.' : `${counted(shelf.cards.length, 'document')}. Drop more anywhere on the shelf.` }}</p>
+          <p class="text-soft">{{ shelf.cards === null ? 'Fetching …' : shelf.cards.length === 0 ? 'Nothing here yet. Open a text, presentation or drawing (.odt, .odp, .odg) to see its type.' : `${counted(shelf.cards.length, 'document')}. Drop more anywhere on the shelf.` }}</p>
         </div>
-        <input ref="input" type="file" multiple accept=".odt,.ott,application/vnd.oasis.opendocument.text" class="sr-only" tabindex="-1" aria-label="Files to open" @change="chosen">
+        <input ref="input" type="file" multiple accept=".odt,.ott,.odp,.otp,.odg,.otg" class="sr-only" tabindex="-1" aria-label="Files to open" @change="chosen">
         <button type="button" class="act" @click="input?.click()">Open documents</button>
       </div>
       <p v-if="shelf.failure" role="alert" class="mt-4 border border-rubric bg-sheet p-3 text-rubric">{{ shelf.failure }}</p>

@@ -102,7 +102,8 @@ interface Tally { characters: number, settled: number, stray: number, spaces: bo
 /** Where each paragraph's characters are: the lines on the pages. */
 function pagesOf(composition: Composition | null): (part: string, node: number, start: number, end: number) => number[] {
   const placed = new Map<string, { page: number, start: number, end: number }[]>()
-  for (const page of composition?.pages ?? []) {
+  // Text of speaker notes counts to the page that they belong to.
+  for (const page of composition ? [...composition.pages, ...composition.notes] : []) {
     for (const fragment of page.fragments) {
       if (fragment.kind !== 'lines') continue
       const { paragraph, lines } = fragment.layout
@@ -115,21 +116,21 @@ function pagesOf(composition: Composition | null): (part: string, node: number, 
   return (part, node, start, end) => {
     const list = placed.get(`${part}#${node}`)
     if (!list) return []
-    if (list.length === 1) return [list[0]!.page]
+    if (list.every(each => each.page === list[0]!.page)) return [list[0]!.page]
     return [...new Set(list.filter(each => each.start < end && each.end > start).map(each => each.page))]
   }
 }
 
-function chartPages(composition: Composition | null): (prefix: string) => number[] {
-  const pages = new Map<string, number[]>()
-  for (const page of composition?.pages ?? []) {
+/** On which pages an object is drawn, by the folder of its parts. */
+function objectPages(composition: Composition | null): (prefix: string) => number[] {
+  const pages = new Map<string, Set<number>>()
+  for (const page of composition ? [...composition.pages, ...composition.notes] : []) {
     for (const fragment of page.fragments) {
-      if (fragment.kind !== 'object') continue
-      const prefix = `${fragment.href.replace(/^\.\//, '')}/`
-      pages.set(prefix, [...pages.get(prefix) ?? [], page.index])
+      const path = fragment.kind === 'object' ? `${fragment.href.replace(/^\.\//, '')}/` : fragment.kind === 'lines' && fragment.cascade ? fragment.layout.paragraph.part : ''
+      if (path.includes('/')) pages.set(path.slice(0, path.lastIndexOf('/') + 1), (pages.get(path.slice(0, path.lastIndexOf('/') + 1)) ?? new Set()).add(page.index))
     }
   }
-  return prefix => pages.get(prefix) ?? []
+  return prefix => [...pages.get(prefix) ?? []]
 }
 
 function resolutionOf(library: Library, style: TextStyle, slot: Slot): Resolution {
@@ -151,7 +152,7 @@ export function takeCensus(reading: Reading, library: Library, composition: Comp
   const voices = new Map<string, Tally>()
   const occurrences: Occurrence[] = []
   const where = pagesOf(composition)
-  const ofChart = chartPages(composition)
+  const ofObject = objectPages(composition)
   let characters = 0
   let settledCharacters = 0
 
@@ -181,7 +182,7 @@ export function takeCensus(reading: Reading, library: Library, composition: Comp
           const face = faceKey(look)
           const voice = voiceKey(look)
           const settled = style.settled(slot)
-          const pages = prefix === '' ? where(paragraph.part, paragraph.node, run.start, run.end) : ofChart(prefix)
+          const pages = prefix === '' ? where(paragraph.part, paragraph.node, run.start, run.end) : ofObject(prefix)
           characters += count
           if (settled) settledCharacters += count
           const owner = style.owner

@@ -1,4 +1,6 @@
 import type { XmlElement, XmlPart } from '../xml/tree'
+import { isRound, type ChartKind } from './chart'
+import { shapeNames, StoryReader } from './story-reader'
 
 /** Where text stands, as a reader would say it. */
 export type Place = 'body' | 'frame' | 'table' | 'header' | 'note' | 'chart' | 'annotation' | 'deletion'
@@ -14,8 +16,11 @@ export interface Span {
 /** What holds paragraphs and has a say in how they look; innermost first by `parent`. */
 export type Holder =
   | { readonly kind: 'frame', readonly node: number, readonly graphicStyle: string | null, readonly textStyle: string | null, readonly parent: Holder | null }
-  | { readonly kind: 'cell', readonly node: number, readonly styleName: string | null, readonly heading: boolean, readonly parent: Holder | null }
+  | { readonly kind: 'cell', readonly node: number, readonly styleName: string | null, readonly heading: boolean, readonly template: CellTemplate | null, readonly parent: Holder | null }
   | { readonly kind: 'chart-text', readonly node: number, readonly styleNames: readonly string[], readonly parent: Holder | null }
+
+/** The table template that a cell goes by (table:table-template, ODF 1.4 part 3, 16.18), and its parts that apply to it, weakest first. */
+export interface CellTemplate { readonly name: string, readonly parts: readonly string[] }
 
 /** Where a paragraph stands in a list. */
 export interface ListItem {
@@ -59,6 +64,7 @@ export interface Cell {
   readonly columnSpan: number
   readonly rowSpan: number
   readonly covered: boolean
+  readonly template: CellTemplate | null
   readonly blocks: readonly Block[]
 }
 
@@ -83,6 +89,8 @@ export interface Frame {
   readonly anchor: string
   readonly content: 'text' | 'image' | 'object' | 'group' | 'none'
   readonly href: string | null
+  /** What a placeholder is for (presentation:class, ODF 1.4 part 3, 19.391): title, outline, notes …; '' for all else. */
+  readonly placeholder: string
   readonly blocks: readonly Block[]
 }
 
@@ -97,218 +105,16 @@ export interface Story {
   readonly title: string
   /** The master page it belongs to, and where on it. */
   readonly master: string | null
-  readonly role: 'body' | 'header' | 'header-left' | 'header-first' | 'footer' | 'footer-left' | 'footer-first' | 'chart' | 'deletions' | 'master'
+  readonly role: 'body' | 'header' | 'header-left' | 'header-first' | 'footer' | 'footer-left' | 'footer-first' | 'chart' | 'deletions' | 'master' | 'page' | 'notes' | 'master-notes' | 'handout'
   readonly blocks: readonly Block[]
   /** Of a body: which blocks came from each of its child elements, so that they can be kept when others change. */
   readonly origins: ReadonlyMap<number, readonly Block[]> | null
 }
 
-export const shapeNames: ReadonlySet<string> = new Set(['draw:frame', 'draw:custom-shape', 'draw:rect', 'draw:circle', 'draw:ellipse', 'draw:line', 'draw:polyline', 'draw:polygon',
-  'draw:regular-polygon', 'draw:path', 'draw:connector', 'draw:caption', 'draw:measure', 'draw:g', 'draw:control', 'draw:a', 'draw:page-thumbnail', 'dr3d:scene'])
 const headerRoles: Readonly<Record<string, Story['role']>> = {
   'style:header': 'header', 'style:header-left': 'header-left', 'style:header-first': 'header-first',
   'style:footer': 'footer', 'style:footer-left': 'footer-left', 'style:footer-first': 'footer-first',
 }
-/** Elements whose content is not text of the paragraph they stand in. */
-const silent: ReadonlySet<string> = new Set(['text:tracked-changes', 'office:forms', 'text:sequence-decls', 'text:variable-decls', 'text:user-field-decls', 'text:dde-connection-decls',
-  'text:alphabetical-index-auto-mark-file', 'office:event-listeners', 'text:script', 'svg:title', 'svg:desc', 'draw:glue-point', 'draw:enhanced-geometry', 'office:dde-source', 'table:shapes'])
-
-interface Surroundings { readonly place: Place, readonly holder: Holder | null, readonly list: ListItem | null }
-
-const classes = (value: string | undefined): readonly string[] => value ? value.split(/\s+/).filter(Boolean) : []
-const count = (value: string | undefined, most: number): number => Math.max(1, Math.min(most, Number.parseInt(value ?? '1', 10) || 1))
-const repeatLimit = 1024
-
-/** Reads the stories of one part. White space is processed as OpenDocument 1.4 part 3 section 6.1.2 says. */
-class StoryReader {
-  constructor(private readonly part: XmlPart) {}
-
-  blocks(parent: XmlElement, at: Surroundings): Block[] {
-    const blocks: Block[] = []
-    for (const element of this.part.elements(parent)) this.block(element, at, blocks)
-    return blocks
-  }
-
-  /** The blocks of one element. */
-  blocksOf(element: XmlElement, at: Surroundings): Block[] {
-    const blocks: Block[] = []
-    this.block(element, at, blocks)
-    return blocks
-  }
-
-  private block(element: XmlElement, at: Surroundings, into: Block[]): void {
-    const { name } = element
-    if (name === 'text:p' || name === 'text:h') into.push(this.paragraph(element, at))
-    else if (name === 'text:list') this.list(element, at, into)
-    else if (name === 'table:table') into.push(this.table(element, at))
-    else if (shapeNames.has(name)) into.push(this.frame(element, at))
-    else if (silent.has(name)) return
-    else if (name === 'text:section' || name.endsWith('-index') || name === 'text:table-of-content' || name === 'text:bibliography')
-      into.push({ kind: 'section', node: element.id, styleName: element.attributes['text:style-name'] ?? null, blocks: this.blocks(element, at) })
-    else if (name.endsWith('-source')) return
-    // Numbered paragraphs, index bodies and titles, soft page breaks, changes and unknown elements hold blocks or nothing.
-    else into.push(...this.blocks(element, at))
-  }
-
-  private list(element: XmlElement, at: Surroundings, into: Block[]): void {
-    const level = at.list ? Math.min(at.list.level + 1, 10) : 1
-    const styleName = element.attributes['text:style-name'] ?? at.list?.styleName ?? null
-    for (const item of this.part.elements(element)) {
-      if (item.name !== 'text:list-item' && item.name !== 'text:list-header') continue
-      const start = item.attributes['text:start-value']
-      let labelled = item.name === 'text:list-item'
-      for (const child of this.part.elements(item)) {
-        const list: ListItem = {
-          list: at.list?.list ?? element.id, styleName, level, item: item.id, labelled, startValue: start === undefined ? null : Number.parseInt(start, 10),
-          continues: element.attributes['text:continue-numbering'] === 'true' || element.attributes['text:continue-list'] !== undefined,
-        }
-        if (child.name === 'text:p' || child.name === 'text:h') labelled = false
-        this.block(child, { ...at, list }, into)
-      }
-    }
-  }
-
-  private table(element: XmlElement, at: Surroundings): Table {
-    const columns: { styleName: string | null }[] = []
-    const rows: Row[] = []
-    const walk = (parent: XmlElement, heading: boolean): void => {
-      for (const child of this.part.elements(parent)) {
-        if (child.name === 'table:table-column') {
-          const repeat = count(child.attributes['table:number-columns-repeated'], repeatLimit)
-          for (let index = 0; index < repeat && columns.length < repeatLimit; index++) columns.push({ styleName: child.attributes['table:style-name'] ?? null })
-        }
-        else if (child.name === 'table:table-row') {
-          const row: Row = { node: child.id, styleName: child.attributes['table:style-name'] ?? null, heading, cells: this.cells(child, at, heading) }
-          rows.push(row)
-        }
-        else walk(child, heading || child.name === 'table:table-header-rows')
-      }
-    }
-    walk(element, false)
-    return { kind: 'table', part: this.part.path, node: element.id, styleName: element.attributes['table:style-name'] ?? null, columns, rows }
-  }
-
-  private cells(row: XmlElement, at: Surroundings, heading: boolean): Cell[] {
-    const cells: Cell[] = []
-    for (const element of this.part.elements(row)) {
-      const covered = element.name === 'table:covered-table-cell'
-      if (!covered && element.name !== 'table:table-cell') continue
-      const styleName = element.attributes['table:style-name'] ?? null
-      const holder: Holder = { kind: 'cell', node: element.id, styleName, heading, parent: at.holder }
-      const place = at.place === 'body' ? 'table' : at.place
-      cells.push({
-        node: element.id, styleName, covered,
-        columnSpan: count(element.attributes['table:number-columns-spanned'], repeatLimit), rowSpan: count(element.attributes['table:number-rows-spanned'], 65_536),
-        blocks: this.blocks(element, { place, holder, list: null }),
-      })
-    }
-    return cells
-  }
-
-  frame(element: XmlElement, at: Surroundings): Frame {
-    const graphicStyle = element.attributes['draw:style-name'] ?? element.attributes['presentation:style-name'] ?? null
-    const holder: Holder = { kind: 'frame', node: element.id, graphicStyle, textStyle: element.attributes['draw:text-style-name'] ?? null, parent: at.holder }
-    const inside: Surroundings = { place: at.place === 'body' || at.place === 'table' ? 'frame' : at.place, holder, list: null }
-    let content: Frame['content'] = element.name === 'draw:g' || element.name === 'draw:a' ? 'group' : 'none'
-    let href: string | null = null
-    let blocks: Block[] = []
-    if (element.name === 'draw:frame') {
-      // The first child a reader supports is the one it shows (ODF 1.4 part 3, 10.4.2).
-      for (const child of this.part.elements(element)) {
-        if (child.name === 'draw:text-box') { content = 'text'; blocks = this.blocks(child, inside) }
-        else if (child.name === 'draw:object' || child.name === 'draw:object-ole') { content = 'object'; href = child.attributes['xlink:href'] ?? null }
-        else if (child.name === 'draw:image') { content = 'image'; href = child.attributes['xlink:href'] ?? null; blocks = this.blocks(child, inside) }
-        else if (child.name === 'table:table') { content = 'text'; blocks = [this.table(child, inside)] }
-        if (content !== 'none') break
-      }
-    }
-    else {
-      blocks = this.blocks(element, inside)
-      if (content === 'none' && blocks.length > 0) content = 'text'
-    }
-    return {
-      kind: 'frame', part: this.part.path, node: element.id, shape: element.name, name: element.attributes['draw:name'] ?? '', graphicStyle,
-      anchor: element.attributes['text:anchor-type'] ?? 'paragraph', content, href, blocks,
-    }
-  }
-
-  paragraph(element: XmlElement, at: Surroundings): Paragraph {
-    const inlines: Inline[] = []
-    const state = { space: true }
-    this.inlines(element, null, null, at, inlines, state)
-    trimEnd(inlines)
-    const level = Number.parseInt(element.attributes['text:outline-level'] ?? '1', 10) || 1
-    return {
-      kind: 'paragraph', part: this.part.path, node: element.id, place: at.place, styleName: element.attributes['text:style-name'] ?? null,
-      classNames: classes(element.attributes['text:class-names']), heading: element.name === 'text:h' ? level : null, list: at.list, holder: at.holder, inlines,
-    }
-  }
-
-  private inlines(parent: XmlElement, span: Span | null, field: string | null, at: Surroundings, into: Inline[], state: { space: boolean }): void {
-    for (const id of parent.children) {
-      const node = this.part.node(id)
-      if (node.kind === 'text') {
-        // Most text has nothing to collapse.
-        let text = /[\t\n\r]| {2}/.test(node.text) ? node.text.replace(/[ \t\n\r]+/g, ' ') : node.text
-        if (state.space && text.startsWith(' ')) text = text.slice(1)
-        if (text === '') continue
-        state.space = text.endsWith(' ')
-        into.push({ kind: 'text', node: id, text, span, field })
-      }
-      else if (node.kind === 'element') this.inline(node, span, field, at, into, state)
-    }
-  }
-
-  private inline(element: XmlElement, span: Span | null, field: string | null, at: Surroundings, into: Inline[], state: { space: boolean }): void {
-    const { name, attributes } = element
-    switch (name) {
-      case 'text:s': {
-        const text = ' '.repeat(count(attributes['text:c'], 65_536))
-        into.push({ kind: 'space', node: element.id, text, span })
-        state.space = false
-        return
-      }
-      case 'text:tab': into.push({ kind: 'tab', node: element.id, text: '\t', span }); state.space = false; return
-      case 'text:line-break': into.push({ kind: 'break', node: element.id, text: '\n', span }); state.space = false; return
-      case 'text:span': case 'text:a': case 'text:ruby-base': case 'text:ruby-text': case 'text:meta': {
-        const inner: Span = { node: element.id, styleName: attributes['text:style-name'] ?? null, classNames: classes(attributes['text:class-names']), parent: span }
-        this.inlines(element, inner, field, at, into, state)
-        return
-      }
-      case 'text:ruby': this.inlines(element, span, field, at, into, state); return
-      case 'text:note': {
-        const citation = this.part.first(element, 'text:note-citation')
-        const body = this.part.first(element, 'text:note-body')
-        const blocks = body ? this.blocks(body, { place: at.place === 'body' || at.place === 'table' ? 'note' : at.place, holder: null, list: null }) : []
-        into.push({ kind: 'note', node: element.id, endnote: attributes['text:note-class'] === 'endnote', citation: citation ? this.part.textOf(citation.id).trim() : '', span, blocks })
-        state.space = false
-        return
-      }
-      case 'office:annotation':
-        into.push({ kind: 'annotation', node: element.id, blocks: this.blocks(element, { place: 'annotation', holder: null, list: null }) })
-        return
-      default:
-        if (shapeNames.has(name)) { into.push({ kind: 'frame', frame: this.frame(element, at), span }); return }
-        if (silent.has(name) || element.children.length === 0) return
-        // Every other element with text in it is a field or a reference that shows that text.
-        this.inlines(element, span, name, at, into, state)
-    }
-  }
-}
-
-/** White space before the paragraph's end is not shown (6.1.2): one collapsed space at most is left there. */
-function trimEnd(inlines: Inline[]): void {
-  for (let index = inlines.length - 1; index >= 0; index--) {
-    const inline = inlines[index]!
-    if (inline.kind === 'annotation') continue
-    if (inline.kind !== 'text' || !inline.text.endsWith(' ')) return
-    const text = inline.text.slice(0, -1)
-    if (text === '') { inlines.splice(index, 1); return }
-    inlines[index] = { ...inline, text }
-    return
-  }
-}
-
 /** What was read of an earlier state of a part: what has not changed since is taken over, object for object. */
 export interface EarlierStories { readonly part: XmlPart, readonly stories: readonly Story[] }
 
@@ -324,6 +130,7 @@ export function readStories(part: XmlPart, earlier?: EarlierStories): Story[] {
     for (const element of part.elements(body)) {
       const chart = part.first(element, 'chart:chart')
       if (chart) stories.push(chartStory(part, reader, chart))
+      else if (element.name === 'office:presentation' || element.name === 'office:drawing') stories.push(...pageStories(part, reader, element, changed, earlier?.stories ?? []))
       else stories.push(bodyStory(part, reader, element, changed, earlier?.stories.find(story => story.role === 'body' && story.node === element.id)))
       const tracked = part.first(element, 'text:tracked-changes')
       if (tracked) {
@@ -334,10 +141,13 @@ export function readStories(part: XmlPart, earlier?: EarlierStories): Story[] {
   }
   const masters = part.first(rootElement, 'office:master-styles')
   if (masters) {
-    for (const master of part.elements(masters, 'style:master-page')) {
+    for (const master of part.elements(masters)) {
       const name = master.attributes['style:name'] ?? ''
       const shown = master.attributes['style:display-name'] ?? name
+      if (master.name === 'style:handout-master') stories.push(shapesStory(part, reader, master, 'handout', 'header', 'Handout page', null))
+      if (master.name !== 'style:master-page') continue
       for (const child of part.elements(master)) {
+        if (child.name === 'presentation:notes') stories.push(shapesStory(part, reader, child, 'master-notes', 'header', `Notes page of master page ${shown}`, name))
         const role = headerRoles[child.name]
         if (!role && !shapeNames.has(child.name)) continue
         const blocks = role ? reader.blocks(child, { place: 'header', holder: null, list: null }) : [reader.frame(child, { place: 'header', holder: null, list: null })]
@@ -345,6 +155,29 @@ export function readStories(part: XmlPart, earlier?: EarlierStories): Story[] {
         stories.push({ part: part.path, node: child.id, place: 'header', title: `${what} of master page ${shown}`, master: name, role: role ?? 'master', blocks, origins: null })
       }
     }
+  }
+  return stories
+}
+
+function shapesStory(part: XmlPart, reader: StoryReader, element: XmlElement, role: Story['role'], place: Place, title: string, master: string | null): Story {
+  const blocks = [...part.elements(element)].filter(child => child.name !== 'presentation:notes').flatMap(child => reader.blocksOf(child, { place, holder: null, list: null }))
+  return { part: part.path, node: element.id, place, title, master, role, blocks, origins: null }
+}
+
+/** The pages of a presentation or drawing, one story each, and those of their notes (draw:page, ODF 1.4 part 3, 10.2.4). */
+function pageStories(part: XmlPart, reader: StoryReader, body: XmlElement, changed: ReadonlySet<number> | null, earlier: readonly Story[]): Story[] {
+  const stories: Story[] = []
+  let number = 0
+  for (const page of part.elements(body, 'draw:page')) {
+    number++
+    const title = page.attributes['draw:name'] || `Page ${number}`
+    const make = (element: XmlElement, role: 'page' | 'notes'): void => {
+      const kept = changed && !changed.has(element.id) ? earlier.find(story => story.node === element.id && story.role === role) : undefined
+      stories.push(kept ?? shapesStory(part, reader, element, role, role === 'page' ? 'frame' : 'note', role === 'page' ? title : `Notes of ${title}`, null))
+    }
+    make(page, 'page')
+    const notes = part.first(page, 'presentation:notes')
+    if (notes) make(notes, 'notes')
   }
   return stories
 }
@@ -368,18 +201,34 @@ function bodyStory(part: XmlPart, reader: StoryReader, body: XmlElement, changed
   return { part: part.path, node: body.id, place: 'body', title: 'Text', master: null, role: 'body', blocks: all, origins }
 }
 
-/** Titles, legends and the labels of a chart (chart:chart, ODF 1.4 part 3 section 11), each in the style of its owner. */
+/**
+ * Titles, legends and labels of a chart (chart:chart, ODF 1.4 part 3 section 11), each in the style of its owner. The
+ * texts of the chart's own table are shown as labels: its first column along the x axis, its first row in the legend.
+ */
 function chartStory(part: XmlPart, reader: StoryReader, chart: XmlElement): Story {
   const blocks: Block[] = []
-  const visit = (element: XmlElement, styleNames: readonly string[]): void => {
-    const own = element.attributes['chart:style-name']
-    const names = own ? [...styleNames, own] : styleNames
-    const direct = [...part.elements(element)].some(child => child.name === 'text:p' || child.name === 'text:list')
-    if (direct) {
-      const holder: Holder = { kind: 'chart-text', node: element.id, styleNames: names, parent: null }
-      blocks.push(...reader.blocks(element, { place: 'chart', holder, list: null }))
+  const styleNames = (element: XmlElement | undefined): string[] => element?.attributes['chart:style-name'] ? [element.attributes['chart:style-name']] : []
+  const plot = part.first(chart, 'chart:plot-area')
+  const across = plot && [...part.elements(plot, 'chart:axis')].find(axis => axis.attributes['chart:dimension'] === 'x')
+  const base = styleNames(chart)
+  const texts = (element: XmlElement, names: readonly string[]): void => {
+    const holder: Holder = { kind: 'chart-text', node: element.id, styleNames: names, parent: null }
+    blocks.push(...reader.blocks(element, { place: 'chart', holder, list: null }))
+  }
+  // Charts without axes name their categories in the legend.
+  const named = isRound((chart.attributes['chart:class'] ?? '').replace(/^.*:/, '') as ChartKind) ? part.first(chart, 'chart:legend') : across
+  const cells = (table: XmlElement): void => {
+    for (const row of part.descendants(table)) {
+      if (row.name !== 'table:table-row') continue
+      const heads = row.parent >= 0 && part.element(row.parent).name === 'table:table-header-rows'
+      ;[...part.elements(row)].forEach((cell, index) => texts(cell, [...base, ...heads ? styleNames(part.first(chart, 'chart:legend')) : index === 0 ? styleNames(named) : []]))
     }
-    else for (const child of part.elements(element)) visit(child, names)
+  }
+  const visit = (element: XmlElement, names: readonly string[]): void => {
+    const own = [...names, ...styleNames(element)]
+    if (element.name === 'table:table') cells(element)
+    else if ([...part.elements(element)].some(child => child.name === 'text:p' || child.name === 'text:list')) texts(element, own)
+    else for (const child of part.elements(element)) visit(child, own)
   }
   visit(chart, [])
   return { part: part.path, node: chart.id, place: 'chart', title: 'Chart', master: null, role: 'chart', blocks, origins: null }

@@ -47,6 +47,8 @@ export interface StyleScope {
   readonly lists: ReadonlyMap<string, { readonly part: XmlPart, readonly element: XmlElement }>
   readonly outline: { readonly part: XmlPart, readonly element: XmlElement } | null
   readonly faces: ReadonlyMap<string, FaceDeclaration>
+  /** Table templates by name: the cell style of each of their parts. */
+  readonly templates: ReadonlyMap<string, Readonly<Record<string, string>>>
 }
 
 const key = (family: string, name: string) => `${family}\n${name}`
@@ -97,6 +99,9 @@ function readFaces(part: XmlPart, into: Map<string, FaceDeclaration>): void {
   }
 }
 
+/** The name under which a scope has the list style that stands in a frame's style; no style:name can be like it. */
+export const ownListName = (style: Style): string => `of ${style.family} ${style.name}`
+
 interface Section { styles: Map<string, Style>, lists: Map<string, { part: XmlPart, element: XmlElement }> }
 
 function readSection(part: XmlPart, name: string, origin: Style['origin'], defaults?: Map<string, Style>): Section & { outline: XmlElement | null } {
@@ -107,6 +112,10 @@ function readSection(part: XmlPart, name: string, origin: Style['origin'], defau
     if (element.name === 'style:style') {
       const style = readStyle(part, element, origin)
       section.styles.set(key(style.family, style.name), style)
+      // Placeholders carry the list style of their text (ODF 1.4 part 3, 17.21).
+      const graphic = part.first(element, 'style:graphic-properties')
+      const nested = graphic && part.first(graphic, 'text:list-style')
+      if (nested) section.lists.set(ownListName(style), { part, element: nested })
     }
     else if (element.name === 'style:default-style' && defaults) {
       const style = readStyle(part, element, 'default')
@@ -118,12 +127,24 @@ function readSection(part: XmlPart, name: string, origin: Style['origin'], defau
   return section
 }
 
+function readTemplates(part: XmlPart): Map<string, Readonly<Record<string, string>>> {
+  const templates = new Map<string, Readonly<Record<string, string>>>()
+  const holder = part.first(part.rootElement, 'office:styles')
+  for (const template of holder ? part.elements(holder, 'table:table-template') : []) {
+    const styles: Record<string, string> = {}
+    for (const child of part.elements(template)) styles[child.name.replace('table:', '')] = child.attributes['table:style-name'] ?? ''
+    templates.set(template.attributes['table:name'] ?? template.attributes['text:name'] ?? '', styles)
+  }
+  return templates
+}
+
 /** The scopes of a document or object: one for each of its parts that hold content (content.xml, and styles.xml for masters). */
 export function readScopes(document: OdfDocument, sub: Subdocument): { readonly content: StyleScope | null, readonly styles: StyleScope | null } {
   const content = sub.content ? document.parts.get(sub.content)! : null
   const styles = sub.styles ? document.parts.get(sub.styles)! : null
   const defaults = new Map<string, Style>()
   const common = styles ? readSection(styles, 'office:styles', 'common', defaults) : null
+  const templates = styles ? readTemplates(styles) : new Map()
   const scope = (part: XmlPart): StyleScope => {
     const automatic = readSection(part, 'office:automatic-styles', 'automatic')
     const faces = new Map<string, FaceDeclaration>()
@@ -131,7 +152,7 @@ export function readScopes(document: OdfDocument, sub: Subdocument): { readonly 
     return {
       part, automatic: automatic.styles, common: common?.styles ?? new Map(), defaults, faces,
       lists: new Map([...common?.lists ?? [], ...automatic.lists]),
-      outline: common?.outline ? { part: styles!, element: common.outline } : null,
+      outline: common?.outline ? { part: styles!, element: common.outline } : null, templates,
     }
   }
   // Common styles resolve font names by the declarations of styles.xml even where content.xml uses them.

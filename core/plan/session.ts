@@ -2,6 +2,8 @@ import { takeCensus, type CensusDetail } from '../census/census'
 import { openDocument, type OdfDocument } from '../document/open'
 import { prepareHyphenation } from '../typeset/hyphenate'
 import { Composer, readDocument, type Composition, type Reading } from '../typeset/compose'
+import type { PageView } from '../typeset/drawing-pages'
+import type { Cascade } from '../style/cascade'
 import type { Page } from '../typeset/pages'
 import type { Typesetter } from '../typeset/look'
 import { forgetLayouts } from '../typeset/paragraph'
@@ -46,7 +48,10 @@ export class DocumentSession {
   }
 
   /** One page, without waiting for all of them; null where there is none. */
-  page(index: number): Page | null { return this.composed ? this.composed.pages[index] ?? null : this.composing.page(index) }
+  page(index: number, view: PageView = 'pages'): Page | null { return this.composed ? this.composed[view][index] ?? null : this.composing.page(index, view) }
+
+  /** What styles the text of a part: the document's own cascade or an object's. */
+  cascadeOf(part: string): Cascade { return this.composing.cascadeOf(part) }
 
   get detail(): CensusDetail { return this.counted ??= takeCensus(this.reading, this.typesetter.library, this.composition) }
 

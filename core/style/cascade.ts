@@ -1,4 +1,4 @@
-import { readScopes, type Properties, type StyleScope } from '../document/styles'
+import { ownListName, readScopes, type Properties, type StyleScope } from '../document/styles'
 import type { OdfDocument, Subdocument } from '../document/open'
 import type { Paragraph, Span, Story } from '../document/stories'
 import { faceLookup, looksSame, resolve, type Effective, type FaceLookup } from './effective'
@@ -134,6 +134,7 @@ export class Cascade {
     for (const layer of layers) {
       Object.assign(properties, layer.paragraph)
       const { attributes, part, propertyNodes } = layer.style
+      if (layer.from === 'frame' && scope.lists.has(ownListName(layer.style))) listStyle = ownListName(layer.style)
       if (layer.from !== 'paragraph') continue
       styleAttributes = { ...styleAttributes, ...attributes }
       if (attributes['style:list-style-name'] !== undefined) listStyle = attributes['style:list-style-name'] || null
@@ -185,7 +186,7 @@ function paragraphKey(paragraph: Paragraph, role: string): string {
   const { holder, list } = paragraph
   let key = `${paragraph.part}|${role}|${paragraph.styleName ?? ''}|${paragraph.classNames.join(' ')}|${paragraph.heading ?? ''}|${list?.level ?? ''}|${paragraph.place}`
   for (let at = holder; at; at = at.parent) {
-    key += at.kind === 'frame' ? `|f${at.node}` : at.kind === 'cell' ? `|c${at.styleName ?? ''}${at.heading ? 'h' : ''}` : `|t${at.styleNames.join(' ')}`
+    key += at.kind === 'frame' ? `|f${at.node}` : at.kind === 'cell' ? `|c${at.styleName ?? ''}${at.heading ? 'h' : ''}${at.template ? `${at.template.name}:${at.template.parts.join()}` : ''}` : `|t${at.styleNames.join(' ')}`
   }
   return key
 }

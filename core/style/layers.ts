@@ -1,5 +1,5 @@
 import { findStyle, withParents, type Properties, type Style, type StyleScope } from '../document/styles'
-import type { Holder, Paragraph, Span } from '../document/stories'
+import type { CellTemplate, Holder, Paragraph, Span } from '../document/stories'
 import type { ObjectKind } from '../document/open'
 
 /** One voice in the cascade: a style that had a say about some text, outermost first in a list of them. */
@@ -31,15 +31,35 @@ function defaultFamily(kind: ObjectKind, holder: Holder | null, shape: boolean):
   return 'graphic'
 }
 
-function holderLayers(scope: StyleScope, kind: ObjectKind, holder: Holder): Layer[] {
-  const outer = holder.parent ? holderLayers(scope, kind, holder.parent) : []
+/**
+ * Styles of a frame or shape, root parent first: of the presentation family where one has the name, else graphic. In an
+ * outline placeholder the levels have styles of their own, told by name (ODF 1.4 part 3, 16.40.2: …-outline1 to
+ * …-outline9): text of level n takes the nth in place of the first.
+ */
+export function frameStyles(scope: StyleScope, name: string | null, level = 1): Style[] {
+  const style = name === null ? undefined : findStyle(scope, 'presentation', name) ?? findStyle(scope, 'graphic', name)
+  if (!style) return []
+  const styles = withParents(scope, style)
+  if (level < 2 || style.family !== 'presentation') return styles
+  const at = styles.findIndex(each => each.name.endsWith('-outline1'))
+  const deeper = at < 0 ? undefined : findStyle(scope, 'presentation', styles[at]!.name.replace(/1$/, String(Math.min(level, 9))))
+  return deeper ? [...withParents(scope, deeper), ...styles.slice(at + 1)] : styles
+}
+
+function templateLayers(scope: StyleScope, template: CellTemplate | null): Layer[] {
+  const styles = template ? scope.templates.get(template.name) : undefined
+  return styles ? template!.parts.flatMap(part => chain(scope, 'cell', 'table-cell', styles[part] ?? null)) : []
+}
+
+function holderLayers(scope: StyleScope, holder: Holder, level: number): Layer[] {
+  const outer = holder.parent ? holderLayers(scope, holder.parent, level) : []
   switch (holder.kind) {
     case 'frame': return [
       ...outer,
-      ...chain(scope, 'frame', holder.graphicStyle !== null && findStyle(scope, 'presentation', holder.graphicStyle) ? 'presentation' : 'graphic', holder.graphicStyle),
+      ...frameStyles(scope, holder.graphicStyle, level).map(style => layer('frame', style)),
       ...chain(scope, 'frame', 'paragraph', holder.textStyle),
     ]
-    case 'cell': return [...outer, ...chain(scope, 'cell', 'table-cell', holder.styleName)]
+    case 'cell': return [...outer, ...templateLayers(scope, holder.template), ...chain(scope, 'cell', 'table-cell', holder.styleName)]
     case 'chart-text': return [...outer, ...holder.styleNames.flatMap(name => chain(scope, 'chart', 'chart', name))]
   }
 }
@@ -70,7 +90,7 @@ export function paragraphLayers(scope: StyleScope, kind: ObjectKind, paragraph: 
   const layers: Layer[] = []
   const fallback = scope.defaults.get(defaultFamily(kind, holder, shape))
   if (fallback) layers.push(layer('default', fallback))
-  if (holder) layers.push(...holderLayers(scope, kind, holder))
+  if (holder) layers.push(...holderLayers(scope, holder, paragraph.list?.level ?? 1))
   const own = paragraph.styleName === null ? undefined : findStyle(scope, 'paragraph', paragraph.styleName)
   if (own) {
     for (const style of withParents(scope, own)) {

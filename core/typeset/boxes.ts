@@ -1,15 +1,23 @@
 import type { Block, Frame, Paragraph, Story, Table } from '../document/stories'
 import { findStyle, withParents, type Properties } from '../document/styles'
+import { frameStyles } from '../style/layers'
 import { points, percent } from '../style/properties'
 import { framePlace, openColumn, type Column, type Exclusion, type Ground, type Rectangle } from './columns'
 import { Flow, flowStart, itemsOf, listHost, type SectionColumns } from './flow'
 import { inlineFrames, linesHeight, shifted, type Fragment, type FrameFill, type OversetFrame } from './fragments'
 import { borderColor, borderWidths, edges, lengthOf } from './geometry'
 import type { Measure } from './lines'
+import { ShapeComposer, type PlacedShape } from './shapes'
 import { layoutParagraph, type ParagraphLayout, type Workshop } from './paragraph'
 import { layoutTable, type TableLayout } from './tables'
 
 export interface FrameBox { readonly width: number, readonly height: number, readonly fragments: readonly Fragment[] }
+
+/** Embedded objects: what they are called, and what is drawn of them; null where nothing can be. */
+export interface ObjectHost {
+  readonly title: (href: string) => string
+  readonly compose: (href: string, width: number, height: number) => readonly Fragment[] | null
+}
 
 const nestingLimit = 24
 /** Frames hold this much more than they are high, in points: nobody sees it, and files round their lengths. */
@@ -24,7 +32,10 @@ export class BoxComposer {
   /** How text frames are filled, in the order they were composed. */
   readonly fills = new Map<string, FrameFill>()
 
-  constructor(readonly workshop: Workshop, private readonly objectTitle: (href: string) => string, private readonly chains: FrameChains) {}
+  private readonly shapes = new ShapeComposer(this)
+
+  /** @param shared fills the chains that go over several pages, where pages are composed one by one */
+  constructor(readonly workshop: Workshop, private readonly objects: ObjectHost, private readonly chains: FrameChains, private readonly shared: BoxComposer | null = null) {}
 
   /** Properties of an automatic or common style with those of its parents below. */
   properties(part: string, family: string, name: string | null, kind: 'graphic' | 'cell' | 'paragraph'): Properties {
@@ -56,7 +67,7 @@ export class BoxComposer {
   }
 
   /** Columns of a section or frame style, where there is more than one. */
-  columnsOf(part: string, family: 'section' | 'graphic', name: string | null): SectionColumns | null {
+  columnsOf(part: string, family: 'section' | 'graphic' | 'presentation', name: string | null): SectionColumns | null {
     const { cascade } = this.workshop
     const scope = cascade.scope(part)
     const style = name === null ? undefined : findStyle(scope, family, name)
@@ -114,7 +125,27 @@ export class BoxComposer {
     })
   }
 
-  graphic(frame: Frame): Properties { return this.properties(frame.part, 'graphic', frame.graphicStyle, 'graphic') }
+  /** Graphic properties of a frame's style, of whichever family. */
+  graphic(frame: Frame): Properties {
+    return this.remembered(`${frame.part}|frame|${frame.graphicStyle}`, () => Object.assign({}, ...frameStyles(this.workshop.cascade.scope(frame.part), frame.graphicStyle).map(each => each.graphic)) as Properties)
+  }
+
+  /** The same, on top of what the document says of all shapes. */
+  shapeProperties(frame: Frame): Properties {
+    return this.remembered(`${frame.part}|shape|${frame.graphicStyle}`, () => ({ ...this.workshop.cascade.scope(frame.part).defaults.get('graphic')?.graphic, ...this.graphic(frame) }))
+  }
+
+  /** A shape or frame of a drawing, where the file puts it. */
+  placed(frame: Frame, role: Story['role']): PlacedShape { return this.shapes.place(frame, role) }
+
+  /** What is drawn of an embedded object. */
+  object(frame: Frame, width: number, height: number): readonly Fragment[] {
+    const drawn = this.objects.compose(frame.href ?? '', width, height)
+    if (drawn) return drawn
+    const title = this.objects.title(frame.href ?? '')
+    this.workshop.unlaid(`${title.toLowerCase()}s (shown as an empty box)`, frame.node)
+    return [{ kind: 'object', title, href: frame.href ?? '', x: 0, y: 0, width, height }]
+  }
 
   wrapOf(frame: Frame): string { return this.graphic(frame)['style:wrap'] ?? 'none' }
 
@@ -124,6 +155,7 @@ export class BoxComposer {
 
   /** Where the file puts a frame: svg:x and svg:y, in points. */
   stated(frame: Frame): { readonly x: number, readonly y: number } {
+    if (frame.shape !== 'draw:frame') return this.shapes.place(frame, 'body').bounds
     return { x: points(this.attribute(frame, 'svg:x')) ?? 0, y: points(this.attribute(frame, 'svg:y')) ?? 0 }
   }
 
@@ -173,24 +205,17 @@ export class BoxComposer {
     }
     if (frame.content === 'image') {
       const height = stated ?? width * 0.75
-      return { width, height, fragments: [...outline(height), { kind: 'image', href: frame.href ?? '', x: 0, y: 0, width, height }] }
+      return { width, height, fragments: [...outline(height), { kind: 'image', href: frame.href ?? '', name: frame.name, opacity: 1, x: 0, y: 0, width, height }] }
     }
     if (frame.content === 'object') {
       const height = stated ?? width * 0.6
-      const title = this.objectTitle(frame.href ?? '')
-      this.workshop.unlaid(`${title.toLowerCase()}s (shown as an empty box)`, frame.node)
-      return { width, height, fragments: [{ kind: 'object', title, href: frame.href ?? '', x: 0, y: 0, width, height }] }
+      return { width, height, fragments: this.object(frame, width, height) }
     }
-    if (frame.content === 'none') {
-      if (element.name !== 'draw:a' && element.name !== 'draw:control') this.workshop.unlaid('drawing shapes (their text is set, their outlines are not drawn)', frame.node)
-      return { width, height: stated ?? 0, fragments: [] }
+    if (frame.shape !== 'draw:frame') {
+      const { fragments, bounds } = this.shapes.place(frame, role)
+      return { width: bounds.width, height: bounds.height, fragments: shifted(fragments, -bounds.x, -bounds.y) }
     }
-    if (frame.content === 'group') {
-      const inner = this.stack(frame.blocks, role, columnWidth)
-      if (element.name !== 'draw:a') this.workshop.unlaid('grouped shapes (set one below the other)', frame.node)
-      return { width, height: Math.max(stated ?? 0, inner.height), fragments: inner.fragments }
-    }
-    if (element.name !== 'draw:frame') this.workshop.unlaid('drawing shapes (their text is set, their outlines are not drawn)', frame.node)
+    if (frame.content === 'none') return { width, height: stated ?? 0, fragments: [] }
     const textBox = part.first(element, 'draw:text-box')
     const inset = edges(properties, 'fo:padding')
     const inside = { x: inset.left + border.left, y: inset.top + border.top, width: Math.max(width - inset.left - inset.right - border.left - border.right, 10) }
@@ -202,14 +227,26 @@ export class BoxComposer {
     if (chain === null && grows && !columns) {
       const inner = this.stack(frame.blocks, role, inside.width)
       const height = Math.max(minimum ?? 0, inner.height + around)
-      this.fill(frame, Math.max((minimum ?? 0) - inner.height - around, 0), null)
+      this.noteFill({ part: frame.part, node: frame.node, name: frame.name, room: Math.max((minimum ?? 0) - inner.height - around, 0), over: null, shrunk: 1 })
       return { width, height, fragments: [...outline(height), ...shifted(inner.fragments, inside.x, inside.y)] }
     }
     const height = stated ?? minimum ?? 0
-    const filled = chain ? this.chained(chain, role, columnWidth) : this.fillColumns(frame, frame.blocks, role, [frameColumns({ ...inside, height: height - around }, columns)])
-    const { fragments, over } = filled[chain ? chain.indexOf(frame) : 0]!
+    const { fragments, over } = this.filled(frame, role, { ...inside, height: height - around }, columnWidth) ?? this.fillColumns(frame, frame.blocks, role, [frameColumns({ ...inside, height: height - around }, columns)])[0]!
     const band: Fragment[] = over ? [{ kind: 'overset', frame: over, x: 0, y: height, width }] : []
     return { width, height, fragments: [...outline(height), ...fragments, ...band] }
+  }
+
+  /** The text of a frame that is chained or has columns; null for others. `columnWidth` is what relative widths go by. */
+  filled(frame: Frame, role: Story['role'], inside: Rectangle, columnWidth = inside.width): { readonly fragments: readonly Fragment[], readonly over: OversetFrame | null } | null {
+    const chain = this.chains.of(frame)
+    if (chain && this.shared) {
+      const filled = this.shared.filled(frame, role, inside, columnWidth)
+      for (const [key, fill] of this.shared.fills) this.fills.set(key, fill)
+      return filled
+    }
+    if (chain) return this.chained(chain, role, columnWidth)[chain.indexOf(frame)]!
+    const columns = this.columnsOf(frame.part, 'graphic', frame.graphicStyle) ?? this.columnsOf(frame.part, 'presentation', frame.graphicStyle)
+    return columns ? this.fillColumns(frame, frame.blocks, role, [frameColumns(inside, columns)])[0]! : null
   }
 
   private readonly chainFills = new Map<Frame, ReturnType<BoxComposer['fillColumns']>>()
@@ -261,13 +298,12 @@ export class BoxComposer {
       if (characters > 0) over = { part: last.part, node: last.node, name: last.name, lines, characters }
     }
     const column = columns.at(-1)!
-    this.fill(last, done ? Math.max(column.bottom - rounding - flow.lowest, 0) : 0, over)
+    this.noteFill({ part: last.part, node: last.node, name: last.name, room: done ? Math.max(column.bottom - rounding - flow.lowest, 0) : 0, over, shrunk: 1 })
     return grounds.map((ground, index) => ({ fragments: index === grounds.length - 1 && tall.lines > 0 ? ground.fragments.filter(fragment => fragment.kind !== 'lines' || !tall.fragments.has(fragment)) : ground.fragments, over: index === grounds.length - 1 ? over : null }))
   }
 
-  private fill(frame: Frame, room: number, over: OversetFrame | null): void {
-    this.fills.set(`${frame.part}#${frame.node}`, { part: frame.part, node: frame.node, name: frame.name, room, over })
-  }
+  /** Keeps how a frame is filled. */
+  noteFill(fill: FrameFill): void { this.fills.set(`${fill.part}#${fill.node}`, fill) }
 }
 
 /** Lines below a frame's foot. */

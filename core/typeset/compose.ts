@@ -1,9 +1,11 @@
 import type { OdfDocument } from '../document/open'
-import { paragraphsOf, readStories, type Frame, type Inline, type Paragraph, type Story } from '../document/stories'
+import { paragraphsOf, readStories, type Block, type Frame, type Inline, type Paragraph, type Story } from '../document/stories'
 import { readSetting } from '../document/settings'
 import { Cascade } from '../style/cascade'
 import type { XmlPart } from '../xml/tree'
 import { BoxComposer, FrameChains } from './boxes'
+import { ChartComposer } from './charts'
+import { DrawingPages, type PageView } from './drawing-pages'
 import type { Fragment, FrameFill, OversetFrame } from './fragments'
 import { readGeometries, readNotesStyle } from './geometry'
 import type { Typesetter } from './look'
@@ -11,7 +13,7 @@ import { numberParagraphs } from './numbering'
 import { PageFlow, type Page } from './pages'
 import { prepareWords, type PageFields, type ParagraphLayout, type Workshop } from './paragraph'
 
-/** A text document, read: its stories and the cascade that styles them. */
+/** A document, read: its stories and the cascade that styles them. */
 export interface Reading {
   readonly document: OdfDocument
   readonly cascade: Cascade
@@ -25,10 +27,16 @@ export type Unlaid = readonly { readonly feature: string, readonly count: number
 export interface Composition {
   readonly reading: Reading
   readonly pages: readonly Page[]
+  /** Pages of speaker notes: each has the index of the page it belongs to. */
+  readonly notes: readonly Page[]
+  /** Master pages, their notes and the handout, as pages to look at; of presentations and drawings alone. */
+  readonly masters: readonly Page[]
   readonly unlaid: Unlaid
   readonly overset: readonly (OversetFrame & { readonly page: number })[]
   /** Every text frame: the height it leaves empty, or what runs over. */
   readonly fills: readonly FrameFill[]
+  /** What styles the text of a part: the document's own cascade or an object's. */
+  readonly cascadeOf: (part: string) => Cascade
 }
 
 export interface ComposeOptions {
@@ -59,9 +67,12 @@ function stylesDiffer(part: XmlPart, before: XmlPart): boolean {
   return [...part.elements(part.rootElement)].some(element => element.name !== 'office:body' && element.name !== 'office:master-styles' && changed.has(element.id))
 }
 
-/** Sets a text document in pages: the first ones as soon as they are asked for, the rest when there is time. */
+/** Sets a document in pages: the first ones as soon as they are asked for, the rest when there is time. */
 export class Composer {
   private flow: PageFlow
+  /** The pages of a presentation or drawing; null for texts, whose pages come of the flow. */
+  private readonly drawing: DrawingPages | null = null
+  private readonly charts: ChartComposer
   private readonly counts = new Map<string, Set<string | number>>()
   private readonly make: (statedPages: number) => PageFlow
   private readonly prepare: () => void
@@ -83,6 +94,7 @@ export class Composer {
       const kind = document.subdocuments.find(sub => sub.prefix === prefix)?.kind
       return kind === 'chart' ? 'Chart' : kind === 'formula' ? 'Formula' : 'Object'
     }
+    const objects = { title: objectTitle, compose: (href: string, width: number, height: number) => this.charts.compose(href, width, height) }
     const { frames, endnotes } = collect(stories)
     const chains = new FrameChains(frames, (frame) => {
       const { part } = cascade.scope(frame.part)
@@ -96,9 +108,16 @@ export class Composer {
     let source = earlier
     const keeps = earlier !== undefined && earlier.typesetter === typesetter && earlier.options.totalFit === options.totalFit && earlier.reading.cascade.sharesStyles(cascade)
     if (keeps) for (const [feature, users] of earlier.counts) this.counts.set(feature, new Set(users))
+    this.charts = new ChartComposer(document, workshop(null), earlier?.charts)
+    if (document.kind !== 'text') {
+      // Frames may be chained over pages: those are filled once, for all pages.
+      const shared = new BoxComposer(workshop(null), objects, chains)
+      this.drawing = new DrawingPages({ document, stories, cascade, geometries, unlaid: workshop(null).unlaid, boxesFor: fields => new BoxComposer(workshop(fields), objects, chains, shared) })
+      if (keeps && earlier.drawing) this.drawing.takeOver(earlier.drawing)
+    }
     this.make = (statedPages) => {
       if (!keeps) this.counts.clear()
-      return new PageFlow({ ...plan, statedPages }, fields => new BoxComposer(workshop(fields), objectTitle, chains), keeps ? source?.flow : undefined)
+      return new PageFlow({ ...plan, statedPages }, fields => new BoxComposer(workshop(fields), objects, chains), keeps ? source?.flow : undefined)
     }
     this.release = () => { source = undefined }
     this.flow = this.make(keeps ? earlier.flow.pageCount : statedPages(document))
@@ -109,12 +128,15 @@ export class Composer {
 
   /** The first pages, composed no further than need be. */
   firstPages(count: number): Page[] {
+    if (this.drawing) return Array.from({ length: Math.min(count, this.drawing.count) }, (_, index) => this.drawing!.page(index)!)
     this.flow.advance(count)
     return Array.from({ length: Math.min(count, this.flow.whole) }, (_, index) => this.flow.finished(index))
   }
 
-  /** One page, composed no further than need be; null where there is none. */
-  page(index: number): Page | null {
+  /** One page, composed no further than need be; null where there is none. Texts have no notes pages, and no masters to look at. */
+  page(index: number, view: PageView = 'pages'): Page | null {
+    if (this.drawing) return this.drawing.page(index, view)
+    if (view !== 'pages') return null
     this.flow.advance(index + 1)
     return index < this.flow.whole ? this.flow.finished(index) : null
   }
@@ -122,7 +144,7 @@ export class Composer {
   /** All of it. */
   finish(): Composition {
     const { reading } = this
-    if (reading.document.kind !== 'text') return { reading, pages: [], unlaid: [], overset: [], fills: [] }
+    if (this.drawing) return this.finishDrawing(this.drawing)
     this.prepare()
     this.flow.advance()
     if (this.flow.asksAgain) {
@@ -131,15 +153,30 @@ export class Composer {
     }
     this.release()
     const pages = Array.from({ length: this.flow.count }, (_, index) => this.flow.finished(index))
-    const overset = pages.flatMap(page => page.fragments.flatMap(fragment => fragment.kind === 'overset' ? [{ ...fragment.frame, page: page.index }] : []))
+    const overset = oversetOn(pages)
     const crowded = this.flow.crowdedNotes
     const unlaid = [...this.counts].map(([feature, users]) => ({ feature, count: users.size }))
     if (crowded > 0) unlaid.push({ feature: 'footnotes that would go on on the next page (they are set on one)', count: crowded })
-    return { reading, pages, unlaid, overset, fills: [...this.flow.fills.values()] }
+    return { reading, pages, notes: [], masters: [], unlaid, overset, fills: [...this.flow.fills.values()], cascadeOf: part => this.cascadeOf(part) }
   }
+
+  private finishDrawing(drawing: DrawingPages): Composition {
+    const all = (view: PageView) => Array.from({ length: drawing.countOf(view) }, (_, index) => drawing.page(index, view)!)
+    const pages = all('pages')
+    const notes = all('notes')
+    const unlaid = [...this.counts].map(([feature, users]) => ({ feature, count: users.size }))
+    return { reading: this.reading, pages, notes, masters: all('masters'), unlaid, overset: oversetOn(pages), fills: [...drawing.fills.values()], cascadeOf: part => this.cascadeOf(part) }
+  }
+
+  /** What styles the text of a part: the document's, or that of the object it belongs to. */
+  cascadeOf(part: string): Cascade { return this.charts.cascadeOf(part) ?? this.reading.cascade }
 }
 
-/** Sets a text document in pages, all of them. */
+function oversetOn(pages: readonly Page[]): Composition['overset'] {
+  return pages.flatMap(page => page.fragments.flatMap(fragment => fragment.kind === 'overset' ? [{ ...fragment.frame, page: page.index }] : []))
+}
+
+/** Sets a document in pages, all of them. */
 export function compose(reading: Reading, typesetter: Typesetter, options?: ComposeOptions): Composition { return new Composer(reading, typesetter, options).finish() }
 
 function* paragraphsWithRole(story: Story): Generator<{ paragraph: Paragraph, role: Story['role'] }> {
@@ -150,7 +187,8 @@ function collect(stories: readonly Story[]): { frames: Frame[], endnotes: Extrac
   const frames: Frame[] = []
   const endnotes: Extract<Inline, { kind: 'note' }>[] = []
   for (const story of stories) {
-    for (const block of story.blocks) if (block.kind === 'frame') frames.push(block)
+    const inside = (blocks: readonly Block[]): void => { for (const block of blocks) if (block.kind === 'frame') { frames.push(block); inside(block.blocks) } }
+    inside(story.blocks)
     for (const paragraph of paragraphsOf(story.blocks)) {
       if (paragraph.inlines.length < 2 && paragraph.inlines[0]?.kind === 'text') continue
       for (const inline of paragraph.inlines) {
@@ -182,7 +220,7 @@ export function paragraphExtents(composition: Composition): Map<number, Extent> 
   const extents = new Map<number, Extent>()
   for (const page of composition.pages) {
     eachLines(page, ({ layout, from, to }) => {
-      if (layout.role !== 'body') return
+      if (layout.role !== 'body' && layout.role !== 'page') return
       const known = extents.get(layout.paragraph.node)
       if (known) { known.lines += to - from; if (known.pages.at(-1) !== page.index) known.pages.push(page.index) }
       else extents.set(layout.paragraph.node, { paragraph: layout.paragraph, lines: to - from, pages: [page.index], layout })

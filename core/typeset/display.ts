@@ -5,6 +5,7 @@ import { kinds } from './analysis'
 import type { Fragment } from './fragments'
 import type { Axis } from './harfbuzz'
 import type { Line } from './lines'
+import { boundsOf, type Matrix } from './matrix'
 import type { Look, TextLineMark } from './look'
 import type { Page } from './pages'
 import { placedSegments } from './placed'
@@ -42,15 +43,34 @@ export interface GlyphRun {
   readonly node: number
   readonly start: number
   end: number
-  /** Which text style (TextStyle.id) and slot it has; -1 for labels. */
+  /** Which text style (TextStyle.id, of the part's cascade) and slot it has; -1 for labels. */
   readonly style: number
   readonly slot: Slot
   readonly status: FontStatus
   readonly rightToLeft: boolean
+  /** Maps its coordinates to those of the page, where it is turned or stretched. */
+  readonly matrix?: Matrix
 }
 
-/** One line as text, for the layer that is selected and read aloud. */
-export interface TextLine { readonly x: number, readonly y: number, readonly width: number, readonly height: number, readonly runs: readonly number[] }
+/** One line as text, for the layer that is selected and read aloud: the paragraph and the UTF-16 range it shows. */
+export interface TextLine {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+  readonly runs: readonly number[]
+  readonly part: string
+  readonly node: number
+  readonly start: number
+  readonly end: number
+  /** The end without what hangs over: the space or break it ends with. */
+  readonly contentEnd: number
+  readonly baseline: number
+  /** How high a caret is here, from above to below the baseline. */
+  readonly ascent: number
+  readonly descent: number
+  readonly matrix?: Matrix
+}
 
 export interface DisplayPage {
   readonly index: number
@@ -62,6 +82,12 @@ export interface DisplayPage {
   readonly runs: readonly GlyphRun[]
   readonly lines: readonly TextLine[]
   readonly shapes: readonly Exclude<Fragment, { kind: 'lines' }>[]
+  /** In which order shapes and runs lie over one another, lowest first: `from` to before `to` of either. */
+  readonly layers: readonly { readonly of: 'shapes' | 'runs', readonly from: number, readonly to: number }[]
+  /** The page with everything that hangs over its edges or lies beside it. */
+  readonly extent: { readonly x: number, readonly y: number, readonly width: number, readonly height: number }
+  /** How many things lie wholly outside the page. */
+  readonly offPage: number
 }
 
 /** A face with its place on its axes: what outlines are kept under. */
@@ -74,10 +100,12 @@ export function displayPage(page: Page): DisplayPage {
   const runs: GlyphRun[] = []
   const lines: TextLine[] = []
   const shapes: Exclude<Fragment, { kind: 'lines' }>[] = []
+  const layers: { of: 'shapes' | 'runs', from: number, to: number }[] = []
   for (const fragment of page.fragments) {
-    if (fragment.kind !== 'lines') { shapes.push(fragment); continue }
-    const { layout, from, to } = fragment
-    const drawing = new LineDrawing(fragment, page.cascade, runs)
+    if (fragment.kind !== 'lines') { shapes.push(fragment); grow(layers, 'shapes', shapes.length); continue }
+    const { layout, from, to, matrix } = fragment
+    const { part, node } = layout.paragraph
+    const drawing = new LineDrawing(fragment, fragment.cascade ?? page.cascade, runs)
     let { y } = fragment
     for (let index = from; index < to; index++) {
       const line = layout.lines[index]!
@@ -88,11 +116,42 @@ export function displayPage(page: Page): DisplayPage {
       if (index === 0 && layout.label) drawing.string(layout.label.pieces, fragment.x + layout.label.x, baseline, layout.label.text)
       if (index === layout.drop?.line) drawing.drop(layout.drop, left, baseline)
       const width = drawing.line(line, left, baseline)
-      lines.push({ x: left + line.x, y, width, height: line.height, runs: Array.from({ length: runs.length - firstRun }, (_, at) => firstRun + at) })
+      lines.push({
+        x: left + line.x, y, width, height: line.height, runs: Array.from({ length: runs.length - firstRun }, (_, at) => firstRun + at), part, node, start: line.start, end: line.end, contentEnd: line.contentEnd,
+        baseline, ascent: Math.min(line.baseline, line.height), descent: Math.max(line.height - line.baseline, 0), ...matrix ? { matrix } : {},
+      })
       y += line.height
     }
+    grow(layers, 'runs', runs.length)
   }
-  return { index: page.index, number: page.number, width: page.geometry.width, height: page.geometry.height, master: page.geometry.master, background: page.geometry.background, runs, lines, shapes }
+  const { width, height, master, background } = page.geometry
+  // In texts, what has a ground lies under all text; on drawn pages things lie as they come.
+  const stacked = page.node >= 0 ? layers : [{ of: 'shapes' as const, from: 0, to: shapes.length }, { of: 'runs' as const, from: 0, to: runs.length }]
+  return { index: page.index, number: page.number, width, height, master, background, runs, lines, shapes, layers: stacked, ...around(width, height, shapes, lines) }
+}
+
+function grow(layers: { of: 'shapes' | 'runs', from: number, to: number }[], of: 'shapes' | 'runs', to: number): void {
+  const last = layers.at(-1)
+  if (last?.of === of) last.to = to
+  else layers.push({ of, from: layers.findLast(each => each.of === of)?.to ?? 0, to })
+}
+
+/** Nothing is looked for further from the page than this, in points. */
+const farthest = 2000
+
+function around(width: number, height: number, shapes: DisplayPage['shapes'], lines: readonly TextLine[]): Pick<DisplayPage, 'extent' | 'offPage'> {
+  let [left, top, right, bottom, offPage] = [0, 0, width, height, 0]
+  const take = (box: { x: number, y: number, width: number, height: number }, matrix: Matrix | undefined) => {
+    const { x, y, width: wide, height: high } = matrix ? boundsOf(matrix, box) : box
+    if (x > width || y > height || x + wide < 0 || y + high < 0) offPage++
+    left = Math.min(left, Math.max(x, -farthest))
+    top = Math.min(top, Math.max(y, -farthest))
+    right = Math.max(right, Math.min(x + wide, width + farthest))
+    bottom = Math.max(bottom, Math.min(y + high, height + farthest))
+  }
+  for (const shape of shapes) if (shape.kind !== 'overset') take(shape, shape.matrix)
+  for (const line of lines) if (line.contentEnd > line.start) take(line, line.matrix)
+  return { extent: { x: left, y: top, width: right - left, height: bottom - top }, offPage }
 }
 
 type Lines = Extract<Fragment, { kind: 'lines' }>
@@ -117,8 +176,8 @@ class LineDrawing {
     const { paragraph, set } = this.fragment.layout
     const made: GlyphRun = {
       face: look.face.hash, axes: look.axes, size: look.size, scale: look.scale, color: look.color, background: look.background, underline: look.underline, strike: look.strike, outline: look.outline, shadow: look.shadow,
-      x, y: y - look.rise, width: 0, ascent: look.ascent - look.rise, descent: look.descent + look.rise, glyphs: [], xs: [], ys: [], clusters: [], text: '', own, part: paragraph.part, node: paragraph.node, start: from, end: from,
-      style: run < 0 ? -1 : this.styleOf(run), slot: run < 0 ? 'western' : set.analysis.runs[run]!.slot, status: look.status, rightToLeft,
+      x, y: y - look.rise, width: 0, ascent: look.ascent - look.rise, descent: look.descent + look.rise, glyphs: [], xs: [], ys: [], clusters: [], text: '', own: own && paragraph.node >= 0, part: paragraph.part, node: paragraph.node, start: from, end: from,
+      style: run < 0 ? -1 : this.styleOf(run), slot: run < 0 ? 'western' : set.analysis.runs[run]!.slot, status: look.status, rightToLeft, ...this.fragment.matrix ? { matrix: this.fragment.matrix } : {},
     }
     this.into.push(made)
     return made

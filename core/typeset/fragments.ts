@@ -1,25 +1,50 @@
 import type { Frame } from '../document/stories'
+import type { Cascade } from '../style/cascade'
+import { after, translation, type Matrix } from './matrix'
 import type { ParagraphLayout } from './paragraph'
 import { placedSegments } from './placed'
 
-/** Something placed: x and y in points from the top left of the box or page that holds it. */
+/** A fragment that is turned or stretched: what maps its own coordinates to those of the box or page that holds it. */
+interface Turned { readonly matrix?: Matrix }
+
+/** Something placed: x and y in points from the top left of the box or page that holds it; `matrix` maps them where it is there. */
 export type Fragment =
-  | { readonly kind: 'lines', readonly layout: ParagraphLayout, readonly from: number, readonly to: number, readonly x: number, readonly y: number }
-  | { readonly kind: 'image', readonly href: string, readonly x: number, readonly y: number, readonly width: number, readonly height: number }
-  | { readonly kind: 'object', readonly title: string, readonly href: string, readonly x: number, readonly y: number, readonly width: number, readonly height: number }
-  | { readonly kind: 'box', readonly fill: string, readonly stroke: string, readonly strokeWidth: number, readonly x: number, readonly y: number, readonly width: number, readonly height: number }
+  /** `cascade` styles text of an embedded object. */
+  | Turned & { readonly kind: 'lines', readonly layout: ParagraphLayout, readonly from: number, readonly to: number, readonly x: number, readonly y: number, readonly cascade?: Cascade }
+  | Turned & { readonly kind: 'image', readonly href: string, readonly name: string, readonly opacity: number, readonly x: number, readonly y: number, readonly width: number, readonly height: number }
+  | Turned & { readonly kind: 'object', readonly title: string, readonly href: string, readonly x: number, readonly y: number, readonly width: number, readonly height: number }
+  | Turned & { readonly kind: 'box', readonly fill: string, readonly stroke: string, readonly strokeWidth: number, readonly x: number, readonly y: number, readonly width: number, readonly height: number }
+  /** An outline: path data of M, L, C and Z, absolute, from x and y. Its width and height are those of the shape. */
+  | Turned & { readonly kind: 'path', readonly data: string, readonly fill: string, readonly fillOpacity: number, readonly stroke: string, readonly strokeWidth: number, readonly strokeOpacity: number, readonly dash: readonly number[], readonly x: number, readonly y: number, readonly width: number, readonly height: number }
   /** A frame whose text does not fit. */
-  | { readonly kind: 'overset', readonly frame: OversetFrame, readonly x: number, readonly y: number, readonly width: number }
+  | Turned & { readonly kind: 'overset', readonly frame: OversetFrame, readonly x: number, readonly y: number, readonly width: number }
 
 /** How much of a frame's text has no room; of chained frames the last one runs over. */
 export interface OversetFrame { readonly part: string, readonly node: number, readonly name: string, readonly lines: number, readonly characters: number }
 
 /** How a text frame is filled: room left in points, or what runs over. */
-export interface FrameFill { readonly part: string, readonly node: number, readonly name: string, readonly room: number, readonly over: OversetFrame | null }
+export interface FrameFill {
+  readonly part: string
+  readonly node: number
+  readonly name: string
+  readonly room: number
+  readonly over: OversetFrame | null
+  /** How much smaller its text is shown, so that it fits: 1 for not at all (draw:fit-to-size, ODF 1.4 part 3, 20.119). */
+  readonly shrunk: number
+}
 
 /** The same fragments, shifted. */
 export function shifted(fragments: readonly Fragment[], dx: number, dy: number): readonly Fragment[] {
-  return dx === 0 && dy === 0 ? fragments : fragments.map(fragment => ({ ...fragment, x: fragment.x + dx, y: fragment.y + dy }))
+  if (dx === 0 && dy === 0) return fragments
+  const move = translation(dx, dy)
+  return fragments.map(fragment => fragment.matrix ? { ...fragment, matrix: after(move, fragment.matrix) } : { ...fragment, x: fragment.x + dx, y: fragment.y + dy })
+}
+
+/** The same fragments, turned or stretched as a whole. */
+export function turned(fragments: readonly Fragment[], matrix: Matrix): readonly Fragment[] {
+  const [a, b, c, d, e, f] = matrix
+  if (a === 1 && b === 0 && c === 0 && d === 1) return shifted(fragments, e, f)
+  return fragments.map(fragment => ({ ...fragment, matrix: fragment.matrix ? after(matrix, fragment.matrix) : matrix }))
 }
 
 /** Frames that stand in lines as characters: where each one's left edge and foot are, from the paragraph's column and top. */

@@ -94,6 +94,13 @@ export function readGeometries(document: OdfDocument): Map<string, PageGeometry>
   return geometries
 }
 
+/** What a page layout of a part says, for pages that have it without a master page of their own; null where there is none of that name. */
+export function geometryOf(part: XmlPart, layoutName: string): PageGeometry | null {
+  const automatic = part.first(part.rootElement, 'office:automatic-styles')
+  const layout = automatic && [...part.elements(automatic, 'style:page-layout')].find(each => each.attributes['style:name'] === layoutName)
+  return layout ? geometry(part, layout, layout) : null
+}
+
 function geometry(part: XmlPart, master: XmlElement, layout: XmlElement | undefined): PageGeometry {
   const page = propertiesOf(part, layout, 'style:page-layout-properties')
   const padding = edges(page, 'fo:padding')

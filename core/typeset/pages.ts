@@ -14,6 +14,9 @@ export interface Page {
   readonly index: number
   /** The number as the page bears it. */
   readonly number: string
+  /** What it is called, where pages have names; and the element that it is, -1 where pages come of the flow of text. */
+  readonly name: string
+  readonly node: number
   readonly geometry: PageGeometry
   readonly fragments: readonly Fragment[]
   /** What styles its text. */
@@ -362,7 +365,7 @@ export class PageFlow {
     for (const story of shapes) fragments.push(...this.boxes.stack(story.blocks, 'master', width).fragments)
     for (const fragment of ground.fragments) fragments.push(fragment)
     this.pushNotes(page, fragments)
-    return { index, number, geometry, fragments, cascade: this.boxes.workshop.cascade }
+    return { index, number, name: '', node: -1, geometry, fragments, cascade: this.boxes.workshop.cascade }
   }
 
   private pushNotes(page: OpenPage, into: Fragment[]): void {

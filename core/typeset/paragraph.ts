@@ -13,7 +13,7 @@ import type { Words } from './words'
 import { SetText, type FrameSize, type SetGlyphs } from './setting'
 
 /** Values of fields that depend on the page; null keeps what the file stored. */
-export interface PageFields { readonly pageNumber: (shift: number) => string, readonly pageCount: string, readonly chapter: ((level: number) => string | null) | null }
+export interface PageFields { readonly pageNumber: (shift: number) => string, readonly pageCount: string, readonly chapter: ((level: number) => string | null) | null, readonly header?: string | null, readonly footer?: string | null, readonly dateTime?: string | null }
 
 /** What everything that composes text works with. */
 export interface Workshop {
@@ -83,7 +83,7 @@ export interface ParagraphLook {
   readonly widows: number
 }
 
-interface Kept { readonly look: ParagraphLook, readonly width: number, readonly label: string, readonly looks: readonly Look[], readonly labelLook: Look | null, readonly totalFit: boolean, readonly layout: ParagraphLayout }
+interface Kept { readonly look: ParagraphLook, readonly width: number, readonly label: string, readonly looks: readonly Look[], readonly empty: Look | null, readonly labelLook: Look | null, readonly totalFit: boolean, readonly layout: ParagraphLayout }
 
 /** What a typesetter keeps of paragraphs from one composition to the next. */
 class Kitchen {
@@ -224,7 +224,7 @@ export function prepareWords(paragraphs: Iterable<{ readonly paragraph: Paragrap
 }
 
 /** Fields whose text depends on where or in what document they stand. */
-export const livingFields: ReadonlySet<string> = new Set(['text:page-number', 'text:page-count', 'text:chapter'])
+export const livingFields: ReadonlySet<string> = new Set(['text:page-number', 'text:page-count', 'text:chapter', 'presentation:header', 'presentation:footer', 'presentation:date-time'])
 
 function withFields(paragraph: Paragraph, workshop: Workshop): Paragraph {
   const { fields } = workshop
@@ -235,10 +235,14 @@ function withFields(paragraph: Paragraph, workshop: Workshop): Paragraph {
     ...paragraph,
     inlines: paragraph.inlines.map((inline): Inline => {
       if (inline.kind !== 'text' || !lives(inline)) return inline
-      const field = part.element(part.node(inline.node).parent).attributes
+      const node = part.node(inline.node)
+      const field = node.kind === 'element' ? node.attributes : part.element(node.parent).attributes
       switch (inline.field) {
         case 'text:title': return { ...inline, text: workshop.title }
         case 'text:page-count': return { ...inline, text: fields!.pageCount }
+        case 'presentation:header': return { ...inline, text: fields!.header ?? inline.text }
+        case 'presentation:footer': return { ...inline, text: fields!.footer ?? inline.text }
+        case 'presentation:date-time': return { ...inline, text: fields!.dateTime ?? inline.text }
         case 'text:chapter': return { ...inline, text: fields!.chapter?.(Number.parseInt(field['text:outline-level'] ?? '1', 10) || 1) ?? inline.text }
         default: {
           const select = field['text:select-page']
@@ -266,12 +270,14 @@ export function layoutParagraph(paragraph: Paragraph, role: Story['role'], colum
   const ownLabelLook = labelText === '' ? null : level && citation === null ? labelLook(level, style, workshop) : typesetter.look(style.text, 'western')
   const hasFrames = analysis.hasObjects && analysis.runs.some(run => run.inline.kind === 'frame')
   const usual = shape === null && !hasFrames && look.drop === null
+  // Without text, the paragraph's own look makes its one line.
+  const empty = looks.length === 0 ? typesetter.look(style.text, 'western') : null
   const kept = usual ? kitchenOf(typesetter).layouts.get(shown) : undefined
-  const known = kept?.find(each => each.look === look && each.width === columnWidth && each.label === labelText && each.labelLook === ownLabelLook && each.totalFit === workshop.totalFit && each.looks.length === looks.length && each.looks.every((one, at) => one === looks[at]))
+  const known = kept?.find(each => each.look === look && each.width === columnWidth && each.label === labelText && each.labelLook === ownLabelLook && each.totalFit === workshop.totalFit && each.empty === empty && each.looks.length === looks.length && each.looks.every((one, at) => one === looks[at]))
   if (known) return known.layout
   const layout = compose(shown, role, columnWidth, workshop, { style, look, analysis, looks, level, labelText, labelLook: ownLabelLook, citation }, frameSize, shape)
   if (usual) {
-    const entry: Kept = { look, width: columnWidth, label: labelText, looks, labelLook: ownLabelLook, totalFit: workshop.totalFit, layout }
+    const entry: Kept = { look, width: columnWidth, label: labelText, looks, empty, labelLook: ownLabelLook, totalFit: workshop.totalFit, layout }
     // The newest few: before and after a change, and in columns of two widths.
     kitchenOf(typesetter).layouts.set(shown, [entry, ...(kept ?? []).slice(0, 2)])
   }

@@ -104,7 +104,7 @@ export function countCharacters(bytes: Uint8Array): number {
     for (const tracked of elementsBelow(content, 'text:tracked-changes')) count += countParagraphs(children(tracked).flatMap(paragraphsBelow))
   }
   if (files['styles.xml'] && files['styles.xml'].length > 0) {
-    for (const master of elementsBelow(dom(files['styles.xml']), 'style:master-page')) count += countParagraphs(paragraphsBelow(master))
+    for (const master of ['style:master-page', 'style:handout-master'].flatMap(name => elementsBelow(dom(files['styles.xml']!), name))) count += countParagraphs(paragraphsBelow(master))
   }
   for (const path of Object.keys(files)) {
     if (!/^[^/]+\/content\.xml$/.test(path) || files[path]!.length === 0) continue

@@ -1,8 +1,10 @@
 import { PDFDocument, PDFHexString, PDFName, type PDFImage, type PDFPage, type PDFRef } from 'pdf-lib'
 import { partBytes } from '../../package/container'
 import { displayPage, fontKey, type DisplayPage, type GlyphRun } from '../../typeset/display'
+import { paragraphsOf } from '../../document/stories'
 import type { Composition } from '../../typeset/compose'
 import type { Typesetter } from '../../typeset/look'
+import type { Matrix } from '../../typeset/matrix'
 import { actualText, PdfFont } from './fonts'
 import type { Subsetter } from './subset'
 
@@ -13,6 +15,8 @@ export interface PdfOptions {
   readonly cropMarks: boolean
   /** Go on without embedding faces whose licence bits forbid it; they are then only named. */
   readonly leaveOut: boolean
+  /** The pages of speaker notes too, after the pages. */
+  readonly notes: boolean
   /** When it is said to have been made: milliseconds since 1970. */
   readonly made: number
 }
@@ -45,7 +49,7 @@ function rgb(color: string): string {
  * @throws PdfError when a face may not be embedded and `leaveOut` is not set
  */
 export async function writePdf(composition: Composition, typesetter: Typesetter, load: (hash: string) => Uint8Array | undefined, subsetter: Subsetter, options: PdfOptions): Promise<Pdf> {
-  const pages = composition.pages.map(displayPage)
+  const pages = [...composition.pages, ...options.notes ? composition.notes : []].map(displayPage)
   const restricted = restrictedFaces(pages, typesetter)
   if (restricted.length > 0 && !options.leaveOut)
     throw new PdfError(`The licence of ${restricted.join(' and ')} does not allow embedding it in a PDF. Nothing was written. Swap it for another face, or say that it may be left out: it is then named in the file and shown in whatever face the reader has.`)
@@ -79,9 +83,8 @@ function restrictedFaces(pages: readonly DisplayPage[], typesetter: Typesetter):
 function mainLanguage({ reading }: Composition): string {
   const counts = new Map<string, number>()
   for (const story of reading.stories) {
-    if (story.role !== 'body') continue
-    for (const block of story.blocks) {
-      if (block.kind !== 'paragraph') continue
+    if (story.role !== 'body' && story.role !== 'page') continue
+    for (const block of paragraphsOf(story.blocks)) {
       const { language } = reading.cascade.paragraph(block, story.role).text.effective.slots.western
       if (language) counts.set(language, (counts.get(language) ?? 0) + block.inlines.reduce((sum, inline) => sum + (inline.kind === 'text' ? inline.text.length : 0), 0))
     }
@@ -118,23 +121,39 @@ class PageWriter {
     if (page.background) out.push(`${rgb(page.background)} rg ${number(-bleed)} ${number(-bleed)} ${number(page.width + bleed * 2)} ${number(page.height + bleed * 2)} re f`)
     const fonts = new Map<string, PDFRef>()
     const pictures = new Map<string, PDFRef>()
-    for (const shape of page.shapes) await this.shape(shape, page.height, out, pictures)
-    for (const run of page.runs) if (run.background) out.push(`${rgb(run.background)} rg ${number(run.x)} ${number(page.height - run.y - run.descent)} ${number(run.width)} ${number(run.ascent + run.descent)} re f`)
-    for (const run of page.runs) {
-      if (run.glyphs.length === 0) continue
-      const font = this.font(run)
-      fonts.set(font.name, font.reference)
-      this.run(run, font, page.height, out)
+    const states = new Map<string, { ca: number, CA: number }>()
+    const turnedIn = async (matrix: Matrix | undefined, draw: () => void | Promise<void>) => {
+      if (matrix) out.push(`q ${flipped(matrix, page.height)} cm`)
+      await draw()
+      if (matrix) out.push('Q')
+    }
+    for (const layer of page.layers) {
+      if (layer.of === 'shapes') {
+        for (const shape of page.shapes.slice(layer.from, layer.to)) await turnedIn(shape.matrix, () => this.shape(shape, page.height, out, pictures, states))
+        continue
+      }
+      const runs = page.runs.slice(layer.from, layer.to)
+      for (const run of runs) if (run.background) await turnedIn(run.matrix, () => { out.push(`${rgb(run.background)} rg ${number(run.x)} ${number(page.height - run.y - run.descent)} ${number(run.width)} ${number(run.ascent + run.descent)} re f`) })
+      for (const run of runs) {
+        if (run.glyphs.length === 0) continue
+        const font = this.font(run)
+        fonts.set(font.name, font.reference)
+        await turnedIn(run.matrix, () => { this.run(run, font, page.height, out) })
+      }
     }
     out.push('Q')
     if (cropMarks) out.push(...marks(page, around, bleed))
     const { context } = this.pdf
     sheet.node.set(PDFName.of('Contents'), context.register(context.flateStream(out.join('\n'))))
-    sheet.node.set(PDFName.of('Resources'), context.obj({ Font: Object.fromEntries(fonts), XObject: Object.fromEntries(pictures) }))
+    sheet.node.set(PDFName.of('Resources'), context.obj({ Font: Object.fromEntries(fonts), XObject: Object.fromEntries(pictures), ...states.size > 0 ? { ExtGState: Object.fromEntries(states) } : {} }))
   }
 
-  private async shape(shape: DisplayPage['shapes'][number], height: number, out: string[], pictures: Map<string, PDFRef>): Promise<void> {
+  private async shape(shape: DisplayPage['shapes'][number], height: number, out: string[], pictures: Map<string, PDFRef>, states: Map<string, { ca: number, CA: number }>): Promise<void> {
     if (shape.kind === 'overset') return
+    if (shape.kind === 'path') {
+      if (shape.fill || shape.stroke) outline(shape, height, out, states)
+      return
+    }
     const box = `${number(shape.x)} ${number(height - shape.y - shape.height)} ${number(shape.width)} ${number(shape.height)}`
     if (shape.kind === 'box') {
       if (shape.fill) out.push(`${rgb(shape.fill)} rg ${box} re f`)
@@ -148,7 +167,8 @@ class PageWriter {
     }
     const name = `I${image.ref.objectNumber}`
     pictures.set(name, image.ref)
-    out.push(`q ${number(shape.width)} 0 0 ${number(shape.height)} ${number(shape.x)} ${number(height - shape.y - shape.height)} cm /${name} Do Q`)
+    const opaque = shape.kind === 'image' && shape.opacity < 1 ? `/${opacity(states, shape.opacity, 1)} gs ` : ''
+    out.push(`q ${opaque}${number(shape.width)} 0 0 ${number(shape.height)} ${number(shape.x)} ${number(height - shape.y - shape.height)} cm /${name} Do Q`)
   }
 
   private async image(href: string): Promise<PDFImage | null> {
@@ -230,6 +250,31 @@ class PageWriter {
   }
 }
 
+/** A map of page coordinates, y down, as one of PDF's, y up. */
+function flipped([a, b, c, d, e, f]: Matrix, height: number): string {
+  return [a, -b, -c, d, e + c * height, height - d * height - f].map(value => String(Math.round(value * 1e6) / 1e6)).join(' ')
+}
+
+/** The name of a graphics state with some opacity (ISO 32000-2, 11.6.4.4). */
+function opacity(states: Map<string, { ca: number, CA: number }>, fill: number, stroke: number): string {
+  const name = `G${Math.round(fill * 1000)}_${Math.round(stroke * 1000)}`
+  states.set(name, { ca: fill, CA: stroke })
+  return name
+}
+
+function outline(shape: Extract<DisplayPage['shapes'][number], { kind: 'path' }>, height: number, out: string[], states: Map<string, { ca: number, CA: number }>): void {
+  out.push('q')
+  if (shape.fillOpacity < 1 || shape.strokeOpacity < 1) out.push(`/${opacity(states, shape.fillOpacity, shape.strokeOpacity)} gs`)
+  if (shape.fill) out.push(`${rgb(shape.fill)} rg`)
+  if (shape.stroke) out.push(`${rgb(shape.stroke)} RG ${number(Math.max(shape.strokeWidth, 0.1))} w [${shape.dash.map(number).join(' ')}] 0 d`)
+  for (const [, sign, inside] of shape.data.matchAll(/([MLCZ])([^MLCZ]*)/g)) {
+    const values = inside!.trim().split(/[\s,]+/).filter(Boolean).map(Number)
+    const places = values.map((value, at) => number(at % 2 === 0 ? shape.x + value : height - shape.y - value)).join(' ')
+    out.push(sign === 'Z' ? 'h' : `${places} ${sign === 'M' ? 'm' : sign === 'L' ? 'l' : 'c'}`)
+  }
+  out.push(shape.fill && shape.stroke ? 'B*' : shape.fill ? 'f*' : 'S', 'Q')
+}
+
 /** A wavy line from left to right, each half wave four times as long as the line is thick. */
 function wave(x: number, y: number, width: number, thickness: number): string {
   const half = thickness * 4
@@ -259,12 +304,14 @@ function marks(page: DisplayPage, around: number, bleed: number): string[] {
 
 interface OutlineNode { readonly title: string, readonly page: PDFPage, readonly top: number, readonly children: OutlineNode[] }
 
-/** Headings as bookmarks, each at its place (ISO 32000-2, 12.3.3). */
+/** Headings, or the titles of drawn pages, as bookmarks, each at its place (ISO 32000-2, 12.3.3). */
 function writeOutline(pdf: PDFDocument, composition: Composition, pages: readonly PDFPage[], options: PdfOptions): void {
   const around = options.bleed + (options.cropMarks ? markLength + markGap : 0)
   const roots: OutlineNode[] = []
   const path: { level: number, node: OutlineNode }[] = []
   composition.pages.forEach((page, index) => {
+    // Drawn pages are the chapters themselves.
+    if (page.name !== '') roots.push({ title: page.name, page: pages[index]!, top: around + page.geometry.height, children: [] })
     for (const fragment of page.fragments) {
       if (fragment.kind !== 'lines' || fragment.from > 0 || fragment.layout.role !== 'body') continue
       const level = fragment.layout.paragraph.heading

@@ -14,7 +14,6 @@ export default answer(async (event) => {
   if (!name.success) throw refusal(400, 'The file needs a name without slashes. Nothing was kept.')
   const bytes = await readFile(event)
   const { kind, signed } = await threads().run({ kind: 'check', bytes })
-  if (kind !== 'text') throw refusal(422, `This is an OpenDocument ${kind}. Text documents (.odt) can be opened so far. Nothing was kept.`, { fault: 'not-text' })
   const { id, job } = await addDocument(await database(), { fileName: name.data, kind, signed, bytes })
   setResponseStatus(event, 201)
   return { id, job, signed }

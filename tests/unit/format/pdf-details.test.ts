@@ -20,7 +20,7 @@ let count = 0
 async function made(fixture: Fixture) {
   const bytes = makeOdt({ faces: face('Spectral'), stylesFaces: face('Spectral'), styles: '<style:default-style style:family="paragraph"><style:text-properties style:font-name="Spectral" fo:font-size="12pt"/></style:default-style>', ...fixture })
   const { composition } = await DocumentSession.start(bytes, typesetter)
-  const pdf = await writePdf(composition, typesetter, load, subsetter, { bleed: 0, cropMarks: false, leaveOut: false, made: 0 })
+  const pdf = await writePdf(composition, typesetter, load, subsetter, { bleed: 0, cropMarks: false, leaveOut: false, notes: false, made: 0 })
   const path = join(folder, `${count++}.pdf`)
   writeFileSync(path, pdf.bytes)
   const run = (program: string, ...args: string[]) => spawnSync(program, args, { encoding: 'latin1', maxBuffer: 1 << 27 })

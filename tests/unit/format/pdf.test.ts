@@ -18,7 +18,7 @@ const folder = mkdtempSync(join(tmpdir(), 'morphene-pdf-'))
 afterAll(() => { rmSync(folder, { recursive: true }) })
 const { load } = shippedLibrary()
 const subsetter = startSubsetter()
-const plain: PdfOptions = { bleed: 0, cropMarks: false, leaveOut: false, made: 0 }
+const plain: PdfOptions = { bleed: 0, cropMarks: false, leaveOut: false, notes: false, made: 0 }
 
 async function made(bytes: Uint8Array, options: Partial<PdfOptions> = {}, own = typesetter) {
   const session = await DocumentSession.start(bytes, own)

@@ -35,7 +35,7 @@ describe('a swap of a family', () => {
     expect(plan.effects).toMatchObject({ pagesBefore: 24, pagesAfter: 24 })
     expect(plan.effects!.overset).toMatchObject([{ name: 'Notice 1', lines: 1, linesBefore: 0 }])
     expect(plan.effects!.paragraphs.every(each => each.linesAfter !== each.linesBefore)).toBe(true)
-    expect(plan.effects!.unlaid.length).toBeGreaterThan(0)
+    expect(plan.effects!.unlaid).toEqual([])
   })
 
   it('is plain operations that undo to the byte', () => {

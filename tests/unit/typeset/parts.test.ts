@@ -159,7 +159,7 @@ describe('rows', () => {
   it('are split at a line, with nothing lost', () => {
     const { reading } = sessionOf({ body: `<table:table><table:table-column table:number-columns-repeated="2"/><table:table-row><table:table-cell>${'<text:p>left</text:p>'.repeat(6)}</table:table-cell><table:table-cell><text:p>right</text:p></table:table-cell></table:table-row></table:table>` })
     const block = reading.stories[0]!.blocks[0]!
-    const boxes = new BoxComposer({ cascade: reading.cascade, typesetter, labels: new Map(), unlaid: () => {}, fields: null, title: '', spacingAdds: false, rightToLeft: false, totalFit: true }, () => '', new FrameChains([], () => ''))
+    const boxes = new BoxComposer({ cascade: reading.cascade, typesetter, labels: new Map(), unlaid: () => {}, fields: null, title: '', spacingAdds: false, rightToLeft: false, totalFit: true }, { title: () => '', compose: () => null }, new FrameChains([], () => ''))
     const [row] = boxes.table(block as Extract<typeof block, { kind: 'table' }>, 'body', 200).rows
     const lines = (fragments: readonly { kind: string }[]) => fragments.filter(fragment => fragment.kind === 'lines').length
     const split = splitRow(row!, row!.height / 2)!
