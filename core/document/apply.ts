@@ -1,5 +1,5 @@
 import {
-  elementMarkup, insertElement, removeElement, restoreTag, setAttributes, setText, startTag, subtreeIds, textMarkup,
+  elementMarkup, insertNode, removeNode, restoreTag, setAttributes, setText, startTag, subtreeIds, textMarkup,
 } from '../xml/edit'
 import type { XmlElement, XmlPart } from '../xml/tree'
 import { writeElement } from '../xml/write'
@@ -18,10 +18,10 @@ const tagInverse = (part: XmlPart, element: XmlElement): Operation => ({ type: '
 
 function remove(document: OdfDocument, path: string, id: number): Applied {
   const part = partOf(document, path)
-  const element = part.element(id)
-  const index = element.parent < 0 ? -1 : part.element(element.parent).children.indexOf(id)
-  const inverse: Operation = { type: 'restore-node', part: path, parent: element.parent, index, source: writeElement(part, id), ids: subtreeIds(part, id) }
-  return { document: put(document, removeElement(part, id)), inverse: [inverse] }
+  const node = part.node(id)
+  const index = node.parent < 0 ? -1 : part.element(node.parent).children.indexOf(id)
+  const inverse: Operation = { type: 'restore-node', part: path, parent: node.parent, index, source: writeElement(part, id), ids: subtreeIds(part, id) }
+  return { document: put(document, removeNode(part, id)), inverse: [inverse] }
 }
 
 function setProperties(document: OdfDocument, operation: Extract<Operation, { type: 'set-properties' }>): Applied {
@@ -36,7 +36,7 @@ function setProperties(document: OdfDocument, operation: Extract<Operation, { ty
   // The schema's order: paragraph before text properties, both before style:map.
   const before = [...part.elements(style)].find(child => child.name === 'style:map' || (operation.properties === 'paragraph' && child.name === 'style:text-properties'))
   const index = before ? style.children.indexOf(before.id) : style.children.length
-  const next = insertElement(part, style.id, index, elementMarkup(part, style, name, set), [operation.id])
+  const next = insertNode(part, style.id, index, elementMarkup(part, style, name, set), [operation.id])
   return { document: put(document, next), inverse: [{ type: 'remove-node', part: part.path, node: operation.id }] }
 }
 
@@ -53,11 +53,11 @@ function declareFace(document: OdfDocument, operation: Extract<Operation, { type
       const child = part.node(id)
       return child.kind === 'element' && child.name !== 'office:scripts'
     })
-    part = insertElement(part, root.id, Math.max(index, 0), elementMarkup(part, root, 'office:font-face-decls', {}), [operation.holder])
+    part = insertNode(part, root.id, Math.max(index, 0), elementMarkup(part, root, 'office:font-face-decls', {}), [operation.holder])
     declarations = part.element(operation.holder)
     made = operation.holder
   }
-  part = insertElement(part, declarations.id, declarations.children.length, elementMarkup(part, declarations, 'style:font-face', operation.attributes), [operation.id])
+  part = insertNode(part, declarations.id, declarations.children.length, elementMarkup(part, declarations, 'style:font-face', operation.attributes), [operation.id])
   return { document: put(document, part), inverse: [{ type: 'remove-node', part: operation.part, node: made }] }
 }
 
@@ -111,8 +111,12 @@ export function apply(document: OdfDocument, operation: Operation): Applied {
       return { document: put(document, restoreTag(part, element.id, operation.tag)), inverse: [tagInverse(part, element)] }
     }
     case 'restore-node': {
-      const part = insertElement(partOf(document, operation.part), operation.parent, operation.index, operation.source, operation.ids)
-      return { document: put(document, part), inverse: [{ type: 'remove-node', part: operation.part, node: operation.ids[0]! }] }
+      const before = partOf(document, operation.part)
+      const part = insertNode(before, operation.parent, operation.index, operation.source, operation.ids)
+      const parent = before.element(operation.parent)
+      // An empty element may be written as one tag: the tag is put back with its emptiness.
+      const closed: Operation[] = parent.children.length === 0 && startTag(parent).endsWith('/>') ? [tagInverse(before, parent)] : []
+      return { document: put(document, part), inverse: [{ type: 'remove-node', part: operation.part, node: operation.ids[0]! }, ...closed] }
     }
     case 'restore-part': {
       if (!document.dropped.has(operation.path)) throw new OperationError(`the part “${operation.path}” was not taken out in this session`)

@@ -26,7 +26,7 @@ export const operationSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('drop-replacement'), part, node }),
   /** Takes a part out of the package, and its entry out of the manifest unless another operation does that. */
   z.strictObject({ type: z.literal('drop-part'), path: part, keepEntry: z.boolean().optional() }),
-  // What inverses are made of.
+  // What edits of text, layout and all inverses are made of.
   z.strictObject({ type: z.literal('restore-tag'), part, node, tag: markup }),
   z.strictObject({ type: z.literal('restore-text'), part, node, text: z.string(), markup: z.string() }),
   z.strictObject({ type: z.literal('restore-node'), part, parent: node, index: node, source: markup, ids }),

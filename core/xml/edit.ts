@@ -5,7 +5,6 @@ import type { XmlElement, XmlNode, XmlPart, XmlText } from './tree'
 /** An edit that cannot be made: a node that is not there, a name that is not one. The part is as it was. */
 export class EditError extends Error {}
 
-const escapeText = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;')
 const escapeValue = (value: string, quote: string) => value.replace(/&/g, '&amp;').replace(/</g, '&lt;')
   .replace(quote === '"' ? /"/g : /'/g, quote === '"' ? '&quot;' : '&apos;').replace(/[\t\n\r]/g, space => `&#${space.charCodeAt(0)};`)
 
@@ -106,7 +105,7 @@ export function setText(part: XmlPart, id: number, text: string, markup: string 
   return part.with([[id, { ...node, text, markup: isSource ? null : markup }]])
 }
 
-/** Reads a fragment of one element in the namespaces of its future parent; nodes in document order, ids as given. */
+/** Reads a fragment of one node in the namespaces of its future parent; nodes in document order, ids as given. */
 function readFragment(part: XmlPart, parent: XmlElement | null, source: string, ids: readonly number[]): XmlNode[] {
   const bound = parent ? prefixesAt(part, parent) : part.prefixes
   const head = `<x${Object.entries(bound).filter(([prefix]) => prefix !== 'xml' && prefix !== 'xmlns')
@@ -124,10 +123,10 @@ function readFragment(part: XmlPart, parent: XmlElement | null, source: string, 
 }
 
 /**
- * Inserts one element, written out as XML with the prefixes bound at its parent, before the child at `index`.
+ * Inserts one node, written out as XML with the prefixes bound at its parent, before the child at `index`.
  * `ids` are the ids of its nodes in document order; none may be in use.
  */
-export function insertElement(part: XmlPart, parent: number, index: number, source: string, ids: readonly number[]): XmlPart {
+export function insertNode(part: XmlPart, parent: number, index: number, source: string, ids: readonly number[]): XmlPart {
   const into = part.element(parent)
   if (index < 0 || index > into.children.length) throw new EditError(`${into.name} has no place ${index} for a child`)
   for (const id of ids) if (part.find(id)) throw new EditError(`the node id ${id} is in use`)
@@ -136,11 +135,11 @@ export function insertElement(part: XmlPart, parent: number, index: number, sour
   return part.with([...nodes.map(node => [node.id, node] as const), [parent, { ...into, children }]])
 }
 
-/** Removes an element with everything in it. */
-export function removeElement(part: XmlPart, id: number): XmlPart {
-  const element = part.element(id)
-  if (element.parent < 0) throw new EditError('the root element cannot be removed')
-  const parent = part.element(element.parent)
+/** Removes a node with everything in it. */
+export function removeNode(part: XmlPart, id: number): XmlPart {
+  const node = part.node(id)
+  if (node.parent < 0) throw new EditError('the root element cannot be removed')
+  const parent = part.element(node.parent)
   return part.with([
     ...subtreeIds(part, id).map(node => [node, null] as const),
     [parent.id, { ...parent, children: parent.children.filter(child => child !== id) }],
@@ -153,13 +152,16 @@ export function subtreeIds(part: XmlPart, id: number): number[] {
   return node.kind === 'element' ? [id, ...node.children.flatMap(child => subtreeIds(part, child))] : [id]
 }
 
-/** Writes an element as XML whose names carry the prefixes bound at `parent`. */
-export function elementMarkup(part: XmlPart, parent: XmlElement, name: string, attributes: Readonly<Record<string, string>>): string {
+/** Character data as XML. */
+export const escapeText = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;')
+
+/** Writes an element as XML whose names carry the prefixes bound at `parent`; `inside` is written already. */
+export function elementMarkup(part: XmlPart, parent: XmlElement, name: string, attributes: Readonly<Record<string, string>>, inside = ''): string {
   const bound = prefixesAt(part, parent)
   const { raw, declare } = rawNameIn(bound, name)
   const written = Object.entries(attributes).map(([key, value]) => {
     const attribute = rawNameIn(bound, key)
     return `${declare.includes(attribute.declare.trim()) ? '' : attribute.declare} ${attribute.raw}="${escapeValue(value, '"')}"`
   })
-  return `<${raw}${declare}${written.join('')}/>`
+  return inside === '' ? `<${raw}${declare}${written.join('')}/>` : `<${raw}${declare}${written.join('')}>${inside}</${raw}>`
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { PackageError } from '../../../core/package/errors'
-import { insertElement, removeElement, restoreTag, setAttributes, setText, startTag, subtreeIds } from '../../../core/xml/edit'
+import { insertNode, removeNode, restoreTag, setAttributes, setText, startTag, subtreeIds } from '../../../core/xml/edit'
 import { parseXml } from '../../../core/xml/parse'
 import type { XmlElement, XmlPart } from '../../../core/xml/tree'
 import { idRuns, writeXml } from '../../../core/xml/write'
@@ -69,9 +69,9 @@ describe('writing', () => {
   it('opens an empty element for what is put into it, and closes it again', () => {
     const part = parseXml('x', odd)
     const one = named(part, 'style:one')
-    const inserted = insertElement(part, one.id, 0, '<s:new s:name="n"><s:in/></s:new>', [100, 101])
+    const inserted = insertNode(part, one.id, 0, '<s:new s:name="n"><s:in/></s:new>', [100, 101])
     expect(writeXml(inserted)).toBe(odd.replace('<s:one/>', '<s:one><s:new s:name="n"><s:in/></s:new></s:one>'))
-    expect(writeXml(removeElement(inserted, 100))).toBe(odd)
+    expect(writeXml(removeNode(inserted, 100))).toBe(odd)
   })
 
   it('restores tags and text to their bytes', () => {
@@ -89,10 +89,10 @@ describe('writing', () => {
 
   it('refuses ids in use, wrong counts and the root', () => {
     const part = parseXml('x', odd)
-    expect(() => insertElement(part, part.root, 0, '<s:n/>', [0])).toThrow(/in use/)
-    expect(() => insertElement(part, part.root, 0, '<s:n/>', [90, 91])).toThrow(/nodes/)
-    expect(() => insertElement(part, part.root, 99, '<s:n/>', [90])).toThrow(/no place/)
-    expect(() => removeElement(part, part.root)).toThrow(/root/)
+    expect(() => insertNode(part, part.root, 0, '<s:n/>', [0])).toThrow(/in use/)
+    expect(() => insertNode(part, part.root, 0, '<s:n/>', [90, 91])).toThrow(/nodes/)
+    expect(() => insertNode(part, part.root, 99, '<s:n/>', [90])).toThrow(/no place/)
+    expect(() => removeNode(part, part.root)).toThrow(/root/)
   })
 })
 
@@ -112,8 +112,8 @@ describe('ids outlive saving: a property', () => {
         const elements = [...part.descendants()]
         const element = elements[at % elements.length]!
         if (kind === 'set') part = setAttributes(part, element.id, { 'style:name': value })
-        else if (kind === 'insert') part = insertElement(part, element.id, at % (element.children.length + 1), '<s:n><s:m/></s:n>', [part.nextId, part.nextId + 1])
-        else if (element.id !== part.root) part = removeElement(part, element.id)
+        else if (kind === 'insert') part = insertNode(part, element.id, at % (element.children.length + 1), '<s:n><s:m/></s:n>', [part.nextId, part.nextId + 1])
+        else if (element.id !== part.root) part = removeNode(part, element.id)
       }
       const again = parseXml('x', writeXml(part), { ids: idRuns(part) })
       // A text node between two removed elements joins its neighbour when parsed again: those trees are compared by elements.

@@ -1,0 +1,229 @@
+import { elementMarkup, startTag, subtreeIds } from '../xml/edit'
+import type { XmlElement, XmlPart } from '../xml/tree'
+import { writeElement } from '../xml/write'
+import type { Draft } from './draft'
+import { replaceText, settleSpaces, writeRuns } from './edit-text'
+import { openParagraph, rawOffset } from './paragraph-spots'
+import { EditRefusal } from './refusals'
+
+const isParagraph = (name: string) => name === 'text:p' || name === 'text:h'
+const isItem = (name: string) => name === 'text:list-item' || name === 'text:list-header'
+/** Containers that are only there to hold what stands in them. */
+const wrappers: ReadonlySet<string> = new Set(['text:list-item', 'text:list-header', 'text:list', 'text:numbered-paragraph'])
+
+/** A start tag without what only one element may have. */
+const cloned = (element: XmlElement) => startTag(element).replace(/\/>$/, '>').replace(/\s(xml:id|text:id|xhtml:\w+)="[^"]*"/g, '')
+const closing = (tag: string) => `</${/^<([^\s/>]+)/.exec(tag)![1]!}>`
+
+interface Tail { source: string, ids: number[] }
+
+/** Takes everything behind a place of a paragraph out of the draft: spans are cut in two. `spot` is a child path from the paragraph. */
+function cutTail(draft: Draft, parent: number, spot: { readonly node: number, readonly raw: number | null, readonly before: boolean }): Tail {
+  const chain: number[] = []
+  for (let id = spot.node; id !== parent; id = draft.part.node(id).parent) chain.push(id)
+  const tail: Tail = { source: '', ids: [] }
+  for (const id of chain) {
+    const { part } = draft
+    const node = part.node(id)
+    const holder = part.element(node.parent)
+    const at = holder.children.indexOf(id)
+    const own: Tail = { source: '', ids: [] }
+    if (id === spot.node) {
+      if (spot.raw !== null && node.kind === 'text' && spot.raw > 0 && spot.raw < node.text.length) {
+        own.source = draft.slice(id, spot.raw, node.text.length)
+        own.ids = draft.newIds(1)
+        draft.splice(id, spot.raw, node.text.length, '')
+      }
+      else if (spot.raw === null ? spot.before : spot.raw === 0) take(draft, id, own)
+    }
+    else if (tail.ids.length > 0 && node.kind === 'element') {
+      const tag = cloned(node)
+      own.source = `${tag}${tail.source}${closing(tag)}`
+      own.ids = [...draft.newIds(1), ...tail.ids]
+    }
+    for (const later of holder.children.slice(at + 1)) take(draft, later, own)
+    tail.source = own.source
+    tail.ids = own.ids
+  }
+  return tail
+}
+
+function take(draft: Draft, id: number, into: Tail): void {
+  into.source += writeElement(draft.part, id)
+  into.ids.push(...subtreeIds(draft.part, id))
+  draft.remove(id)
+}
+
+/** The style that follows a paragraph's own, where its end is split off (style:next-style-name, ODF 1.4 part 3, 19.505). */
+export type NextStyle = (styleName: string) => string | null
+
+/**
+ * Splits a paragraph in two at an offset of its text; in a list a new item begins. Returns the new paragraph.
+ * @throws EditRefusal
+ */
+export function splitParagraph(draft: Draft, node: number, at: number, nextStyle: NextStyle): number {
+  const open = openParagraph(draft.part, node)
+  if (at < 0 || at > open.text.length) throw new EditRefusal('This place is no longer in the text. Nothing was changed.')
+  const { element } = open
+  const before = open.text.slice(0, at)
+  const after = open.text.slice(at)
+  const within = open.pieces.find(piece => piece.start < at && piece.end > at)
+  if (within && within.field !== null) throw new EditRefusal('This text is a field that the document works out by itself: it cannot be divided. Nothing was changed.')
+  if (within?.kind === 'space') {
+    // Several spaces in one element: those behind the place are written anew behind it.
+    replaceText(draft, node, at, within.end, '')
+    const made = splitParagraph(draft, node, at, nextStyle)
+    replaceText(draft, made, 0, 0, ' '.repeat(within.end - at))
+    return made
+  }
+  const piece = within ?? open.pieces.find(each => each.start === at && each.end > each.start) ?? null
+  let tail: Tail = { source: '', ids: [] }
+  const { part } = draft
+  const holder = part.element(element.parent)
+  const home = piece ? part.node(piece.field ?? piece.node).parent : node
+  if (piece && piece.kind === 'text' && piece.field === null) tail = cutTail(draft, node, { node: piece.node, raw: piece.start === at ? 0 : rawOffset(piece, at), before: true })
+  else if (piece) tail = cutTail(draft, node, { node: piece.field ?? piece.node, raw: null, before: piece.start === at })
+  if (home !== node) draft.dropEmpty(home, node)
+  const own = element.attributes['text:style-name'] ?? ''
+  const next = after === '' ? nextStyle(own) : null
+  let tag = cloned(element)
+  if (next !== null && next !== own) {
+    const name = element.name === 'text:h' && after === '' ? 'text:p' : element.name
+    tag = elementMarkup(part, holder, name, { 'text:style-name': next }).replace(/\/>$/, '>')
+  }
+  const [made] = draft.newIds(1)
+  let source = `${tag}${tail.source}${closing(tag)}`
+  let ids = [made!, ...tail.ids]
+  if (isItem(holder.name)) {
+    const rest: Tail = { source, ids }
+    const siblings = draft.part.element(holder.id).children
+    for (const later of siblings.slice(siblings.indexOf(node) + 1)) take(draft, later, rest)
+    const itemTag = elementMarkup(draft.part, draft.part.element(holder.parent), 'text:list-item', {}).replace(/\/>$/, '>')
+    source = `${itemTag}${rest.source}${closing(itemTag)}`
+    ids = [...draft.newIds(1), ...rest.ids]
+    draft.place(holder.parent, draft.indexOf(holder.id) + 1, source, ids)
+  }
+  else draft.place(holder.id, draft.indexOf(node) + 1, source, ids)
+  settleSpaces(draft, node, before)
+  settleSpaces(draft, made!, after)
+  return made!
+}
+
+/** The element whose children a paragraph's surroundings are, seen through lists. */
+function containerOf(part: XmlPart, node: number): number {
+  let element = part.element(part.element(node).parent)
+  while (wrappers.has(element.name)) element = part.element(element.parent)
+  return element.id
+}
+
+/** The paragraph behind another one in the same text, where nothing but list structure is between; null where something is. */
+export function followingParagraph(part: XmlPart, node: number): number | null {
+  const container = containerOf(part, node)
+  let at = node
+  for (;;) {
+    const parent = part.element(part.node(at).parent)
+    for (const id of parent.children.slice(parent.children.indexOf(at) + 1)) {
+      const found = firstParagraph(part, id)
+      if (found !== undefined) return found
+    }
+    if (parent.id === container) return null
+    at = parent.id
+  }
+}
+
+/** The first paragraph at a node: null where something else comes first, undefined where there is nothing. */
+function firstParagraph(part: XmlPart, id: number): number | null | undefined {
+  const node = part.node(id)
+  if (node.kind !== 'element' || node.name === 'text:soft-page-break' || node.name.startsWith('text:bookmark') || node.name === 'text:sequence-decls') return undefined
+  if (isParagraph(node.name)) return id
+  if (!wrappers.has(node.name)) return null
+  for (const child of node.children) {
+    const found = firstParagraph(part, child)
+    if (found !== undefined) return found
+  }
+  return undefined
+}
+
+/** Joins a paragraph with the one behind it, which gives up its own style. @throws EditRefusal */
+export function joinParagraphs(draft: Draft, node: number): void {
+  const other = followingParagraph(draft.part, node)
+  if (other === null) throw new EditRefusal('There is no paragraph behind this one that it could be joined with: a table, a frame or the end of the text is there. Nothing was changed.')
+  const expected = openParagraph(draft.part, node).text + openParagraph(draft.part, other).text
+  const moved: Tail = { source: '', ids: [] }
+  for (const child of [...draft.part.element(other).children]) take(draft, child, moved)
+  const { parent } = draft.part.node(other)
+  draft.remove(other)
+  draft.mergeTexts(parent)
+  dropWrappers(draft, parent)
+  placeAll(draft, node, moved)
+  draft.mergeTexts(node)
+  settleSpaces(draft, node, expected)
+}
+
+/** Puts moved nodes at the end of an element, one by one. */
+function placeAll(draft: Draft, parent: number, moved: Tail): void {
+  if (moved.ids.length === 0) return
+  // In one holder first, since a draft takes one node at a time.
+  const element = draft.part.element(parent)
+  const holderTag = elementMarkup(draft.part, element, 'text:span', {}).replace(/\/>$/, '>')
+  const [holder] = draft.newIds(1)
+  draft.place(parent, element.children.length, `${holderTag}${moved.source}${closing(holderTag)}`, [holder!, ...moved.ids])
+  unwrap(draft, holder!)
+}
+
+/** Puts what an element holds in its own place. */
+function unwrap(draft: Draft, id: number): void {
+  const { parent } = draft.part.node(id)
+  const index = draft.indexOf(id)
+  const children = [...draft.part.element(id).children]
+  const pieces = children.map((child): Tail => { const tail: Tail = { source: '', ids: [] }; take(draft, child, tail); return tail })
+  draft.remove(id)
+  pieces.forEach((piece, at) => { draft.place(parent, index + at, piece.source, piece.ids) })
+}
+
+/** Lists and items that nothing is left in go too. */
+function dropWrappers(draft: Draft, from: number): void {
+  let id = from
+  while (wrappers.has(draft.part.element(id).name) && ![...draft.part.elements(draft.part.element(id))].length) {
+    const { parent } = draft.part.node(id)
+    draft.remove(id)
+    draft.mergeTexts(parent)
+    id = parent
+  }
+}
+
+/** Takes a whole paragraph away; the last one of its container is emptied only. */
+export function removeParagraph(draft: Draft, node: number): void {
+  const container = containerOf(draft.part, node)
+  const all = [...draft.part.descendants(draft.part.element(container))].filter(each => isParagraph(each.name) && containerOf(draft.part, each.id) === container)
+  if (all.length < 2) { replaceText(draft, node, 0, openParagraph(draft.part, node).text.length, ''); return }
+  const { parent } = draft.part.node(node)
+  draft.remove(node)
+  draft.mergeTexts(parent)
+  dropWrappers(draft, parent)
+}
+
+/** A paragraph to be made: its style, and text in spans of character styles. */
+export interface NewParagraph { readonly style: string | null, readonly heading: number | null, readonly runs: readonly { readonly text: string, readonly style: string | null }[] }
+
+/** Puts paragraphs behind another one; in a list each becomes an item. Returns the last of them. */
+export function insertParagraphs(draft: Draft, behind: number, list: readonly NewParagraph[]): number {
+  let at = behind
+  for (const paragraph of list) {
+    const { part } = draft
+    const holder = part.element(part.node(at).parent)
+    const name = paragraph.heading === null ? 'text:p' : 'text:h'
+    const attributes: Record<string, string> = { ...paragraph.style === null ? {} : { 'text:style-name': paragraph.style }, ...paragraph.heading === null ? {} : { 'text:outline-level': String(paragraph.heading) } }
+    const empty = elementMarkup(part, holder, name, attributes)
+    const [made] = draft.newIds(1)
+    if (isItem(holder.name)) {
+      const [item] = draft.newIds(1)
+      const tag = elementMarkup(part, part.element(holder.parent), 'text:list-item', {}).replace(/\/>$/, '>')
+      draft.place(holder.parent, draft.indexOf(holder.id) + 1, `${tag}${empty}${closing(tag)}`, [item!, made!])
+    }
+    else draft.place(holder.id, draft.indexOf(at) + 1, empty, [made!])
+    writeRuns(draft, made!, paragraph.runs)
+    at = made!
+  }
+  return at
+}
