@@ -1,4 +1,4 @@
-import { namespaces } from './package'
+import { namespaces } from '../core/package/new-package'
 
 /*
  * Passengers by month, as a chart object with styles of its own. Its labels are set in Skerrow, which the house has

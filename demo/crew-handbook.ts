@@ -2,8 +2,8 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { projectFolder } from '../server/library/files'
 import { readSource, type SourceInline } from './markup'
-import { escapeXml, namespaces, writePackage } from './package'
-import { document, face, page, paragraph, style, text } from './writing'
+import { escapeXml, namespaces, writePackage } from '../core/package/new-package'
+import { document, face, page, paragraph, style, text } from '../core/format/odf/pieces'
 
 /*
  * The Crew handbook of Saltmere Line, two hundred pages of A5: a card for every duty on every boat, filled from the

@@ -1,5 +1,5 @@
-import { escapeXml, namespaces, writePackage } from './package'
-import { document, face, page, paragraph, style, text } from './writing'
+import { escapeXml, namespaces, writePackage } from '../core/package/new-package'
+import { document, face, page, paragraph, style, text } from '../core/format/odf/pieces'
 
 /*
  * Harbour notice: a letter on the line's letterhead, one side of A4. Its first page has the house's head and foot, the

@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { projectFolder } from '../server/library/files'
 import { chartContent, chartStyles } from './chart'
 import { readSource, type SourceBlock, type SourceInline } from './markup'
-import { escapeXml, namespaces, writePackage } from './package'
+import { escapeXml, namespaces, writePackage } from '../core/package/new-package'
 import { automaticStyles, declarations, sailingStyles } from './sailing-styles'
 
 /*

@@ -1,4 +1,4 @@
-import { namespaces } from './package'
+import { namespaces } from '../core/package/new-package'
 
 const face = (name: string, generic: string, more = '') => `<style:font-face style:name="${name}" svg:font-family="${name.includes(' ') ? `&apos;${name}&apos;` : name}" style:font-family-generic="${generic}" style:font-pitch="variable"${more}/>`
 

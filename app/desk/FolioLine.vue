@@ -3,18 +3,18 @@ import { ZoomIn, ZoomOut } from '@lucide/vue'
 import { faceName } from '~~/core/font/face'
 import { useDesk } from '../stores/desk'
 
-const emit = defineEmits<{ go: [page: number], fit: [], swap: [] }>()
+const emit = defineEmits<{ go: [page: number], fit: [], swap: [], zoom: [factor: number] }>()
 const desk = useDesk()
 const steps = [0.25, 0.35, 0.5, 0.6, 0.7, 0.86, 1, 1.25, 1.5, 2, 3, 4, 6, 8, 12, 16]
 
 function zoomBy(direction: 1 | -1): void {
   const next = direction > 0 ? steps.find(step => step > desk.zoom + 0.001) : steps.findLast(step => step < desk.zoom - 0.001)
-  if (next !== undefined) desk.zoom = next
+  if (next !== undefined) emit('zoom', next / desk.zoom)
 }
 
 function jump(event: Event): void {
   const number = Number.parseInt((event.target as HTMLInputElement).value, 10)
-  if (number >= 1 && number <= desk.sheets.length) emit('go', number - 1)
+  if (number >= 1 && number <= desk.shown.length) emit('go', number - 1)
   else (event.target as HTMLInputElement).value = String(desk.page + 1)
 }
 
@@ -24,9 +24,9 @@ const voice = computed(() => desk.census?.voices.find(each => each.key === desk.
 
 <template>
   <div class="flex h-[36px] shrink-0 items-center gap-4 overflow-hidden border-t border-rule bg-paper px-5 text-[13px] whitespace-nowrap text-soft">
-    <label class="flex items-center gap-1.5">Page
+    <label class="flex items-center gap-1.5">{{ desk.view === 'pages' ? 'Page' : desk.view === 'notes' ? 'Notes' : 'Master' }}
       <input class="w-10 rounded-[3px] border border-transparent bg-transparent px-1 text-right font-semibold text-ink tabular-nums hover:border-rule" :value="desk.page + 1" aria-label="Go to page" inputmode="numeric" @change="jump">
-      <span>of {{ desk.sheets.length }}</span>
+      <span>of {{ desk.shown.length }}</span>
     </label>
     <span class="flex items-center gap-1">
       <button type="button" class="p-1" aria-label="Smaller" title="Smaller" @click="zoomBy(-1)"><ZoomOut :size="15" /></button>

@@ -1,10 +1,15 @@
 <script setup lang="ts">
 import { Redo2, Undo2 } from '@lucide/vue'
 import { useDesk } from '../stores/desk'
+import { useWords } from '../stores/words'
+import FindField from './FindField.vue'
 
 defineProps<{ title?: string }>()
 const desk = useDesk()
+const words = useWords()
+const find = ref<InstanceType<typeof FindField> | null>(null)
 const history = computed(() => desk.info?.history ?? null)
+defineExpose({ find: () => find.value?.focus() })
 </script>
 
 <template>
@@ -15,10 +20,12 @@ const history = computed(() => desk.info?.history ?? null)
       <template v-if="title"> / <span class="font-semibold text-ink">{{ title }}</span></template>
     </nav>
     <template v-if="history">
-      <button type="button" class="plain flex max-w-[320px] items-center gap-1.5 !py-[3px]" :disabled="!history.undo" :title="history.undo ? `Undo: ${history.undo.title}` : 'Nothing to undo'" @click="desk.step('undo')">
+      <span v-if="words.unsaved" class="shrink-0 text-[13px] text-soft" role="status">{{ words.saving ? 'Storing …' : 'Typing …' }}</span>
+      <FindField ref="find" />
+      <button type="button" class="plain flex max-w-[260px] items-center gap-1.5 !py-[3px]" :disabled="!history.undo && !words.unsaved" :title="history.undo ? `Undo: ${history.undo.title}` : 'Nothing to undo'" @click="words.step('undo')">
         <Undo2 :size="15" aria-hidden="true" /><span class="truncate">{{ history.undo ? `Undo: ${history.undo.title}` : 'Nothing to undo' }}</span>
       </button>
-      <button v-if="history.redo" type="button" class="plain flex max-w-[260px] items-center gap-1.5 !py-[3px]" :title="`Redo: ${history.redo.title}`" @click="desk.step('redo')">
+      <button v-if="history.redo" type="button" class="plain flex max-w-[200px] items-center gap-1.5 !py-[3px]" :title="`Redo: ${history.redo.title}`" @click="words.step('redo')">
         <Redo2 :size="15" aria-hidden="true" /><span class="truncate">Redo: {{ history.redo.title }}</span>
       </button>
     </template>

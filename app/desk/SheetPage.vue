@@ -1,13 +1,21 @@
 <script setup lang="ts">
-import type { GlyphRun } from '~~/core/typeset/display'
+import { caretBox, rangeBoxes, spotAt, type PageBox, type Spot } from '~~/core/typeset/caret'
+import type { DisplayPage } from '~~/core/typeset/display'
+import type { PageView } from '~~/core/typeset/drawing-pages'
+import { inverted, mapped } from '~~/core/typeset/matrix'
 import type { Drawn, Side } from '../workers/messages'
 import { useDesk } from '../stores/desk'
 import { useLibrary } from '../stores/library'
-import { drawPage, keepOutlines, stretchFor } from './drawing'
+import { useWords } from '../stores/words'
+import { drawPage, keepOutlines } from './drawing'
+import TextLayer from './TextLayer.vue'
 
-const props = defineProps<{ side: Side, index: number, zoom: number, width: number, height: number, number: string, live: boolean, generation: number, faces?: ReadonlySet<string>, plain?: boolean }>()
+const props = defineProps<{ side: Side, index: number, zoom: number, width: number, height: number, number: string, live: boolean, generation: number, name?: string, view?: PageView, faces?: ReadonlySet<string>, plain?: boolean }>()
+const emit = defineEmits<{ pointed: [spot: Spot], beside: [pixels: number] }>()
 const desk = useDesk()
 const library = useLibrary()
+const words = useWords()
+const sheet = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
 const drawn = shallowRef<Drawn | null>(null)
 const pictures = shallowRef(new Map<string, ImageBitmap>())
@@ -15,19 +23,33 @@ const failure = ref('')
 
 /** CSS pixels per point. */
 const scale = computed(() => props.zoom * 96 / 72)
+const view = computed<PageView>(() => props.view ?? 'pages')
+const edits = computed(() => props.side === 'now' && !props.plain)
+/** Larger canvases than this, in device pixels, are drawn only where they are looked at. */
+const largest = 12_000_000
 
+let loading = 0
 async function load(): Promise<void> {
   if (!desk.engine) return
+  const own = ++loading
   try {
-    const next = await desk.engine.ask('page', { side: props.side, index: props.index })
+    const next = await desk.engine.ask('page', { side: props.side, view: view.value, index: props.index })
     keepOutlines(next)
+    if (own !== loading) return
     drawn.value = next
     failure.value = ''
+    const absent: string[] = []
     for (const shape of next.page.shapes) {
-      if (shape.kind !== 'image' || pictures.value.has(shape.href)) continue
+      if (shape.kind !== 'image') continue
+      if (pictures.value.has(shape.href)) continue
       const picture = await desk.engine?.ask('picture', { href: shape.href })
       if (picture) pictures.value = new Map(pictures.value).set(shape.href, picture)
+      else absent.push(shape.name || shape.href.split('/').at(-1) || 'a picture without a file')
     }
+    if (props.plain) return
+    const key = `${view.value}/${props.index}`
+    desk.offPage = { ...desk.offPage, [key]: next.page.offPage }
+    desk.absentPictures = { ...desk.absentPictures, [key]: absent }
   }
   catch (error) { failure.value = error instanceof Error ? error.message : String(error) }
 }
@@ -45,64 +67,167 @@ function isCurrent(index: number): boolean {
   return place !== null && run !== undefined && isChosen(index) && run.part === place.part && run.node === place.node && run.start < place.end && run.end > place.start
 }
 
+/** The piece of desk that the canvas covers, in points: the page with what hangs over it, or what is in sight of it. */
+function piece(page: DisplayPage, ratio: number): { x: number, y: number, width: number, height: number } {
+  const whole = page.extent
+  if (whole.width * whole.height * (scale.value * ratio) ** 2 <= largest) return whole
+  const holder = sheet.value?.closest('[data-scroller]')?.getBoundingClientRect()
+  const own = sheet.value?.getBoundingClientRect()
+  if (!holder || !own) return whole
+  const around = 160
+  const left = Math.max((holder.left - around - own.left) / scale.value, whole.x)
+  const top = Math.max((holder.top - around - own.top) / scale.value, whole.y)
+  return { x: left, y: top, width: Math.max(Math.min((holder.right + around - own.left) / scale.value, whole.x + whole.width) - left, 1), height: Math.max(Math.min((holder.bottom + around - own.top) / scale.value, whole.y + whole.height) - top, 1) }
+}
+
+const covered = shallowRef({ x: 0, y: 0, width: 0, height: 0 })
 function draw(): void {
   const context = canvas.value?.getContext('2d')
   if (!context || !drawn.value) return
   const ratio = window.devicePixelRatio || 1
-  context.canvas.width = Math.round(props.width * scale.value * ratio)
-  context.canvas.height = Math.round(props.height * scale.value * ratio)
-  drawPage(context, drawn.value.page, scale.value * ratio, { shown: desk.marks, chosen: isChosen, current: isCurrent }, pictures.value)
+  const { page, strays } = drawn.value
+  const part = piece(page, ratio)
+  covered.value = part
+  // What hangs over the left edge needs room beside the sheet.
+  if (!props.plain) emit('beside', Math.min(Math.max(-page.extent.x * scale.value - 30, 0), 600))
+  context.canvas.width = Math.max(Math.round(part.width * scale.value * ratio), 1)
+  context.canvas.height = Math.max(Math.round(part.height * scale.value * ratio), 1)
+  const grid = desk.grid && !props.plain ? desk.census?.voices[0]?.leading ?? 0 : 0
+  drawPage(context, page, { scale: scale.value * ratio, x: part.x, y: part.y }, {
+    shown: desk.marks && !small.value, chosen: isChosen, current: isCurrent, stray: index => edits.value && strays[index]!, whiteSpace: desk.whiteSpace && edits.value, grid: typeof grid === 'number' ? grid : 0,
+  }, pictures.value)
 }
+const small = computed(() => props.zoom < 0.3)
 
-watch(() => [props.live, props.generation, props.index, props.side] as const, ([live]) => { if (live) void load() }, { immediate: true })
-watch([drawn, pictures, scale, canvas, () => props.faces, () => desk.chosen, () => desk.current, () => desk.marks], draw, { flush: 'post' })
+watch(() => [props.live, props.generation, props.index, props.side, view.value] as const, ([live]) => { if (live) void load() }, { immediate: true })
+watch([drawn, pictures, scale, canvas, () => props.faces, () => desk.chosen, () => desk.current, () => desk.marks, () => desk.whiteSpace, () => desk.grid], draw, { flush: 'post' })
+watch(() => desk.scrolled, () => {
+  // Only what is drawn in part needs to follow.
+  const whole = drawn.value?.page.extent
+  if (whole && props.live && (covered.value.width < whole.width - 0.5 || covered.value.height < whole.height - 0.5)) draw()
+})
 
 /** Absent faces of this page, each once, at the height of its first text: the marks of the margin. */
 const margin = computed(() => {
   if (!drawn.value || !desk.marks || props.plain) return []
-  const seen = new Map<string, { top: number, family: string, standIn: string }>()
+  const seen = new Map<string, { key: string, top: number, sign: string, tone: string, words: string }>()
   drawn.value.page.runs.forEach((run, index) => {
     const key = drawn.value!.faces[index]!
-    if (run.status !== 'absent' || run.text === '' || seen.has(key)) return
+    if (run.status !== 'absent' || run.text === '' || seen.has(key) || key === '') return
     const face = library.library?.byHash(run.face)
-    seen.set(key, { top: (run.y - run.ascent) * scale.value, family: key.split('|')[0]!, standIn: face?.family ?? 'a stand-in' })
+    const top = run.matrix ? mapped(run.matrix, run.x, run.y - run.ascent).y : run.y - run.ascent
+    seen.set(key, { key, top: top * scale.value, sign: '◇', tone: 'text-iris', words: `${key.split('|')[0]!} shown in ${face?.family ?? 'a stand-in'}` })
   })
-  const list = [...seen.values()].sort((a, b) => a.top - b.top)
+  const list = [...seen.values()]
+  if (drawn.value.page.offPage > 0) list.push({ key: 'off', top: 0, sign: '↔', tone: 'text-ochre', words: `${drawn.value.page.offPage} ${drawn.value.page.offPage === 1 ? 'thing lies' : 'things lie'} off the page` })
+  list.sort((a, b) => a.top - b.top)
   // Marks that would lie over one another are set apart.
   list.forEach((mark, at) => { if (at > 0) mark.top = Math.max(mark.top, list[at - 1]!.top + 68) })
   return list
 })
 
-const textRuns = computed(() => (drawn.value?.page.runs ?? []).map((run, at) => ({ run, at })).filter(({ run }) => run.text !== ''))
+/** A box of the page as a style; turned ones keep their turn. */
+function boxStyle({ x, y, width, height, matrix }: PageBox, least = 0): Record<string, string> {
+  const s = scale.value
+  const size = { width: `${Math.max(width * s, least)}px`, height: `${height * s}px` }
+  if (!matrix) return { left: `${x * s}px`, top: `${y * s}px`, ...size }
+  const [a, b, c, d, e, f] = matrix
+  return { left: '0', top: '0', ...size, transformOrigin: '0 0', transform: `matrix(${a}, ${b}, ${c}, ${d}, ${e * s}, ${f * s}) translate(${x * s}px, ${y * s}px)` }
+}
 
-function styleOf(run: GlyphRun): Record<string, string> {
-  return {
-    left: `${run.x * scale.value}px`, top: `${(run.y - run.ascent) * scale.value}px`, fontSize: `${run.size * scale.value}px`, lineHeight: `${(run.ascent + run.descent) * scale.value}px`,
-    transform: `scaleX(${stretchFor(run)})`, direction: run.rightToLeft ? 'rtl' : 'ltr',
+const onThisView = computed(() => edits.value && view.value === desk.view)
+const caret = computed(() => onThisView.value && drawn.value && words.spot && !words.frame ? caretBox(drawn.value.page, words.spot) : null)
+const selection = computed(() => onThisView.value && drawn.value && words.ranges.length > 0 ? rangeBoxes(drawn.value.page, words.ranges) : [])
+const frames = computed(() => drawn.value?.page.frames ?? [])
+const chosenFrame = computed(() => onThisView.value && words.frame ? frames.value.find(each => each.node === words.frame!.node && each.part === words.frame!.part) ?? null : null)
+
+function pagePoint(event: PointerEvent | MouseEvent): { x: number, y: number } {
+  const box = sheet.value!.getBoundingClientRect()
+  return { x: (event.clientX - box.left) / scale.value, y: (event.clientY - box.top) / scale.value }
+}
+
+/** The frame whose edge, or for things without text whose area, is under a point. */
+function frameAt(x: number, y: number, whole: boolean): typeof frames.value[number] | null {
+  const near = 4 / scale.value
+  return frames.value.findLast((each) => {
+    const back = each.matrix ? inverted(each.matrix) : null
+    const at = back ? mapped(back, x, y) : { x, y }
+    const dx = at.x - each.x
+    const dy = at.y - each.y
+    const inside = dx >= -near && dy >= -near && dx <= each.width + near && dy <= each.height + near
+    if (!inside) return false
+    return whole || each.content !== 'text' || dx < near || dy < near || dx > each.width - near || dy > each.height - near
+  }) ?? null
+}
+
+let dragging = false
+async function press(event: PointerEvent): Promise<void> {
+  if (!edits.value || !drawn.value || event.button !== 0) return
+  event.preventDefault()
+  const { x, y } = pagePoint(event)
+  const { page } = drawn.value
+  desk.page = props.index
+  const target = event.detail < 2 ? frameAt(x, y, event.altKey) : null
+  if (target && (event.altKey || spotAt(page, x, y, line => line.y <= y && line.y + line.height >= y && line.x - 2 <= x && line.x + line.width + 2 >= x) === null)) {
+    words.clear()
+    words.frame = { part: target.part, node: target.node }
+    return
   }
+  const spot = spotAt(page, x, y)
+  if (!spot) { words.clear(); return }
+  emit('pointed', spot)
+  if (event.detail === 2) { await words.selectWord(spot); point(spot); return }
+  if (event.detail >= 3) {
+    const length = page.lines.filter(line => line.node === spot.node && line.part === spot.part).reduce((most, line) => Math.max(most, line.end), 0)
+    await words.selectRange({ ...spot, offset: 0 }, { ...spot, offset: length })
+    return
+  }
+  dragging = true
+  ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
+  await words.place(spot, event.shiftKey && words.spot !== null)
+  point(spot)
 }
 
-function point(index: number): void {
-  if (!drawn.value || props.side === 'after') return
-  const run = drawn.value.page.runs[index]!
-  const selected = window.getSelection()?.toString().trim() ?? ''
-  desk.pointed = { face: drawn.value.faces[index]!, voice: drawn.value.voices[index]!, text: selected || run.text.trim() || 'white space' }
+function drag(event: PointerEvent): void {
+  if (!dragging || !drawn.value) return
+  const { x, y } = pagePoint(event)
+  const spot = spotAt(drawn.value.page, x, y)
+  if (spot && (spot.node !== words.spot?.node || spot.offset !== words.spot.offset)) void words.place(spot, true)
 }
+
+/** What stands under a click goes to the tray: its face, its voice, its words. */
+function point(spot: Spot): void {
+  const { page, faces, voices } = drawn.value!
+  const index = page.runs.findIndex(run => run.part === spot.part && run.node === spot.node && run.own && run.start <= spot.offset && run.end >= spot.offset)
+  if (index >= 0) desk.pointed = { face: faces[index]!, voice: voices[index]!, text: page.runs[index]!.text.trim() || 'white space' }
+}
+
+defineExpose({ page: computed(() => drawn.value?.page ?? null) })
 </script>
 
 <template>
-  <section :aria-label="`Page ${number}${side === 'after' ? ' after the change' : ''}`" class="relative shrink-0" :style="{ width: `${width * scale}px`, height: `${height * scale}px` }">
-    <div class="absolute inset-0 bg-sheet shadow-[0_1px_5px_rgba(27,36,48,0.22)]">
-      <template v-if="live">
-        <canvas ref="canvas" class="absolute inset-0 size-full" aria-hidden="true" />
-        <div class="absolute inset-0 overflow-hidden">
-          <span v-for="{ run, at } in textRuns" :key="at" class="absolute origin-left whitespace-pre text-transparent selection:bg-verdigris/30" style="font-family: sans-serif" :style="styleOf(run)" @pointerup="point(at)">{{ run.text }}</span>
+  <section ref="sheet" :aria-label="`Page ${number}${name ? `, ${name}` : ''}${side === 'after' ? ' after the change' : ''}`" class="relative shrink-0" :style="{ width: `${width * scale}px`, height: `${height * scale}px` }">
+    <div class="absolute inset-0 bg-sheet shadow-[0_1px_5px_rgba(27,36,48,0.22)]" />
+    <template v-if="live">
+      <canvas ref="canvas" class="absolute max-w-none" :style="{ left: `${covered.x * scale}px`, top: `${covered.y * scale}px`, width: `${covered.width * scale}px`, height: `${covered.height * scale}px` }" aria-hidden="true" />
+      <div class="absolute inset-0" :class="edits ? 'cursor-text' : 'pointer-events-none'" @pointerdown="press" @pointermove="drag" @pointerup="dragging = false">
+        <TextLayer v-if="drawn" :page="drawn.page" :scale="scale" />
+        <div v-for="(box, at) in selection" :key="at" class="pointer-events-none absolute bg-verdigris/25" :style="boxStyle(box, 3)" data-selection />
+        <div v-if="caret && !words.hasSelection" class="caret pointer-events-none absolute w-[2px] bg-ink" :style="boxStyle({ ...caret, x: caret.x - 1 / scale }, 2)" data-caret />
+        <div v-if="chosenFrame" class="pointer-events-none absolute border-2 border-verdigris" :style="boxStyle(chosenFrame)" data-frame>
+          <slot name="frame" :frame="chosenFrame" :scale="scale" />
         </div>
-        <p v-if="failure" class="absolute inset-4 text-rubric">This page cannot be drawn: {{ failure }}</p>
-      </template>
-    </div>
-    <div v-for="mark in margin" :key="mark.family" class="absolute left-full ml-2 w-[76px] text-[12px] leading-[14px] text-iris" :style="{ top: `${mark.top}px` }">
-      <span aria-hidden="true" class="block text-[15px]">◇</span>{{ mark.family }} shown in {{ mark.standIn }}
+      </div>
+      <p v-if="failure" class="absolute inset-4 text-rubric">This page cannot be drawn: {{ failure }}</p>
+    </template>
+    <div v-for="mark in margin" :key="mark.key" class="absolute left-full ml-2 w-[76px] text-[12px] leading-[14px]" :class="mark.tone" :style="{ top: `${mark.top}px` }">
+      <span aria-hidden="true" class="block text-[15px]">{{ mark.sign }}</span>{{ mark.words }}
     </div>
   </section>
 </template>
+
+<style scoped>
+.caret { animation: beat 1.1s steps(2, start) infinite; }
+@keyframes beat { 50% { opacity: 0; } }
+@media (prefers-reduced-motion: reduce) { .caret { animation: none; } }
+</style>

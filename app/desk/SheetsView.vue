@@ -1,13 +1,37 @@
 <script setup lang="ts">
+import { caretBox, rangeBoxes } from '~~/core/typeset/caret'
 import { useDesk } from '../stores/desk'
+import { useWords } from '../stores/words'
+import CaretInput from './CaretInput.vue'
+import FrameHandles from './FrameHandles.vue'
+import PlainReading from './PlainReading.vue'
 import SheetPage from './SheetPage.vue'
 
 const desk = useDesk()
+const words = useWords()
 const scroller = ref<HTMLElement | null>(null)
+const input = ref<InstanceType<typeof CaretInput> | null>(null)
 /** What the desk leaves beside a sheet: its padding, with room for marks on the right. Pixels. */
 const margins = 148
 const live = ref(new Set<number>())
 let watcher: IntersectionObserver | null = null
+
+/** Zoom goes from a tenth to sixteen times the size. */
+const zooms = { least: 0.1, most: 16 } as const
+const contactZoom = computed(() => {
+  const widest = Math.max(...desk.shown.map(sheet => sheet.width), 100)
+  return 150 / (widest * 96 / 72)
+})
+const zoomOf = computed(() => desk.arrangement === 'contact' ? contactZoom.value : desk.zoom)
+
+/** Sheets side by side: the first page of a text is a right-hand one. */
+const rows = computed(() => {
+  const all = desk.shown.map((_, index) => index)
+  if (desk.arrangement !== 'spreads') return all.map(index => [index])
+  const list: number[][] = all.length > 0 ? [[-1, 0]] : []
+  for (let at = 1; at < all.length; at += 2) list.push(at + 1 < all.length ? [at, at + 1] : [at])
+  return list
+})
 
 function observe(): void {
   watcher?.disconnect()
@@ -24,62 +48,197 @@ function observe(): void {
   for (const element of scroller.value.querySelectorAll('[data-page]')) watcher.observe(element)
 }
 
+const elementOf = (page: number) => scroller.value?.querySelector<HTMLElement>(`[data-page="${page}"]`) ?? null
+
 /** The page that fills most of the view is the one the folio line names. */
+let ticking = false
+let holding = 0
 function follow(): void {
-  const view = scroller.value
-  if (!view) return
-  const middle = view.getBoundingClientRect().top + view.clientHeight / 2
-  let best = 0
-  let nearest = Infinity
-  for (const element of view.querySelectorAll<HTMLElement>('[data-page]')) {
-    const box = element.getBoundingClientRect()
-    const distance = box.top <= middle && box.bottom >= middle ? 0 : Math.min(Math.abs(box.top - middle), Math.abs(box.bottom - middle))
-    if (distance < nearest) { nearest = distance; best = Number(element.dataset.page) }
-  }
-  desk.page = best
+  if (ticking) return
+  ticking = true
+  requestAnimationFrame(() => {
+    ticking = false
+    desk.scrolled++
+    const view = scroller.value
+    if (!view || performance.now() < holding) return
+    const box = view.getBoundingClientRect()
+    const middle = box.top + view.clientHeight / 2
+    let best = desk.page
+    let nearest = Infinity
+    for (const index of live.value) {
+      const own = elementOf(index)?.getBoundingClientRect()
+      if (!own) continue
+      const distance = (own.top <= middle && own.bottom >= middle ? 0 : Math.min(Math.abs(own.top - middle), Math.abs(own.bottom - middle))) + (index === desk.page ? -1 : 0)
+      if (distance < nearest) { nearest = distance; best = index }
+    }
+    desk.page = best
+  })
 }
 
 function goTo(page: number, at: 'top' | 'middle' = 'top'): void {
   const view = scroller.value
-  const element = view?.querySelector<HTMLElement>(`[data-page="${page}"]`)
+  const element = elementOf(page)
+  desk.page = page
+  holding = performance.now() + 250
   // Only the sheets scroll: scrollIntoView would move the desk around them too.
   if (view && element) view.scrollTop = at === 'top' ? element.offsetTop - 8 : element.offsetTop + element.offsetHeight / 2 - view.clientHeight / 2
+}
+
+/** Brings a box of a page into view, with some room around it. */
+function bring(page: number, box: { x: number, y: number, width: number, height: number }, centred: boolean): void {
+  const view = scroller.value
+  const element = elementOf(page)?.querySelector('section')
+  if (!view || !element) return
+  const own = element.getBoundingClientRect()
+  const frame = view.getBoundingClientRect()
+  const s = zoomOf.value * 96 / 72
+  const top = own.top - frame.top + box.y * s
+  const left = own.left - frame.left + box.x * s
+  const [high, wide] = [box.height * s, box.width * s]
+  if (centred && (top < 40 || top + high > view.clientHeight - 40)) view.scrollTop += top - view.clientHeight / 2
+  else if (top < 24) view.scrollTop += top - 60
+  else if (top + high > view.clientHeight - 24) view.scrollTop += top + high - view.clientHeight + 60
+  if (left < 8 || left + wide > view.clientWidth - 8) view.scrollLeft += left - view.clientWidth / 3
+}
+
+async function drawnPage(index: number) {
+  for (let tries = 0; tries < 20 && !live.value.has(index); tries++) await new Promise(resolve => setTimeout(resolve, 50))
+  return desk.engine?.ask('page', { side: 'now', view: desk.view, index }).catch(() => null) ?? null
 }
 
 // Walking goes to the place itself: the page first, then the spot on it, once it is drawn.
 watch(() => desk.current, async (place) => {
   if (!place || place.page < 0) return
-  goTo(place.page, 'middle')
-  for (let tries = 0; tries < 20; tries++) {
-    await new Promise(resolve => setTimeout(resolve, 60))
-    const spot = scroller.value?.querySelector(`[data-page="${place.page}"] section`)
-    if (spot && live.value.has(place.page)) break
-  }
-  const engine = desk.engine
-  if (!engine || desk.current !== place) return
-  const { page } = await engine.ask('page', { side: 'now', index: place.page })
-  const run = page.runs.find(each => each.part === place.part && each.node === place.node && each.start < place.end && each.end > place.start)
-  const element = scroller.value?.querySelector<HTMLElement>(`[data-page="${place.page}"]`)
-  if (run && element && scroller.value) scroller.value.scrollTop = element.offsetTop + run.y * desk.zoom * 96 / 72 - scroller.value.clientHeight / 2
+  if (desk.arrangement === 'contact' || desk.arrangement === 'plain') desk.arrangement = 'column'
+  const wanted = place.place === 'note' && desk.all.notes.length > 0 ? 'notes' as const : 'pages' as const
+  if (desk.view !== wanted) desk.view = wanted
+  await nextTick()
+  goTo(wanted === 'pages' ? place.page : Math.max(desk.all.notes.findIndex(sheet => sheet.number.startsWith(`${place.page + 1},`)), 0), 'middle')
+  const drawn = await drawnPage(desk.page)
+  if (!drawn || desk.current !== place) return
+  const run = drawn.page.runs.find(each => each.part === place.part && each.node === place.node && each.start < place.end && each.end > place.start)
+  if (run) bring(desk.page, { x: run.x, y: run.y - run.ascent, width: run.width, height: run.ascent + run.descent }, true)
+})
+
+watch(() => desk.jump, async () => { await nextTick(); goTo(desk.page) })
+watch(() => desk.reveal, async () => {
+  await nextTick()
+  const drawn = await drawnPage(desk.page)
+  if (!drawn) return
+  const box = words.hasSelection ? rangeBoxes(drawn.page, words.ranges)[0] : words.spot ? caretBox(drawn.page, words.spot) : null
+  if (box) bring(desk.page, box, false)
 })
 
 /** Makes the widest sheet and the marks in its margin fit the view. */
 function fit(): void {
-  const widest = Math.max(...desk.sheets.map(sheet => sheet.width), 100)
+  const widest = Math.max(...desk.shown.map(sheet => sheet.width), 100) * (desk.arrangement === 'spreads' ? 2 : 1)
   if (scroller.value) desk.zoom = Math.max(0.25, Math.min(1.25, (scroller.value.clientWidth - margins) / (widest * 96 / 72)))
 }
 
-watch(() => [desk.sheets, desk.generation], () => nextTick(observe), { immediate: true })
+/** Zooms so that the point under the pointer stays where it is. */
+function zoomAt(factor: number, clientX: number, clientY: number): void {
+  const view = scroller.value
+  const before = desk.zoom
+  const next = Math.max(zooms.least, Math.min(zooms.most, before * factor))
+  const element = elementOf(desk.page)?.querySelector('section')
+  if (!view || next === before || !element) return
+  const box = element.getBoundingClientRect()
+  const [x, y] = [(clientX - box.left) / before, (clientY - box.top) / before]
+  desk.zoom = next
+  holding = performance.now() + 250
+  void nextTick(() => {
+    const now = element.getBoundingClientRect()
+    view.scrollLeft += now.left + x * next - clientX
+    view.scrollTop += now.top + y * next - clientY
+    desk.scrolled++
+  })
+}
+
+/** The wheel with Ctrl held, which is also what a pinch on a touchpad sends. */
+function wheel(event: WheelEvent): void {
+  if (!event.ctrlKey && !event.metaKey) return
+  event.preventDefault()
+  zoomAt(Math.exp(-event.deltaY * (event.deltaMode === 1 ? 0.05 : 0.0022)), event.clientX, event.clientY)
+}
+
+/** Two fingers on a screen. */
+const touches = new Map<number, { x: number, y: number }>()
+let spread = 0
+function touch(event: PointerEvent): void {
+  if (event.pointerType !== 'touch') return
+  if (event.type === 'pointerup' || event.type === 'pointercancel') { touches.delete(event.pointerId); spread = 0; return }
+  if (event.type === 'pointermove' && !touches.has(event.pointerId)) return
+  touches.set(event.pointerId, { x: event.clientX, y: event.clientY })
+  if (touches.size !== 2) return
+  const [one, other] = [...touches.values()] as [{ x: number, y: number }, { x: number, y: number }]
+  const distance = Math.hypot(one.x - other.x, one.y - other.y)
+  if (spread > 0) zoomAt(distance / spread, (one.x + other.x) / 2, (one.y + other.y) / 2)
+  spread = distance
+}
+
+/** Enter puts the caret into the page that is shown; from there the keyboard writes. */
+async function enter(): Promise<void> {
+  if (desk.arrangement === 'contact') { desk.arrangement = 'column'; desk.jump++; return }
+  const drawn = await drawnPage(desk.page)
+  const line = drawn?.page.lines.find(each => each.node >= 0 && (desk.view === 'masters' || each.part === 'content.xml'))
+  if (!line) return
+  if (!words.spot) await words.place({ part: line.part, node: line.node, offset: line.start })
+  input.value?.focus()
+}
+
+function key(event: KeyboardEvent): void {
+  if (event.target !== scroller.value) return
+  if (event.key === 'Enter') { event.preventDefault(); void enter() }
+  else if (event.key === 'PageDown' || event.key === 'PageUp') {
+    const next = desk.page + (event.key === 'PageDown' ? 1 : -1)
+    if (next >= 0 && next < desk.shown.length) { event.preventDefault(); goTo(next) }
+  }
+  else if (event.key === 'Home') { event.preventDefault(); goTo(0) }
+  else if (event.key === 'End') { event.preventDefault(); goTo(desk.shown.length - 1) }
+}
+
+function leave(): void {
+  words.frame = null
+  scroller.value?.focus({ preventScroll: true })
+}
+
+const extents = ref<Record<number, number>>({})
+function open(index: number): void {
+  if (desk.arrangement === 'contact') { desk.arrangement = 'column'; desk.page = index; desk.jump++ }
+}
+
+watch(() => [desk.shown.length, desk.view, desk.arrangement], () => nextTick(() => { live.value = new Set(); observe() }), { immediate: true })
+watch(() => [desk.arrangement, desk.view], () => { extents.value = {}; void nextTick(() => goTo(desk.page)) })
+let fitted = false
+watch(() => desk.generation, () => { if (!fitted && desk.shown.length > 0) { fitted = true; fit() } }, { flush: 'post', immediate: true })
 onMounted(() => { observe(); if (desk.generation === 1) fit() })
 onBeforeUnmount(() => watcher?.disconnect())
-defineExpose({ goTo, fit })
+defineExpose({ goTo, fit, focusInput: () => input.value?.focus(), zoomAt: (factor: number) => { const box = scroller.value!.getBoundingClientRect(); zoomAt(factor, box.left + box.width / 2, box.top + box.height / 2) } })
 </script>
 
 <template>
-  <div ref="scroller" class="relative min-h-0 flex-1 overflow-auto bg-desk" tabindex="0" aria-label="Sheets" @scroll.passive="follow">
-    <div class="flex min-w-fit flex-col gap-6 py-6 pr-[92px] pl-10">
-      <div v-for="(sheet, index) in desk.sheets" :key="index" :data-page="index">
-        <SheetPage side="now" :index="index" :zoom="desk.zoom" :width="sheet.width" :height="sheet.height" :number="sheet.number" :live="live.has(index)" :generation="desk.generation" />
+  <div class="relative flex min-h-0 flex-1 flex-col">
+    <p v-if="words.message" role="alert" class="absolute inset-x-6 top-3 z-20 border border-rubric bg-sheet px-4 py-2 text-rubric">{{ words.message }} <button type="button" class="link ml-2" @click="words.message = ''">Good</button></p>
+    <CaretInput ref="input" @leave="leave" />
+    <PlainReading v-if="desk.arrangement === 'plain'" @write="input?.focus()" />
+    <div
+      v-else ref="scroller" data-scroller class="min-h-0 flex-1 overflow-auto bg-desk" tabindex="0" aria-label="Sheets: Enter puts the caret into the page, Escape takes it out" @scroll.passive="follow" @wheel="wheel" @keydown="key"
+      @pointerdown.passive="touch" @pointermove.passive="touch" @pointerup.passive="touch" @pointercancel.passive="touch"
+    >
+      <div :class="desk.arrangement === 'contact' ? 'grid grid-cols-[repeat(auto-fill,minmax(168px,1fr))] gap-x-4 gap-y-5 p-6' : 'flex min-w-fit flex-col gap-6 py-6 pr-[92px] pl-10'">
+        <div v-for="(row, at) in rows" :key="at" :class="{ 'flex gap-[2px]': desk.arrangement === 'spreads' }">
+          <template v-for="index in row" :key="index">
+            <div v-if="index < 0" :style="{ width: `${(desk.shown[0]?.width ?? 0) * zoomOf * 96 / 72}px` }" aria-hidden="true" />
+            <div v-else :data-page="index" :style="{ marginLeft: `${extents[index] ?? 0}px` }" :class="{ 'cursor-pointer': desk.arrangement === 'contact' }" @click="open(index)">
+              <SheetPage side="now" :view="desk.view" :index="index" :zoom="zoomOf" :width="desk.shown[index]!.width" :height="desk.shown[index]!.height" :number="desk.shown[index]!.number" :name="desk.shown[index]!.name" :live="live.has(index)" :generation="desk.generation" :plain="desk.arrangement === 'contact'" @pointed="input?.focus()" @beside="extents[index] = $event">
+                <template #frame="{ frame, scale }"><FrameHandles :frame="frame" :scale="scale" :page="index" /></template>
+              </SheetPage>
+              <p v-if="desk.arrangement === 'contact'" class="mt-1 truncate text-[12px] text-soft" :class="{ 'font-semibold text-ink': index === desk.page }">
+                <button type="button" class="hover:underline" @click.stop="open(index)">{{ desk.shown[index]!.number }}</button> {{ desk.shown[index]!.name }}
+              </p>
+            </div>
+          </template>
+        </div>
       </div>
     </div>
   </div>

@@ -1,6 +1,8 @@
 import { fontKey, type DisplayPage, type GlyphRun } from '~~/core/typeset/display'
 import type { TextLineMark } from '~~/core/typeset/look'
+import type { Matrix } from '~~/core/typeset/matrix'
 import type { Drawn } from '../workers/messages'
+import { drawMarks, type Marking } from './marks'
 
 /** Outlines of all glyphs that came from the worker, as paths in thousandths of an em, y up. */
 const outlines = new Map<string, Path2D>()
@@ -10,52 +12,77 @@ export function keepOutlines(drawn: Drawn): void {
   for (const { face, glyph, path } of drawn.outlines) outlines.set(`${face}/${glyph}`, new Path2D(path))
 }
 
-/** Which runs are marked and how. */
-export interface Marking {
-  readonly shown: boolean
-  readonly chosen: (run: number) => boolean
-  readonly current: (run: number) => boolean
-}
+/** What of a page is drawn: device pixels per point, and the point at the canvas's top left. */
+export interface Glass { readonly scale: number, readonly x: number, readonly y: number }
 
-const iris = '#564FA0'
-const rubric = '#B4361E'
+/** A canvas that knows its way from the page's points to its pixels. */
+export class Pen {
+  constructor(readonly context: CanvasRenderingContext2D, readonly glass: Glass) {}
 
-/** Draws a page on a canvas; `scale` is device pixels per point. */
-export function drawPage(context: CanvasRenderingContext2D, page: DisplayPage, scale: number, marking: Marking, pictures: ReadonlyMap<string, ImageBitmap>): void {
-  context.setTransform(1, 0, 0, 1, 0, 0)
-  context.fillStyle = page.background || '#FFFFFF'
-  context.fillRect(0, 0, context.canvas.width, context.canvas.height)
-  context.setTransform(scale, 0, 0, scale, 0, 0)
-  for (const shape of page.shapes) drawShape(context, shape, pictures)
-  page.runs.forEach((run, index) => {
-    if (run.background) fillRun(context, run, run.background)
-    if (marking.shown && marking.chosen(index)) fillRun(context, run, marking.current(index) ? '#F3D9A4' : '#D3E6E4')
-  })
-  for (const run of page.runs) drawRun(context, run, scale)
-  context.setTransform(scale, 0, 0, scale, 0, 0)
-  if (marking.shown) {
-    page.runs.forEach((run, index) => {
-      if (run.status === 'absent' && run.own) dot(context, run)
-      if (marking.current(index)) outline(context, run)
-    })
+  /** Draws in points of the page, or of what stands turned on it. */
+  place(matrix?: Matrix): CanvasRenderingContext2D {
+    const { scale, x, y } = this.glass
+    this.context.setTransform(scale, 0, 0, scale, -x * scale, -y * scale)
+    if (matrix) this.context.transform(...matrix as [number, number, number, number, number, number])
+    return this.context
   }
-  for (const shape of page.shapes) if (shape.kind === 'overset') band(context, shape, scale)
+
+  /** Draws in the units of an outline, at a point. */
+  glyph(x: number, y: number, across: number, up: number, matrix?: Matrix): void {
+    const { scale } = this.glass
+    if (matrix) this.place(matrix).transform(across, 0, 0, -up, x, y)
+    else this.context.setTransform(across * scale, 0, 0, -up * scale, (x - this.glass.x) * scale, (y - this.glass.y) * scale)
+  }
 }
 
-function fillRun(context: CanvasRenderingContext2D, run: GlyphRun, color: string): void {
+/** Draws a page, with what hangs over its edges. */
+export function drawPage(context: CanvasRenderingContext2D, page: DisplayPage, glass: Glass, marking: Marking, pictures: ReadonlyMap<string, ImageBitmap>): void {
+  const pen = new Pen(context, glass)
+  context.setTransform(1, 0, 0, 1, 0, 0)
+  context.clearRect(0, 0, context.canvas.width, context.canvas.height)
+  pen.place()
+  context.fillStyle = page.background || '#FFFFFF'
+  context.fillRect(0, 0, page.width, page.height)
+  if (marking.grid) baselines(pen, page, marking.grid)
+  for (const layer of page.layers) {
+    if (layer.of === 'shapes') { for (const shape of page.shapes.slice(layer.from, layer.to)) drawShape(pen, shape, pictures); continue }
+    const runs = page.runs.slice(layer.from, layer.to)
+    runs.forEach((run, at) => {
+      if (run.background) fillRun(pen, run, run.background)
+      if (marking.shown && marking.chosen(layer.from + at)) fillRun(pen, run, marking.current(layer.from + at) ? '#F3D9A4' : '#D3E6E4')
+    })
+    for (const run of runs) drawRun(pen, run)
+  }
+  drawMarks(pen, page, marking)
+}
+
+/** The grid that lines stand on, from the first line of the page. */
+function baselines(pen: Pen, page: DisplayPage, step: number): void {
+  const first = page.lines.find(line => line.part === 'content.xml' && Math.abs(line.height - step) < 0.6) ?? page.lines[0]
+  if (!first || step < 2) return
+  const context = pen.place()
+  context.strokeStyle = 'rgba(31, 111, 107, 0.35)'
+  context.lineWidth = 0.35
+  context.beginPath()
+  for (let y = first.baseline % step; y < page.height; y += step) { context.moveTo(0, y); context.lineTo(page.width, y) }
+  context.stroke()
+}
+
+function fillRun(pen: Pen, run: GlyphRun, color: string): void {
+  const context = pen.place(run.matrix)
   context.fillStyle = color
   context.fillRect(run.x, run.y - run.ascent, run.width, run.ascent + run.descent)
 }
 
-function drawRun(context: CanvasRenderingContext2D, run: GlyphRun, scale: number): void {
-  if (run.shadow) drawGlyphs(context, run, scale, run.size * 0.05, 'rgba(27, 36, 48, 0.35)')
-  drawGlyphs(context, run, scale, 0, run.color)
-  context.setTransform(scale, 0, 0, scale, 0, 0)
-  for (const mark of [run.underline, run.strike]) if (mark) drawMark(context, run, mark)
+function drawRun(pen: Pen, run: GlyphRun): void {
+  if (run.shadow) drawGlyphs(pen, run, run.size * 0.05, 'rgba(27, 36, 48, 0.35)')
+  drawGlyphs(pen, run, 0, run.color)
+  for (const mark of [run.underline, run.strike]) if (mark) drawMark(pen.place(run.matrix), run, mark)
 }
 
-function drawGlyphs(context: CanvasRenderingContext2D, run: GlyphRun, scale: number, shift: number, color: string): void {
-  const unit = run.size / 1000 * scale
+function drawGlyphs(pen: Pen, run: GlyphRun, shift: number, color: string): void {
+  const { context } = pen
+  const unit = run.size / 1000
   const font = fontKey(run)
   context.fillStyle = color
   context.strokeStyle = color
@@ -63,7 +90,7 @@ function drawGlyphs(context: CanvasRenderingContext2D, run: GlyphRun, scale: num
   run.glyphs.forEach((glyph, index) => {
     const path = outlines.get(`${font}/${glyph}`)
     if (!path) return
-    context.setTransform(unit * run.scale, 0, 0, -unit, (run.x + run.xs[index]! + shift) * scale, (run.y + run.ys[index]! + shift) * scale)
+    pen.glyph(run.x + run.xs[index]! + shift, run.y + run.ys[index]! + shift, unit * run.scale, unit, run.matrix)
     if (run.outline && shift === 0) context.stroke(path)
     else context.fill(path)
   })
@@ -90,35 +117,35 @@ function drawMark(context: CanvasRenderingContext2D, run: GlyphRun, mark: TextLi
   context.setLineDash([])
 }
 
-/** An absent face: a dotted line under the text. */
-function dot(context: CanvasRenderingContext2D, run: GlyphRun): void {
-  context.strokeStyle = iris
-  context.lineWidth = 0.8
-  context.setLineDash([0.8, 1.6])
-  context.beginPath()
-  context.moveTo(run.x, run.y + run.descent * 0.6)
-  context.lineTo(run.x + Math.max(run.width, 2), run.y + run.descent * 0.6)
-  context.stroke()
-  context.setLineDash([])
-}
-
-function outline(context: CanvasRenderingContext2D, run: GlyphRun): void {
-  context.strokeStyle = '#9A6412'
-  context.lineWidth = 1.2
-  context.strokeRect(run.x - 1.5, run.y - run.ascent - 1.5, Math.max(run.width, 1) + 3, run.ascent + run.descent + 3)
-}
-
-function drawShape(context: CanvasRenderingContext2D, shape: DisplayPage['shapes'][number], pictures: ReadonlyMap<string, ImageBitmap>): void {
+function drawShape(pen: Pen, shape: DisplayPage['shapes'][number], pictures: ReadonlyMap<string, ImageBitmap>): void {
+  if (shape.kind === 'overset') return
+  const context = pen.place(shape.matrix)
   if (shape.kind === 'box') {
     if (shape.fill) { context.fillStyle = shape.fill; context.fillRect(shape.x, shape.y, shape.width, shape.height) }
     if (shape.stroke) { context.strokeStyle = shape.stroke; context.lineWidth = Math.max(shape.strokeWidth, 0.3); context.strokeRect(shape.x, shape.y, shape.width, shape.height) }
   }
+  else if (shape.kind === 'path') {
+    context.translate(shape.x, shape.y)
+    const path = new Path2D(shape.data)
+    if (shape.fill) { context.globalAlpha = shape.fillOpacity; context.fillStyle = shape.fill; context.fill(path, 'evenodd') }
+    if (shape.stroke) {
+      context.globalAlpha = shape.strokeOpacity
+      context.strokeStyle = shape.stroke
+      context.lineWidth = Math.max(shape.strokeWidth, 0.3)
+      context.setLineDash([...shape.dash])
+      context.stroke(path)
+      context.setLineDash([])
+    }
+    context.globalAlpha = 1
+  }
   else if (shape.kind === 'image') {
     const picture = pictures.get(shape.href)
+    context.globalAlpha = shape.opacity
     if (picture) context.drawImage(picture, shape.x, shape.y, shape.width, shape.height)
-    else placeholder(context, shape, 'Picture')
+    context.globalAlpha = 1
+    if (!picture) placeholder(context, shape, shape.href === '' ? 'Picture without a file' : `Absent picture: ${shape.name || shape.href.split('/').at(-1)}`)
   }
-  else if (shape.kind === 'object') placeholder(context, shape, shape.title)
+  else placeholder(context, shape, shape.title)
 }
 
 function placeholder(context: CanvasRenderingContext2D, { x, y, width, height }: { x: number, y: number, width: number, height: number }, word: string): void {
@@ -129,19 +156,7 @@ function placeholder(context: CanvasRenderingContext2D, { x, y, width, height }:
   context.strokeRect(x, y, width, height)
   context.fillStyle = '#5B6470'
   context.font = '9px "Instrument Sans", sans-serif'
-  context.fillText(word, x + 6, y + 14)
-}
-
-/** Overset: a band along the frame's foot that says how much. */
-function band(context: CanvasRenderingContext2D, shape: Extract<DisplayPage['shapes'][number], { kind: 'overset' }>, scale: number): void {
-  context.setTransform(scale, 0, 0, scale, 0, 0)
-  // However small the page, the words stay readable.
-  const size = Math.max(8, 11 / scale)
-  context.fillStyle = rubric
-  context.fillRect(shape.x, shape.y, shape.width, size * 1.4)
-  context.fillStyle = '#FFFFFF'
-  context.font = `${size}px "Instrument Sans", sans-serif`
-  context.fillText(`${shape.frame.lines} ${shape.frame.lines === 1 ? 'line' : 'lines'} over`, shape.x + 4, shape.y + size * 1.03)
+  context.fillText(word, x + 6, y + 14, Math.max(width - 12, 4))
 }
 
 const ruler = typeof document === 'undefined' ? null : document.createElement('canvas').getContext('2d')

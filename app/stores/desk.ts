@@ -3,7 +3,8 @@ import type { Census, Occurrence } from '~~/core/census/census'
 import type { DocumentIds } from '~~/core/document/open'
 import type { DocumentRow, VersionRow } from '~~/server/store/documents'
 import { Engine } from '../workers/engine'
-import type { SheetSize } from '../workers/messages'
+import type { PageView } from '~~/core/typeset/drawing-pages'
+import type { Found, Sheets, SheetSize } from '../workers/messages'
 import { useLibrary } from './library'
 
 interface Step { readonly state: number, readonly title: string }
@@ -20,7 +21,23 @@ export const useDesk = defineStore('desk', () => {
   const engine = shallowRef<Engine | null>(null)
   const info = ref<Info | null>(null)
   const census = shallowRef<Census | null>(null)
-  const sheets = shallowRef<readonly SheetSize[]>([])
+  const all = shallowRef<Sheets>({ pages: [], notes: [], masters: [] })
+  const sheets = computed<readonly SheetSize[]>(() => all.value.pages)
+  /** Which pages are looked at, and how they lie. */
+  const view = ref<PageView>('pages')
+  const arrangement = ref<'column' | 'spreads' | 'contact' | 'plain'>('column')
+  const shown = computed<readonly SheetSize[]>(() => all.value[view.value])
+  const whiteSpace = ref(false)
+  const grid = ref(false)
+  /** Raised when the sheets shall go to the page, or bring the caret into view. */
+  const jump = ref(0)
+  const reveal = ref(0)
+  /** Raised while the sheets scroll: pages that are drawn in part follow. */
+  const scrolled = ref(0)
+  /** What lies off a page, and pictures that are not there, by view and page: as the pages are drawn. */
+  const offPage = ref<Record<string, number>>({})
+  const absentPictures = ref<Record<string, readonly string[]>>({})
+  const found = shallowRef<{ text: string, matchCase: boolean, places: readonly Found[], at: number } | null>(null)
   const signed = ref(false)
   /** While it is being set, its first page can be looked at. */
   const state = ref<'opening' | 'setting' | 'open' | 'failed'>('opening')
@@ -47,40 +64,83 @@ export const useDesk = defineStore('desk', () => {
     chosen.value = null
     pointed.value = null
     occurrences.value = []
+    found.value = null
+    offPage.value = {}
+    absentPictures.value = {}
+    view.value = 'pages'
+    arrangement.value = 'column'
     census.value = null
     page.value = 0
     generation.value = 0
-    await show(id)
+    await load(id)
   }
 
-  async function show(id: string): Promise<void> {
+  async function load(id: string): Promise<void> {
     try {
       const library = await useLibrary().load()
       info.value = await $fetch<Info>(`/api/documents/${id}`)
       const { version } = info.value.document
       const [response, ids] = await Promise.all([fetch(`/api/documents/${id}/file?version=${version}`), $fetch<DocumentIds>(`/api/documents/${id}/ids?version=${version}`)])
       if (!response.ok) throw new Error('The document cannot be fetched. It is safe on the server; reload the page.')
-      const opened = await engine.value!.ask('open', { bytes: new Uint8Array(await response.arrayBuffer()), ids, faces: library.faces })
+      const opened = await engine.value!.ask('open', { bytes: new Uint8Array(await response.arrayBuffer()), ids, faces: library.faces, state: info.value.versions.find(each => each.number === version)?.state ?? version })
       signed.value = opened.signed
       // Another version of what is on the desk already waits until it is whole: its pages stay where they are.
       if (census.value === null) {
-        sheets.value = opened.sheets
+        all.value = { ...all.value, pages: opened.sheets }
         generation.value++
         state.value = 'setting'
       }
-      const counted = await engine.value!.ask('count', {})
-      census.value = counted.census
-      sheets.value = counted.sheets
-      page.value = Math.min(page.value, Math.max(counted.sheets.length - 1, 0))
+      await count()
       generation.value++
       state.value = 'open'
       failure.value = ''
-      if (chosen.value) await choose(chosen.value.of, chosen.value.key)
     }
     catch (error) {
       failure.value = sentenceOf(error)
       state.value = 'failed'
     }
+  }
+
+  /** Sets and counts all pages of what is on the desk now. */
+  async function count(): Promise<void> {
+    const counted = await engine.value?.ask('count', {})
+    if (!counted) return
+    census.value = counted.census
+    all.value = counted.sheets
+    if (shown.value.length === 0) view.value = 'pages'
+    page.value = Math.min(page.value, Math.max(shown.value.length - 1, 0))
+    if (chosen.value) {
+      const { of, key } = chosen.value
+      const kept = at.value
+      await choose(of, key)
+      if (kept < occurrences.value.length) at.value = kept
+    }
+  }
+
+  /** Fetches what the server knows of the document's versions. */
+  async function refresh(): Promise<void> { if (info.value) info.value = await $fetch<Info>(`/api/documents/${info.value.document.id}`) }
+
+  /** Goes to a page of a view. */
+  function show(to: PageView, index: number): void {
+    if (all.value[to].length === 0) return
+    view.value = to
+    page.value = Math.max(0, Math.min(index, all.value[to].length - 1))
+    if (arrangement.value === 'contact' || arrangement.value === 'plain') arrangement.value = 'column'
+    jump.value++
+  }
+
+  /** Looks for text and goes to its first place. */
+  async function find(text: string, matchCase: boolean): Promise<void> {
+    if (text === '' || !engine.value) { found.value = null; return }
+    const places = await engine.value.ask('find', { text, matchCase })
+    const from = places.findIndex(place => place.view === view.value && place.page >= page.value)
+    found.value = { text, matchCase, places, at: places.length === 0 ? -1 : Math.max(from, 0) }
+  }
+
+  function walkFound(step: 1 | -1): void {
+    if (!found.value || found.value.places.length === 0) return
+    const { length } = found.value.places
+    found.value = { ...found.value, at: (found.value.at + step + length) % length }
   }
 
   /** Marks all places of a face or voice on the sheets, or with the same one again takes the marks away. */
@@ -100,12 +160,21 @@ export const useDesk = defineStore('desk', () => {
 
   async function step(direction: 'undo' | 'redo'): Promise<void> {
     if (!info.value) return
+    const { id } = info.value.document
     try {
-      await $fetch(`/api/documents/${info.value.document.id}/step`, { method: 'POST', body: { base: info.value.document.version, direction } })
+      const { state: to } = await $fetch<{ state: number }>(`/api/documents/${id}/step`, { method: 'POST', body: { base: info.value.document.version, direction } })
       failure.value = ''
+      // The state may still be here: then nothing need be fetched.
+      if (await engine.value?.ask('back', { state: to })) {
+        generation.value++
+        await refresh()
+        await count()
+        generation.value++
+        return
+      }
     }
     catch (error) { failure.value = sentenceOf(error) }
-    await show(info.value.document.id)
+    await load(id)
   }
 
   function close(): void {
@@ -113,8 +182,8 @@ export const useDesk = defineStore('desk', () => {
     engine.value = null
     info.value = null
     census.value = null
-    sheets.value = []
+    all.value = { pages: [], notes: [], masters: [] }
   }
 
-  return { engine, info, census, sheets, signed, state, failure, generation, zoom, page, marks, chosen, occurrences, at, current, pointed, open, show, choose, walk, step, close }
+  return { engine, info, census, all, sheets, view, arrangement, shown, whiteSpace, grid, jump, reveal, scrolled, offPage, absentPictures, found, signed, state, failure, generation, zoom, page, marks, chosen, occurrences, at, current, pointed, open, load, count, refresh, show, find, walkFound, choose, walk, step, close }
 })

@@ -56,7 +56,7 @@ export const useSwap = defineStore('swap', () => {
     const families = wishes.value.filter(wish => wish.fromFace === null).map(wish => wish.from.toLowerCase())
     try {
       await $fetch(`/api/documents/${id}/swap`, { method: 'POST', body: { base: version, request: request() } })
-      await desk.show(id)
+      await desk.load(id)
       reset()
       const census = desk.census
       const remains = census ? census.faces.filter(face => families.includes(face.family.toLowerCase())).length + census.unused.filter(face => families.includes(face.family.toLowerCase())).length : 0
@@ -67,7 +67,7 @@ export const useSwap = defineStore('swap', () => {
       if ((error as { statusCode?: number }).statusCode === 409) {
         // The other change is shown, and the wish is kept: it is planned anew on what is there now.
         const kept = message.value
-        await desk.show(id)
+        await desk.load(id)
         await makePlan()
         message.value = kept
       }

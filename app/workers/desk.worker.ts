@@ -1,14 +1,17 @@
 import { partBytes } from '~~/core/package/container'
 import { Library } from '~~/core/font/library'
+import { planCleanUp } from '~~/core/plan/clean-up'
 import { DocumentSession } from '~~/core/plan/session'
 import { displayPage, fontKey } from '~~/core/typeset/display'
+import type { PageView } from '~~/core/typeset/drawing-pages'
 import { HarfBuzz } from '~~/core/typeset/harfbuzz'
 import { Typesetter } from '~~/core/typeset/look'
 import type { Page } from '~~/core/typeset/pages'
 import { voiceKey, voiceOf } from '~~/core/census/voices'
 import { Shaper } from '~~/core/typeset/shaper'
 import harfbuzzCode from 'harfbuzzjs/dist/harfbuzz.wasm?url'
-import type { Answer, Ask, AskName, Asks, Drawn, SheetSize, Side } from './messages'
+import type { Answer, Ask, AskName, Asks, Drawn, SheetSize, Sheets, Side } from './messages'
+import { WordDesk } from './word-desk'
 
 /** Faces are fetched when they are first set in: a worker may wait for them. */
 function fetchFace(hash: string): Uint8Array | undefined {
@@ -24,22 +27,23 @@ const engine = new HarfBuzz(
   (code, imports) => new WebAssembly.Instance(new WebAssembly.Module(code as Uint8Array<ArrayBuffer>), imports as WebAssembly.Imports).exports,
   new Uint8Array(await (await fetch(harfbuzzCode)).arrayBuffer()),
 )
-let now: DocumentSession | null = null
+let words: WordDesk | null = null
 let after: DocumentSession | null = null
 let typesetter: Typesetter | null = null
 const sent = new Set<string>()
 
+const open = (): WordDesk => { if (!words) throw new Error('no document is open'); return words }
 const session = (side: Side): DocumentSession => {
-  const found = side === 'now' ? now : after
+  const found = side === 'now' ? words?.session : after
   if (!found) throw new Error('no document is open')
   return found
 }
-const sheetOf = (page: Page): SheetSize => ({ width: page.geometry.width, height: page.geometry.height, number: page.number })
-const sheets = (of: DocumentSession): SheetSize[] => of.composition.pages.map(sheetOf)
+const sheetOf = (page: Page): SheetSize => ({ width: page.geometry.width, height: page.geometry.height, number: page.number, name: page.name })
+const sheets = ({ composition }: DocumentSession): Sheets => ({ pages: composition.pages.map(sheetOf), notes: composition.notes.map(sheetOf), masters: composition.masters.map(sheetOf) })
 
-function draw(side: Side, index: number): Drawn {
+function draw(side: Side, view: PageView, index: number): Drawn {
   const of = session(side)
-  const composed = of.page(index)
+  const composed = of.page(index, view)
   if (!composed) throw new Error('there is no such page any more')
   const page = displayPage(composed)
   const outlines: { face: string, glyph: number, path: string }[] = []
@@ -52,31 +56,27 @@ function draw(side: Side, index: number): Drawn {
       outlines.push({ face, glyph, path: typesetter!.shaper.outline(run.face, glyph, run.axes) })
     }
   }
-  const { cascade } = of.reading
-  const voices = page.runs.map((run) => {
-    const style = run.own ? cascade.styleOf(run.style) : undefined
-    return style ? voiceKey(voiceOf(style, run.slot)) : ''
-  })
-  const faces = voices.map(voice => voice.split('|').slice(0, 3).join('|'))
-  return { page, outlines, faces, voices }
+  const styles = page.runs.map(run => run.style >= 0 ? of.cascadeOf(run.part).styleOf(run.style) : undefined)
+  const voices = page.runs.map((run, at) => { const style = styles[at]; return style ? voiceKey(voiceOf(style, run.slot)) : '' })
+  return { page, outlines, voices, faces: voices.map(voice => voice.split('|').slice(0, 3).join('|')), strays: page.runs.map((run, at) => run.own && styles[at] !== undefined && !styles[at].settled(run.slot)) }
 }
 
 const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Promise<Asks[N]['answer']> } = {
-  async open({ bytes, ids, faces }) {
+  async open({ bytes, ids, faces, state }) {
     typesetter ??= new Typesetter(new Library(faces), new Shaper(engine, fetchFace))
-    now = await DocumentSession.start(bytes, typesetter, { ids })
+    words = new WordDesk(await DocumentSession.start(bytes, typesetter, { ids }), state)
     after = null
-    const first = now.page(0)
-    return { sheets: first ? [sheetOf(first)] : [], signed: now.document.signed }
+    const first = words.session.page(0)
+    return { sheets: first ? [sheetOf(first)] : [], signed: words.session.document.signed }
   },
   count: () => ({ sheets: sheets(session('now')), census: session('now').detail.census }),
-  page: ({ side, index }) => draw(side, index),
+  page: ({ side, view, index }) => draw(side, view, index),
   occurrences: ({ key, of }) => session('now').detail.occurrences.filter(each => each[of] === key).slice(0, 5000),
   plan({ request }) {
     const start = performance.now()
     const planned = session('now').plan(request)
     after = planned.after
-    return { plan: { ...planned.plan, operations: [] }, sheets: sheets(after), milliseconds: performance.now() - start }
+    return { plan: { ...planned.plan, operations: [] }, sheets: sheets(after).pages, milliseconds: performance.now() - start }
   },
   async picture({ href }) {
     const { container } = session('now').document
@@ -85,6 +85,23 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
     try { return await createImageBitmap(new Blob([partBytes(container, path) as Uint8Array<ArrayBuffer>])) }
     catch { return null }
   },
+  edit: ({ edits }) => open().edit(edits),
+  keep({ state }) { open().keep(state); return null },
+  back: ({ state }) => open().back(state),
+  move: ({ spot, move }) => open().walk.move(spot, move),
+  clamp: ({ spot }) => open().clamp(spot),
+  word: ({ spot }) => open().walk.word(spot),
+  ranges: ({ one, other }) => open().walk.ranges(one, other),
+  whole: ({ part, node }) => open().whole(part, node),
+  beside: ({ part, node, step }) => open().beside(part, node, step),
+  copy: ({ ranges }) => open().copy(ranges),
+  where: ({ spot, view, near }) => open().where(spot, view, near),
+  find: ({ text, matchCase }) => open().find(text, matchCase),
+  stories: () => open().stories,
+  paragraphs: ({ from, to }) => open().paragraphs(from, to),
+  cleanUp: ({ wish }) => planCleanUp(open().session.document, open().session.reading, wish),
+  holder: ({ view, page }) => open().holder(view, page),
+  styles: () => open().paragraphStyles,
 }
 
 const post = (answer: Answer) => { self.postMessage(answer) }

@@ -1,33 +1,82 @@
 import type { Census, Occurrence } from '~~/core/census/census'
+import type { Edit, Edits } from '~~/core/document/edits'
 import type { DocumentIds } from '~~/core/document/open'
 import type { FaceRecord } from '~~/core/font/face'
+import type { CleanUp, CleanUpWish } from '~~/core/plan/clean-up'
 import type { SwapPlan, SwapRequest } from '~~/core/plan/plan'
+import type { Spot, TextRange } from '~~/core/typeset/caret'
 import type { DisplayPage } from '~~/core/typeset/display'
+import type { PageView } from '~~/core/typeset/drawing-pages'
+import type { Move } from '~~/core/typeset/text-walk'
 
 /** Which state of the document: as it is, or as the plan would make it. */
 export type Side = 'now' | 'after'
 
-export interface SheetSize { readonly width: number, readonly height: number, readonly number: string }
+export interface SheetSize { readonly width: number, readonly height: number, readonly number: string, readonly name: string }
+
+/** The sheets of every view: the pages, those of speaker notes, and the masters. */
+export type Sheets = Readonly<Record<PageView, readonly SheetSize[]>>
 
 /** A document whose first page can be looked at; the others are set next. */
 export interface Opened { readonly sheets: readonly SheetSize[], readonly signed: boolean }
 
 /** All of its pages, and what is on them. */
-export interface Counted { readonly sheets: readonly SheetSize[], readonly census: Census }
+export interface Counted { readonly sheets: Sheets, readonly census: Census }
 
 /** A page to draw, with the outlines of glyphs that were not sent before, and each run's face and voice. */
-export interface Drawn { readonly page: DisplayPage, readonly outlines: readonly { readonly face: string, readonly glyph: number, readonly path: string }[], readonly faces: readonly string[], readonly voices: readonly string[] }
+export interface Drawn {
+  readonly page: DisplayPage
+  readonly outlines: readonly { readonly face: string, readonly glyph: number, readonly path: string }[]
+  readonly faces: readonly string[]
+  readonly voices: readonly string[]
+  /** Of each run: local formatting makes it depart from its styles. */
+  readonly strays: readonly boolean[]
+}
 
 export interface Planned { readonly plan: SwapPlan, readonly sheets: readonly SheetSize[], readonly milliseconds: number }
 
+/** A paragraph in one face and size, for reading. */
+export interface PlainParagraph { readonly part: string, readonly node: number, readonly text: string, readonly style: string }
+export interface PlainStory { readonly title: string, readonly from: number, readonly count: number }
+
+/** Where text was found. */
+export interface Found { readonly part: string, readonly node: number, readonly from: number, readonly to: number, readonly page: number, readonly view: PageView }
+
+/** What is selected, as text and as paragraphs with their styles. */
+export interface Copied { readonly text: string, readonly html: string }
+
 /** What can be asked of the worker, and what it answers. */
 export interface Asks {
-  open: { ask: { bytes: Uint8Array, ids: DocumentIds, faces: readonly FaceRecord[] }, answer: Opened }
+  open: { ask: { bytes: Uint8Array, ids: DocumentIds, faces: readonly FaceRecord[], state: number }, answer: Opened }
   count: { ask: Record<string, never>, answer: Counted }
-  page: { ask: { side: Side, index: number }, answer: Drawn }
+  page: { ask: { side: Side, view: PageView, index: number }, answer: Drawn }
   occurrences: { ask: { key: string, of: 'face' | 'voice' }, answer: readonly Occurrence[] }
   plan: { ask: { request: SwapRequest }, answer: Planned }
   picture: { ask: { href: string }, answer: ImageBitmap | null }
+  /** Edits the document here and now; what the server needs to do the same comes back. */
+  edit: { ask: { edits: readonly Edit[] }, answer: { readonly edits: Edits, readonly made: number | null } }
+  /** The document as it is now belongs to this state of the server's versions. */
+  keep: { ask: { state: number }, answer: null }
+  /** Goes back to a state that is still here; false where it is not. */
+  back: { ask: { state: number }, answer: boolean }
+  move: { ask: { spot: Spot, move: Move }, answer: Spot }
+  /** The place nearest to one that may be gone; null where its paragraph is. */
+  clamp: { ask: { spot: Spot }, answer: Spot | null }
+  word: { ask: { spot: Spot }, answer: { readonly from: number, readonly to: number } }
+  ranges: { ask: { one: Spot, other: Spot }, answer: readonly TextRange[] }
+  /** The whole text that a paragraph belongs to, as two places. */
+  whole: { ask: { part: string, node: number }, answer: readonly [Spot, Spot] }
+  /** The paragraph before or behind one in its text; null where there is none. */
+  beside: { ask: { part: string, node: number, step: 1 | -1 }, answer: Spot | null }
+  copy: { ask: { ranges: readonly TextRange[] }, answer: Copied }
+  where: { ask: { spot: Spot, view: PageView, near: number }, answer: { readonly view: PageView, readonly page: number } | null }
+  find: { ask: { text: string, matchCase: boolean }, answer: readonly Found[] }
+  stories: { ask: Record<string, never>, answer: readonly PlainStory[] }
+  paragraphs: { ask: { from: number, to: number }, answer: readonly PlainParagraph[] }
+  cleanUp: { ask: { wish: CleanUpWish }, answer: CleanUp }
+  /** The element of a drawn page, or the first paragraph of a page of a text: what a new frame is put on. */
+  holder: { ask: { view: PageView, page: number }, answer: { readonly part: string, readonly node: number } | null }
+  styles: { ask: Record<string, never>, answer: readonly string[] }
 }
 export type AskName = keyof Asks
 export interface Ask<N extends AskName = AskName> { readonly id: number, readonly name: N, readonly ask: Asks[N]['ask'] }

@@ -227,3 +227,27 @@ export function insertParagraphs(draft: Draft, behind: number, list: readonly Ne
   }
   return at
 }
+
+/**
+ * Puts paragraphs in at a place of a paragraph, which is split there. Plain ones continue it: the first goes on with its
+ * head, the last before its tail. With styles of their own they stand between. Returns the one the caret is in then.
+ */
+export function pasteParagraphs(draft: Draft, node: number, at: number, list: readonly NewParagraph[], styled: boolean): number {
+  const { attributes, name } = draft.part.element(node)
+  const own = { style: attributes['text:style-name'] ?? null, heading: name === 'text:h' ? Number.parseInt(attributes['text:outline-level'] ?? '1', 10) || 1 : null }
+  const tail = splitParagraph(draft, node, at, () => null)
+  const textOf = (id: number) => openParagraph(draft.part, id).text
+  const isEmpty = (id: number) => draft.part.element(id).children.length === 0
+  if (styled) {
+    const last = insertParagraphs(draft, node, list.map(each => each.style === null && each.heading === null ? { ...each, style: own.heading === null ? own.style : null } : each))
+    if (isEmpty(tail)) removeParagraph(draft, tail)
+    if (isEmpty(node)) removeParagraph(draft, node)
+    return last
+  }
+  const words = (each: NewParagraph) => each.runs.map(run => run.text).join('')
+  const head = textOf(node).length
+  replaceText(draft, node, head, head, words(list[0]!))
+  if (list.length > 2) insertParagraphs(draft, node, list.slice(1, -1).map(each => ({ ...each, ...own })))
+  if (list.length > 1) replaceText(draft, tail, 0, 0, words(list.at(-1)!))
+  return tail
+}

@@ -4,7 +4,7 @@ import { frameStyles } from '../style/layers'
 import { points, percent } from '../style/properties'
 import { framePlace, openColumn, type Column, type Exclusion, type Ground, type Rectangle } from './columns'
 import { Flow, flowStart, itemsOf, listHost, type SectionColumns } from './flow'
-import { inlineFrames, linesHeight, shifted, type Fragment, type FrameFill, type OversetFrame } from './fragments'
+import { frameMark, inlineFrames, linesHeight, shifted, type Fragment, type FrameFill, type OversetFrame } from './fragments'
 import { borderColor, borderWidths, edges, lengthOf } from './geometry'
 import type { Measure } from './lines'
 import { ShapeComposer, type PlacedShape } from './shapes'
@@ -205,11 +205,11 @@ export class BoxComposer {
     }
     if (frame.content === 'image') {
       const height = stated ?? width * 0.75
-      return { width, height, fragments: [...outline(height), { kind: 'image', href: frame.href ?? '', name: frame.name, opacity: 1, x: 0, y: 0, width, height }] }
+      return { width, height, fragments: [frameMark(frame, width, height), ...outline(height), { kind: 'image', href: frame.href ?? '', name: frame.name, opacity: 1, x: 0, y: 0, width, height }] }
     }
     if (frame.content === 'object') {
       const height = stated ?? width * 0.6
-      return { width, height, fragments: this.object(frame, width, height) }
+      return { width, height, fragments: [frameMark(frame, width, height), ...this.object(frame, width, height)] }
     }
     if (frame.shape !== 'draw:frame') {
       const { fragments, bounds } = this.shapes.place(frame, role)
@@ -228,12 +228,12 @@ export class BoxComposer {
       const inner = this.stack(frame.blocks, role, inside.width)
       const height = Math.max(minimum ?? 0, inner.height + around)
       this.noteFill({ part: frame.part, node: frame.node, name: frame.name, room: Math.max((minimum ?? 0) - inner.height - around, 0), over: null, shrunk: 1 })
-      return { width, height, fragments: [...outline(height), ...shifted(inner.fragments, inside.x, inside.y)] }
+      return { width, height, fragments: [frameMark(frame, width, height), ...outline(height), ...shifted(inner.fragments, inside.x, inside.y)] }
     }
     const height = stated ?? minimum ?? 0
     const { fragments, over } = this.filled(frame, role, { ...inside, height: height - around }, columnWidth) ?? this.fillColumns(frame, frame.blocks, role, [frameColumns({ ...inside, height: height - around }, columns)])[0]!
     const band: Fragment[] = over ? [{ kind: 'overset', frame: over, x: 0, y: height, width }] : []
-    return { width, height, fragments: [...outline(height), ...fragments, ...band] }
+    return { width, height, fragments: [frameMark(frame, width, height), ...outline(height), ...fragments, ...band] }
   }
 
   /** The text of a frame that is chained or has columns; null for others. `columnWidth` is what relative widths go by. */

@@ -3,12 +3,15 @@ import type { FontStatus } from '../font/library'
 import type { Cascade } from '../style/cascade'
 import { kinds } from './analysis'
 import type { Fragment } from './fragments'
+import type { Edges } from './geometry'
 import type { Axis } from './harfbuzz'
 import type { Line } from './lines'
 import { boundsOf, type Matrix } from './matrix'
 import type { Look, TextLineMark } from './look'
 import type { Page } from './pages'
+import { fileOffset, hasPageValues } from './paragraph'
 import { placedSegments } from './placed'
+import type { Paragraph } from '../document/stories'
 import type { SetGlyphs } from './setting'
 
 /** Glyphs to draw in one go. Lengths in points from the page's top left, y down; plain data, so that it can be posted. */
@@ -65,6 +68,8 @@ export interface TextLine {
   readonly end: number
   /** The end without what hangs over: the space or break it ends with. */
   readonly contentEnd: number
+  /** Its paragraph ends here. */
+  readonly last: boolean
   readonly baseline: number
   /** How high a caret is here, from above to below the baseline. */
   readonly ascent: number
@@ -78,10 +83,16 @@ export interface DisplayPage {
   readonly width: number
   readonly height: number
   readonly master: string
+  /** Its margins, in points. */
+  readonly margin: Edges
   readonly background: string
   readonly runs: readonly GlyphRun[]
   readonly lines: readonly TextLine[]
-  readonly shapes: readonly Exclude<Fragment, { kind: 'lines' }>[]
+  readonly shapes: readonly Exclude<Fragment, { kind: 'lines' | 'frame' }>[]
+  /** Frames and shapes, to be pointed at: those above others last. */
+  readonly frames: readonly Extract<Fragment, { kind: 'frame' }>[]
+  /** White space that is drawn by nothing: tabs with their width, and forced breaks. */
+  readonly signs: readonly { readonly kind: 'tab' | 'break', readonly x: number, readonly y: number, readonly width: number, readonly size: number, readonly matrix?: Matrix }[]
   /** In which order shapes and runs lie over one another, lowest first: `from` to before `to` of either. */
   readonly layers: readonly { readonly of: 'shapes' | 'runs', readonly from: number, readonly to: number }[]
   /** The page with everything that hangs over its edges or lies beside it. */
@@ -99,13 +110,16 @@ export function fontKey(run: { readonly face: string, readonly axes: readonly Ax
 export function displayPage(page: Page): DisplayPage {
   const runs: GlyphRun[] = []
   const lines: TextLine[] = []
-  const shapes: Exclude<Fragment, { kind: 'lines' }>[] = []
+  const signs: DisplayPage['signs'][number][] = []
+  const shapes: Exclude<Fragment, { kind: 'lines' | 'frame' }>[] = []
+  const frames: Extract<Fragment, { kind: 'frame' }>[] = []
   const layers: { of: 'shapes' | 'runs', from: number, to: number }[] = []
   for (const fragment of page.fragments) {
+    if (fragment.kind === 'frame') { frames.push(fragment); continue }
     if (fragment.kind !== 'lines') { shapes.push(fragment); grow(layers, 'shapes', shapes.length); continue }
     const { layout, from, to, matrix } = fragment
     const { part, node } = layout.paragraph
-    const drawing = new LineDrawing(fragment, fragment.cascade ?? page.cascade, runs)
+    const drawing = new LineDrawing(fragment, fragment.cascade ?? page.cascade, runs, signs)
     let { y } = fragment
     for (let index = from; index < to; index++) {
       const line = layout.lines[index]!
@@ -118,16 +132,32 @@ export function displayPage(page: Page): DisplayPage {
       const width = drawing.line(line, left, baseline)
       lines.push({
         x: left + line.x, y, width, height: line.height, runs: Array.from({ length: runs.length - firstRun }, (_, at) => firstRun + at), part, node, start: line.start, end: line.end, contentEnd: line.contentEnd,
-        baseline, ascent: Math.min(line.baseline, line.height), descent: Math.max(line.height - line.baseline, 0), ...matrix ? { matrix } : {},
+        last: index === layout.lines.length - 1, baseline, ascent: Math.min(line.baseline, line.height), descent: Math.max(line.height - line.baseline, 0), ...matrix ? { matrix } : {},
       })
       y += line.height
     }
+    if (hasPageValues(layout.paragraph)) asWritten(layout.paragraph, runs, lines, layers.findLast(each => each.of === 'runs')?.to ?? 0)
     grow(layers, 'runs', runs.length)
   }
   const { width, height, master, background } = page.geometry
   // In texts, what has a ground lies under all text; on drawn pages things lie as they come.
   const stacked = page.node >= 0 ? layers : [{ of: 'shapes' as const, from: 0, to: shapes.length }, { of: 'runs' as const, from: 0, to: runs.length }]
-  return { index: page.index, number: page.number, width, height, master, background, runs, lines, shapes, layers: stacked, ...around(width, height, shapes, lines) }
+  return { index: page.index, number: page.number, width, height, master, margin: page.geometry.margin, background, runs, lines, shapes, frames, signs, layers: stacked, ...around(width, height, shapes, lines) }
+}
+
+/** Offsets of text with values of its page become those of the file: a field is one thing. */
+function asWritten(paragraph: Paragraph, runs: GlyphRun[], lines: TextLine[], from: number): void {
+  for (let index = from; index < runs.length; index++) {
+    const run = runs[index]!
+    if (run.node !== paragraph.node) continue
+    const start = fileOffset(paragraph, run.start)
+    const end = fileOffset(paragraph, run.end)
+    runs[index] = { ...run, start, end, clusters: end - start === run.end - run.start ? run.clusters : run.clusters.map(() => 0) }
+  }
+  for (let index = 0; index < lines.length; index++) {
+    const line = lines[index]!
+    if (line.part === paragraph.part && line.node === paragraph.node && line.runs.every(run => run >= from)) lines[index] = { ...line, start: fileOffset(paragraph, line.start), end: fileOffset(paragraph, line.end), contentEnd: fileOffset(paragraph, line.contentEnd) }
+  }
 }
 
 function grow(layers: { of: 'shapes' | 'runs', from: number, to: number }[], of: 'shapes' | 'runs', to: number): void {
@@ -159,7 +189,7 @@ type Lines = Extract<Fragment, { kind: 'lines' }>
 class LineDrawing {
   private readonly styles = new Map<number, number>()
 
-  constructor(private readonly fragment: Lines, private readonly cascade: Cascade, private readonly into: GlyphRun[]) {}
+  constructor(private readonly fragment: Lines, private readonly cascade: Cascade, private readonly into: GlyphRun[], private readonly signs: DisplayPage['signs'][number][]) {}
 
   private styleOf(run: number): number {
     let style = this.styles.get(run)
@@ -231,6 +261,7 @@ class LineDrawing {
       const x = left + placed.x
       const kind = analysis.kind[segment]!
       if (from < line.contentEnd) end = Math.max(end, x + placed.width)
+      if (kind === kinds.tab || kind === kinds.lineBreak) this.signs.push({ kind: kind === kinds.tab ? 'tab' : 'break', x, y: baseline, width: kind === kinds.tab ? placed.width : 0, size: set.looks[analysis.run[segment]!]!.size, ...this.fragment.matrix ? { matrix: this.fragment.matrix } : {} })
       if (kind === kinds.tab) { run = null; this.leader(line, placed.tab, segment, x, placed.width, baseline); continue }
       if (kind !== kinds.word && kind !== kinds.space && kind !== kinds.object) { run = null; continue }
       const stretched = from > lastTab && from < line.contentEnd

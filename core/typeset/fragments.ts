@@ -16,6 +16,8 @@ export type Fragment =
   | Turned & { readonly kind: 'box', readonly fill: string, readonly stroke: string, readonly strokeWidth: number, readonly x: number, readonly y: number, readonly width: number, readonly height: number }
   /** An outline: path data of M, L, C and Z, absolute, from x and y. Its width and height are those of the shape. */
   | Turned & { readonly kind: 'path', readonly data: string, readonly fill: string, readonly fillOpacity: number, readonly stroke: string, readonly strokeWidth: number, readonly strokeOpacity: number, readonly dash: readonly number[], readonly x: number, readonly y: number, readonly width: number, readonly height: number }
+  /** Where a frame or shape lies: nothing is drawn of it, but it can be pointed at. */
+  | Turned & { readonly kind: 'frame', readonly part: string, readonly node: number, readonly shape: string, readonly name: string, readonly content: Frame['content'], readonly x: number, readonly y: number, readonly width: number, readonly height: number }
   /** A frame whose text does not fit. */
   | Turned & { readonly kind: 'overset', readonly frame: OversetFrame, readonly x: number, readonly y: number, readonly width: number }
 
@@ -32,6 +34,10 @@ export interface FrameFill {
   /** How much smaller its text is shown, so that it fits: 1 for not at all (draw:fit-to-size, ODF 1.4 part 3, 20.119). */
   readonly shrunk: number
 }
+
+/** Marks where a frame lies, from its own top left. */
+export const frameMark = (frame: Frame, width: number, height: number): Fragment =>
+  ({ kind: 'frame', part: frame.part, node: frame.node, shape: frame.shape, name: frame.name, content: frame.content, x: 0, y: 0, width, height })
 
 /** The same fragments, shifted. */
 export function shifted(fragments: readonly Fragment[], dx: number, dy: number): readonly Fragment[] {

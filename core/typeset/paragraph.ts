@@ -226,12 +226,36 @@ export function prepareWords(paragraphs: Iterable<{ readonly paragraph: Paragrap
 /** Fields whose text depends on where or in what document they stand. */
 export const livingFields: ReadonlySet<string> = new Set(['text:page-number', 'text:page-count', 'text:chapter', 'presentation:header', 'presentation:footer', 'presentation:date-time'])
 
+/** What paragraphs with the values of their page were made from. */
+const written = new WeakMap<Paragraph, Paragraph>()
+
+/**
+ * The offset in a paragraph as the file has it, for one in the paragraph as its page shows it: fields have other
+ * lengths there, and count as a whole.
+ */
+export function fileOffset(shown: Paragraph, offset: number): number {
+  const source = written.get(shown)
+  if (!source) return offset
+  let [at, own] = [0, 0]
+  const length = (inline: Inline) => inline.kind === 'annotation' ? 0 : inline.kind === 'frame' || inline.kind === 'note' ? 1 : inline.text.length
+  for (let index = 0; index < shown.inlines.length; index++) {
+    const [here, there] = [length(shown.inlines[index]!), length(source.inlines[index]!)]
+    if (offset < at + here) return own + (here === there ? offset - at : 0)
+    at += here
+    own += there
+  }
+  return own
+}
+
+/** Whether a paragraph is shown with values that its page gave it. */
+export const hasPageValues = (shown: Paragraph): boolean => written.has(shown)
+
 function withFields(paragraph: Paragraph, workshop: Workshop): Paragraph {
   const { fields } = workshop
   const lives = (inline: Inline) => inline.kind === 'text' && inline.field !== null && (inline.field === 'text:title' ? workshop.title !== '' : fields !== null && livingFields.has(inline.field))
   if (!paragraph.inlines.some(lives)) return paragraph
   const { part } = workshop.cascade.scope(paragraph.part)
-  return {
+  const shown: Paragraph = {
     ...paragraph,
     inlines: paragraph.inlines.map((inline): Inline => {
       if (inline.kind !== 'text' || !lives(inline)) return inline
@@ -252,6 +276,8 @@ function withFields(paragraph: Paragraph, workshop: Workshop): Paragraph {
       }
     }),
   }
+  written.set(shown, paragraph)
+  return shown
 }
 
 /** Sets a paragraph in a column of some width. `shape` narrows lines beside frames; `citation` is a note's own number. */

@@ -2,7 +2,7 @@ import type { Frame, Story } from '../document/stories'
 import type { Properties } from '../document/styles'
 import { percent, points } from '../style/properties'
 import type { BoxComposer } from './boxes'
-import { linesHeight, shifted, turned, type Fragment, type OversetFrame } from './fragments'
+import { frameMark, linesHeight, shifted, turned, type Fragment, type OversetFrame } from './fragments'
 import { borderWidths, edges } from './geometry'
 import { after, boundsOf, scaling, translation } from './matrix'
 import { Paints, type Fill, type Stroke } from './paint'
@@ -37,10 +37,10 @@ export class ShapeComposer {
     let place = shapePlace(element, minimum)
     if (frame.shape === 'dr3d:scene') this.boxes.workshop.unlaid('three-dimensional scenes (not drawn)', frame.node)
     if (frame.shape === 'draw:control') this.boxes.workshop.unlaid('form controls (not drawn)', frame.node)
-    if (frame.content === 'object') return this.wrap(place, this.boxes.object(frame, place.width, place.height))
+    if (frame.content === 'object') return this.wrap(frame, place, this.boxes.object(frame, place.width, place.height))
     if (frame.content === 'image') {
       const opacity = percent(properties['draw:image-opacity']) ?? percent(properties['draw:opacity']) ?? 1
-      return this.wrap(place, [...this.surface(part, element, place, properties, isFrame, frame), { kind: 'image', href: frame.href ?? '', name: frame.name, opacity, x: 0, y: 0, width: place.width, height: place.height }])
+      return this.wrap(frame, place, [...this.surface(part, element, place, properties, isFrame, frame), { kind: 'image', href: frame.href ?? '', name: frame.name, opacity, x: 0, y: 0, width: place.width, height: place.height }])
     }
     const outline = shapeOutline(part, element, place)
     const set = frame.blocks.length > 0 ? this.text(frame, role, place, outline.text ?? { x: 0, y: 0, width: place.width, height: place.height }, properties) : null
@@ -48,11 +48,11 @@ export class ShapeComposer {
       const matrix = after(place.matrix, translation(set.x, set.y))
       place = { ...place, width: set.width, height: set.height, matrix, bounds: boundsOf(matrix, { x: 0, y: 0, width: set.width, height: set.height }) }
     }
-    return this.wrap(place, [...this.surface(part, element, place, properties, isFrame, frame), ...set?.fragments ?? []])
+    return this.wrap(frame, place, [...this.surface(part, element, place, properties, isFrame, frame), ...set?.fragments ?? []])
   }
 
-  private wrap(place: ShapePlace, fragments: readonly Fragment[]): PlacedShape {
-    return { fragments: turned(fragments, place.matrix), bounds: place.bounds }
+  private wrap(frame: Frame, place: ShapePlace, fragments: readonly Fragment[]): PlacedShape {
+    return { fragments: turned([frameMark(frame, place.width, place.height), ...fragments], place.matrix), bounds: place.bounds }
   }
 
   private group(frame: Frame, role: Story['role']): PlacedShape {

@@ -164,7 +164,7 @@ function splitFragments(fragments: readonly Fragment[], room: number): { head: F
     }
   }
   const top = over.reduce((least, each) => Math.min(least, each.y), Infinity)
-  const tail = over.map(fragment => ({ ...fragment, y: fragment.y - top }))
+  const tail = [...shifted(over, 0, -top)]
   const tailHeight = tail.reduce((most, each) => Math.max(most, each.y + (each.kind === 'lines' ? linesHeight(each.layout, each.from, each.to) : each.kind === 'overset' ? 0 : each.height)), 0)
   return { head, tail, headHeight, tailHeight }
 }

@@ -6,7 +6,7 @@ import type { Operation } from '../../core/document/operations'
 import type { SwapPlan } from '../../core/plan/plan'
 import { getPackage, putPackage } from './blobs'
 
-export type MadeBy = 'upload' | 'swap' | 'undo' | 'redo'
+export type MadeBy = 'upload' | 'swap' | 'edit' | 'undo' | 'redo'
 
 /** A version as it is listed: what made it, and when. */
 export interface VersionRow {

@@ -1,6 +1,12 @@
 import type { Census } from '../../core/census/census'
-import { openDocument, saveDocument, type DocumentIds, type DocumentKind } from '../../core/document/open'
+import { applyAll } from '../../core/document/apply'
+import { applyEdits, editTitle, type Edits } from '../../core/document/edits'
+import { openDocument, saveDocument, type DocumentIds, type DocumentKind, type OdfDocument } from '../../core/document/open'
 import type { Operation } from '../../core/document/operations'
+import type { ReadText } from '../../core/format/blocks'
+import { writeReadText } from '../../core/format/odf/new-document'
+import { readForeign } from '../../core/format/read'
+import { dropStale } from '../../core/plan/stale'
 import type { Subsetter } from '../../core/format/pdf/subset'
 import { writePdf, type Pdf, type PdfOptions } from '../../core/format/pdf/write'
 import type { Unlaid } from '../../core/typeset/compose'
@@ -18,18 +24,23 @@ import { shippedLibrary } from '../library/shipped'
 /** What the threads do. Plain data in and out. */
 export type Task =
   | { readonly kind: 'check', readonly bytes: Uint8Array }
+  /** Makes an OpenDocument text of a plain text, Markdown or HTML. */
+  | { readonly kind: 'convert', readonly fileName: string, readonly bytes: Uint8Array }
+  | { readonly kind: 'edit', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly edits: Edits }
   | { readonly kind: 'survey', readonly bytes: Uint8Array, readonly ids: DocumentIds }
   | { readonly kind: 'pdf', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly options: PdfOptions }
   | { readonly kind: 'swap', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly request: SwapRequest }
 
 export interface Results {
   check: { readonly kind: DocumentKind, readonly signed: boolean, readonly title: string }
+  convert: { readonly bytes: Uint8Array, readonly left: ReadText['left'] }
+  edit: { readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[], readonly title: string, readonly said: readonly string[] }
   survey: { readonly census: Census, readonly firstPage: string }
   pdf: Pdf & { readonly unlaid: Unlaid }
   swap: { readonly plan: SwapPlan, readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[] }
 }
 
-export interface TaskFailure { readonly name: 'PackageError' | 'PlanError' | 'PdfError' | 'Error', readonly fault: PackageFault | null, readonly message: string }
+export interface TaskFailure { readonly name: 'PackageError' | 'PlanError' | 'PdfError' | 'EditRefusal' | 'Error', readonly fault: PackageFault | null, readonly message: string }
 
 let shipped: ReturnType<typeof shippedLibrary> | null = null
 let typesetter: Typesetter | null = null
@@ -45,9 +56,9 @@ function theTypesetter(): Typesetter {
 }
 
 /** Ids of the nodes of changed parts, for the next session. */
-export function documentIds(session: DocumentSession, before: DocumentIds): DocumentIds {
+export function documentIds(document: OdfDocument, before: DocumentIds): DocumentIds {
   const ids: Record<string, DocumentIds[string]> = { ...before }
-  for (const [path, part] of session.document.parts) if (part.changed) ids[path] = idRuns(part)
+  for (const [path, part] of document.parts) if (part.changed) ids[path] = idRuns(part)
   return ids
 }
 
@@ -58,6 +69,17 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
     case 'check': {
       const document = openDocument(task.bytes)
       return { kind: document.kind, signed: document.signed, title: document.title }
+    }
+    case 'convert': {
+      const read = readForeign(task.fileName, task.bytes)
+      return { bytes: writeReadText(read, task.fileName.replace(/\.\w+$/, '')), left: read.left }
+    }
+    case 'edit': {
+      const before = openDocument(task.bytes, { ids: task.ids })
+      const edited = applyEdits(before, task.edits)
+      const stale = dropStale(edited.document, new Set(task.edits.map(({ edit }) => edit.part)))
+      const { document } = applyAll(edited.document, stale.operations)
+      return { bytes: saveDocument(document), ids: documentIds(document, task.ids), operations: [...edited.operations, ...stale.operations], title: editTitle(before, task.edits), said: stale.said }
     }
     case 'survey': {
       const session = await DocumentSession.start(task.bytes, theTypesetter(), { ids: task.ids })
@@ -72,7 +94,7 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
     case 'swap': {
       const session = await DocumentSession.start(task.bytes, theTypesetter(), { ids: task.ids })
       const { plan, after } = session.plan(task.request)
-      return { plan, bytes: saveDocument(after.document), ids: documentIds(after, task.ids), operations: plan.operations }
+      return { plan, bytes: saveDocument(after.document), ids: documentIds(after.document, task.ids), operations: plan.operations }
     }
   }
 }

@@ -1,4 +1,4 @@
-import { namespaces, writePackage, type Part } from '../../demo/package'
+import { namespaces, writePackage, type Part } from '../../core/package/new-package'
 import { openDocument, type OdfDocument } from '../../core/document/open'
 import { DocumentSession } from '../../core/plan/session'
 import { Shaper } from '../../core/typeset/shaper'

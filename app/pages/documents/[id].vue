@@ -8,13 +8,20 @@ import ThumbIndex from '../../desk/ThumbIndex.vue'
 import CensusTray from '../../stages/census/CensusTray.vue'
 import HandoffTray from '../../stages/handoff/HandoffTray.vue'
 import PlanSheets from '../../stages/swap/PlanSheets.vue'
+import PagesTray from '../../stages/pages/PagesTray.vue'
 import SwapTray from '../../stages/swap/SwapTray.vue'
+import PasteQuestion from '../../desk/PasteQuestion.vue'
+import { usePasting } from '../../stores/pasting'
+import { useWords } from '../../stores/words'
 
 const route = useRoute()
 const desk = useDesk()
 const swap = useSwap()
+const words = useWords()
+const pasting = usePasting()
+const head = ref<InstanceType<typeof RunningHead> | null>(null)
 const sheets = ref<InstanceType<typeof SheetsView> | null>(null)
-const tabs = [{ id: 'census', title: 'Census' }, { id: 'swap', title: 'Swap' }, { id: 'handoff', title: 'Handoff' }] as const
+const tabs = [{ id: 'census', title: 'Census' }, { id: 'pages', title: 'Pages' }, { id: 'swap', title: 'Swap' }, { id: 'handoff', title: 'Handoff' }] as const
 const stage = computed(() => tabs.find(tab => tab.id === route.query.stage)?.id ?? 'census')
 const title = computed(() => desk.info?.document.fileName.replace(/\.od[tpg]$/i, '') ?? '')
 
@@ -34,28 +41,50 @@ function swapPointed(): void {
 /** Keys act on the sheets only while no field is being typed in. */
 function key(event: KeyboardEvent): void {
   const target = event.target as HTMLElement
+  if (event.ctrlKey || event.metaKey) {
+    const act = (action: () => unknown) => { event.preventDefault(); void action() }
+    const typing = /^(INPUT|SELECT)$/.test(target.tagName)
+    if (event.key === 'f') act(() => head.value?.find())
+    else if (!typing && event.key === 'z' && !event.shiftKey) act(() => words.step('undo'))
+    else if (!typing && (event.key === 'y' || (event.key.toLowerCase() === 'z' && event.shiftKey))) act(() => words.step('redo'))
+    else if (event.key === '+' || event.key === '=') act(() => sheets.value?.zoomAt(1.25))
+    else if (event.key === '-') act(() => sheets.value?.zoomAt(0.8))
+    else if (event.key === '0') act(() => sheets.value?.fit())
+    return
+  }
   if (event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName)) return
   if (event.key === 'm') desk.marks = !desk.marks
   else if (event.key === 'n') desk.walk(event.shiftKey ? -1 : 1)
   else if (event.key === 'N') desk.walk(-1)
+  else if (event.key === 'w') desk.whiteSpace = !desk.whiteSpace
+  else if (event.key === 'g') desk.grid = !desk.grid
   else if (event.key === 'Escape') void desk.choose('face', null)
 }
 
+/** What was typed a moment ago is on its way to the server. */
+function warn(event: BeforeUnloadEvent): void { if (words.unsaved) { void words.flush(); event.preventDefault() } }
+
 onMounted(() => {
   swap.reset()
+  words.clear()
+  pasting.recall()
+  window.addEventListener('beforeunload', warn)
   void desk.open(String(route.params.id))
   window.addEventListener('keydown', key)
 })
 onBeforeUnmount(() => {
   window.removeEventListener('keydown', key)
-  desk.close()
+  window.removeEventListener('beforeunload', warn)
+  const leaving = desk.engine
+  void words.flush().finally(() => { if (desk.engine === leaving) desk.close() })
 })
 useHead({ title: () => title.value ? `${title.value}, Morphene` : 'Morphene' })
 </script>
 
 <template>
   <div class="flex h-full flex-col">
-    <RunningHead :title="title" />
+    <RunningHead ref="head" :title="title" />
+    <PasteQuestion />
     <div v-if="desk.state === 'failed'" class="p-10" role="alert">
       <h1>This document could not be opened</h1>
       <p class="mt-2 text-rubric">{{ desk.failure }}</p>
@@ -70,13 +99,14 @@ useHead({ title: () => title.value ? `${title.value}, Morphene` : 'Morphene' })
         </template>
         <template v-else>
           <SheetsView ref="sheets" />
-          <FolioLine @go="sheets?.goTo($event)" @fit="sheets?.fit()" @swap="swapPointed" />
+          <FolioLine @go="sheets?.goTo($event)" @fit="sheets?.fit()" @swap="swapPointed" @zoom="sheets?.zoomAt($event)" />
         </template>
       </div>
       <ThumbIndex :tabs="tabs" :open="stage" @open="go" />
       <p v-if="desk.state === 'setting'" role="status" class="h-full w-[min(630px,50vw)] shrink-0 px-[22px] pt-5 text-soft">The first page is here; setting and counting the others …</p>
       <main v-else id="tray" role="tabpanel" :aria-labelledby="`tab-${stage}`" class="h-full w-[min(630px,50vw)] shrink-0" :class="stage === 'swap' ? 'overflow-hidden' : 'overflow-y-auto'" tabindex="-1">
         <CensusTray v-if="stage === 'census'" @swap="swapFamily" @go="sheets?.goTo($event)" />
+        <PagesTray v-else-if="stage === 'pages'" />
         <SwapTray v-else-if="stage === 'swap'" @census="go('census')" />
         <HandoffTray v-else />
       </main>

@@ -1,5 +1,7 @@
 import { getQuery, setResponseStatus } from 'h3'
 import { z } from 'zod'
+import { extensionOf } from '../../../core/format/odf/new-document'
+import { isConvertible } from '../../../core/format/read'
 import { database } from '../../store/database'
 import { addDocument } from '../../store/documents'
 import { answer, refusal } from '../../work/answer'
@@ -8,13 +10,19 @@ import { readFile } from '../../work/requests'
 
 const nameSchema = z.string().trim().min(1).max(255).regex(/^[^/\\\0]+$/)
 
-/** Puts a document on the shelf: the body is the file, `name` its name. Refused files leave nothing behind. */
+/**
+ * Puts a document on the shelf: the body is the file, `name` its name. Plain texts, Markdown and HTML become
+ * OpenDocument texts on the way. Refused files leave nothing behind.
+ */
 export default answer(async (event) => {
   const name = nameSchema.safeParse(getQuery(event).name)
   if (!name.success) throw refusal(400, 'The file needs a name without slashes. Nothing was kept.')
-  const bytes = await readFile(event)
+  const sent = await readFile(event)
+  const converted = isConvertible(name.data) ? await threads().run({ kind: 'convert', fileName: name.data, bytes: sent }) : null
+  const bytes = converted?.bytes ?? sent
   const { kind, signed } = await threads().run({ kind: 'check', bytes })
-  const { id, job } = await addDocument(await database(), { fileName: name.data, kind, signed, bytes })
+  const fileName = converted ? `${name.data.replace(/\.\w+$/, '')}.${extensionOf[kind]}` : name.data
+  const { id, job } = await addDocument(await database(), { fileName, kind, signed, bytes })
   setResponseStatus(event, 201)
-  return { id, job, signed }
+  return { id, job, signed, left: converted?.left ?? [] }
 })

@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import type { drawPage, keepOutlines } from '../../../app/desk/drawing'
 import type { DisplayPage, GlyphRun } from '../../../core/typeset/display'
 import { displayPage } from '../../../core/typeset/display'
+import { after, type Matrix } from '../../../core/typeset/matrix'
 import { makeOdt, session, textStyle, face, typesetter } from '../../support/fixtures'
 
 /** A canvas that writes down what is asked of it. */
@@ -16,6 +17,9 @@ class Recorder {
   private dash: number[] = []
   private note(what: string, ...at: unknown[]) { this.calls.push({ what, at, fill: this.fillStyle, stroke: this.strokeStyle, width: this.lineWidth, matrix: this.matrix, dash: this.dash }) }
   setTransform(...values: number[]) { this.matrix = values }
+  transform(...values: number[]) { this.matrix = [...after(this.matrix as unknown as Matrix, values as unknown as Matrix)] }
+  translate(x: number, y: number) { this.transform(1, 0, 0, 1, x, y) }
+  clearRect() {}
   setLineDash(values: number[]) { this.dash = values }
   fillRect(...values: number[]) { this.note('fillRect', ...values) }
   strokeRect(...values: number[]) { this.note('strokeRect', ...values) }
@@ -41,9 +45,9 @@ function open(body: string, automatic = '', faces = face('Spectral')): DisplayPa
 }
 function drawn(page: DisplayPage, marking: Partial<Parameters<typeof drawPage>[3]> = {}, scale = 2, pictures = new Map<string, ImageBitmap>()): Recorder {
   const outlines = page.runs.flatMap(run => run.glyphs.map(glyph => ({ face: run.face, glyph, path: typesetter.shaper.outline(run.face, glyph) })))
-  drawing.keepOutlines({ page, outlines, faces: [], voices: [] })
+  drawing.keepOutlines({ page, outlines, faces: [], voices: [], strays: [] })
   const canvas = new Recorder()
-  drawing.drawPage(canvas as unknown as CanvasRenderingContext2D, page, scale, { shown: true, chosen: () => false, current: () => false, ...marking }, pictures)
+  drawing.drawPage(canvas as unknown as CanvasRenderingContext2D, page, { scale, x: 0, y: 0 }, { shown: true, chosen: () => false, current: () => false, stray: () => false, whiteSpace: false, grid: 0, ...marking }, pictures)
   return canvas
 }
 
@@ -51,7 +55,7 @@ describe('a page on the canvas', () => {
   it('is its ground, then every glyph where the composition puts it', () => {
     const page = open('<text:p>sea</text:p>')
     const canvas = drawn(page)
-    expect(canvas.calls[0]).toMatchObject({ what: 'fillRect', fill: '#FFFFFF', at: [0, 0, 400, 400] })
+    expect(canvas.calls[0]).toMatchObject({ what: 'fillRect', fill: '#FFFFFF', at: [0, 0, page.width, page.height] })
     const glyphs = canvas.of('fill')
     const [run] = page.runs
     expect(glyphs).toHaveLength(3)
@@ -109,6 +113,30 @@ describe('marks', () => {
     expect(current.of('strokeRect')).toHaveLength(1)
   })
 
+  it('show white space: a cup for every space, two for one that holds, a rail, a stair and a square', () => {
+    const shown = open('<text:p>a b\u00A0c<text:tab/>d<text:line-break/>e</text:p><text:p/>')
+    const plain = drawn(shown)
+    const canvas = drawn(shown, { whiteSpace: true })
+    expect(canvas.of('quadraticCurveTo').length - plain.of('quadraticCurveTo').length).toBe(3)
+    expect(canvas.of('lineTo').length - plain.of('lineTo').length).toBe(2 + 3)
+    expect(canvas.of('strokeRect').filter(call => call.stroke === '#3F8A86')).toHaveLength(2)
+    expect(shown.signs.map(sign => sign.kind)).toEqual(['tab', 'break'])
+  })
+
+  it('put a small caret under where local formatting begins, once', () => {
+    const shown = page()
+    const canvas = drawn(shown, { stray: () => true })
+    const single = drawn(shown, { stray: run => run === 1 })
+    expect([canvas.of('fill'), single.of('fill')].map(calls => calls.filter(call => call.fill === '#9A6412').length)).toEqual([2, 1])
+  })
+
+  it('draw the baseline grid through the first line', () => {
+    const shown = page()
+    const canvas = drawn(shown, { grid: 20 })
+    const rules = canvas.of('moveTo').map(call => call.at[1] as number).filter(y => Math.abs((y - shown.lines[0]!.baseline) % 20) < 0.001 || Math.abs((y - shown.lines[0]!.baseline) % 20 + 20) < 0.001)
+    expect(rules.length).toBeGreaterThan(shown.height / 20 - 2)
+  })
+
   it('say in words how much a frame runs over, at a size that can be read', () => {
     const frame = '<text:p><draw:frame draw:name="F" text:anchor-type="paragraph" svg:width="3cm" svg:height="1cm"><draw:text-box><text:p>a</text:p><text:p>b</text:p><text:p>c</text:p></draw:text-box></draw:frame></text:p>'
     const canvas = drawn(open(frame), {}, 0.5)
@@ -118,7 +146,7 @@ describe('marks', () => {
 
   it('name what stands for a picture or an object that cannot be shown', () => {
     const image = '<text:p><draw:frame text:anchor-type="as-char" svg:width="3cm" svg:height="1cm"><draw:image xlink:href="Pictures/a.png"/></draw:frame></text:p>'
-    expect(drawn(open(image)).of('fillText').map(call => call.at[0])).toEqual(['Picture'])
+    expect(drawn(open(image)).of('fillText').map(call => call.at[0])).toEqual(['Absent picture: a.png'])
     const picture = {} as ImageBitmap
     const canvas = drawn(open(image), {}, 2, new Map([['Pictures/a.png', picture]]))
     expect(canvas.of('drawImage')[0]!.at[0]).toBe(picture)

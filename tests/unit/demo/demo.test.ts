@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { readSource } from '../../../demo/markup'
-import { escapeXml } from '../../../demo/package'
+import { escapeXml } from '../../../core/package/new-package'
 import { sailingGuide } from '../../../demo/sailing-guide'
 import { parts } from '../../support/independent'
 

@@ -8,7 +8,7 @@ import { operationsSchema, type Operation } from '../../../core/document/operati
 import { paragraphsOf, readStories } from '../../../core/document/stories'
 import { PackageError } from '../../../core/package/errors'
 import { sailingGuide } from '../../../demo/sailing-guide'
-import { writePackage } from '../../../demo/package'
+import { writePackage } from '../../../core/package/new-package'
 import { face, makeOdt, odt, openOdt, paragraphStyle, textStyle } from '../../support/fixtures'
 import { parts } from '../../support/independent'
 

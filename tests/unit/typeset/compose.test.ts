@@ -6,7 +6,7 @@ import { displayPage } from '../../../core/typeset/display'
 import { hyphenPoints, prepareHyphenation } from '../../../core/typeset/hyphenate'
 import { formatNumber } from '../../../core/typeset/numbering'
 import { visualOrder } from '../../../core/typeset/bidi'
-import { escapeXml } from '../../../demo/package'
+import { escapeXml } from '../../../core/package/new-package'
 import { face, paragraphStyle, sessionOf, smallPage, standardMaster, textStyle, type Fixture } from '../../support/fixtures'
 
 const spectral = face('Spectral')

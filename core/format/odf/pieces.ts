@@ -1,7 +1,7 @@
-import { namespaces } from './package'
+import { namespaces } from '../../package/new-package'
 
-/** What the demo's documents are written with: pieces of OpenDocument XML. Style names may have spaces. */
-const encoded = (name: string) => name.replace(/ /g, '_20_')
+/** Pieces of OpenDocument XML that new documents are written with. Style names may have spaces. */
+export const encoded = (name: string) => name.replace(/ /g, '_20_')
 
 export const face = (name: string, generic: string) => `<style:font-face style:name="${name}" svg:font-family="${name.includes(' ') ? `&apos;${name}&apos;` : name}" style:font-family-generic="${generic}" style:font-pitch="variable"/>`
 export const paragraph = (attributes: string) => `<style:paragraph-properties ${attributes}/>`

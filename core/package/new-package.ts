@@ -1,8 +1,8 @@
 import { zipSync, type Zippable } from 'fflate'
 
-/** Namespaces of the parts the demo writes (OpenDocument 1.3 part 3, 1.4). */
+/** Namespaces of new parts (OpenDocument 1.3 part 3, 1.4). */
 export const namespaces = Object.entries({
-  office: 'office', style: 'style', text: 'text', table: 'table', draw: 'drawing', fo: 'xsl-fo-compatible', svg: 'svg-compatible', meta: 'meta', chart: 'chart', number: 'datastyle',
+  office: 'office', style: 'style', text: 'text', table: 'table', draw: 'drawing', fo: 'xsl-fo-compatible', svg: 'svg-compatible', meta: 'meta', chart: 'chart', number: 'datastyle', presentation: 'presentation',
 }).map(([prefix, name]) => ` xmlns:${prefix}="urn:oasis:names:tc:opendocument:xmlns:${name}:1.0"`).join('') + ' xmlns:xlink="http://www.w3.org/1999/xlink" xmlns:dc="http://purl.org/dc/elements/1.1/"'
 
 export const escapeXml = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
@@ -10,7 +10,7 @@ export const escapeXml = (text: string) => text.replace(/&/g, '&amp;').replace(/
 /** One part of a package to write. */
 export interface Part { readonly path: string, readonly type: string, readonly content: string | Uint8Array }
 
-/** Writes an OpenDocument package (part 2, section 2): the mimetype first and stored, dates fixed, so that the bytes are the same every time. */
+/** Writes an OpenDocument package (part 2, section 2): the mimetype first and stored. The same parts give the same bytes. */
 export function writePackage(mimetype: string, parts: readonly Part[], objects: readonly { path: string, type: string }[] = []): Uint8Array {
   const encoder = new TextEncoder()
   const entries = [{ path: '/', type: mimetype }, ...objects, ...parts]

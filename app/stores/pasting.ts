@@ -1,0 +1,59 @@
+import { defineStore } from 'pinia'
+import type { Edit } from '~~/core/document/edits'
+import { pasteBlocks, pastePlain } from '~~/core/format/paste'
+import { readHtml } from '~~/core/format/html/read'
+import { useDesk } from './desk'
+import { useWords } from './words'
+
+export type PasteWay = 'ask' | 'plain' | 'structure'
+const kept = 'morphene-paste'
+
+/** What is pasted, and how: as plain text in the style at the caret, or with its structure in the document's own styles. */
+export const usePasting = defineStore('pasting', () => {
+  const desk = useDesk()
+  const words = useWords()
+  const way = ref<PasteWay>('ask')
+  /** What waits for an answer. */
+  const asked = shallowRef<{ text: string, html: string } | null>(null)
+
+  function recall(): void {
+    const known = localStorage.getItem(kept)
+    if (known === 'plain' || known === 'structure') way.value = known
+  }
+
+  function remember(next: PasteWay): void {
+    way.value = next
+    if (next === 'ask') localStorage.removeItem(kept)
+    else localStorage.setItem(kept, next)
+  }
+
+  function take(text: string, html: string): void {
+    if (text === '' && html === '') return
+    // One line has no structure to ask about.
+    const hasStructure = html !== '' && readHtml(html).blocks.some((block, at) => at > 0 || block.kind !== 'paragraph')
+    if (!hasStructure || way.value === 'plain') { void put('plain', text, html); return }
+    if (way.value === 'structure') { void put('structure', text, html); return }
+    asked.value = { text, html }
+  }
+
+  async function answer(next: 'plain' | 'structure' | null, always: boolean): Promise<void> {
+    const waiting = asked.value
+    asked.value = null
+    if (!waiting || next === null) return
+    if (always) remember(next)
+    await put(next, waiting.text, waiting.html)
+  }
+
+  async function put(how: 'plain' | 'structure', text: string, html: string): Promise<void> {
+    const { engine } = desk
+    const gone = words.removal()
+    if (!engine || !gone) return
+    const styles = await engine.ask('styles', {})
+    const { edits, last } = how === 'plain' ? pastePlain(gone.at, text || readHtml(html).blocks.map(block => 'runs' in block ? block.runs.map(run => run.text).join('') : '').join('\n')) : pasteBlocks(gone.at, readHtml(html).blocks, styles)
+    const all: Edit[] = [...gone.edits, ...edits]
+    await words.edit(all, made => made === null ? { ...gone.at, offset: gone.at.offset + last } : { part: gone.at.part, node: made, offset: last })
+    await words.reveal()
+  }
+
+  return { way, asked, recall, remember, take, answer }
+})
