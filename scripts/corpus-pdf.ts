@@ -8,7 +8,8 @@ import { join } from 'node:path'
 import { writePdf } from '../core/format/pdf/write'
 import { DocumentSession } from '../core/plan/session'
 import { statedPages } from '../core/typeset/compose'
-import { displayPage } from '../core/typeset/display'
+import { displayPage, type DisplayPage, type GlyphRun } from '../core/typeset/display'
+import { mapped } from '../core/typeset/matrix'
 import { Typesetter } from '../core/typeset/look'
 import { Shaper } from '../core/typeset/shaper'
 import { projectFolder } from '../server/library/files'
@@ -50,7 +51,9 @@ for (const file of readdirSync(folder).filter(each => /\.od[tpg]$/.test(each)).s
       if (!embedded || embedded[1] !== 'yes' || embedded[2] !== 'yes') fail(file, `pdffonts: ${line.trim()}`)
     }
     const read = spawnSync('pdftotext', ['-raw', path, '-'], { encoding: 'utf8', maxBuffer: 1 << 28 }).stdout
-    const shown = [...composition.pages, ...composition.notes].map(page => displayPage(page).runs.map(run => run.text).join(' ')).join(' ')
+    // What lies off the page is no part of what a reader of the PDF can see.
+    const onPage = (page: DisplayPage, run: GlyphRun) => { const at = run.matrix ? mapped(run.matrix, run.x, run.y) : run; return at.x < page.width && at.y < page.height && at.x + run.width > 0 && at.y > 0 }
+    const shown = [...composition.pages, ...composition.notes].map((page) => { const drawn = displayPage(page); return drawn.runs.filter(run => onPage(drawn, run)).map(run => run.text).join(' ') }).join(' ')
     const [a, b] = [counted(shown), counted(read)]
     const differing = [...new Set([...a.keys(), ...b.keys()])].filter(character => character !== '-' && (a.get(character) ?? 0) !== (b.get(character) ?? 0))
     const off = differing.reduce((sum, character) => sum + Math.abs((a.get(character) ?? 0) - (b.get(character) ?? 0)), 0)
