@@ -63,7 +63,7 @@ const moves: Readonly<Record<string, Move>> = { ArrowLeft: 'left', ArrowRight: '
 async function key(event: KeyboardEvent): Promise<void> {
   if (composing.value) return
   const command = event.ctrlKey || event.metaKey
-  const run = (action: () => unknown) => { event.preventDefault(); event.stopPropagation(); void action() }
+  const run = (action: () => unknown) => { event.preventDefault(); event.stopPropagation(); void words.act(action) }
   if (moves[event.key]) { run(() => words.move(command ? `word-${moves[event.key] as 'left' | 'right'}` : moves[event.key]!, event.shiftKey)); return }
   switch (event.key) {
     case 'ArrowUp': run(() => vertical('up', event.shiftKey)); return
@@ -74,8 +74,8 @@ async function key(event: KeyboardEvent): Promise<void> {
     case 'End': run(() => command ? words.move('end', event.shiftKey) : edge('end', event.shiftKey)); return
     case 'Backspace': run(() => words.erase(command ? 'word-left' : 'left')); return
     case 'Delete': run(() => words.erase(command ? 'word-right' : 'right')); return
-    case 'Enter': run(() => event.shiftKey ? words.type('\n') : words.split()); return
-    case 'Tab': if (!event.shiftKey && !command) run(() => words.type('\t')); return
+    case 'Enter': if (event.shiftKey) { event.preventDefault(); words.type('\n') } else run(() => words.split()); return
+    case 'Tab': if (!event.shiftKey && !command) { event.preventDefault(); words.type('\t') } return
     case 'Escape': run(() => { emit('leave') }); return
   }
   if (!command) return
@@ -86,7 +86,7 @@ function input(): void {
   if (composing.value || !field.value) return
   const text = field.value.value
   field.value.value = ''
-  if (text !== '') void words.type(text)
+  if (text !== '') words.type(text)
 }
 
 function copy(event: ClipboardEvent, cut: boolean): void {
@@ -94,7 +94,7 @@ function copy(event: ClipboardEvent, cut: boolean): void {
   event.preventDefault()
   event.clipboardData?.setData('text/plain', words.copied.text)
   event.clipboardData?.setData('text/html', words.copied.html)
-  if (cut) void words.erase('left')
+  if (cut) void words.act(() => words.erase('left'))
 }
 
 function paste(event: ClipboardEvent): void {

@@ -112,11 +112,13 @@ const margin = computed(() => {
   if (!drawn.value || !desk.marks || props.plain) return []
   const seen = new Map<string, { key: string, top: number, sign: string, tone: string, words: string }>()
   drawn.value.page.runs.forEach((run, index) => {
-    const key = drawn.value!.faces[index]!
-    if (run.status !== 'absent' || run.text === '' || seen.has(key) || key === '') return
+    const [family] = drawn.value!.faces[index]!.split('|')
+    if (run.status !== 'absent' || run.text === '' || !family) return
     const face = library.library?.byHash(run.face)
+    const key = `${family} ${face?.family ?? ''}`
+    if (seen.has(key)) return
     const top = run.matrix ? mapped(run.matrix, run.x, run.y - run.ascent).y : run.y - run.ascent
-    seen.set(key, { key, top: top * scale.value, sign: '◇', tone: 'text-iris', words: `${key.split('|')[0]!} shown in ${face?.family ?? 'a stand-in'}` })
+    seen.set(key, { key, top: top * scale.value, sign: '◇', tone: 'text-iris', words: `${family} shown in ${face?.family ?? 'a stand-in'}` })
   })
   const list = [...seen.values()]
   if (drawn.value.page.offPage > 0) list.push({ key: 'off', top: 0, sign: '↔', tone: 'text-ochre', words: `${drawn.value.page.offPage} ${drawn.value.page.offPage === 1 ? 'thing lies' : 'things lie'} off the page` })

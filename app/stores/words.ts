@@ -156,17 +156,31 @@ export const useWords = defineStore('words', () => {
     countTimer = setTimeout(() => { void desk.count() }, pause.count)
   }
 
+  /** Keys act one after the other: each finds the caret where the one before has left it. */
+  let line: Promise<unknown> = Promise.resolve()
+  function act(action: () => unknown): Promise<unknown> {
+    letters = null
+    line = line.then(action, action)
+    return line
+  }
+
+  /** Letters that wait for their turn are written in one go. */
+  let letters: { text: string } | null = null
   /** Writes text where the caret is, in place of what is selected. */
-  function type(text: string): Promise<boolean> {
-    const gone = removal()
-    if (!gone || text === '') return Promise.resolve(false)
-    const { part, node, offset } = gone.at
-    const [only] = gone.edits
-    const edits: Edit[] = gone.edits.length === 1 && only?.type === 'text' ? [{ ...only, text }] : [...gone.edits, { type: 'text', part, node, from: offset, to: offset, text }]
-    // The caret goes on at once: the next letter is not to wait for this one.
-    anchor.value = spot.value = { part, node, offset: offset + text.length }
-    ranges.value = []
-    return edit(edits, () => null).then((done) => { if (!done) anchor.value = spot.value = gone.at; void reveal(); return done })
+  function type(text: string): void {
+    if (letters) { letters.text += text; return }
+    const own = { text }
+    void act(async () => {
+      if (letters === own) letters = null
+      const gone = removal()
+      if (!gone || own.text === '') return
+      const { part, node, offset } = gone.at
+      const [only] = gone.edits
+      const edits: Edit[] = gone.edits.length === 1 && only?.type === 'text' ? [{ ...only, text: own.text }] : [...gone.edits, { type: 'text', part, node, from: offset, to: offset, text: own.text }]
+      await edit(edits, () => ({ part, node, offset: offset + own.text.length }))
+      await reveal()
+    })
+    letters = own
   }
 
   async function erase(way: Move): Promise<void> {
@@ -199,6 +213,7 @@ export const useWords = defineStore('words', () => {
   /** Stores what was typed as one version. */
   async function flush(): Promise<void> {
     clearTimeout(storeTimer)
+    await line.catch(() => {})
     await queue.catch(() => {})
     while (storing) await storing
     const { engine, info } = desk
@@ -240,5 +255,5 @@ export const useWords = defineStore('words', () => {
     await reveal()
   }
 
-  return { anchor, spot, ranges, frame, copied, message, said, saving, unsaved, wish, hasSelection, clear, place, selectRange, selectAll, selectWord, move, reveal, edit, type, erase, split, removal, flush, step }
+  return { act, anchor, spot, ranges, frame, copied, message, said, saving, unsaved, wish, hasSelection, clear, place, selectRange, selectAll, selectWord, move, reveal, edit, type, erase, split, removal, flush, step }
 })

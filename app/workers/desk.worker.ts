@@ -58,7 +58,7 @@ function draw(side: Side, view: PageView, index: number): Drawn {
   }
   const styles = page.runs.map(run => run.style >= 0 ? of.cascadeOf(run.part).styleOf(run.style) : undefined)
   const voices = page.runs.map((run, at) => { const style = styles[at]; return style ? voiceKey(voiceOf(style, run.slot)) : '' })
-  return { page, outlines, voices, faces: voices.map(voice => voice.split('|').slice(0, 3).join('|')), strays: page.runs.map((run, at) => run.own && styles[at] !== undefined && !styles[at].settled(run.slot)) }
+  return { page, outlines, voices, faces: voices.map(voice => voice.split('|').slice(0, 3).join('|')), strays: page.runs.map((run, at) => run.own && !run.part.includes('/') && styles[at] !== undefined && !styles[at].settled(run.slot)) }
 }
 
 const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Promise<Asks[N]['answer']> } = {

@@ -24,7 +24,7 @@ const move = () => change(holder => [{ type: 'move-page', ...holder, to: to.valu
 
 <template>
   <section v-if="desk.view === 'pages'" class="mt-7" aria-labelledby="order">
-    <h2 id="order">Page {{ desk.page + 1 }}<span v-if="name" class="font-sans text-[14px] text-soft"> {{ name }}</span></h2>
+    <h2 id="order">Page {{ desk.page + 1 }}<span v-if="name" class="ml-2 font-sans text-[14px] text-soft">{{ name }}</span></h2>
     <div class="mt-2 flex flex-wrap items-end gap-3">
       <button type="button" class="plain" @click="add">Add a page behind it</button>
       <button type="button" class="plain" :disabled="desk.all.pages.length < 2" @click="remove">Take it away</button>
