@@ -27,7 +27,7 @@ const styles = [
 
 const automatic = [
   frameStyle('menu', '', ''), frameStyle('story', '', ''), frameStyle('cover', 'draw:fill="solid" draw:fill-color="#1f6f6b"', ''), frameStyle('name', 'draw:textarea-vertical-align="middle"', ''),
-  frameStyle('hand', '', text('style:font-name="Kalam" fo:font-size="17pt" fo:color="#f3d9a4"')), style('fold', 'graphic', graphic('draw:stroke="dash" draw:stroke-dash="Fold" svg:stroke-width="0.02cm" svg:stroke-color="#b9b3a3"')),
+  frameStyle('hand', '', text('style:font-name="Kalam" fo:font-size="17pt" fo:color="#f3d9a4"')), frameStyle('old', '', text('style:font-name="Kalam" fo:font-size="14pt" fo:color="#b4361e"')),
   frameStyle('columns', 'fo:padding="0.2cm"', '', '<style:columns fo:column-count="2" fo:column-gap="0.5cm"/>'),
   style('T1', 'text', text('style:font-name="Tolmere Script" fo:font-size="16pt"')), style('P1', 'paragraph', text('fo:font-size="14.8pt"'), 'Dish'),
 ].join('')
@@ -55,7 +55,7 @@ export function galleyMenu(): Uint8Array {
     frame('Story, 2', 'story', at(10.9, 1.4, 7.9, 5.6), '<text:p/>', 'Story, 3'),
     `<draw:rect draw:style-name="cover" ${at(19.8, 0, 9.9, 21)}/>`, frame('Name', 'name', at(20.4, 6.2, 8.7, 4.6), p('Name', 'The Galley')),
     '<draw:frame draw:name="By hand" draw:style-name="hand" svg:width="6cm" svg:height="1.2cm" draw:transform="rotate (0.122173) translate (21.6cm 15.4cm)"><draw:text-box><text:p>soup today: leek</text:p></draw:text-box></draw:frame>',
-    `<draw:frame draw:name="Old prices" draw:style-name="hand" ${at(31, 4, 5.5, 3)}><draw:text-box><text:p>Old prices, not to be printed</text:p></draw:text-box></draw:frame>`,
+    `<draw:frame draw:name="Old prices" draw:style-name="old" ${at(31, 4, 5.5, 3)}><draw:text-box><text:p>Old prices, not to be printed</text:p></draw:text-box></draw:frame>`,
   ].join('')
   const inside = [
     frame('Mornings', 'menu', at(1, 1.2, 7.9, 18.6), dishes('Mornings', [['Porridge, salt or honey', '3.20', 'Made at six with last night’s milk.'], ['Egg on the bread', '4.10', 'Two eggs on Sundays.'], ['Kipper', '5.40', 'Smoked at the quay over what is left of boats.'], ['Tea', '1.00', 'The second is free, the third is a conversation.']])),

@@ -111,11 +111,11 @@ onMounted(start)
     <div ref="scroller" class="min-h-0 flex-1 cursor-text overflow-y-auto bg-sheet px-8 py-5" tabindex="0" aria-label="Plain reading" @scroll.passive="more">
       <template v-for="(paragraph, index) in paragraphs" :key="`${paragraph.part}#${paragraph.node}`">
         <h2 v-if="titleAt.has(from + index)" class="mt-5 mb-2 border-b border-rule text-[15px] first:mt-0">{{ titleAt.get(from + index) }}</h2>
-        <p :data-node="paragraph.node" class="grid grid-cols-[104px_1fr] gap-4 text-[15px] leading-[23px]" @pointerdown="press($event, paragraph)" @pointermove="drag($event, paragraph)">
+        <p :data-node="paragraph.node" class="grid grid-cols-[104px_minmax(0,1fr)] gap-4 text-[15px] leading-[23px]" @pointerdown="press($event, paragraph)" @pointermove="drag($event, paragraph)">
           <span class="truncate text-right text-[12px] text-soft select-none" :title="paragraph.style">{{ paragraph.style }}</span>
-          <span class="break-words whitespace-pre-wrap select-none"><span
-            v-for="piece in pieces(paragraph)" :key="piece.at" :data-at="piece.at" :class="{ 'text-verdigris': piece.blank, 'bg-verdigris/25': piece.chosen, 'border-l-2 border-ink': piece.caret }"
-          >{{ piece.blank ? signsOf(piece.text) : piece.text }}</span><span class="text-verdigris" aria-hidden="true">▫</span></span>
+          <span class="break-words whitespace-pre-wrap select-none"><template v-for="piece in pieces(paragraph)" :key="piece.at"><span
+            :data-at="piece.at" :class="{ 'text-verdigris': piece.blank, 'bg-verdigris/25': piece.chosen, 'border-l-2 border-ink': piece.caret }"
+          >{{ piece.blank ? signsOf(piece.text) : piece.text }}</span><wbr v-if="piece.blank"></template><span class="text-verdigris" aria-hidden="true">▫</span></span>
         </p>
       </template>
     </div>

@@ -162,6 +162,31 @@ function frameAt(x: number, y: number, whole: boolean): typeof frames.value[numb
   }) ?? null
 }
 
+/** A frame that is being drawn, in points. */
+const drawnFrame = shallowRef<{ x: number, y: number, width: number, height: number } | null>(null)
+function drawFrame(event: PointerEvent): void {
+  const element = event.currentTarget as HTMLElement
+  element.setPointerCapture(event.pointerId)
+  const start = pagePoint(event)
+  const move = (now: PointerEvent) => {
+    const { x, y } = pagePoint(now)
+    drawnFrame.value = { x: Math.min(x, start.x), y: Math.min(y, start.y), width: Math.abs(x - start.x), height: Math.abs(y - start.y) }
+  }
+  const end = async () => {
+    element.removeEventListener('pointermove', move)
+    element.removeEventListener('pointerup', end)
+    const place = drawnFrame.value
+    const text = words.drawing
+    drawnFrame.value = null
+    words.drawing = null
+    const holder = place && text && place.width > 8 && place.height > 8 ? await desk.engine?.ask('holder', { view: view.value, page: props.index }) : null
+    if (!holder) return
+    await words.edit([{ type: 'add-frame', ...holder, place: place!, text: text! }], (made) => { if (made !== null) words.frame = { part: holder.part, node: made }; return null })
+  }
+  element.addEventListener('pointermove', move)
+  element.addEventListener('pointerup', end)
+}
+
 let dragging = false
 async function press(event: PointerEvent): Promise<void> {
   if (!edits.value || !drawn.value || event.button !== 0) return
@@ -169,6 +194,7 @@ async function press(event: PointerEvent): Promise<void> {
   const { x, y } = pagePoint(event)
   const { page } = drawn.value
   desk.page = props.index
+  if (words.drawing) { drawFrame(event); return }
   const target = event.detail < 2 ? frameAt(x, y, event.altKey) : null
   if (target && (event.altKey || spotAt(page, x, y, line => line.y <= y && line.y + line.height >= y && line.x - 2 <= x && line.x + line.width + 2 >= x) === null)) {
     words.clear()
@@ -212,10 +238,11 @@ defineExpose({ page: computed(() => drawn.value?.page ?? null) })
     <div class="absolute inset-0 bg-sheet shadow-[0_1px_5px_rgba(27,36,48,0.22)]" />
     <template v-if="live">
       <canvas ref="canvas" class="absolute max-w-none" :style="{ left: `${covered.x * scale}px`, top: `${covered.y * scale}px`, width: `${covered.width * scale}px`, height: `${covered.height * scale}px` }" aria-hidden="true" />
-      <div class="absolute inset-0" :class="edits ? 'cursor-text' : 'pointer-events-none'" @pointerdown="press" @pointermove="drag" @pointerup="dragging = false">
+      <div class="absolute inset-0" :class="!edits ? 'pointer-events-none' : words.drawing ? 'cursor-crosshair' : 'cursor-text'" @pointerdown="press" @pointermove="drag" @pointerup="dragging = false">
         <TextLayer v-if="drawn" :page="drawn.page" :scale="scale" />
         <div v-for="(box, at) in selection" :key="at" class="pointer-events-none absolute bg-verdigris/25" :style="boxStyle(box, 3)" data-selection />
         <div v-if="caret && !words.hasSelection" class="caret pointer-events-none absolute w-[2px] bg-ink" :style="boxStyle({ ...caret, x: caret.x - 1 / scale }, 2)" data-caret />
+        <div v-if="drawnFrame" class="pointer-events-none absolute border border-dashed border-verdigris bg-verdigris/10" :style="boxStyle(drawnFrame)" />
         <div v-if="chosenFrame" class="pointer-events-none absolute border-2 border-verdigris" :style="boxStyle(chosenFrame)" data-frame>
           <slot name="frame" :frame="chosenFrame" :scale="scale" />
         </div>

@@ -12,6 +12,7 @@ export function counted(count: number, one: string, many = `${one}s`): string { 
 
 /** Page indexes as folios: “all pages”, “2–5, 9”. */
 export function pageWords(pages: readonly number[], all: number): string {
+  // Text that no page shows stands on a master, or in a placeholder of one.
   if (pages.length === 0) return 'no page'
   if (pages.length === all && all > 1) return 'all pages'
   const runs: [number, number][] = []

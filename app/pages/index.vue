@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { useShelf } from '../stores/shelf'
 import RunningHead from '../desk/RunningHead.vue'
+import NewDocument from '../desk/NewDocument.vue'
 import ShelfCard from '../desk/ShelfCard.vue'
 import { counted } from '../desk/words'
 
 const shelf = useShelf()
 const input = ref<HTMLInputElement | null>(null)
 const over = ref(false)
+const making = ref(false)
 
 function take(files: FileList | null): void {
   for (const file of files ?? []) void shelf.put(file)
@@ -27,20 +29,23 @@ useHead({ title: 'Shelf, Morphene' })
 <template>
   <div class="flex h-full flex-col">
     <RunningHead />
+    <NewDocument v-model="making" />
     <main class="relative min-h-0 flex-1 overflow-y-auto bg-desk px-10 py-7" @dragover.prevent="over = true" @dragleave.self="over = false" @drop.prevent="drop">
       <div class="flex items-end gap-4">
         <div class="flex-1">
           <h1>Shelf</h1>
-          <p class="text-soft">{{ shelf.cards === null ? 'Fetching …' : shelf.cards.length === 0 ? 'Nothing here yet. Open a text, presentation or drawing (.odt, .odp, .odg) to see its type.' : `${counted(shelf.cards.length, 'document')}. Drop more anywhere on the shelf.` }}</p>
+          <p class="text-soft">{{ shelf.cards === null ? 'Fetching …' : shelf.cards.length === 0 ? 'Nothing here yet. Open a text, presentation or drawing (.odt, .odp, .odg) to see its type; plain text, Markdown and HTML become texts.' : `${counted(shelf.cards.length, 'document')}. Drop more anywhere on the shelf.` }}</p>
         </div>
-        <input ref="input" type="file" multiple accept=".odt,.ott,.odp,.otp,.odg,.otg" class="sr-only" tabindex="-1" aria-label="Files to open" @change="chosen">
+        <input ref="input" type="file" multiple accept=".odt,.ott,.odp,.otp,.odg,.otg,.txt,.md,.markdown,.html,.htm" class="sr-only" tabindex="-1" aria-label="Files to open" @change="chosen">
+        <button type="button" class="plain" @click="making = true">New document</button>
         <button type="button" class="act" @click="input?.click()">Open documents</button>
       </div>
       <p v-if="shelf.failure" role="alert" class="mt-4 border border-rubric bg-sheet p-3 text-rubric">{{ shelf.failure }}</p>
       <ul v-if="shelf.uploads.length > 0" class="mt-4 space-y-2" aria-live="polite">
         <li v-for="upload in shelf.uploads" :key="upload.key" class="flex items-center gap-3 border bg-sheet px-3 py-2" :class="upload.state === 'refused' ? 'border-rubric' : 'border-rule'">
           <strong class="shrink-0">{{ upload.name }}</strong>
-          <template v-if="upload.state === 'refused'"><span class="flex-1 text-rubric">{{ upload.message }}</span><button type="button" class="link" @click="shelf.dismiss(upload.key)">Dismiss</button></template>
+          <template v-if="upload.state === 'told'"><span class="flex-1">{{ upload.message }}</span><button type="button" class="link" @click="shelf.dismiss(upload.key)">Good</button></template>
+          <template v-else-if="upload.state === 'refused'"><span class="flex-1 text-rubric">{{ upload.message }}</span><button type="button" class="link" @click="shelf.dismiss(upload.key)">Dismiss</button></template>
           <template v-else><progress class="h-2 flex-1 accent-verdigris" :value="upload.progress" max="1" :aria-label="`Sending ${upload.name}`" /><span class="text-soft">{{ upload.state === 'sending' ? `sending, ${Math.round(upload.progress * 100)} %` : 'checking' }}</span></template>
         </li>
       </ul>

@@ -3,7 +3,7 @@ import type { Job } from '~~/server/store/jobs'
 import type { ShelfCard } from '~~/server/store/documents'
 
 /** A file on its way to the shelf. */
-export interface Upload { readonly key: number, readonly name: string, progress: number, state: 'sending' | 'checking' | 'refused', message: string }
+export interface Upload { readonly key: number, readonly name: string, progress: number, state: 'sending' | 'checking' | 'refused' | 'told', message: string }
 
 /** What lies on the shelf, and what is being put there. */
 export const useShelf = defineStore('shelf', () => {
@@ -48,7 +48,10 @@ export const useShelf = defineStore('shelf', () => {
       }
       request.onloadend = () => {
         if (request.status === 201) {
-          uploads.value = uploads.value.filter(each => each.key !== upload.key)
+          // What a conversion left out is said, and stays until it is read.
+          const { left } = JSON.parse(request.responseText) as { left: { what: string, count: number }[] }
+          if (left.length > 0) { upload.state = 'told'; upload.message = `Opened as a text. Left out or guessed: ${left.map(each => each.count > 1 ? `${each.what} (${each.count})` : each.what).join('; ')}.` }
+          else uploads.value = uploads.value.filter(each => each.key !== upload.key)
           void refresh()
         }
         else {

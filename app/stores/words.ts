@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import type { FrameText } from '~~/core/document/edit-layout'
 import type { Edit, Edits } from '~~/core/document/edits'
 import type { Spot, TextRange } from '~~/core/typeset/caret'
 import type { Move } from '~~/core/typeset/text-walk'
@@ -16,6 +17,8 @@ export const useWords = defineStore('words', () => {
   const ranges = shallowRef<readonly TextRange[]>([])
   /** A whole frame that is pointed at, instead of text. */
   const frame = shallowRef<{ readonly part: string, readonly node: number } | null>(null)
+  /** The next frame is drawn on the sheets, with text standing in it so. */
+  const drawing = shallowRef<FrameText | null>(null)
   /** What copying would give; fetched ahead, since a clipboard does not wait. */
   const copied = shallowRef<Copied | null>(null)
   const message = ref('')
@@ -38,6 +41,7 @@ export const useWords = defineStore('words', () => {
     ranges.value = []
     copied.value = null
     frame.value = null
+    drawing.value = null
     message.value = ''
   }
 
@@ -255,5 +259,5 @@ export const useWords = defineStore('words', () => {
     await reveal()
   }
 
-  return { act, anchor, spot, ranges, frame, copied, message, said, saving, unsaved, wish, hasSelection, clear, place, selectRange, selectAll, selectWord, move, reveal, edit, type, erase, split, removal, flush, step }
+  return { act, anchor, spot, ranges, frame, drawing, copied, message, said, saving, unsaved, wish, hasSelection, clear, place, selectRange, selectAll, selectWord, move, reveal, edit, type, erase, split, removal, flush, step }
 })

@@ -100,6 +100,7 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   stories: () => open().stories,
   paragraphs: ({ from, to }) => open().paragraphs(from, to),
   cleanUp: ({ wish }) => planCleanUp(open().session.document, open().session.reading, wish),
+  frame: ({ part, node }) => open().frame(part, node),
   holder: ({ view, page }) => open().holder(view, page),
   styles: () => open().paragraphStyles,
 }

@@ -1,5 +1,6 @@
 import type { Census, Occurrence } from '~~/core/census/census'
 import type { Edit, Edits } from '~~/core/document/edits'
+import type { FrameTextState } from '~~/core/style/frame-text'
 import type { DocumentIds } from '~~/core/document/open'
 import type { FaceRecord } from '~~/core/font/face'
 import type { CleanUp, CleanUpWish } from '~~/core/plan/clean-up'
@@ -74,6 +75,8 @@ export interface Asks {
   stories: { ask: Record<string, never>, answer: readonly PlainStory[] }
   paragraphs: { ask: { from: number, to: number }, answer: readonly PlainParagraph[] }
   cleanUp: { ask: { wish: CleanUpWish }, answer: CleanUp }
+  /** How text stands in a frame, and the text frames it could go on in. */
+  frame: { ask: { part: string, node: number }, answer: { readonly text: FrameTextState, readonly others: readonly { readonly node: number, readonly name: string, readonly story: string }[] } }
   /** The element of a drawn page, or the first paragraph of a page of a text: what a new frame is put on. */
   holder: { ask: { view: PageView, page: number }, answer: { readonly part: string, readonly node: number } | null }
   styles: { ask: Record<string, never>, answer: readonly string[] }

@@ -1,6 +1,7 @@
 import { applyEdit, type Edit, type Edits } from '~~/core/document/edits'
 import { partOf } from '~~/core/document/open'
-import { paragraphsOf, type Paragraph } from '~~/core/document/stories'
+import { readFrameText, type FrameTextState } from '~~/core/style/frame-text'
+import { paragraphsOf, type Block, type Paragraph } from '~~/core/document/stories'
 import { DocumentSession } from '~~/core/plan/session'
 import { findText } from '~~/core/plan/find'
 import { paragraphText } from '~~/core/style/runs'
@@ -96,6 +97,23 @@ export class WordDesk {
       for (let page = 0; this.session.page(page, of) !== null; page++) if (shows(of, page)) return { view: of, page }
     }
     return null
+  }
+
+  frame(part: string, node: number): { text: FrameTextState, others: { node: number, name: string, story: string }[] } {
+    const { reading } = this.session
+    const others: { node: number, name: string, story: string }[] = []
+    const collect = (blocks: readonly Block[], story: string): void => {
+      for (const block of blocks) {
+        if (block.kind !== 'frame') continue
+        if (block.part === part && block.node !== node && block.shape === 'draw:frame' && block.content === 'text' && block.name !== '') others.push({ node: block.node, name: block.name, story })
+        collect(block.blocks, story)
+      }
+    }
+    for (const story of reading.stories) {
+      collect(story.blocks, story.title)
+      for (const paragraph of paragraphsOf(story.blocks)) for (const inline of paragraph.inlines) if (inline.kind === 'frame') collect([inline.frame], story.title)
+    }
+    return { text: readFrameText(reading.cascade.scope(part), node), others }
   }
 
   holder(view: PageView, index: number): { part: string, node: number } | null {

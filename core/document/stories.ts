@@ -170,10 +170,12 @@ function pageStories(part: XmlPart, reader: StoryReader, body: XmlElement, chang
   let number = 0
   for (const page of part.elements(body, 'draw:page')) {
     number++
-    const title = page.attributes['draw:name'] || `Page ${number}`
+    const name = page.attributes['draw:name'] ?? ''
+    // Names that programs give by themselves say nothing.
+    const title = `Page ${number}${/^(page)?\s*\d*$/i.test(name) ? '' : `, ${name}`}`
     const make = (element: XmlElement, role: 'page' | 'notes'): void => {
       const kept = changed && !changed.has(element.id) ? earlier.find(story => story.node === element.id && story.role === role) : undefined
-      stories.push(kept ?? shapesStory(part, reader, element, role, role === 'page' ? 'frame' : 'note', role === 'page' ? title : `Notes of ${title}`, null))
+      stories.push(kept ?? shapesStory(part, reader, element, role, role === 'page' ? 'frame' : 'note', role === 'page' ? title : `Notes of p${title.slice(1)}`, null))
     }
     make(page, 'page')
     const notes = part.first(page, 'presentation:notes')

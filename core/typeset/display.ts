@@ -142,7 +142,7 @@ export function displayPage(page: Page): DisplayPage {
   const { width, height, master, background } = page.geometry
   // In texts, what has a ground lies under all text; on drawn pages things lie as they come.
   const stacked = page.node >= 0 ? layers : [{ of: 'shapes' as const, from: 0, to: shapes.length }, { of: 'runs' as const, from: 0, to: runs.length }]
-  return { index: page.index, number: page.number, width, height, master, margin: page.geometry.margin, background, runs, lines, shapes, frames, signs, layers: stacked, ...around(width, height, shapes, lines) }
+  return { index: page.index, number: page.number, width, height, master, margin: page.geometry.margin, background, runs, lines, shapes, frames, signs, layers: stacked, ...around(width, height, shapes, lines, frames) }
 }
 
 /** Offsets of text with values of its page become those of the file: a field is one thing. */
@@ -169,16 +169,17 @@ function grow(layers: { of: 'shapes' | 'runs', from: number, to: number }[], of:
 /** Nothing is looked for further from the page than this, in points. */
 const farthest = 2000
 
-function around(width: number, height: number, shapes: DisplayPage['shapes'], lines: readonly TextLine[]): Pick<DisplayPage, 'extent' | 'offPage'> {
+function around(width: number, height: number, shapes: DisplayPage['shapes'], lines: readonly TextLine[], frames: DisplayPage['frames']): Pick<DisplayPage, 'extent' | 'offPage'> {
   let [left, top, right, bottom, offPage] = [0, 0, width, height, 0]
-  const take = (box: { x: number, y: number, width: number, height: number }, matrix: Matrix | undefined) => {
+  const take = (box: { x: number, y: number, width: number, height: number }, matrix: Matrix | undefined, counts = false) => {
     const { x, y, width: wide, height: high } = matrix ? boundsOf(matrix, box) : box
-    if (x > width || y > height || x + wide < 0 || y + high < 0) offPage++
+    if (counts && (x > width || y > height || x + wide < 0 || y + high < 0)) offPage++
     left = Math.min(left, Math.max(x, -farthest))
     top = Math.min(top, Math.max(y, -farthest))
     right = Math.max(right, Math.min(x + wide, width + farthest))
     bottom = Math.max(bottom, Math.min(y + high, height + farthest))
   }
+  for (const frame of frames) take(frame, frame.matrix, true)
   for (const shape of shapes) if (shape.kind !== 'overset') take(shape, shape.matrix)
   for (const line of lines) if (line.contentEnd > line.start) take(line, line.matrix)
   return { extent: { x: left, y: top, width: right - left, height: bottom - top }, offPage }

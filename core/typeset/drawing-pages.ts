@@ -225,7 +225,10 @@ export class DrawingPages {
         make: () => {
           const boxes = boxesFor({ pageNumber: () => '1', pageCount: String(this.count), chapter: null, header: 'header', footer: 'footer', dateTime: 'date' })
           const { background, fragments } = this.ground(properties, geometry, node)
-          for (const story of own) this.shapes(story.blocks, story.role, boxes, fragments)
+          for (const story of own) {
+            this.shapes(story.blocks, story.role, boxes, fragments)
+            for (const block of story.blocks) if (block.kind === 'frame' && block.shape === 'draw:page-thumbnail') fragments.push(...thumbnailPlace(cascade.scope(block.part).part.element(block.node)))
+          }
           return { index, number: title, name: title, node, geometry: { ...geometry, background }, fragments, cascade }
         },
       })
@@ -245,4 +248,10 @@ export class DrawingPages {
     }
     return list
   }
+}
+
+/** On masters, the place where a page stands in small. */
+function thumbnailPlace(element: XmlElement): readonly Fragment[] {
+  const { matrix, width, height } = shapePlace(element)
+  return turned([{ kind: 'object', title: 'Page', href: '', x: 0, y: 0, width, height }], matrix)
 }

@@ -4,6 +4,7 @@ import { applyEdits, editTitle, type Edits } from '../../core/document/edits'
 import { openDocument, saveDocument, type DocumentIds, type DocumentKind, type OdfDocument } from '../../core/document/open'
 import type { Operation } from '../../core/document/operations'
 import type { ReadText } from '../../core/format/blocks'
+import { fromTemplate } from '../../core/format/odf/from-template'
 import { writeReadText } from '../../core/format/odf/new-document'
 import { readForeign } from '../../core/format/read'
 import { dropStale } from '../../core/plan/stale'
@@ -26,6 +27,8 @@ export type Task =
   | { readonly kind: 'check', readonly bytes: Uint8Array }
   /** Makes an OpenDocument text of a plain text, Markdown or HTML. */
   | { readonly kind: 'convert', readonly fileName: string, readonly bytes: Uint8Array }
+  /** A new document with the content of another one, or of a template. */
+  | { readonly kind: 'copy', readonly bytes: Uint8Array }
   | { readonly kind: 'edit', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly edits: Edits }
   | { readonly kind: 'survey', readonly bytes: Uint8Array, readonly ids: DocumentIds }
   | { readonly kind: 'pdf', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly options: PdfOptions }
@@ -34,6 +37,7 @@ export type Task =
 export interface Results {
   check: { readonly kind: DocumentKind, readonly signed: boolean, readonly title: string }
   convert: { readonly bytes: Uint8Array, readonly left: ReadText['left'] }
+  copy: { readonly kind: DocumentKind, readonly bytes: Uint8Array }
   edit: { readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[], readonly title: string, readonly said: readonly string[] }
   survey: { readonly census: Census, readonly firstPage: string }
   pdf: Pdf & { readonly unlaid: Unlaid }
@@ -74,6 +78,7 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
       const read = readForeign(task.fileName, task.bytes)
       return { bytes: writeReadText(read, task.fileName.replace(/\.\w+$/, '')), left: read.left }
     }
+    case 'copy': return fromTemplate(task.bytes)
     case 'edit': {
       const before = openDocument(task.bytes, { ids: task.ids })
       const edited = applyEdits(before, task.edits)

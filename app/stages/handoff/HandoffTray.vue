@@ -11,6 +11,7 @@ const absent = computed(() => [...new Set((desk.census?.faces ?? []).filter(face
 const bleed = ref(0)
 const marks = ref(false)
 const leaveOut = ref(false)
+const notes = ref(false)
 const making = ref(false)
 const refused = ref('')
 /** Whether it was a licence that stood in the way: only then is there a choice to leave faces out. */
@@ -23,7 +24,7 @@ async function makePdf(): Promise<void> {
   refused.value = ''
   made.value = null
   try {
-    const response = await fetch(`/api/documents/${document.value.id}/pdf?bleed=${bleed.value}&marks=${marks.value ? 'yes' : 'no'}&leaveOut=${leaveOut.value ? 'yes' : 'no'}`)
+    const response = await fetch(`/api/documents/${document.value.id}/pdf?bleed=${bleed.value}&marks=${marks.value ? 'yes' : 'no'}&leaveOut=${leaveOut.value ? 'yes' : 'no'}&notes=${notes.value ? 'yes' : 'no'}`)
     if (!response.ok) {
       const refusal = await response.json() as { message?: string, data?: { fault?: string } }
       mayNotEmbed.value ||= refusal.data?.fault === 'may-not-embed'
@@ -45,7 +46,7 @@ const file = (version?: number) => `/api/documents/${document.value.id}/file?dow
 <template>
   <div class="px-[22px] pt-4 pb-8">
     <h1>Hand it on</h1>
-    <p class="text-soft">The file is an OpenDocument text as it came, with only what you changed rewritten.</p>
+    <p class="text-soft">The file is an OpenDocument {{ document.kind }} as it came, with only what you changed rewritten.</p>
     <p v-if="absent.length > 0" class="notice mt-3"><strong>It still names {{ absent.join(', ') }}</strong>, absent here. Stand-ins are never written into the file; whoever opens it needs the font or sees another.</p>
     <p v-if="desk.signed && document.version > 1" class="notice mt-3"><strong>Its signature no longer holds</strong>, because the document was changed.</p>
     <div class="mt-4 flex gap-2">
@@ -59,6 +60,7 @@ const file = (version?: number) => `/api/documents/${document.value.id}/file?dow
         <select v-model.number="bleed" class="field text-ink"><option :value="0">none</option><option :value="3">3 mm</option><option :value="5">5 mm</option></select>
       </label>
       <label class="flex items-center gap-2"><input v-model="marks" type="checkbox" class="size-[15px] accent-verdigris">Crop marks</label>
+      <label v-if="desk.all.notes.length > 0" class="flex items-center gap-2"><input v-model="notes" type="checkbox" class="size-[15px] accent-verdigris">The pages of speaker notes too</label>
       <label v-if="mayNotEmbed" class="flex items-center gap-2"><input v-model="leaveOut" type="checkbox" class="size-[15px] accent-verdigris">Leave out faces that may not be embedded</label>
       <button type="button" class="plain" :disabled="making" @click="makePdf">{{ making ? 'Setting the pages' : 'Download as PDF' }}</button>
     </div>

@@ -21,11 +21,19 @@ const place = computed(() => {
   const at = matrix ? boundsOf(matrix, { x, y, width, height }) : { x, y }
   return { x: at.x, y: at.y, width, height }
 })
-const others = computed(() => page.value?.frames.filter(each => each.content !== 'image' && each.shape === 'draw:frame' && each.node !== frame.value?.node && each.part === frame.value?.part) ?? [])
+const others = shallowRef<readonly { node: number, name: string, story: string }[]>([])
+const next = ref('')
 
 async function look(): Promise<void> {
   const drawn = await desk.engine?.ask('page', { side: 'now', view: desk.view, index: desk.page }).catch(() => null)
   page.value = drawn?.page ?? null
+  const own = words.frame
+  if (!own || !desk.engine) return
+  const known = await desk.engine.ask('frame', { part: own.part, node: own.node }).catch(() => null)
+  if (!known) { words.frame = null; return }
+  text.value = { columns: known.text.columns, gap: writeLength(known.text.gap), inset: writeLength(known.text.inset) }
+  others.value = known.others
+  next.value = String(known.others.find(each => each.name === known.text.next)?.node ?? '')
 }
 watch(() => [desk.page, desk.view, desk.generation, words.frame] as const, look, { immediate: true })
 
@@ -103,16 +111,17 @@ const fields = [{ id: 'x', title: 'From the left' }, { id: 'y', title: 'From the
     </div>
     <div v-if="frame" class="mt-3 flex flex-wrap items-end gap-3">
       <label v-if="frame.shape === 'draw:frame' && frame.content !== 'image'" class="text-[13px] text-soft">Text goes on in
-        <select class="field mt-[2px] block text-ink" @change="chain(($event.target as HTMLSelectElement).value)">
-          <option value="">no other frame</option><option v-for="other in others" :key="other.node" :value="other.node">{{ other.name || 'frame without a name' }}</option>
+        <select class="field mt-[2px] block max-w-[220px] text-ink" :value="next" @change="chain(($event.target as HTMLSelectElement).value)">
+          <option value="">no other frame</option><option v-for="other in others" :key="other.node" :value="String(other.node)">{{ other.name }}, {{ other.story }}</option>
         </select>
       </label>
       <button type="button" class="plain" @click="remove">Take it away</button>
       <button type="button" class="link py-[6px]" @click="words.frame = null">Let go of it</button>
     </div>
     <div v-else class="mt-3 flex gap-3">
+      <button type="button" :class="words.drawing ? 'act' : 'plain'" :aria-pressed="words.drawing !== null" @click="words.drawing = words.drawing ? null : frameText()">{{ words.drawing ? 'Draw it on the sheet' : 'Draw a text frame' }}</button>
       <button type="button" class="plain" @click="add(false)">New text frame</button>
-      <button type="button" class="plain" @click="add(true)">New frame filling the margins</button>
+      <button type="button" class="plain" @click="add(true)">Fill the margins</button>
     </div>
     <div class="mt-4 flex items-end gap-3">
       <label class="text-[13px] text-soft">Filler text

@@ -76,7 +76,7 @@ const findings = computed((): Finding[] => {
         <tbody>
           <tr v-for="each in findings.slice(0, 60)" :key="each.key">
             <td><button type="button" class="link" @click="desk.show(each.view, each.page)">{{ named(each.view, each.page) }}</button></td>
-            <td class="truncate" :class="each.tone" :title="each.words"><span aria-hidden="true">{{ each.sign }} </span>{{ each.words }}</td>
+            <td class="truncate" :class="each.tone" :title="each.words"><span aria-hidden="true" class="mr-[6px]">{{ each.sign }}</span>{{ each.words }}</td>
           </tr>
         </tbody>
       </table>
