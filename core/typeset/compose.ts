@@ -106,7 +106,8 @@ export class Composer {
       notes: readNotesStyle(document), endnotes,
     }
     let source = earlier
-    const keeps = earlier !== undefined && earlier.typesetter === typesetter && earlier.options.totalFit === options.totalFit && earlier.reading.cascade.sharesStyles(cascade)
+    const sameObjects = document.subdocuments.slice(1).every(sub => [sub.content, sub.styles].every(path => path === null || document.parts.get(path) === earlier?.reading.document.parts.get(path)))
+    const keeps = earlier !== undefined && sameObjects && earlier.typesetter === typesetter && earlier.options.totalFit === options.totalFit && earlier.reading.cascade.sharesStyles(cascade)
     if (keeps) for (const [feature, users] of earlier.counts) this.counts.set(feature, new Set(users))
     this.charts = new ChartComposer(document, workshop(null), earlier?.charts)
     if (document.kind !== 'text') {

@@ -43,7 +43,8 @@ export class ShapeComposer {
       return this.wrap(frame, place, [...this.surface(part, element, place, properties, isFrame, frame), { kind: 'image', href: frame.href ?? '', name: frame.name, opacity, x: 0, y: 0, width: place.width, height: place.height }])
     }
     const outline = shapeOutline(part, element, place)
-    const set = frame.blocks.length > 0 ? this.text(frame, role, place, outline.text ?? { x: 0, y: 0, width: place.width, height: place.height }, properties) : null
+    // A frame without words of its own may show those of another one.
+    const set = frame.blocks.length > 0 || (isFrame && frame.content === 'text') ? this.text(frame, role, place, outline.text ?? { x: 0, y: 0, width: place.width, height: place.height }, properties) : null
     if (set && (set.width !== place.width || set.height !== place.height)) {
       const matrix = after(place.matrix, translation(set.x, set.y))
       place = { ...place, width: set.width, height: set.height, matrix, bounds: boundsOf(matrix, { x: 0, y: 0, width: set.width, height: set.height }) }
@@ -100,7 +101,7 @@ export class ShapeComposer {
     const { boxes } = this
     const isFrame = frame.shape === 'draw:frame'
     const fixed = { x: 0, y: 0, width: place.width, height: place.height }
-    if (frame.blocks.every(block => block.kind === 'table')) {
+    if (frame.blocks.length > 0 && frame.blocks.every(block => block.kind === 'table')) {
       const inner = boxes.stack(frame.blocks, role, place.width)
       return { ...fixed, height: Math.max(inner.height, place.height), fragments: inner.fragments }
     }
