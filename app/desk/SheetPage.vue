@@ -10,7 +10,7 @@ import { useWords } from '../stores/words'
 import { drawPage, keepOutlines } from './drawing'
 import TextLayer from './TextLayer.vue'
 
-const props = defineProps<{ side: Side, index: number, zoom: number, width: number, height: number, number: string, live: boolean, generation: number, name?: string, view?: PageView, faces?: ReadonlySet<string>, plain?: boolean }>()
+const props = defineProps<{ side: Side, index: number, zoom: number, width: number, height: number, number: string, live: boolean, generation: number, name?: string, view?: PageView, faces?: ReadonlySet<string>, plain?: boolean, marksLeft?: boolean }>()
 const emit = defineEmits<{ pointed: [spot: Spot], beside: [pixels: number] }>()
 const desk = useDesk()
 const library = useLibrary()
@@ -243,13 +243,13 @@ defineExpose({ page: computed(() => drawn.value?.page ?? null) })
         <div v-for="(box, at) in selection" :key="at" class="pointer-events-none absolute bg-verdigris/25" :style="boxStyle(box, 3)" data-selection />
         <div v-if="caret && !words.hasSelection" class="caret pointer-events-none absolute w-[2px] bg-ink" :style="boxStyle({ ...caret, x: caret.x - 1 / scale }, 2)" data-caret />
         <div v-if="drawnFrame" class="pointer-events-none absolute border border-dashed border-verdigris bg-verdigris/10" :style="boxStyle(drawnFrame)" />
-        <div v-if="chosenFrame" class="pointer-events-none absolute border-2 border-verdigris" :style="boxStyle(chosenFrame)" data-frame>
+        <div v-if="chosenFrame" class="pointer-events-none absolute outline-2 outline-verdigris" :style="boxStyle(chosenFrame)" data-frame>
           <slot name="frame" :frame="chosenFrame" :scale="scale" />
         </div>
       </div>
       <p v-if="failure" class="absolute inset-4 text-rubric">This page cannot be drawn: {{ failure }}</p>
     </template>
-    <div v-for="mark in margin" :key="mark.key" class="absolute left-full ml-2 w-[76px] text-[12px] leading-[14px]" :class="mark.tone" :style="{ top: `${mark.top}px` }">
+    <div v-for="mark in margin" :key="mark.key" class="absolute w-[76px] text-[12px] leading-[14px]" :class="[mark.tone, marksLeft ? 'right-full mr-2 w-[30px] overflow-hidden text-right' : 'left-full ml-2']" :title="mark.words" :style="{ top: `${mark.top}px` }">
       <span aria-hidden="true" class="block text-[15px]">{{ mark.sign }}</span>{{ mark.words }}
     </div>
   </section>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { caretBox, rangeBoxes } from '~~/core/typeset/caret'
+import { boundsOf } from '~~/core/typeset/matrix'
 import { useDesk } from '../stores/desk'
 import { useWords } from '../stores/words'
 import CaretInput from './CaretInput.vue'
@@ -84,9 +85,13 @@ function goTo(page: number, at: 'top' | 'middle' = 'top'): void {
   if (view && element) view.scrollTop = at === 'top' ? element.offsetTop - 8 : element.offsetTop + element.offsetHeight / 2 - view.clientHeight / 2
 }
 
+/** What was walked to last: zooming goes towards it while it is in sight. */
+let walkedTo: { page: number, box: { x: number, y: number, width: number, height: number } } | null = null
+
 /** Brings a box of a page into view, with some room around it. */
 function bring(page: number, box: { x: number, y: number, width: number, height: number }, centred: boolean): void {
   const view = scroller.value
+  walkedTo = { page, box }
   const element = elementOf(page)?.querySelector('section')
   if (!view || !element) return
   const own = element.getBoundingClientRect()
@@ -117,7 +122,13 @@ watch(() => desk.current, async (place) => {
   const drawn = await drawnPage(desk.page)
   if (!drawn || desk.current !== place) return
   const run = drawn.page.runs.find(each => each.part === place.part && each.node === place.node && each.start < place.end && each.end > place.start)
-  if (run) bring(desk.page, { x: run.x, y: run.y - run.ascent, width: run.width, height: run.ascent + run.descent }, true)
+  if (!run) return
+  const own = { x: run.x, y: run.y - run.ascent, width: run.width, height: run.ascent + run.descent }
+  const box = run.matrix ? boundsOf(run.matrix, own) : own
+  // Even a lone space shall be seen: what is very small is shown larger.
+  const least = 14 / (96 / 72) / Math.max(box.width, 1)
+  if (desk.zoom < least && box.width < 8) { desk.zoom = Math.min(least, 4); await nextTick() }
+  bring(desk.page, box, true)
 })
 
 watch(() => desk.jump, async () => { await nextTick(); goTo(desk.page) })
@@ -132,7 +143,9 @@ watch(() => desk.reveal, async () => {
 /** Makes the widest sheet and the marks in its margin fit the view. */
 function fit(): void {
   const widest = Math.max(...desk.shown.map(sheet => sheet.width), 100) * (desk.arrangement === 'spreads' ? 2 : 1)
-  if (scroller.value) desk.zoom = Math.max(0.25, Math.min(1.25, (scroller.value.clientWidth - margins) / (widest * 96 / 72)))
+  if (!scroller.value) return
+  desk.zoom = Math.max(0.25, Math.min(1.25, (scroller.value.clientWidth - margins) / (widest * 96 / 72)))
+  void nextTick(() => { goTo(desk.page) })
 }
 
 /** Zooms so that the point under the pointer stays where it is. */
@@ -152,6 +165,16 @@ function zoomAt(factor: number, clientX: number, clientY: number): void {
     view.scrollTop += now.top + y * next - clientY
     desk.scrolled++
   })
+}
+
+/** Zooms by key or button: towards what was walked to, while it is in sight, else towards the middle. */
+function zoomHere(factor: number): void {
+  const view = scroller.value!.getBoundingClientRect()
+  const sheet = walkedTo && elementOf(walkedTo.page)?.querySelector('section')?.getBoundingClientRect()
+  const s = desk.zoom * 96 / 72
+  const at = sheet && walkedTo ? { x: sheet.left + (walkedTo.box.x + walkedTo.box.width / 2) * s, y: sheet.top + (walkedTo.box.y + walkedTo.box.height / 2) * s } : null
+  if (at && at.x > view.left && at.x < view.right && at.y > view.top && at.y < view.bottom) zoomAt(factor, at.x, at.y)
+  else zoomAt(factor, view.left + view.width / 2, view.top + view.height / 2)
 }
 
 /** The wheel with Ctrl held, which is also what a pinch on a touchpad sends. */
@@ -213,7 +236,7 @@ let fitted = false
 watch(() => desk.generation, () => { if (!fitted && desk.shown.length > 0) { fitted = true; fit() } }, { flush: 'post', immediate: true })
 onMounted(() => { observe(); if (desk.generation === 1) fit() })
 onBeforeUnmount(() => watcher?.disconnect())
-defineExpose({ goTo, fit, focusInput: () => input.value?.focus(), zoomAt: (factor: number) => { const box = scroller.value!.getBoundingClientRect(); zoomAt(factor, box.left + box.width / 2, box.top + box.height / 2) } })
+defineExpose({ goTo, fit, focusInput: () => input.value?.focus(), zoomAt: zoomHere })
 </script>
 
 <template>
@@ -230,7 +253,7 @@ defineExpose({ goTo, fit, focusInput: () => input.value?.focus(), zoomAt: (facto
           <template v-for="index in row" :key="index">
             <div v-if="index < 0" :style="{ width: `${(desk.shown[0]?.width ?? 0) * zoomOf * 96 / 72}px` }" aria-hidden="true" />
             <div v-else :data-page="index" :style="{ marginLeft: `${extents[index] ?? 0}px` }" :class="{ 'cursor-pointer': desk.arrangement === 'contact' }" @click="open(index)">
-              <SheetPage side="now" :view="desk.view" :index="index" :zoom="zoomOf" :width="desk.shown[index]!.width" :height="desk.shown[index]!.height" :number="desk.shown[index]!.number" :name="desk.shown[index]!.name" :live="live.has(index)" :generation="desk.generation" :plain="desk.arrangement === 'contact'" @pointed="input?.focus()" @beside="extents[index] = $event">
+              <SheetPage side="now" :view="desk.view" :index="index" :zoom="zoomOf" :width="desk.shown[index]!.width" :height="desk.shown[index]!.height" :number="desk.shown[index]!.number" :name="desk.shown[index]!.name" :live="live.has(index)" :generation="desk.generation" :plain="desk.arrangement === 'contact'" :marks-left="desk.arrangement === 'spreads' && row.length > 1 && index === row[0]" @pointed="input?.focus()" @beside="extents[index] = $event">
                 <template #frame="{ frame, scale }"><FrameHandles :frame="frame" :scale="scale" :page="index" /></template>
               </SheetPage>
               <p v-if="desk.arrangement === 'contact'" class="mt-1 truncate text-[12px] text-soft" :class="{ 'font-semibold text-ink': index === desk.page }">

@@ -12,12 +12,21 @@ export const textLimit = 20 * 1024 * 1024
 
 export const isConvertible = (fileName: string): boolean => (/\.(\w+)$/.exec(fileName)?.[1]?.toLowerCase() ?? '') in formats
 
+/** What Windows-1252 has from 0x80 to 0x9F; some runtimes decode it as Latin-1. */
+const upper = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008DŽ\u008F\u0090‘’“”•–—˜™š›œ\u009DžŸ'
+
+function windows1252(bytes: Uint8Array): string {
+  let text = ''
+  for (let from = 0; from < bytes.length; from += 0x8000) text += String.fromCharCode(...bytes.subarray(from, from + 0x8000))
+  return text.replace(/[\u0080-\u009F]/g, sign => upper[sign.charCodeAt(0) - 0x80]!)
+}
+
 /** Text as the encodings that occur write it: UTF-8, UTF-16 with its mark, else Windows-1252 (WHATWG Encoding, 9.1). */
 function decode(bytes: Uint8Array): { readonly text: string, readonly guessed: boolean } {
   if (bytes[0] === 0xFF && bytes[1] === 0xFE) return { text: new TextDecoder('utf-16le').decode(bytes), guessed: false }
   if (bytes[0] === 0xFE && bytes[1] === 0xFF) return { text: new TextDecoder('utf-16be').decode(bytes), guessed: false }
   try { return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), guessed: false } }
-  catch { return { text: new TextDecoder('windows-1252').decode(bytes), guessed: true } }
+  catch { return { text: windows1252(bytes), guessed: true } }
 }
 
 /**

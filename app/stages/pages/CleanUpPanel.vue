@@ -73,8 +73,8 @@ const titleOf = (kind: CleanUpKind) => kinds.find(each => each.id === kind)!.tit
       <tbody>
         <tr v-for="place in found.places.slice(0, shown)" :key="place.id" :class="{ 'text-soft line-through': struck.has(place.id) }">
           <td><input type="checkbox" class="size-[15px] accent-verdigris" :checked="!struck.has(place.id)" :aria-label="`${titleOf(place.kind)} at ${place.near}`" @change="toggle(place)"></td>
-          <td class="truncate">{{ titleOf(place.kind) }}<template v-if="place.kind !== 'emptyParagraphs'"> <span class="text-verdigris">{{ signs(place.before) }} → {{ place.after === '' ? 'nothing' : signs(place.after) }}</span></template></td>
-          <td class="truncate text-soft" :title="place.near">{{ place.kind === 'emptyParagraphs' ? `after “… ${place.near}”` : `“${signs(place.near)}”` }}</td>
+          <td class="truncate">{{ titleOf(place.kind) }}<template v-if="place.kind !== 'emptyParagraphs'"><span class="ml-2 text-verdigris">{{ signs(place.before) }} → {{ place.after === '' ? 'nothing' : signs(place.after) }}</span></template></td>
+          <td class="truncate text-soft" :title="place.near">{{ place.kind === 'emptyParagraphs' ? place.near === '' ? 'after another empty one' : `after “… ${place.near}”` : `“${signs(place.near)}”` }}</td>
           <td><button type="button" class="link" @click="walk(place)">Show</button></td>
         </tr>
       </tbody>
