@@ -40,7 +40,7 @@ function quoteChanges(text: string, language: string): Change[] {
     const before = text[at - 1] ?? ''
     const after = text[at + 1] ?? ''
     // Feet and inches, minutes and seconds are no quotation marks.
-    if (/\d/.test(before) && !/\p{L}/u.test(after) && (match[0] === '"' || !/\s/.test(after))) continue
+    if (/\d/.test(before) && !/\p{L}/u.test(after)) continue
     const opens = before === '' || /[\s([{\u2013\u2014\u00AB\u201C\u201E\u2018/]/.test(before)
     // Inside a word, and before a year without its century, it is an apostrophe.
     const apostrophe = match[0] === '\'' && ((/\p{L}/u.test(before) && /\p{L}/u.test(after)) || /^\d\ds?\b/.test(text.slice(at + 1)))

@@ -3,10 +3,14 @@ import { request as httpRequest } from 'node:http'
 import type { Knex } from 'knex'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Census } from '../../core/census/census'
+import { applyEdits } from '../../core/document/edits'
+import { openDocument, saveDocument } from '../../core/document/open'
 import { sailingGuide } from '../../demo/sailing-guide'
+import { seasonReview } from '../../demo/season-review'
 import { connect } from '../../server/store/database'
 import { badFiles } from '../support/bad-files'
 import { face, makeOdt, paragraphStyle } from '../support/fixtures'
+import { familiesIn, parts, xmlParts } from '../support/independent'
 import { endServer, startServer, testDatabase } from './running'
 
 testDatabase()
@@ -119,6 +123,86 @@ describe('a document on the shelf', () => {
     expect((await get<Info>(`/api/documents/${id}`)).versions.map(version => version.state)).toEqual([1, 2, 1, 2, 5])
   })
 
+  it('makes edits as one version, by the same code as the browser, and undoes them to the byte', async () => {
+    const id = await added()
+    const document = openDocument(guide)
+    const part = document.parts.get('content.xml')!
+    const paragraph = [...part.descendants()].find(each => each.name === 'text:p' && part.textOf(each.id).length > 100)!
+    const firstId = part.nextId
+    const edits = [{ edit: { type: 'text' as const, part: 'content.xml', node: paragraph.id, from: 4, to: 4, text: 'quite ' }, firstId }, { edit: { type: 'split' as const, part: 'content.xml', node: paragraph.id, at: 10 }, firstId: firstId + 50 }]
+    const response = await post(`/api/documents/${id}/edit`, { base: 1, edits })
+    expect(response.status).toBe(200)
+    expect(await response.json()).toMatchObject({ version: { number: 2, madeBy: 'edit', title: 'Edited text in a paragraph' }, said: [] })
+    expect(Buffer.compare(await bytesOf(`/api/documents/${id}/file`), saveDocument(applyEdits(document, edits).document))).toBe(0)
+    // New nodes keep their ids: a second edit finds the paragraph that the first one made.
+    const made = applyEdits(document, edits).made!
+    const again = await post(`/api/documents/${id}/edit`, { base: 2, edits: [{ edit: { type: 'text', part: 'content.xml', node: made, from: 0, to: 1, text: '' }, firstId: firstId + 100 }] })
+    expect(again.status).toBe(200)
+    expect((await again.json() as { version: { title: string } }).version.title).toMatch(/^Deleted /)
+    expect((await post(`/api/documents/${id}/step`, { base: 3, direction: 'undo' })).status).toBe(200)
+    expect((await post(`/api/documents/${id}/step`, { base: 4, direction: 'undo' })).status).toBe(200)
+    expect(Buffer.compare(await bytesOf(`/api/documents/${id}/file`), guide)).toBe(0)
+  })
+
+  it('refuses edits that do not fit, with a sentence, and stores nothing of them', async () => {
+    const id = await added(makeOdt({ body: '<text:section text:name="S" text:protected="true"><text:p>a</text:p></text:section><text:p>b</text:p>' }))
+    const nodes = [...openDocument(await bytesOf(`/api/documents/${id}/file`)).parts.get('content.xml')!.descendants()].filter(each => each.name === 'text:p').map(each => each.id) as [number, number]
+    const text = (node: number, words = 'x') => ({ edit: { type: 'text', part: 'content.xml', node, from: 0, to: 0, text: words }, firstId: 900 })
+    const before = await counts()
+    const refused = await post(`/api/documents/${id}/edit`, { base: 1, edits: [text(nodes[1]), text(nodes[0])] })
+    expect(refused.status).toBe(422)
+    expect((await refused.json() as { message: string }).message).toBe('The section “S” is protected. Nothing was changed.')
+    for (const body of [{ base: 1, edits: [] }, { base: 1, edits: [text(nodes[1], 'a\u0000')] }, { base: 1, edits: [{ edit: { type: 'restore-node' }, firstId: 1 }] }, { base: 1 }]) expect((await post(`/api/documents/${id}/edit`, body)).status).toBe(400)
+    expect((await post(`/api/documents/${id}/edit`, { base: 7, edits: [text(nodes[1])] })).status).toBe(409)
+    expect(await counts()).toEqual(before)
+    expect((await get<Info>(`/api/documents/${id}`)).document.version).toBe(1)
+  })
+
+  it('takes presentations and drawings, with their notes in the PDF where they are asked for', async () => {
+    const review = seasonReview()
+    const response = await upload(review, 'Season review.odp')
+    expect(response.status).toBe(201)
+    const { id } = await response.json() as { id: string }
+    const file = await fetch(`${base}/api/documents/${id}/file`)
+    expect(file.headers.get('content-type')).toBe('application/vnd.oasis.opendocument.presentation')
+    expect(Buffer.compare(new Uint8Array(await file.arrayBuffer()), review)).toBe(0)
+    const pages = async (query: string) => (JSON.parse(decodeURIComponent((await fetch(`${base}/api/documents/${id}/pdf${query}`)).headers.get('x-pdf-notes')!)) as { pages: number }).pages
+    expect([await pages(''), await pages('?notes=yes')]).toEqual([14, 28])
+    const swapped = await post(`/api/documents/${id}/swap`, { base: 1, request: swap('Skerrow', 'Literata') })
+    expect(swapped.status).toBe(200)
+    const files = parts(await bytesOf(`/api/documents/${id}/file`))
+    for (const path of xmlParts(files)) expect(familiesIn(files[path]!).has('skerrow'), path).toBe(false)
+  })
+
+  it('makes texts of plain text, Markdown and HTML, and says what was left', async () => {
+    const response = await upload(new TextEncoder().encode('# Tides\n\nHigh at *noon*. ![chart](a.png)'), 'Tides.md')
+    expect(response.status).toBe(201)
+    const { id, left } = await response.json() as { id: string, left: unknown }
+    expect(left).toEqual([{ what: 'pictures', count: 1 }])
+    const info = await get<{ document: { fileName: string, kind: string } }>(`/api/documents/${id}`)
+    expect(info.document).toMatchObject({ fileName: 'Tides.odt', kind: 'text' })
+    expect(openDocument(await bytesOf(`/api/documents/${id}/file`)).title).toBe('Tides')
+    const before = await counts()
+    const empty = await upload(new Uint8Array(), 'Nothing.txt')
+    expect([empty.status, (await empty.json() as { message: string }).message]).toEqual([422, 'This file is empty. Nothing was kept.'])
+    expect(await counts()).toEqual(before)
+  })
+
+  it('makes new documents, from a page size or from one on the shelf', async () => {
+    const page = { width: 148, height: 210 }
+    const margins = { top: 10, bottom: 10, left: 10, right: 10 }
+    const made = await post('/api/documents/new', { kind: 'drawing', title: 'A/card', page, margins, pages: 3 })
+    expect(made.status).toBe(201)
+    const { id } = await made.json() as { id: string }
+    expect((await get<{ document: { fileName: string } }>(`/api/documents/${id}`)).document.fileName).toBe('A card.odg')
+    const copy = await post('/api/documents/new', { template: id, title: 'Second' })
+    expect(copy.status).toBe(201)
+    const second = (await copy.json() as { id: string }).id
+    expect(Buffer.compare(await bytesOf(`/api/documents/${second}/file`), await bytesOf(`/api/documents/${id}/file`))).toBe(0)
+    expect((await post('/api/documents/new', { kind: 'text', title: '', page: { width: 20, height: 20 }, margins })).status).toBe(400)
+    expect((await post('/api/documents/new', { template: crypto.randomUUID(), title: '' })).status).toBe(404)
+  })
+
   it('tells the second of two people what the first changed, and loses nothing', async () => {
     const id = await added()
     expect((await post(`/api/documents/${id}/swap`, { base: 1, request: swap('Skerrow', 'Work Sans') })).status).toBe(200)
@@ -150,7 +234,7 @@ describe('a document on the shelf', () => {
     expect(response.status).toBe(200)
     expect(response.headers.get('content-type')).toBe('application/pdf')
     expect(response.headers.get('content-disposition')).toContain('guide.pdf')
-    expect(JSON.parse(decodeURIComponent(response.headers.get('x-pdf-notes')!))).toMatchObject({ pages: 24, notEmbedded: [], unlaid: [{ feature: 'charts (shown as an empty box)', count: 1 }] })
+    expect(JSON.parse(decodeURIComponent(response.headers.get('x-pdf-notes')!))).toMatchObject({ pages: 24, notEmbedded: [], unlaid: [] })
     expect(new TextDecoder('latin1').decode((await response.arrayBuffer()).slice(0, 8))).toBe('%PDF-1.7')
     expect((await fetch(`${base}/api/documents/${id}/pdf?bleed=400`)).status).toBe(400)
     expect((await fetch(`${base}/api/documents/${id}/pdf?version=9`)).status).toBe(400)

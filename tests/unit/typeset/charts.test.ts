@@ -6,6 +6,7 @@ import { scaleFor, writeNumber } from '../../../core/typeset/chart-scale'
 import { displayPage, type DisplayPage } from '../../../core/typeset/display'
 import { mapped } from '../../../core/typeset/matrix'
 import { planSwap, applyPlan } from '../../../core/plan/swap'
+import { DocumentSession } from '../../../core/plan/session'
 import { swapRequestSchema } from '../../../core/plan/plan'
 import { drawingOf, drawnPage, library, shapeAt } from '../../support/fixtures'
 
@@ -70,7 +71,7 @@ describe('a chart', () => {
     expect(session.detail.census.faces.filter(face => face.family === 'Skerrow').map(face => face.pages)).toEqual([[0], [0]])
     const plan = planSwap(session.document, session.detail.census, swapRequestSchema.parse({ wishes: [{ from: { family: 'Skerrow' }, to: { family: 'Literata' } }] }), library)
     const { document } = applyPlan(session.document, plan)
-    const after = displayPage(new (session.constructor as typeof import('../../../core/plan/session').DocumentSession)(document, session.typesetter, session).composition.pages[0]!)
+    const after = displayPage(new DocumentSession(document, session.typesetter, session).composition.pages[0]!)
     expect(after.runs.filter(run => run.status === 'absent')).toEqual([])
   })
 
