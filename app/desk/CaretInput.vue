@@ -89,6 +89,13 @@ function input(): void {
   if (text !== '') words.type(text)
 }
 
+// What is selected stands in the field, selected: so that it can be copied, and be read out.
+watch(() => words.copied, (copied) => {
+  if (!field.value || composing.value) return
+  field.value.value = copied?.text.slice(0, 20_000) ?? ''
+  if (copied) field.value.select()
+})
+
 function copy(event: ClipboardEvent, cut: boolean): void {
   if (!words.copied) return
   event.preventDefault()

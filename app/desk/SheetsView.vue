@@ -202,11 +202,15 @@ function touch(event: PointerEvent): void {
 /** Enter puts the caret into the page that is shown; from there the keyboard writes. */
 async function enter(): Promise<void> {
   if (desk.arrangement === 'contact') { desk.arrangement = 'column'; desk.jump++; return }
-  const drawn = await drawnPage(desk.page)
-  const line = drawn?.page.lines.find(each => each.node >= 0 && (desk.view === 'masters' || each.part === 'content.xml'))
-  if (!line) return
-  if (!words.spot) await words.place({ part: line.part, node: line.node, offset: line.start })
+  // The keyboard is taken at once: what is typed next waits for the caret.
   input.value?.focus()
+  if (words.spot) return
+  await words.act(async () => {
+    const drawn = await drawnPage(desk.page)
+    const line = drawn?.page.lines.find(each => each.node >= 0 && (desk.view === 'masters' || each.part === 'content.xml'))
+    if (line) await words.place({ part: line.part, node: line.node, offset: line.start })
+    else leave()
+  })
 }
 
 function key(event: KeyboardEvent): void {

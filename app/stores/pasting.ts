@@ -29,10 +29,10 @@ export const usePasting = defineStore('pasting', () => {
 
   function take(text: string, html: string): void {
     if (text === '' && html === '') return
-    // One line has no structure to ask about.
-    const hasStructure = html !== '' && readHtml(html).blocks.some((block, at) => at > 0 || block.kind !== 'paragraph')
-    if (!hasStructure || way.value === 'plain') { void put('plain', text, html); return }
-    if (way.value === 'structure') { void put('structure', text, html); return }
+    // A piece of one paragraph has no structure to ask about.
+    const hasStructure = html !== '' && readHtml(html).blocks.length > 1
+    if (!hasStructure || way.value === 'plain') { void words.act(() => put('plain', text, html)); return }
+    if (way.value === 'structure') { void words.act(() => put('structure', text, html)); return }
     asked.value = { text, html }
   }
 
@@ -41,7 +41,7 @@ export const usePasting = defineStore('pasting', () => {
     asked.value = null
     if (!waiting || next === null) return
     if (always) remember(next)
-    await put(next, waiting.text, waiting.html)
+    await words.act(() => put(next, waiting.text, waiting.html))
   }
 
   async function put(how: 'plain' | 'structure', text: string, html: string): Promise<void> {

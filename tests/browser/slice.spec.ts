@@ -53,6 +53,7 @@ test('the whole job by mouse: from the shelf to the downloaded file, which opens
   await page.getByRole('button', { name: /Skerrow/ }).first().click()
 
   // A click on text shows its voice, and leads to the swap with its face.
+  await page.getByRole('button', { name: 'Fit' }).click()
   await page.getByLabel('Go to page').fill('1')
   await page.getByLabel('Go to page').press('Enter')
   await page.getByText('Tickets', { exact: false }).first().click()
@@ -146,6 +147,8 @@ test('by keyboard alone', async ({ page }) => {
   await page.keyboard.press('Escape')
   await expect(page.getByText(/Place \d of/)).toBeHidden()
   await page.getByRole('tab', { name: 'Census' }).focus()
+  await page.keyboard.press('ArrowDown')
+  await expect(page.getByRole('tab', { name: 'Pages' })).toBeFocused()
   await page.keyboard.press('ArrowDown')
   await expect(page.getByRole('tab', { name: 'Swap' })).toBeFocused()
   await page.getByLabel('Goes').first().focus()

@@ -16,5 +16,5 @@ export const badFiles: readonly (readonly [name: string, make: () => Uint8Array,
   ['endlessly deep XML', () => withContent('<a>'.repeat(200_000)), /nests/],
   ['a DTD with entities', () => withContent('<!DOCTYPE a [<!ENTITY b "bb"><!ENTITY c "&b;&b;&b;">]><a>&c;</a>'), /document type/],
   ['names that leave the package', () => packed({ 'mimetype': odt, '../../content.xml': '<a/>' }), /outside/],
-  ['a presentation', () => makeOdt({ mimetype: 'application/vnd.oasis.opendocument.presentation' }), /so far/],
+  ['a spreadsheet', () => makeOdt({ mimetype: 'application/vnd.oasis.opendocument.spreadsheet' }), /OpenDocument spreadsheet/],
 ]
