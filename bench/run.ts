@@ -7,7 +7,7 @@ import { spawnSync } from 'node:child_process'
 import { writeFileSync, rmSync, mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { Blob, Buffer, Face, Font, shape } from 'harfbuzzjs'
-import { applyAll } from '../core/document/apply'
+import { applyEdit } from '../core/document/edits'
 import { swapRequestSchema } from '../core/plan/plan'
 import { DocumentSession } from '../core/plan/session'
 import { compose, readDocument, type Composition } from '../core/typeset/compose'
@@ -109,11 +109,11 @@ if (inline?.kind !== 'text') throw new Error('there is no paragraph to type in')
 const keys: number[] = []
 const rest: number[] = []
 let at = session
-let text = inline.text
+const paragraphOf = typedIn!.kind === 'lines' ? typedIn!.layout.paragraph.node : -1
 for (let key = 0; key < 200; key++) {
-  text = `${text.slice(0, 40)}${'abcdefgh '[key % 9]}${text.slice(40)}`
   const [time, next] = timed(() => {
-    const { document } = applyAll(at.document, [{ type: 'restore-text', part: 'content.xml', node: inline.node, text, markup: text }])
+    const letter = 'abcdefgh '[key % 9]!
+    const { document } = applyEdit(at.document, { type: 'text', part: 'content.xml', node: paragraphOf, from: 40 + key, to: 40 + key, text: letter }, at.document.parts.get('content.xml')!.nextId)
     const after = new DocumentSession(document, typesetter, at)
     displayPage(after.page(typedAt.index)!)
     return after

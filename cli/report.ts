@@ -10,7 +10,7 @@ const padded = (rows: readonly (readonly string[])[]): string[] => {
 const percentage = (share: number) => `${(share * 100).toFixed(1)} %`
 
 function pageList(pages: readonly number[], all: number): string {
-  if (pages.length === 0) return 'no page'
+  if (pages.length === 0) return 'masters alone'
   if (pages.length === all) return 'all pages'
   const numbers = pages.map(page => page + 1)
   return numbers.length > 6 ? `${numbers[0]}–${numbers.at(-1)}, ${numbers.length} pages` : numbers.join(', ')

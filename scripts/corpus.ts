@@ -6,7 +6,11 @@ import { execFileSync, spawnSync } from 'node:child_process'
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { extname, join } from 'node:path'
+import { applyAll } from '../core/document/apply'
+import { applyEdit } from '../core/document/edits'
 import { saveDocument } from '../core/document/open'
+import { openParagraph } from '../core/document/paragraph-spots'
+import { EditRefusal, whyNotEdit } from '../core/document/refusals'
 import { DocumentSession } from '../core/plan/session'
 import { swapRequestSchema } from '../core/plan/plan'
 import { applyPlan, planSwap } from '../core/plan/swap'
@@ -36,6 +40,7 @@ if (!hasReader) console.log('python3-odf is not installed: files are not opened 
 let failures = 0
 let files = 0
 let swaps = 0
+let edits = 0
 const fail = (file: string, what: string) => { failures++; console.log(`FAILED  ${file}: ${what}`) }
 
 function readerText(path: string): string | null {
@@ -65,6 +70,32 @@ function checkSwap(file: string, bytes: Uint8Array, session: DocumentSession, fa
   }
 }
 
+/** Types a word into a paragraph in the middle: one stretch of one part differs, and undoing it gives the file back. */
+function checkEdit(file: string, bytes: Uint8Array, session: DocumentSession): void {
+  const { document } = session
+  const path = document.subdocuments[0]!.content!
+  const part = document.parts.get(path)!
+  const candidates = [...part.descendants()].filter(each => (each.name === 'text:p' || each.name === 'text:h') && part.textOf(each.id).trim().length > 3 && whyNotEdit(document, part, each.id) === null)
+  const paragraph = candidates[Math.floor(candidates.length / 2)]
+  if (!paragraph) return
+  const { text } = openParagraph(part, paragraph.id)
+  const at = Math.floor(text.length / 2)
+  let edited
+  try { edited = applyEdit(document, { type: 'text', part: path, node: paragraph.id, from: at, to: at, text: 'herring & cod' }, part.nextId) }
+  catch (error) { if (!(error instanceof EditRefusal)) throw error; return }
+  edits++
+  if (openParagraph(edited.document.parts.get(path)!, paragraph.id).text !== `${text.slice(0, at)}herring & cod${text.slice(at)}`) fail(file, 'an edit is not what is shown')
+  const [old, now] = [parts(bytes), parts(saveDocument(edited.document))]
+  for (const each of Object.keys(old)) if (each !== path && !equal(old[each]!, now[each] ?? new Uint8Array())) fail(file, `${each} changed with an edit of ${path}`)
+  const [a, b] = [new TextDecoder().decode(old[path]), new TextDecoder().decode(now[path])]
+  let start = 0
+  while (start < a.length && a[start] === b[start]) start++
+  let end = 0
+  while (end < a.length - start && a[a.length - 1 - end] === b[b.length - 1 - end]) end++
+  if (b.length - a.length !== 'herring &amp; cod'.length || a.length - start - end > 0) fail(file, `an edit changed ${a.length - start - end} characters around it`)
+  if (!equal(saveDocument(applyAll(edited.document, edited.inverse).document), bytes)) fail(file, 'undoing an edit does not give the file back')
+}
+
 for (const file of readdirSync(folder).filter(each => /\.od[tpg]$/.test(each)).sort()) {
   files++
   try {
@@ -75,6 +106,7 @@ for (const file of readdirSync(folder).filter(each => /\.od[tpg]$/.test(each)).s
     const now = parts(copied)
     if (Object.keys(old).join('\n') !== Object.keys(now).join('\n')) fail(file, 'the copy has other parts or another order')
     for (const path of Object.keys(old)) if (!equal(old[path]!, now[path]!)) fail(file, `${path} differs in the copy`)
+    checkEdit(file, bytes, session)
     const { census } = session.detail
     const counted = countCharacters(bytes)
     if (counted !== census.characters) fail(file, `the census counts ${census.characters} characters, the other counter ${counted}`)
@@ -90,5 +122,5 @@ for (const file of readdirSync(folder).filter(each => /\.od[tpg]$/.test(each)).s
   }
 }
 rmSync(work, { recursive: true })
-console.log(`${files} files, ${swaps} swaps, ${failures} failures`)
+console.log(`${files} files, ${swaps} swaps, ${edits} edits, ${failures} failures`)
 process.exitCode = failures > 0 ? 1 : 0

@@ -113,7 +113,17 @@ async function drawnPage(index: number) {
 
 // Walking goes to the place itself: the page first, then the spot on it, once it is drawn.
 watch(() => desk.current, async (place) => {
-  if (!place || place.page < 0) return
+  if (!place) return
+  if (place.page < 0) {
+    // No page shows it: it stands on a master, or on a handout.
+    const found = await desk.engine?.ask('where', { spot: { part: place.part, node: place.node, offset: place.start }, view: 'masters', near: 0 })
+    if (!found) return
+    desk.show(found.view, found.page)
+    const drawn = await drawnPage(found.page)
+    const run = drawn?.page.runs.find(each => each.part === place.part && each.node === place.node)
+    if (run && desk.current === place) bring(found.page, { x: run.x, y: run.y - run.ascent, width: run.width, height: run.ascent + run.descent }, true)
+    return
+  }
   if (desk.arrangement === 'contact' || desk.arrangement === 'plain') desk.arrangement = 'column'
   const wanted = place.place === 'note' && desk.all.notes.length > 0 ? 'notes' as const : 'pages' as const
   if (desk.view !== wanted) desk.view = wanted

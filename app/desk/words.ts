@@ -12,8 +12,8 @@ export function counted(count: number, one: string, many = `${one}s`): string { 
 
 /** Page indexes as folios: “all pages”, “2–5, 9”. */
 export function pageWords(pages: readonly number[], all: number): string {
-  // Text that no page shows stands on a master, or in a placeholder of one.
-  if (pages.length === 0) return 'no page'
+  // Text that no page shows stands on a master, in its placeholders, or on a handout.
+  if (pages.length === 0) return 'masters alone'
   if (pages.length === all && all > 1) return 'all pages'
   const runs: [number, number][] = []
   for (const page of pages) {

@@ -103,11 +103,11 @@ test('words are written, divided, joined and pasted by keyboard alone', async ({
   await expect.poll(() => sheetText(page, 'Page 1')).toContain('Second Second')
   await stored(page)
   // One undo for what was done in one go, and the words are gone.
-  for (let tries = 0; tries < 6 && (await sheetText(page, 'Page 1')).includes('ever'); tries++) {
+  for (let tries = 0; tries < 6 && (await sheetText(page, 'Page 1')).includes('outer ever'); tries++) {
     await page.keyboard.press('Control+z')
     await page.waitForTimeout(1200)
   }
-  await expect.poll(() => sheetText(page, 'Page 1')).not.toContain('ever')
+  await expect.poll(() => sheetText(page, 'Page 1')).not.toContain('outer ever')
   expect(await sheetText(page, 'Page 1')).toContain('Crossing to the outer islands')
   // Escape leads out again.
   await page.keyboard.press('Escape')

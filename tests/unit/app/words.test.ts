@@ -13,6 +13,6 @@ describe('figures as the desk writes them', () => {
   it('one thing is not many', () => { expect([counted(1, 'place'), counted(2, 'place'), counted(2, 'family', 'families')]).toEqual(['1 place', '2 places', '2 families']) })
 
   it.each<[number[], number, string]>([
-    [[], 9, 'no page'], [[0, 1, 2], 3, 'all pages'], [[0], 1, '1'], [[1, 2, 3, 8], 20, '2–4, 9'], [[0, 2, 4, 6, 8, 10], 20, '1, 3, 5 … 11'],
+    [[], 9, 'masters alone'], [[0, 1, 2], 3, 'all pages'], [[0], 1, '1'], [[1, 2, 3, 8], 20, '2–4, 9'], [[0, 2, 4, 6, 8, 10], 20, '1, 3, 5 … 11'],
   ])('pages %j of %i', (pages, all, words) => { expect(pageWords(pages, all)).toBe(words) })
 })
