@@ -7,7 +7,7 @@ import type { Drawn, Side } from '../workers/messages'
 import { useDesk } from '../stores/desk'
 import { useLibrary } from '../stores/library'
 import { useWords } from '../stores/words'
-import { drawPage, keepOutlines } from './drawing'
+import { drawPage, keepOutlines, vectorPicture } from './drawing'
 import TextLayer from './TextLayer.vue'
 
 const props = defineProps<{ side: Side, index: number, zoom: number, width: number, height: number, number: string, live: boolean, generation: number, name?: string, view?: PageView, faces?: ReadonlySet<string>, plain?: boolean, marksLeft?: boolean }>()
@@ -18,7 +18,7 @@ const words = useWords()
 const sheet = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
 const drawn = shallowRef<Drawn | null>(null)
-const pictures = shallowRef(new Map<string, ImageBitmap>())
+const pictures = shallowRef(new Map<string, CanvasImageSource | 'unshown'>())
 const failure = ref('')
 
 /** CSS pixels per point. */
@@ -43,7 +43,8 @@ async function load(): Promise<void> {
       if (shape.kind !== 'image') continue
       if (pictures.value.has(shape.href)) continue
       const picture = await desk.engine?.ask('picture', { href: shape.href })
-      if (picture) pictures.value = new Map(pictures.value).set(shape.href, picture)
+      const shown = picture?.bitmap ?? (picture?.svg ? await vectorPicture(picture.svg) : null)
+      if (shown || picture?.absent === false) pictures.value = new Map(pictures.value).set(shape.href, shown ?? 'unshown')
       else absent.push(shape.name || shape.href.split('/').at(-1) || 'a picture without a file')
     }
     if (props.plain) return

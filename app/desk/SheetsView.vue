@@ -234,10 +234,15 @@ function key(event: KeyboardEvent): void {
   else if (event.key === 'End') { event.preventDefault(); goTo(desk.shown.length - 1) }
 }
 
-function leave(): void {
+/** Escape goes from the words to the frame they stand in, and from there out to the sheets. */
+async function leave(): Promise<void> {
+  const { spot } = words
+  const frame = spot && !words.frame ? await desk.engine?.ask('frameOf', { part: spot.part, node: spot.node }) : null
+  if (spot && typeof frame === 'number') { words.frame = { part: spot.part, node: frame }; return }
   words.frame = null
   scroller.value?.focus({ preventScroll: true })
 }
+watch(() => words.frame, (now, before) => { if (before && !now && (document.activeElement === document.body || document.activeElement === null)) scroller.value?.focus({ preventScroll: true }) }, { flush: 'post' })
 
 const extents = ref<Record<number, number>>({})
 function open(index: number): void {

@@ -35,8 +35,20 @@ export class Pen {
   }
 }
 
+/** Pictures that are ready to be drawn, and those of kinds that are not, by their place in the package. */
+export type Pictures = ReadonlyMap<string, CanvasImageSource | 'unshown'>
+
+/** A vector picture, ready to be drawn; as an image it can neither run nor fetch anything. */
+export async function vectorPicture(bytes: Uint8Array): Promise<HTMLImageElement | null> {
+  const image = new Image()
+  image.src = URL.createObjectURL(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'image/svg+xml' }))
+  try { await image.decode(); return image }
+  catch { return null }
+  finally { URL.revokeObjectURL(image.src) }
+}
+
 /** Draws a page, with what hangs over its edges. */
-export function drawPage(context: CanvasRenderingContext2D, page: DisplayPage, glass: Glass, marking: Marking, pictures: ReadonlyMap<string, ImageBitmap>): void {
+export function drawPage(context: CanvasRenderingContext2D, page: DisplayPage, glass: Glass, marking: Marking, pictures: Pictures): void {
   const pen = new Pen(context, glass)
   context.setTransform(1, 0, 0, 1, 0, 0)
   context.clearRect(0, 0, context.canvas.width, context.canvas.height)
@@ -117,7 +129,7 @@ function drawMark(context: CanvasRenderingContext2D, run: GlyphRun, mark: TextLi
   context.setLineDash([])
 }
 
-function drawShape(pen: Pen, shape: DisplayPage['shapes'][number], pictures: ReadonlyMap<string, ImageBitmap>): void {
+function drawShape(pen: Pen, shape: DisplayPage['shapes'][number], pictures: Pictures): void {
   if (shape.kind === 'overset') return
   const context = pen.place(shape.matrix)
   if (shape.kind === 'box') {
@@ -141,9 +153,10 @@ function drawShape(pen: Pen, shape: DisplayPage['shapes'][number], pictures: Rea
   else if (shape.kind === 'image') {
     const picture = pictures.get(shape.href)
     context.globalAlpha = shape.opacity
-    if (picture) context.drawImage(picture, shape.x, shape.y, shape.width, shape.height)
+    if (picture && picture !== 'unshown') context.drawImage(picture, shape.x, shape.y, shape.width, shape.height)
     context.globalAlpha = 1
-    if (!picture) placeholder(context, shape, shape.href === '' ? 'Picture without a file' : `Absent picture: ${shape.name || shape.href.split('/').at(-1)}`)
+    if (picture === 'unshown') placeholder(context, shape, 'Picture of a kind that is not shown')
+    else if (!picture) placeholder(context, shape, shape.href === '' ? 'Picture without a file' : `Absent picture: ${shape.name || shape.href.split('/').at(-1)}`)
   }
   else placeholder(context, shape, shape.title)
 }
@@ -156,7 +169,10 @@ function placeholder(context: CanvasRenderingContext2D, { x, y, width, height }:
   context.strokeRect(x, y, width, height)
   context.fillStyle = '#5B6470'
   context.font = '9px "Instrument Sans", sans-serif'
-  context.fillText(word, x + 6, y + 14, Math.max(width - 12, 4))
+  const room = Math.max(width - 12, 4)
+  let shown = word
+  while (shown.length > 4 && context.measureText(`${shown}…`).width > room) shown = shown.slice(0, -1)
+  context.fillText(shown === word ? word : `${shown.trimEnd()}…`, x + 6, y + 14)
 }
 
 const ruler = typeof document === 'undefined' ? null : document.createElement('canvas').getContext('2d')

@@ -81,9 +81,14 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   async picture({ href }) {
     const { container } = session('now').document
     const path = href.replace(/^\.\//, '')
-    if (!container.byPath.has(path)) return null
-    try { return await createImageBitmap(new Blob([partBytes(container, path) as Uint8Array<ArrayBuffer>])) }
-    catch { return null }
+    if (!container.byPath.has(path)) return { bitmap: null, svg: null, absent: true }
+    try {
+      const bytes = partBytes(container, path) as Uint8Array<ArrayBuffer>
+      // Vector pictures cannot be decoded in a worker.
+      if (/^\s*(<\?xml|<svg|<!--|\uFEFF)/.test(new TextDecoder().decode(bytes.subarray(0, 100)))) return { bitmap: null, svg: bytes, absent: false }
+      return { bitmap: await createImageBitmap(new Blob([bytes])), svg: null, absent: false }
+    }
+    catch { return { bitmap: null, svg: null, absent: false } }
   },
   edit: ({ edits }) => open().edit(edits),
   keep({ state }) { open().keep(state); return null },
@@ -100,6 +105,7 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   stories: () => open().stories,
   paragraphs: ({ from, to }) => open().paragraphs(from, to),
   cleanUp: ({ wish }) => planCleanUp(open().session.document, open().session.reading, wish),
+  frameOf: ({ part, node }) => open().frameOf(part, node),
   frame: ({ part, node }) => open().frame(part, node),
   holder: ({ view, page }) => open().holder(view, page),
   styles: () => open().paragraphStyles,

@@ -53,7 +53,8 @@ export interface Asks {
   page: { ask: { side: Side, view: PageView, index: number }, answer: Drawn }
   occurrences: { ask: { key: string, of: 'face' | 'voice' }, answer: readonly Occurrence[] }
   plan: { ask: { request: SwapRequest }, answer: Planned }
-  picture: { ask: { href: string }, answer: ImageBitmap | null }
+  /** A picture of the package: ready to be drawn, or as SVG; neither where it is absent, or of a kind that is not shown. */
+  picture: { ask: { href: string }, answer: { readonly bitmap: ImageBitmap | null, readonly svg: Uint8Array | null, readonly absent: boolean } }
   /** Edits the document here and now; what the server needs to do the same comes back. */
   edit: { ask: { edits: readonly Edit[] }, answer: { readonly edits: Edits, readonly made: number | null } }
   /** The document as it is now belongs to this state of the server's versions. */
@@ -75,6 +76,8 @@ export interface Asks {
   stories: { ask: Record<string, never>, answer: readonly PlainStory[] }
   paragraphs: { ask: { from: number, to: number }, answer: readonly PlainParagraph[] }
   cleanUp: { ask: { wish: CleanUpWish }, answer: CleanUp }
+  /** The frame or shape that a paragraph stands in; null where it stands in none. */
+  frameOf: { ask: { part: string, node: number }, answer: number | null }
   /** How text stands in a frame, and the text frames it could go on in. */
   frame: { ask: { part: string, node: number }, answer: { readonly text: FrameTextState, readonly others: readonly { readonly node: number, readonly name: string, readonly story: string }[] } }
   /** The element of a drawn page, or the first paragraph of a page of a text: what a new frame is put on. */

@@ -1,6 +1,7 @@
 import { applyEdit, type Edit, type Edits } from '~~/core/document/edits'
 import { partOf } from '~~/core/document/open'
 import { readFrameText, type FrameTextState } from '~~/core/style/frame-text'
+import { shapeNames } from '~~/core/document/story-reader'
 import { paragraphsOf, type Block, type Paragraph } from '~~/core/document/stories'
 import { DocumentSession } from '~~/core/plan/session'
 import { findText } from '~~/core/plan/find'
@@ -97,6 +98,13 @@ export class WordDesk {
       for (let page = 0; this.session.page(page, of) !== null; page++) if (shows(of, page)) return { view: of, page }
     }
     return null
+  }
+
+  frameOf(part: string, node: number): number | null {
+    const { part: xml } = this.session.reading.cascade.scope(part)
+    let element = xml.element(node)
+    while (element.parent >= 0 && !shapeNames.has(element.name)) element = xml.element(element.parent)
+    return shapeNames.has(element.name) ? element.id : null
   }
 
   frame(part: string, node: number): { text: FrameTextState, others: { node: number, name: string, story: string }[] } {

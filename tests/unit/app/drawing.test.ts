@@ -20,6 +20,7 @@ class Recorder {
   transform(...values: number[]) { this.matrix = [...after(this.matrix as unknown as Matrix, values as unknown as Matrix)] }
   translate(x: number, y: number) { this.transform(1, 0, 0, 1, x, y) }
   clearRect() {}
+  measureText(words: string) { return { width: words.length * 3 } }
   setLineDash(values: number[]) { this.dash = values }
   fillRect(...values: number[]) { this.note('fillRect', ...values) }
   strokeRect(...values: number[]) { this.note('strokeRect', ...values) }
@@ -43,7 +44,7 @@ beforeAll(async () => {
 function open(body: string, automatic = '', faces = face('Spectral')): DisplayPage {
   return displayPage(session(makeOdt({ faces, stylesFaces: faces, styles: '<style:default-style style:family="paragraph"><style:text-properties style:font-name="Spectral" fo:font-size="12pt"/></style:default-style>', automatic, body })).composition.pages[0]!)
 }
-function drawn(page: DisplayPage, marking: Partial<Parameters<typeof drawPage>[3]> = {}, scale = 2, pictures = new Map<string, ImageBitmap>()): Recorder {
+function drawn(page: DisplayPage, marking: Partial<Parameters<typeof drawPage>[3]> = {}, scale = 2, pictures = new Map<string, CanvasImageSource | 'unshown'>()): Recorder {
   const outlines = page.runs.flatMap(run => run.glyphs.map(glyph => ({ face: run.face, glyph, path: typesetter.shaper.outline(run.face, glyph) })))
   drawing.keepOutlines({ page, outlines, faces: [], voices: [], strays: [] })
   const canvas = new Recorder()
@@ -147,6 +148,8 @@ describe('marks', () => {
   it('name what stands for a picture or an object that cannot be shown', () => {
     const image = '<text:p><draw:frame text:anchor-type="as-char" svg:width="3cm" svg:height="1cm"><draw:image xlink:href="Pictures/a.png"/></draw:frame></text:p>'
     expect(drawn(open(image)).of('fillText').map(call => call.at[0])).toEqual(['Absent picture: a.png'])
+    expect(drawn(open(image.replace('3cm', '1cm'))).of('fillText').map(call => call.at[0])).toEqual(['Abse…'])
+    expect(drawn(open(image), {}, 2, new Map([['Pictures/a.png', 'unshown' as const]])).of('fillText').map(call => call.at[0])).toEqual(['Picture of a kind that…'])
     const picture = {} as ImageBitmap
     const canvas = drawn(open(image), {}, 2, new Map([['Pictures/a.png', picture]]))
     expect(canvas.of('drawImage')[0]!.at[0]).toBe(picture)
