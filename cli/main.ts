@@ -1,5 +1,5 @@
 import { existsSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
-import { dirname, join, resolve } from 'node:path'
+import { basename, dirname, join, resolve } from 'node:path'
 import { PackageError } from '../core/package/errors'
 import { DocumentSession } from '../core/plan/session'
 import { PlanError, swapRequestSchema } from '../core/plan/plan'
@@ -7,6 +7,8 @@ import { openDocument, saveDocument } from '../core/document/open'
 import { remaining } from '../core/plan/swap'
 import { Shaper } from '../core/typeset/shaper'
 import { Typesetter } from '../core/typeset/look'
+import { writeReadText } from '../core/format/odf/new-document'
+import { readForeign } from '../core/format/read'
 import { PdfError, writePdf } from '../core/format/pdf/write'
 import { points } from '../core/style/properties'
 import { startHarfBuzz, startSubsetter } from '../server/library/harfbuzz'
@@ -20,6 +22,7 @@ const usage = `morphene: the typography of a document, from a terminal
        [--from-face STYLE --to-face STYLE]  one face of it only
        [--out FILE] [--json]                without --out nothing is written: the plan is printed
   copy FILE OUT                             open and save unchanged
+  text FILE OUT                             make an OpenDocument text of a plain text, Markdown or HTML
   pdf FILE OUT [--bleed LENGTH] [--marks]   the pages as PDF, at true size; LENGTH for instance 3mm
        [--leave-out]                        do not embed faces whose licence forbids it
        [--notes]                            the pages of speaker notes too, after the pages`
@@ -112,6 +115,15 @@ function copy(call: Call): string {
   return ''
 }
 
+function text(call: Call): string {
+  const [from, to] = call.files
+  const bytes = read(from)
+  if (to === undefined) throw new CommandError('text needs a file to write: text FILE OUT')
+  const converted = readForeign(basename(from!), bytes)
+  write(to, writeReadText(converted, basename(from!).replace(/\.\w+$/, '')))
+  return [`written: ${to}, ${converted.blocks.length} blocks`, ...converted.left.map(each => `left out or guessed: ${each.what}${each.count > 1 ? ` (${each.count})` : ''}`)].join('\n')
+}
+
 async function pdf(call: Call): Promise<string> {
   const [from, to] = call.files
   const bleed = call.options.has('--bleed') ? points(call.options.get('--bleed')) : 0
@@ -133,9 +145,10 @@ export async function run(words: readonly string[]): Promise<string> {
     case 'census': return census(call)
     case 'swap': return swap(call)
     case 'copy': return copy(call)
+    case 'text': return text(call)
     case 'pdf': return pdf(call)
     case '': case 'help': case '--help': return usage
-    default: throw new CommandError(`there is no command “${call.command}”; there are census, swap, copy and pdf`)
+    default: throw new CommandError(`there is no command “${call.command}”; there are census, swap, copy, text and pdf`)
   }
 }
 

@@ -101,6 +101,9 @@ test('words are written, divided, joined and pasted by keyboard alone', async ({
   await page.keyboard.type(' ')
   await page.keyboard.press('Control+v')
   await expect.poll(() => sheetText(page, 'Page 1')).toContain('Second Second')
+  await page.keyboard.press('Control+Shift+ArrowLeft')
+  await page.keyboard.press('Control+x')
+  await expect.poll(() => sheetText(page, 'Page 1')).not.toContain('Second Second')
   await stored(page)
   // One undo for what was done in one go, and the words are gone.
   for (let tries = 0; tries < 6 && (await sheetText(page, 'Page 1')).includes('outer ever'); tries++) {
@@ -193,7 +196,15 @@ test('a folded sheet: what lies off it and what is absent is said; a frame is ch
   await page.getByRole('group', { name: /^Story, 1/ }).focus()
   await page.keyboard.press('Shift+ArrowDown')
   await expect(page.getByLabel('Height')).toHaveValue('77 mm')
+  // Dragged by the mouse it goes along.
+  const box = (await page.locator('[data-frame]').boundingBox())!
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width / 2 + 30, box.y + box.height / 2, { steps: 4 })
+  await page.mouse.up()
+  await expect(page.getByLabel('From the left')).not.toHaveValue('15 mm')
   // Escape lets go; from words in a frame it leads to the frame, then out.
+  await page.getByRole('group', { name: /^Story, 1/ }).focus()
   await page.keyboard.press('Escape')
   await expect(page.getByRole('group', { name: /^Story, 1/ })).toHaveCount(0)
   await page.getByLabel(/^Sheets/).focus()

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
 import type { Census } from '../../../core/census/census'
 import { sailingGuide } from '../../../demo/sailing-guide'
+import { seasonReview } from '../../../demo/season-review'
 import { projectFolder } from '../../../server/library/files'
 
 const folder = mkdtempSync(join(tmpdir(), 'morphene-cli-'))
@@ -31,6 +32,30 @@ describe('the command line', () => {
     expect(report).toMatchObject({ places: 7, pagesBefore: 24, pagesAfter: 24, missingGlyphs: [], left: [] })
     for (const key of ['items', 'overset', 'unlaid']) expect(report).toHaveProperty(key)
     expect(run('census', out).stdout).not.toContain('Skerrow')
+  })
+
+  it('takes decks and drawings as it takes texts, notes in the PDF where they are wanted', () => {
+    const deck = join(folder, 'deck.odp')
+    writeFileSync(deck, seasonReview())
+    expect(run('census', deck).stdout).toMatch(/14 pages/)
+    const swapped = join(folder, 'swapped.odp')
+    expect(run('swap', deck, '--from', 'Skerrow', '--to', 'Jost', '--out', swapped).status).toBe(0)
+    expect(run('census', swapped).stdout).not.toContain('Skerrow')
+    const copied = join(folder, 'copied.odp')
+    expect(run('copy', deck, copied).status).toBe(0)
+    expect(Buffer.compare(readFileSync(copied), readFileSync(deck))).toBe(0)
+    expect(run('pdf', deck, join(folder, 'deck.pdf'), '--notes').stdout).toContain('28 pages')
+  })
+
+  it('makes texts of Markdown, and says what it left', () => {
+    const source = join(folder, 'tides.md')
+    writeFileSync(source, '# Tides\n\nHigh at *noon*. ![x](a.png)\n')
+    const out = join(folder, 'tides.odt')
+    expect(run('text', source, out).stdout).toContain('left out or guessed: pictures')
+    expect(run('census', out).stdout).toMatch(/^Tides: 100.0 % settled/)
+    writeFileSync(join(folder, 'bad.txt'), '')
+    const refused = run('text', join(folder, 'bad.txt'), join(folder, 'none.odt'))
+    expect([refused.status === 0, refused.stderr.trim().split('\n').length, existsSync(join(folder, 'none.odt'))]).toEqual([false, 1, false])
   })
 
   it('writes the pages as PDF, with bleed and marks', () => {
