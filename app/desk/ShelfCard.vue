@@ -20,8 +20,9 @@ const name = computed(() => props.card.fileName.replace(/\.od[tpg]$/i, ''))
 
 <template>
   <li class="relative flex gap-4 border border-rule bg-paper p-4">
-    <NuxtLink :to="`/documents/${card.id}`" class="block h-[178px] w-[126px] shrink-0 overflow-hidden bg-sheet shadow-[0_1px_4px_rgba(27,36,48,0.25)]" :aria-label="`Open ${name}`" tabindex="-1">
-      <img v-if="card.hasPicture" :src="`/api/documents/${card.id}/picture?version=${card.version}`" alt="" class="size-full object-contain object-top">
+    <NuxtLink :to="`/documents/${card.id}`" class="flex h-[178px] w-[126px] shrink-0 items-start justify-start" :aria-label="`Open ${name}`" tabindex="-1">
+      <img v-if="card.hasPicture" :src="`/api/documents/${card.id}/picture?version=${card.version}`" alt="" class="max-h-full max-w-full bg-sheet shadow-[0_1px_4px_rgba(27,36,48,0.25)]">
+      <span v-else class="size-full bg-sheet shadow-[0_1px_4px_rgba(27,36,48,0.25)]" />
     </NuxtLink>
     <div class="min-w-0 flex-1">
       <h2 class="truncate text-[19px]"><NuxtLink :to="`/documents/${card.id}`" class="hover:underline">{{ name }}</NuxtLink></h2>
