@@ -253,7 +253,7 @@ watch(() => [desk.shown.length, desk.view, desk.arrangement], () => nextTick(() 
 watch(() => [desk.arrangement, desk.view], () => { extents.value = {}; void nextTick(() => goTo(desk.page)) })
 let fitted = false
 watch(() => desk.generation, () => { if (!fitted && desk.shown.length > 0) { fitted = true; fit() } }, { flush: 'post', immediate: true })
-onMounted(() => { observe(); if (desk.generation === 1) fit() })
+onMounted(() => { observe(); if (desk.generation === 1) fit(); else void nextTick(() => { goTo(desk.page) }) })
 onBeforeUnmount(() => watcher?.disconnect())
 defineExpose({ goTo, fit, focusInput: () => input.value?.focus(), zoomAt: zoomHere })
 </script>

@@ -42,9 +42,11 @@ function continues(page: DisplayPage, index: number, marking: Marking): boolean 
 /** An absent face: a dotted line under the text. */
 function dots(pen: Pen, run: GlyphRun): void {
   const context = pen.place(run.matrix)
+  // However small the page, a dot is more than a shade.
+  const dot = Math.max(0.8, 1.3 / pen.glass.scale)
   context.strokeStyle = iris
-  context.lineWidth = 0.8
-  context.setLineDash([0.8, 1.6])
+  context.lineWidth = dot
+  context.setLineDash([dot, dot * 2])
   context.beginPath()
   context.moveTo(run.x, run.y + run.descent * 0.6)
   context.lineTo(run.x + Math.max(run.width, 2), run.y + run.descent * 0.6)
