@@ -80,6 +80,8 @@ async function key(event: KeyboardEvent): Promise<void> {
   }
   if (!command) return
   if (event.key === 'a') run(() => words.selectAll())
+  // What was selected a moment ago is not in the field yet: then it goes to the clipboard by the longer way.
+  else if ((event.key === 'c' || event.key === 'x') && !words.copied) run(() => copyLater(event.key === 'x'))
 }
 
 function input(): void {
@@ -95,6 +97,15 @@ watch(() => words.copied, (copied) => {
   field.value.value = copied?.text.slice(0, 20_000) ?? ''
   if (copied) field.value.select()
 })
+
+async function copyLater(cut: boolean): Promise<void> {
+  if (!desk.engine || !words.hasSelection) return
+  const { text, html } = await desk.engine.ask('copy', { ranges: words.ranges })
+  const blob = (type: string, content: string) => new Blob([content], { type })
+  try { await navigator.clipboard.write([new ClipboardItem({ 'text/plain': blob('text/plain', text), 'text/html': blob('text/html', html) })]) }
+  catch { words.message = 'The clipboard cannot be reached. Nothing was copied or cut.'; return }
+  if (cut) await words.erase('left')
+}
 
 function copy(event: ClipboardEvent, cut: boolean): void {
   if (!words.copied) return
