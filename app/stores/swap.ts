@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import type { SwapPlan, SwapRequest, SwapWish } from '~~/core/plan/plan'
 import type { SheetSize } from '../workers/messages'
 import { sentenceOf, useDesk } from './desk'
+import { useWords } from './words'
 
 /** A wish as it is being made: either end may still be open. */
 export interface OpenWish { from: string, fromFace: string | null, to: string }
@@ -51,6 +52,8 @@ export const useSwap = defineStore('swap', () => {
     if (!plan.value || !desk.info) return
     applying.value = true
     message.value = ''
+    // What was typed a moment ago is stored first: the swap is made on top of it.
+    await useWords().flush()
     const { id, version } = desk.info.document
     const { title } = plan.value
     const families = wishes.value.filter(wish => wish.fromFace === null).map(wish => wish.from.toLowerCase())

@@ -235,4 +235,13 @@ test('a new document from a page size, with a frame drawn on it', async ({ page 
   await page.getByRole('button', { name: 'Put filler in' }).click()
   await expect.poll(() => sheetText(page, 'Page 1')).toContain('The morning boat')
   await stored(page)
+  await page.getByRole('button', { name: 'Let go of it' }).click()
+  await page.getByRole('button', { name: 'Draw a text frame' }).click()
+  const sheet = (await page.locator('section[aria-label^="Page 1"]').boundingBox())!
+  await page.mouse.move(sheet.x + 40, sheet.y + 300)
+  await page.mouse.down()
+  await page.mouse.move(sheet.x + 200, sheet.y + 400, { steps: 4 })
+  await page.mouse.up()
+  await expect(page.getByRole('heading', { name: 'Text frame 2' })).toBeVisible()
+  await stored(page)
 })

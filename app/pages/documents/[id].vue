@@ -64,6 +64,9 @@ function key(event: KeyboardEvent): void {
 /** What was typed a moment ago is on its way to the server. */
 function warn(event: BeforeUnloadEvent): void { if (words.unsaved) { void words.flush(); event.preventDefault() } }
 
+// Other stages speak of what is stored: what was typed a moment ago goes there first.
+watch(stage, () => { void words.flush() })
+
 onMounted(() => {
   swap.reset()
   words.clear()
