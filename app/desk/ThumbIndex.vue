@@ -3,7 +3,9 @@ const props = defineProps<{ tabs: readonly { readonly id: string, readonly title
 const emit = defineEmits<{ open: [id: string] }>()
 
 function move(event: KeyboardEvent, step: number): void {
-  const at = props.tabs.findIndex(tab => tab.id === props.open)
+  // From the tab that has the keyboard: opening one takes a moment, and keys may come faster.
+  const focused = props.tabs.findIndex(tab => `tab-${tab.id}` === document.activeElement?.id)
+  const at = focused >= 0 ? focused : props.tabs.findIndex(tab => tab.id === props.open)
   const next = props.tabs[(at + step + props.tabs.length) % props.tabs.length]!
   emit('open', next.id)
   const list = (event.currentTarget as HTMLElement).querySelectorAll<HTMLElement>('[role=tab]')
