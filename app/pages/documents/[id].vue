@@ -22,16 +22,22 @@ const pasting = usePasting()
 const head = ref<InstanceType<typeof RunningHead> | null>(null)
 const sheets = ref<InstanceType<typeof SheetsView> | null>(null)
 const tabs = [{ id: 'census', title: 'Census' }, { id: 'pages', title: 'Pages' }, { id: 'swap', title: 'Swap' }, { id: 'handoff', title: 'Handoff' }] as const
-const stage = computed(() => tabs.find(tab => tab.id === route.query.stage)?.id ?? 'census')
+/** The open stage: at once, with the address following, so that quick keys are not lost on the way. */
+const stage = ref<typeof tabs[number]['id']>(tabs.find(tab => tab.id === route.query.stage)?.id ?? 'census')
+watch(() => route.query.stage, (asked) => { stage.value = tabs.find(tab => tab.id === asked)?.id ?? 'census' })
+const router = useRouter()
 const title = computed(() => desk.info?.document.fileName.replace(/\.od[tpg]$/i, '') ?? '')
 
-const go = (id: string) => navigateTo({ query: { ...route.query, stage: id } }, { replace: true })
+function go(id: string): void {
+  stage.value = tabs.find(tab => tab.id === id)?.id ?? 'census'
+  void router.replace({ query: { ...route.query, stage: id } })
+}
 
 /** The other end to start from: a family, or text that was clicked, goes into the swap. */
 function swapFamily(family: string): void {
   swap.reset()
   swap.wishes = [{ from: family, fromFace: null, to: '' }]
-  void go('swap')
+  go('swap')
 }
 function swapPointed(): void {
   const face = desk.census?.faces.find(each => each.key === desk.pointed?.face)
