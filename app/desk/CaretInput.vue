@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { caretBox, lineBeside, spotInLine } from '~~/core/typeset/caret'
+import type { DisplayPage } from '~~/core/typeset/display'
 import type { Move } from '~~/core/typeset/text-walk'
 import { useDesk } from '../stores/desk'
 import { usePasting } from '../stores/pasting'
@@ -26,14 +27,19 @@ async function vertical(direction: 'up' | 'down', extend: boolean, pages = 0): P
   const caret = caretBox(page, spot)
   if (!caret) return
   const x = words.wish ?? caret.x
-  const root = new Set((await engine.ask('whole', spot)).map(each => each.part))
-  const inText = (line: { part: string }) => root.has(line.part)
+  // The caret stays in its own text: a frame beside it is not the next line.
+  const ownLines = async (of: DisplayPage) => {
+    const nodes = new Set(await engine.ask('together', { part: spot.part, node: spot.node, others: [...new Set(of.lines.filter(line => line.part === spot.part && line.node >= 0).map(line => line.node))] }))
+    return (line: { part: string, node: number }) => line.part === spot.part && nodes.has(line.node)
+  }
+  let inText = await ownLines(page)
   let index = pages === 0 ? lineBeside(page, caret, direction, x, inText) : -1
   if (index < 0) {
     const next = at.page + (direction === 'down' ? Math.max(pages, 1) : -Math.max(pages, 1))
     if (next < 0 || next >= desk.shown.length) return
     ;({ page } = await engine.ask('page', { side: 'now', view: at.view, index: next }))
-    const own = page.lines.map((line, each) => ({ line, each })).filter(({ line }) => inText(line) && line.node >= 0)
+    inText = await ownLines(page)
+    const own = page.lines.map((line, each) => ({ line, each })).filter(({ line }) => inText(line))
     const target = direction === 'down' || pages > 0 ? own[0] : own.at(-1)
     if (!target) return
     index = target.each

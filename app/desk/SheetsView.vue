@@ -261,6 +261,7 @@ defineExpose({ goTo, fit, focusInput: () => input.value?.focus(), zoomAt: zoomHe
 <template>
   <div class="relative flex min-h-0 flex-1 flex-col">
     <p v-if="words.message" role="alert" class="absolute inset-x-6 top-3 z-20 border border-rubric bg-sheet px-4 py-2 text-rubric">{{ words.message }} <button type="button" class="link ml-2" @click="words.message = ''">Good</button></p>
+    <p v-if="words.said" role="status" class="absolute inset-x-6 top-3 z-10 border border-rule bg-sheet px-4 py-2">{{ words.said }} <button type="button" class="link ml-2" @click="words.said = ''">Good</button></p>
     <CaretInput ref="input" @leave="leave" />
     <PlainReading v-if="desk.arrangement === 'plain'" @write="input?.focus()" />
     <div

@@ -7,7 +7,7 @@ import type { Copied } from '../workers/messages'
 import { sentenceOf, useDesk } from './desk'
 
 /** How long typing rests before what was typed becomes a version, and before everything is counted again. Milliseconds. */
-const pause = { store: 900, count: 700 } as const
+const pause = { store: 900, count: 700, again: 5000 } as const
 
 /** The caret, what is selected, and the words that are typed. */
 export const useWords = defineStore('words', () => {
@@ -31,6 +31,7 @@ export const useWords = defineStore('words', () => {
   let storeTimer: ReturnType<typeof setTimeout> | undefined
   let countTimer: ReturnType<typeof setTimeout> | undefined
   let queue: Promise<unknown> = Promise.resolve()
+  let retry = false
 
   const hasSelection = computed(() => ranges.value.some(range => range.to > range.from) || ranges.value.length > 1)
   const unsaved = computed(() => pending.value.length > 0 || saving.value)
@@ -234,13 +235,21 @@ export const useWords = defineStore('words', () => {
         said.value = stored.said.length > 0 ? `Stored. What no longer showed the document was dropped: ${stored.said.join(', ')}.` : ''
       }
       catch (error) {
+        if ((error as { statusCode?: number }).statusCode === undefined) {
+          // The server was not reached: nothing is lost, it is tried again.
+          pending.value = [...edits, ...pending.value]
+          message.value = 'What you typed could not be stored: the server is not reached. It is kept here and tried again; do not close this page.'
+          retry = true
+          return
+        }
         const typed = edits.flatMap(({ edit: each }) => each.type === 'text' ? [each.text] : []).join('')
         desk.failure = `${sentenceOf(error)}${typed ? ` What you typed: “${typed.slice(0, 400)}”.` : ''} Reload the page to go on from what is stored.`
       }
       finally { saving.value = false; storing = null }
     })()
     await storing
-    if (pending.value.length > 0) later()
+    if (retry) { retry = false; storeTimer = setTimeout(() => { void flush() }, pause.again) }
+    else if (pending.value.length > 0) later()
   }
 
   /** Undoes or does again; what is being typed is stored first. */

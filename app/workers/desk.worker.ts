@@ -98,6 +98,7 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   word: ({ spot }) => open().walk.word(spot),
   ranges: ({ one, other }) => open().walk.ranges(one, other),
   whole: ({ part, node }) => open().whole(part, node),
+  together: ({ part, node, others }) => { const { walk } = open(); const root = walk.root(part, node); return others.filter(each => walk.root(part, each) === root) },
   beside: ({ part, node, step }) => open().beside(part, node, step),
   copy: ({ ranges }) => open().copy(ranges),
   where: ({ spot, view, near }) => open().where(spot, view, near),

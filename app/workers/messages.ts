@@ -68,6 +68,8 @@ export interface Asks {
   ranges: { ask: { one: Spot, other: Spot }, answer: readonly TextRange[] }
   /** The whole text that a paragraph belongs to, as two places. */
   whole: { ask: { part: string, node: number }, answer: readonly [Spot, Spot] }
+  /** Which of some paragraphs stand in the same text as one. */
+  together: { ask: { part: string, node: number, others: readonly number[] }, answer: readonly number[] }
   /** The paragraph before or behind one in its text; null where there is none. */
   beside: { ask: { part: string, node: number, step: 1 | -1 }, answer: Spot | null }
   copy: { ask: { ranges: readonly TextRange[] }, answer: Copied }

@@ -195,8 +195,13 @@ function dropWrappers(draft: Draft, from: number): void {
 /** Takes a whole paragraph away; the last one of its container is emptied only. */
 export function removeParagraph(draft: Draft, node: number): void {
   const container = containerOf(draft.part, node)
-  const all = [...draft.part.descendants(draft.part.element(container))].filter(each => isParagraph(each.name) && containerOf(draft.part, each.id) === container)
-  if (all.length < 2) { replaceText(draft, node, 0, openParagraph(draft.part, node).text.length, ''); return }
+  let others = false
+  for (const each of draft.part.descendants(draft.part.element(container))) {
+    if (each.id === node || !isParagraph(each.name) || containerOf(draft.part, each.id) !== container) continue
+    others = true
+    break
+  }
+  if (!others) { replaceText(draft, node, 0, openParagraph(draft.part, node).text.length, ''); return }
   const { parent } = draft.part.node(node)
   draft.remove(node)
   draft.mergeTexts(parent)

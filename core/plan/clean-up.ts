@@ -18,11 +18,14 @@ export interface CleanUpPlace { readonly id: string, readonly kind: CleanUpKind,
 
 export interface CleanUp {
   readonly places: readonly CleanUpPlace[]
+  /** There are more places than are put in order at once: they are found when these are done. */
+  readonly more: boolean
   /** Places that the document does not let be changed, by the reason. */
   readonly left: readonly { readonly reason: string, readonly count: number }[]
 }
 
-const placeLimit = 20_000
+/** As many places are put in order at once: what one change takes (editsSchema). */
+const placeLimit = 5_000
 
 /** Quotation marks by language: outer and inner ones, as its typography has them (Unicode 16, chapter 6.2, and national usage). */
 const quotes: Readonly<Record<string, readonly [string, string, string, string]>> = {
@@ -75,15 +78,17 @@ const isEmpty = (paragraph: Paragraph): boolean => paragraph.inlines.length === 
 export function planCleanUp(document: OdfDocument, reading: Reading, wish: CleanUpWish): CleanUp {
   const places: CleanUpPlace[] = []
   const left = new Map<string, number>()
+  let more = false
   for (const story of reading.stories) {
     if (story.role === 'deletions') continue
     const paragraphs = paragraphsOf(story.blocks)
     paragraphs.forEach((paragraph, index) => {
-      if (places.length >= placeLimit) return
+      if (more) return
       const part = document.parts.get(paragraph.part)!
       const put = (change: Change, before: string, near: string) => {
         const reason = whyNotEdit(document, part, paragraph.node)
         if (reason !== null) { left.set(reason, (left.get(reason) ?? 0) + 1); return }
+        if (places.length >= placeLimit) { more = true; return }
         places.push({ id: `${paragraph.part}#${paragraph.node}@${change.from}:${change.kind}`, kind: change.kind, part: paragraph.part, node: paragraph.node, from: change.from, to: change.to, before, after: change.after, near })
       }
       if (isEmpty(paragraph)) {
@@ -104,7 +109,7 @@ export function planCleanUp(document: OdfDocument, reading: Reading, wish: Clean
       for (const change of changesOf(text, wish, language, isCode)) put(change, text.slice(change.from, change.to), text.slice(Math.max(0, change.from - 24), change.to + 24))
     })
   }
-  return { places, left: [...left].map(([reason, count]) => ({ reason, count })) }
+  return { places, more, left: [...left].map(([reason, count]) => ({ reason, count })) }
 }
 
 /** The edits of some places, later ones of a paragraph first so that the others stay where they are. */

@@ -4,15 +4,10 @@ import { sailingGuide } from '../../demo/sailing-guide'
 import { DocumentSession } from '../../core/plan/session'
 import { displayPage } from '../../core/typeset/display'
 import { typesetter } from '../support/fixtures'
+import { noPageErrors } from '../support/browser'
 import { familiesIn, parts, xmlParts } from '../support/independent'
 
-const problems: string[] = []
-test.beforeEach(({ page }) => {
-  problems.length = 0
-  page.on('pageerror', error => problems.push(error.message))
-  page.on('console', (message) => { if (message.type() === 'error' && !/409|422|404|413|400/.test(message.text())) problems.push(message.text()) })
-})
-test.afterEach(() => { expect(problems).toEqual([]) })
+noPageErrors()
 
 async function put(page: Page, name: string): Promise<void> {
   await page.goto('/')

@@ -4,15 +4,10 @@ import { openDocument, saveDocument } from '../../core/document/open'
 import { galleyMenu } from '../../demo/galley-menu'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { seasonReview } from '../../demo/season-review'
+import { noPageErrors } from '../support/browser'
 import { otherDifferences, parts } from '../support/independent'
 
-const problems: string[] = []
-test.beforeEach(({ page }) => {
-  problems.length = 0
-  page.on('pageerror', error => problems.push(error.message))
-  page.on('console', (message) => { if (message.type() === 'error' && !/409|422|404|413|400/.test(message.text())) problems.push(message.text()) })
-})
-test.afterEach(() => { expect(problems).toEqual([]) })
+noPageErrors()
 
 async function open(page: Page, name: string, bytes: Uint8Array): Promise<void> {
   await page.goto('/')

@@ -66,6 +66,7 @@ const titleOf = (kind: CleanUpKind) => kinds.find(each => each.id === kind)!.tit
       <span v-if="done" role="status">{{ done }}</span>
       <span v-else-if="found && found.places.length === 0" class="text-soft" role="status">Nothing of the kind is in this document.</span>
     </div>
+    <p v-if="found?.more" class="mt-2 text-[13px] text-ochre">There are more: put these {{ counted(found.places.length, 'place') }} in order, then look again.</p>
     <p v-for="each in found?.left ?? []" :key="each.reason" class="mt-2 text-[13px] text-ochre">{{ counted(each.count, 'place') }} left alone: {{ each.reason.replace(' Nothing was changed.', '') }}</p>
     <table v-if="found && found.places.length > 0" class="mt-2 table-fixed">
       <colgroup><col class="w-[30px]"><col class="w-[150px]"><col><col class="w-[56px]"></colgroup>

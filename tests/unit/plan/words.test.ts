@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { applyEdits, editTitle, type Edit, type Edits } from '../../../core/document/edits'
+import { applyEdits, editsSchema, editTitle, type Edit, type Edits } from '../../../core/document/edits'
 import { saveDocument } from '../../../core/document/open'
 import { paragraphsOf } from '../../../core/document/stories'
 import { cleanUpEdits, planCleanUp, type CleanUpWish } from '../../../core/plan/clean-up'
@@ -49,6 +49,14 @@ describe('putting words in order', () => {
     expect(places).toEqual([])
     expect(left).toMatchObject([{ count: 1 }])
     expect(left[0]!.reason).toContain('protected')
+  })
+
+  it('takes as many places as one change takes, and says that there are more', () => {
+    const open = sessionOf({ body: '<text:p>a <text:s/>b</text:p>'.repeat(5_003) })
+    const found = planCleanUp(open.document, open.reading, { ...none, doubleSpaces: true })
+    expect([found.places.length, found.more]).toEqual([5_000, true])
+    expect(editsSchema.safeParse({ edits: cleanUpEdits(found.places).map(edit => ({ edit, firstId: 1 })) }).success).toBe(true)
+    expect(planCleanUp(open.document, open.reading, { ...none, edgeSpaces: true })).toMatchObject({ places: [], more: false })
   })
 
   it('keeps local formatting around what it changes', () => {
