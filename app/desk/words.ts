@@ -1,14 +1,10 @@
-/** A number with thousands set apart: 41,208. */
-export function grouped(value: number): string { return value.toLocaleString('en-GB') }
+export { counted, grouped } from '~~/core/plan/words'
 
 /** A share in percent; what rounds to nothing is a dash. */
 export function percentage(share: number): string {
   const value = share * 100
   return value > 0 && value < 0.05 ? '–' : `${value.toFixed(1)} %`
 }
-
-/** “1 place”, “41 places”. */
-export function counted(count: number, one: string, many = `${one}s`): string { return `${grouped(count)} ${count === 1 ? one : many}` }
 
 /** Page indexes as folios: “all pages”, “2–5, 9”. */
 export function pageWords(pages: readonly number[], all: number): string {

@@ -6,6 +6,7 @@ import { writeElement } from '../xml/write'
 import { declarationAttributes, namingAttributes } from './font-attributes'
 import { manifestPath, partOf, type OdfDocument } from './open'
 import type { Operation } from './operations'
+import { rulesPath } from './rules'
 
 /** An operation that does not fit the document. The document is as it was. */
 export class OperationError extends Error {}
@@ -117,6 +118,12 @@ export function apply(document: OdfDocument, operation: Operation): Applied {
       // An empty element may be written as one tag: the tag is put back with its emptiness.
       const closed: Operation[] = parent.children.length === 0 && startTag(parent).endsWith('/>') ? [tagInverse(before, parent)] : []
       return { document: put(document, part), inverse: [{ type: 'remove-node', part: operation.part, node: operation.ids[0]! }, ...closed] }
+    }
+    case 'write-rules': {
+      const written = new Map(document.written)
+      if (operation.text === null) written.delete(rulesPath)
+      else written.set(rulesPath, operation.text)
+      return { document: { ...document, written }, inverse: [{ type: 'write-rules', text: document.written.get(rulesPath) ?? null }] }
     }
     case 'restore-part': {
       if (!document.dropped.has(operation.path)) throw new OperationError(`the part “${operation.path}” was not taken out in this session`)

@@ -1,4 +1,4 @@
-import { escapeText, textMarkup } from '../xml/edit'
+import { escapeText, setAttributes, startTag, textMarkup } from '../xml/edit'
 import type { XmlElement, XmlPart, XmlText } from '../xml/tree'
 import { apply, type Applied } from './apply'
 import { partOf, type OdfDocument } from './open'
@@ -7,22 +7,30 @@ import type { Operation } from './operations'
 /** Elements that an edit takes away when it leaves them empty. */
 const hollow: ReadonlySet<string> = new Set(['text:span', 'text:a', 'text:ruby-base'])
 
-/** A change in the making: operations are applied one by one, and their inverses kept. New nodes take ids in order. */
-export class Draft {
+/** A change in the making, over all parts: operations are applied one by one, and their inverses kept. */
+export class Change {
   readonly operations: Operation[] = []
   readonly inverse: Operation[] = []
+  private readonly next = new Map<string, number>()
+  private readonly drafts = new Map<string, Draft>()
 
-  /** @param nextId the first id that new nodes may take; those of the part are kept clear of */
-  constructor(public document: OdfDocument, readonly path: string, private nextId: number) {
-    this.nextId = Math.max(nextId, this.part.nextId)
+  /** @param firstId the first id that new nodes may take, in any part; those a part has had are kept clear of */
+  constructor(public document: OdfDocument, private readonly firstId = 0) {}
+
+  part(path: string): XmlPart { return partOf(this.document, path) }
+
+  /** The change as it goes on in one part. */
+  on(path: string): Draft {
+    let draft = this.drafts.get(path)
+    if (!draft) this.drafts.set(path, draft = new Draft(this, path))
+    return draft
   }
 
-  get part(): XmlPart { return partOf(this.document, this.path) }
-
-  newIds(count: number): number[] {
-    const ids = Array.from({ length: count }, (_, at) => this.nextId + at)
-    this.nextId += count
-    return ids
+  /** Ids for new nodes of a part, in order. */
+  newIds(path: string, count: number): number[] {
+    const next = this.next.get(path) ?? Math.max(this.firstId, this.part(path).nextId)
+    this.next.set(path, next + count)
+    return Array.from({ length: count }, (_, at) => next + at)
   }
 
   do(operation: Operation): void {
@@ -31,6 +39,25 @@ export class Draft {
     this.operations.push(operation)
     this.inverse.unshift(...applied.inverse)
   }
+
+  /** Paths of the parts that differ from those of an earlier document. */
+  changedParts(before: OdfDocument): Set<string> {
+    return new Set([...this.document.parts].filter(([path, part]) => before.parts.get(path) !== part).map(([path]) => path))
+  }
+}
+
+/** A change in one part. New nodes take ids in order. */
+export class Draft {
+  constructor(readonly change: Change, readonly path: string) {}
+
+  get document(): OdfDocument { return this.change.document }
+  get operations(): readonly Operation[] { return this.change.operations }
+  get inverse(): readonly Operation[] { return this.change.inverse }
+  get part(): XmlPart { return this.change.part(this.path) }
+
+  newIds(count: number): number[] { return this.change.newIds(this.path, count) }
+
+  do(operation: Operation): void { this.change.do(operation) }
 
   remove(node: number): void { this.do({ type: 'remove-node', part: this.path, node }) }
 
@@ -43,6 +70,13 @@ export class Draft {
 
   /** Puts nodes with the ids they had: for moving them. */
   place(parent: number, index: number, source: string, ids: number[]): void { this.do({ type: 'restore-node', part: this.path, parent, index, source, ids }) }
+
+  /** Sets attributes of an element, or with null takes them away; nothing happens where all are as they should be. */
+  setAttributes(node: number, set: Readonly<Record<string, string | null>>): void {
+    const { attributes } = this.part.element(node)
+    const differs = Object.entries(set).filter(([name, value]) => (attributes[name] ?? null) !== value)
+    if (differs.length > 0) this.setTag(node, startTag(setAttributes(this.part, node, Object.fromEntries(differs)).element(node)))
+  }
 
   setTag(node: number, tag: string): void { this.do({ type: 'restore-tag', part: this.path, node, tag }) }
 

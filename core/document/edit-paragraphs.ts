@@ -1,6 +1,6 @@
-import { elementMarkup, startTag, subtreeIds } from '../xml/edit'
-import type { XmlElement, XmlPart } from '../xml/tree'
-import { writeElement } from '../xml/write'
+import { elementMarkup } from '../xml/edit'
+import type { XmlPart } from '../xml/tree'
+import { cloned, closing, cutTail, take, unwrap, type Tail } from './cutting'
 import type { Draft } from './draft'
 import { replaceText, settleSpaces, writeRuns } from './edit-text'
 import { openParagraph, rawOffset } from './paragraph-spots'
@@ -10,49 +10,6 @@ const isParagraph = (name: string) => name === 'text:p' || name === 'text:h'
 const isItem = (name: string) => name === 'text:list-item' || name === 'text:list-header'
 /** Containers that are only there to hold what stands in them. */
 const wrappers: ReadonlySet<string> = new Set(['text:list-item', 'text:list-header', 'text:list', 'text:numbered-paragraph'])
-
-/** A start tag without what only one element may have. */
-const cloned = (element: XmlElement) => startTag(element).replace(/\/>$/, '>').replace(/\s(xml:id|text:id|xhtml:\w+)="[^"]*"/g, '')
-const closing = (tag: string) => `</${/^<([^\s/>]+)/.exec(tag)![1]!}>`
-
-interface Tail { source: string, ids: number[] }
-
-/** Takes everything behind a place of a paragraph out of the draft: spans are cut in two. `spot` is a child path from the paragraph. */
-function cutTail(draft: Draft, parent: number, spot: { readonly node: number, readonly raw: number | null, readonly before: boolean }): Tail {
-  const chain: number[] = []
-  for (let id = spot.node; id !== parent; id = draft.part.node(id).parent) chain.push(id)
-  const tail: Tail = { source: '', ids: [] }
-  for (const id of chain) {
-    const { part } = draft
-    const node = part.node(id)
-    const holder = part.element(node.parent)
-    const at = holder.children.indexOf(id)
-    const own: Tail = { source: '', ids: [] }
-    if (id === spot.node) {
-      if (spot.raw !== null && node.kind === 'text' && spot.raw > 0 && spot.raw < node.text.length) {
-        own.source = draft.slice(id, spot.raw, node.text.length)
-        own.ids = draft.newIds(1)
-        draft.splice(id, spot.raw, node.text.length, '')
-      }
-      else if (spot.raw === null ? spot.before : spot.raw === 0) take(draft, id, own)
-    }
-    else if (tail.ids.length > 0 && node.kind === 'element') {
-      const tag = cloned(node)
-      own.source = `${tag}${tail.source}${closing(tag)}`
-      own.ids = [...draft.newIds(1), ...tail.ids]
-    }
-    for (const later of holder.children.slice(at + 1)) take(draft, later, own)
-    tail.source = own.source
-    tail.ids = own.ids
-  }
-  return tail
-}
-
-function take(draft: Draft, id: number, into: Tail): void {
-  into.source += writeElement(draft.part, id)
-  into.ids.push(...subtreeIds(draft.part, id))
-  draft.remove(id)
-}
 
 /** The style that follows a paragraph's own, where its end is split off (style:next-style-name, ODF 1.4 part 3, 19.505). */
 export type NextStyle = (styleName: string) => string | null
@@ -169,16 +126,6 @@ function placeAll(draft: Draft, parent: number, moved: Tail): void {
   const [holder] = draft.newIds(1)
   draft.place(parent, element.children.length, `${holderTag}${moved.source}${closing(holderTag)}`, [holder!, ...moved.ids])
   unwrap(draft, holder!)
-}
-
-/** Puts what an element holds in its own place. */
-function unwrap(draft: Draft, id: number): void {
-  const { parent } = draft.part.node(id)
-  const index = draft.indexOf(id)
-  const children = [...draft.part.element(id).children]
-  const pieces = children.map((child): Tail => { const tail: Tail = { source: '', ids: [] }; take(draft, child, tail); return tail })
-  draft.remove(id)
-  pieces.forEach((piece, at) => { draft.place(parent, index + at, piece.source, piece.ids) })
 }
 
 /** Lists and items that nothing is left in go too. */

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Draft } from './draft'
+import { Change } from './draft'
 import { insertParagraphs, joinParagraphs, pasteParagraphs, removeParagraph, splitParagraph } from './edit-paragraphs'
 import { addFrame, addPage, chainFrames, movePage, placeFrame, removeFrame, removePage, setFrameText } from './edit-layout'
 import { replaceText } from './edit-text'
@@ -80,7 +80,7 @@ export function applyEdit(document: OdfDocument, edit: Edit, firstId: number): E
   if (onText && element.name !== 'text:p' && element.name !== 'text:h') throw new EditRefusal('This paragraph is no longer in the document. Nothing was changed.')
   const reason = whyNotEdit(document, parsed!, edit.node)
   if (reason !== null) throw new EditRefusal(reason)
-  const draft = new Draft(document, edit.part, firstId)
+  const draft = new Change(document, firstId).on(edit.part)
   let made: number | null = null
   switch (edit.type) {
     case 'text': replaceText(draft, edit.node, edit.from, edit.to, edit.text); break

@@ -27,6 +27,8 @@ export interface OdfDocument {
   readonly parts: ReadonlyMap<string, XmlPart>
   /** Parts taken out since the package was read. */
   readonly dropped: ReadonlySet<string>
+  /** Parts that were written as a whole since the package was read, by path: Morphene's own. */
+  readonly written: ReadonlyMap<string, string>
   readonly subdocuments: readonly Subdocument[]
   /** The package carries digital signatures, which any change makes void (ODF 1.4 part 2 section 5). */
   readonly signed: boolean
@@ -114,7 +116,7 @@ export function openDocument(bytes: Uint8Array, options: { ids?: DocumentIds, li
   open('meta.xml')
   if (!subdocuments[0]!.content) throw new PackageError('damaged', 'The content of this document is empty. Nothing was kept.')
   return {
-    kind: known.kind, template: known.template, container, parts, dropped: new Set(), subdocuments,
+    kind: known.kind, template: known.template, container, parts, dropped: new Set(), written: new Map(), subdocuments,
     signed: container.byPath.has('META-INF/documentsignatures.xml'), title: titleOf(parts.get('meta.xml')),
   }
 }
@@ -134,6 +136,7 @@ export function saveDocument(document: OdfDocument): Uint8Array {
     const written = writeXml(part)
     if (written !== part.source) changes.set(path, new TextEncoder().encode(written))
   }
+  for (const [path, text] of document.written) if (!document.dropped.has(path)) changes.set(path, new TextEncoder().encode(text))
   return writeContainer(document.container, changes)
 }
 

@@ -26,6 +26,8 @@ export const operationSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('drop-replacement'), part, node }),
   /** Takes a part out of the package, and its entry out of the manifest unless another operation does that. */
   z.strictObject({ type: z.literal('drop-part'), path: part, keepEntry: z.boolean().optional() }),
+  /** Writes Morphene's own part; null leaves it as the package has it. Its entry in the manifest is another operation. */
+  z.strictObject({ type: z.literal('write-rules'), text: z.string().max(5_000_000).nullable() }),
   // What edits of text, layout and all inverses are made of.
   z.strictObject({ type: z.literal('restore-tag'), part, node, tag: markup }),
   z.strictObject({ type: z.literal('restore-text'), part, node, text: z.string(), markup: z.string() }),

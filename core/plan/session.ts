@@ -9,6 +9,9 @@ import type { Typesetter } from '../typeset/look'
 import { forgetLayouts } from '../typeset/paragraph'
 import { compareCompositions } from './effects'
 import type { SwapPlan, SwapRequest } from './plan'
+import type { StylePlan } from './styles/plan'
+import { planStyles } from './styles/plan-styles'
+import type { StyleRequest } from './styles/wishes'
 import { applyPlan, planSwap } from './swap'
 
 /** A document at work: read, set in pages and counted, each when first asked for. The same in browser, server and command line. */
@@ -62,6 +65,13 @@ export class DocumentSession {
   preview(request: SwapRequest): DocumentSession {
     const plan = planSwap(this.document, this.detail.census, request, this.typesetter.library, this.reading)
     return new DocumentSession(applyPlan(this.document, plan).document, this.typesetter, this)
+  }
+
+  /** The document as wishes about styles would make it; with `effects` the plan says what they do to the pages. @throws PlanError */
+  planStyles(request: StyleRequest, effects = true): { readonly plan: StylePlan, readonly after: DocumentSession } {
+    const { plan, document } = planStyles(this.document, this.reading, request, this.typesetter.library)
+    const after = new DocumentSession(document, this.typesetter, this)
+    return { plan: effects ? { ...plan, effects: compareCompositions(this.composition, after.composition) } : plan, after }
   }
 
   /** A plan with what it does to the pages, and the document as it would be. @throws PlanError */

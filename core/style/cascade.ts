@@ -38,6 +38,9 @@ export class TextStyle {
     return looksSame(this.effective, this.without, slot)
   }
 
+  /** The values that the text would have with other layers: what a change of a style would come to. */
+  resolvedWith(change: (layer: Layer) => Layer): Effective { return resolve(this.effective.layers.map(change), this.find) }
+
   /** The named style that owns this text: the innermost that is not automatic; null where there is none. */
   get owner(): Layer | null {
     const { layers } = this.effective

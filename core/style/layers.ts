@@ -6,13 +6,13 @@ import type { ObjectKind } from '../document/open'
 export interface Layer {
   readonly from: 'default' | 'frame' | 'cell' | 'chart' | 'paragraph' | 'list' | 'text'
   readonly style: Style
-  /** The style is automatic: what it sets was set by hand on this text (local formatting). */
+  /** The style is automatic: what it sets was set by hand on this text (local formatting). Charts know no other styles: theirs are their own. */
   readonly local: boolean
   readonly text: Properties
   readonly paragraph: Properties
 }
 
-const layer = (from: Layer['from'], style: Style): Layer => ({ from, style, local: style.origin === 'automatic', text: style.text, paragraph: style.paragraph })
+const layer = (from: Layer['from'], style: Style): Layer => ({ from, style, local: style.origin === 'automatic' && style.family !== 'chart', text: style.text, paragraph: style.paragraph })
 
 function chain(scope: StyleScope, from: Layer['from'], family: string, name: string | null): Layer[] {
   const style = name === null ? undefined : findStyle(scope, family, name)

@@ -118,5 +118,5 @@ export function parseXml(path: string, source: string, options: ParseOptions = {
   })
   parser.write(source).close()
   if (last < source.length) putText('', source.length)
-  return new XmlPart(path, source, root, top, prefixes, nodes, new Map(), highest + 1)
+  return new XmlPart(path, source, root, top, prefixes, nodes, [], highest + 1)
 }

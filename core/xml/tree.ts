@@ -53,7 +53,11 @@ export type XmlNode = XmlElement | XmlText | XmlOther
 export type IdRuns = readonly (readonly [index: number, id: number, length: number])[]
 
 export class XmlPart {
-  /** @param base nodes of the parse, by id (sparse where a parse carries ids over); @param overlay nodes changed or added since, null where removed */
+  /**
+   * @param base nodes of the parse, by id (sparse where a parse carries ids over)
+   * @param overlay nodes changed or added since, null where removed: maps whose size falls off, so that ten thousand
+   * changes one after the other cost little more than one; a later map says more than an earlier one
+   */
   constructor(
     readonly path: string,
     readonly source: string,
@@ -62,13 +66,14 @@ export class XmlPart {
     /** Prefixes bound on the root element: prefix to namespace. */
     readonly prefixes: Readonly<Record<string, string>>,
     private readonly base: readonly XmlNode[],
-    private readonly overlay: ReadonlyMap<number, XmlNode | null>,
+    private readonly overlay: readonly ReadonlyMap<number, XmlNode | null>[],
     /** The lowest id that no node of this part has had yet. */
     readonly nextId: number,
   ) {}
 
-  get changed(): boolean { return this.overlay.size > 0 }
-  get touched(): Iterable<number> { return this.overlay.keys() }
+  get changed(): boolean { return this.overlay.length > 0 }
+  /** Ids of nodes changed, added or removed since the parse; some may come twice. */
+  * touched(): Generator<number> { for (const map of this.overlay) yield* map.keys() }
 
   /**
    * Ids of what differs from an earlier state of the same part: nodes changed, added or removed, and everything above
@@ -77,7 +82,7 @@ export class XmlPart {
   differences(earlier: XmlPart): Set<number> {
     const found = new Set<number>()
     if (earlier === this) return found
-    for (const id of new Set([...this.touched, ...earlier.touched])) {
+    for (const id of new Set([...this.touched(), ...earlier.touched()])) {
       const now = this.find(id)
       const was = earlier.find(id)
       if (now === was) continue
@@ -89,8 +94,10 @@ export class XmlPart {
   }
 
   find(id: number): XmlNode | undefined {
-    const changed = this.overlay.get(id)
-    if (changed !== undefined) return changed ?? undefined
+    for (let at = this.overlay.length - 1; at >= 0; at--) {
+      const changed = this.overlay[at]!.get(id)
+      if (changed !== undefined) return changed ?? undefined
+    }
     return this.base[id]
   }
 
@@ -146,12 +153,20 @@ export class XmlPart {
 
   /** This part with some nodes put, and with null removed. */
   with(nodes: Iterable<readonly [number, XmlNode | null]>): XmlPart {
-    const overlay = new Map(this.overlay)
+    const own = new Map<number, XmlNode | null>()
     let nextId = this.nextId
     for (const [id, node] of nodes) {
-      overlay.set(id, node)
+      own.set(id, node)
       nextId = Math.max(nextId, id + 1)
     }
+    const overlay = [...this.overlay]
+    let last: ReadonlyMap<number, XmlNode | null> = own
+    while (overlay.length > 0 && overlay.at(-1)!.size <= 2 * last.size) {
+      const merged = new Map(overlay.pop()!)
+      for (const [id, node] of last) merged.set(id, node)
+      last = merged
+    }
+    if (last.size > 0) overlay.push(last)
     return new XmlPart(this.path, this.source, this.root, this.top, this.prefixes, this.base, overlay, nextId)
   }
 }

@@ -4,7 +4,7 @@ import type { IdRuns, XmlElement, XmlPart } from './tree'
 /** Ids of the nodes that changed and of everything above them. */
 function changedPaths(part: XmlPart): Set<number> {
   const paths = new Set<number>()
-  for (const id of part.touched) {
+  for (const id of part.touched()) {
     for (let node = part.find(id); node && !paths.has(node.id); node = node.parent < 0 ? undefined : part.find(node.parent)) paths.add(node.id)
   }
   return paths

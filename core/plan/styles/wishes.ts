@@ -1,0 +1,80 @@
+import { z } from 'zod'
+import { groupIds } from '../../style/groups'
+
+const name = z.string().min(1).max(500)
+const part = z.string().min(1).max(500)
+const node = z.int().nonnegative()
+const offset = z.int().nonnegative().max(10_000_000)
+const family = z.enum(['paragraph', 'text'])
+const group = z.enum(groupIds)
+const attribute = z.string().regex(/^[a-z]+:[a-z-]+$/).max(60)
+/** A value that an attribute can hold: no markup, no control characters. */
+const value = z.string().max(300).regex(/^[^\u0000-\u001F<]*$/).nullable()
+const points = z.number().min(-5000).max(5000)
+const displayName = z.string().trim().min(1).max(200).regex(/^[^\u0000-\u001F]+$/)
+
+export const rangeSchema = z.strictObject({ part, node, from: offset, to: offset })
+
+/** Which text a wish is about. */
+export const textScopeSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('document') }),
+  /** The whole text that a paragraph stands in: a body with its frames, a header, a page. */
+  z.strictObject({ kind: z.literal('story'), part, node }),
+  z.strictObject({ kind: z.literal('style'), family, name }),
+  /** All text of a voice of the census. */
+  z.strictObject({ kind: z.literal('voice'), key: z.string().max(600) }),
+  /** Everything in a frame or shape, and what is written into it later. */
+  z.strictObject({ kind: z.literal('frame'), part, node }),
+  z.strictObject({ kind: z.literal('ranges'), ranges: z.array(rangeSchema).min(1).max(20_000) }),
+])
+export type TextScope = z.infer<typeof textScopeSchema>
+
+const font = z.strictObject({ family: z.string().trim().min(1).max(200), generic: z.string().max(20).optional(), pitch: z.string().max(20).optional() }).nullable()
+
+/** What changes in a style: values to set, or with null to let go so that the parent's hold. */
+export const styleChangesSchema = z.strictObject({
+  displayName: displayName.optional(),
+  parent: name.nullable().optional(),
+  next: name.nullable().optional(),
+  outlineLevel: z.int().min(1).max(10).nullable().optional(),
+  listStyle: z.string().max(500).nullable().optional(),
+  /** Fonts by slot, as families: the declarations they need are made. */
+  fonts: z.strictObject({ western: font.optional(), asian: font.optional(), complex: font.optional() }).optional(),
+  text: z.record(attribute, value).optional(),
+  paragraph: z.record(attribute, value).optional(),
+  /** Tab stops, in points; an empty list says that there are none. */
+  tabs: z.array(z.strictObject({ position: points, type: z.enum(['left', 'center', 'right', 'char']), char: z.string().max(2).optional(), leader: z.string().max(2).optional() })).max(60).nullable().optional(),
+  dropCap: z.strictObject({ lines: z.int().min(1).max(20), length: z.union([z.int().min(1).max(50), z.literal('word')]), distance: points, style: name.nullable() }).nullable().optional(),
+  /** OpenType features by tag, kept in the rules part. */
+  features: z.record(z.string().regex(/^[\x20-\x7E]{4}$/), z.int().min(0).max(255)).nullable().optional(),
+  role: z.enum(['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'label', 'data', 'note']).nullable().optional(),
+  author: z.string().trim().max(100).nullable().optional(),
+})
+export type StyleChanges = z.infer<typeof styleChangesSchema>
+
+const strays = z.enum(['keep', 'settle'])
+const keep = z.array(group).max(20).default([])
+
+export const styleWishSchema = z.discriminatedUnion('type', [
+  /** Takes local formatting away: of some groups of properties, or of them only what changes nothing. */
+  z.strictObject({ type: z.literal('settle'), scope: textScopeSchema, groups: z.array(group).min(1).max(20), keep, idleOnly: z.boolean().default(false) }),
+  z.strictObject({ type: z.literal('apply'), style: z.strictObject({ family, name: name.nullable() }), scope: textScopeSchema, strays, keep }),
+  /** Makes a style from how text looks, and gives it to that text. */
+  z.strictObject({ type: z.literal('adopt'), family, displayName, scope: textScopeSchema }),
+  /** Makes the style of some text take over what the text looks like. */
+  z.strictObject({ type: z.literal('teach'), scope: textScopeSchema }),
+  z.strictObject({ type: z.literal('edit'), family, name, changes: styleChangesSchema }),
+  z.strictObject({ type: z.literal('make'), family, displayName, changes: styleChangesSchema }),
+  /** Replaces a style by another everywhere, or by none, and drops it. */
+  z.strictObject({ type: z.literal('fold'), family, from: name, to: name.nullable() }),
+  /** Makes one voice speak as another: strays go, or the styles that say otherwise take the other's values. */
+  z.strictObject({ type: z.literal('fold-voice'), from: z.string().max(600), to: z.string().max(600) }),
+])
+export type StyleWish = z.infer<typeof styleWishSchema>
+
+export const styleRequestSchema = z.strictObject({
+  wishes: z.array(styleWishSchema).min(1).max(50),
+  /** Ids of rows that are struck: their places stay as they are. */
+  struck: z.array(z.string().max(400)).max(5000).default([]),
+})
+export type StyleRequest = z.infer<typeof styleRequestSchema>
