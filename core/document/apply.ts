@@ -1,5 +1,5 @@
 import {
-  elementMarkup, insertNode, removeNode, restoreTag, setAttributes, setText, startTag, subtreeIds, textMarkup,
+  elementMarkup, emptyMarkup, insertNode, removeNode, restoreTag, setAttributes, setText, startTag, subtreeIds, textMarkup, unwrapNode, wrapNodes,
 } from '../xml/edit'
 import type { XmlElement, XmlPart } from '../xml/tree'
 import { writeElement } from '../xml/write'
@@ -106,6 +106,20 @@ export function apply(document: OdfDocument, operation: Operation): Applied {
       return remove(document, operation.part, operation.node)
     }
     case 'remove-node': return remove(document, operation.part, operation.node)
+    case 'unwrap-node': {
+      const part = partOf(document, operation.part)
+      const element = part.element(operation.node)
+      if (element.parent < 0) throw new OperationError('the root element cannot be taken away')
+      const index = part.element(element.parent).children.indexOf(element.id)
+      const inverse: Operation[] = [{ type: 'wrap-nodes', part: part.path, parent: element.parent, index, count: element.children.length, source: emptyMarkup(element), id: element.id }]
+      // An element without content may be written as one tag: it comes back as it was.
+      if (startTag(element).endsWith('/>')) inverse.push({ type: 'restore-tag', part: part.path, node: element.id, tag: startTag(element) })
+      return { document: put(document, unwrapNode(part, element.id)), inverse }
+    }
+    case 'wrap-nodes': {
+      const part = partOf(document, operation.part)
+      return { document: put(document, wrapNodes(part, operation.parent, operation.index, operation.count, operation.source, operation.id)), inverse: [{ type: 'unwrap-node', part: part.path, node: operation.id }] }
+    }
     case 'restore-tag': {
       const part = partOf(document, operation.part)
       const element = part.element(operation.node)

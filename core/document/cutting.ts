@@ -47,13 +47,3 @@ export function take(draft: Draft, id: number, into: Tail): void {
   into.ids.push(...subtreeIds(draft.part, id))
   draft.remove(id)
 }
-
-/** Puts what an element holds in its own place. */
-export function unwrap(draft: Draft, id: number): void {
-  const { parent } = draft.part.node(id)
-  const index = draft.indexOf(id)
-  const children = [...draft.part.element(id).children]
-  const pieces = children.map((child): Tail => { const tail: Tail = { source: '', ids: [] }; take(draft, child, tail); return tail })
-  draft.remove(id)
-  pieces.forEach((piece, at) => { draft.place(parent, index + at, piece.source, piece.ids) })
-}

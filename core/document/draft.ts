@@ -78,6 +78,16 @@ export class Draft {
     if (differs.length > 0) this.setTag(node, startTag(setAttributes(this.part, node, Object.fromEntries(differs)).element(node)))
   }
 
+  /** Takes an element away and leaves its children in its place. */
+  unwrap(node: number): void { this.do({ type: 'unwrap-node', part: this.path, node }) }
+
+  /** Puts an element, as a start tag, around some neighbours. */
+  wrap(parent: number, index: number, count: number, tag: string): number {
+    const [id] = this.newIds(1)
+    this.do({ type: 'wrap-nodes', part: this.path, parent, index, count, source: `${tag}</${/^<([^\s/>]+)/.exec(tag)![1]!}>`, id: id! })
+    return id!
+  }
+
   setTag(node: number, tag: string): void { this.do({ type: 'restore-tag', part: this.path, node, tag }) }
 
   textNode(id: number): XmlText {

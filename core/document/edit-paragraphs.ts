@@ -1,6 +1,6 @@
 import { elementMarkup } from '../xml/edit'
 import type { XmlPart } from '../xml/tree'
-import { cloned, closing, cutTail, take, unwrap, type Tail } from './cutting'
+import { cloned, closing, cutTail, take, type Tail } from './cutting'
 import type { Draft } from './draft'
 import { replaceText, settleSpaces, writeRuns } from './edit-text'
 import { openParagraph, rawOffset } from './paragraph-spots'
@@ -125,7 +125,7 @@ function placeAll(draft: Draft, parent: number, moved: Tail): void {
   const holderTag = elementMarkup(draft.part, element, 'text:span', {}).replace(/\/>$/, '>')
   const [holder] = draft.newIds(1)
   draft.place(parent, element.children.length, `${holderTag}${moved.source}${closing(holderTag)}`, [holder!, ...moved.ids])
-  unwrap(draft, holder!)
+  draft.unwrap(holder!)
 }
 
 /** Lists and items that nothing is left in go too. */

@@ -33,6 +33,9 @@ export const operationSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('restore-text'), part, node, text: z.string(), markup: z.string() }),
   z.strictObject({ type: z.literal('restore-node'), part, parent: node, index: node, source: markup, ids }),
   z.strictObject({ type: z.literal('remove-node'), part, node }),
+  /** Takes an element away and leaves its children in its place; and puts one around some children. */
+  z.strictObject({ type: z.literal('unwrap-node'), part, node }),
+  z.strictObject({ type: z.literal('wrap-nodes'), part, parent: node, index: node, count: node, source: markup, id: node }),
   z.strictObject({ type: z.literal('restore-part'), path: part }),
 ])
 

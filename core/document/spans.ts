@@ -1,5 +1,5 @@
 import { elementMarkup } from '../xml/edit'
-import { cloned, closing, cutTail, take, unwrap, type Tail } from './cutting'
+import { cloned, closing, cutTail } from './cutting'
 import type { Draft } from './draft'
 import { openParagraph, rawOffset, type TextPiece } from './paragraph-spots'
 
@@ -28,16 +28,18 @@ export function splitSpansAt(draft: Draft, paragraph: number, offset: number): v
   if (!at) return
   const before = inside ?? shown[shown.indexOf(at) - 1]
   if (!before) return
-  const node = outer(at)
+  // Up to the elements that begin at the place, then on through the spans that reach over it.
+  let node = outer(at)
+  const above = (id: number) => draft.part.node(id).parent
+  const isSpan = (id: number) => id !== paragraph && draft.part.element(id).name === 'text:span'
+  while (isSpan(above(node)) && !isWithin(draft, outer(before), above(node))) node = above(node)
   let top = -1
-  for (let id = draft.part.node(node).parent; id !== paragraph && draft.part.element(id).name === 'text:span' && isWithin(draft, outer(before), id); id = draft.part.node(id).parent) top = id
+  for (let id = above(node); isSpan(id); id = above(id)) top = id
   if (top < 0) return
-  const home = draft.part.node(node).parent
   const element = draft.part.element(top)
-  const tail = cutTail(draft, top, { node, raw: at.kind === 'text' && at.field === null ? inside ? rawOffset(at, offset) : 0 : null, before: true })
+  const tail = cutTail(draft, top, { node, raw: inside ? rawOffset(at, offset) : null, before: true })
   const tag = cloned(element)
   draft.place(element.parent, draft.indexOf(top) + 1, `${tag}${tail.source}${closing(tag)}`, [...draft.newIds(1), ...tail.ids])
-  if (home !== top) draft.dropEmpty(home, top)
 }
 
 /** What is put into a span together: neighbours in one element, the first and last perhaps in part. */
@@ -86,33 +88,26 @@ export function wrapRange(draft: Draft, paragraph: number, from: number, to: num
   return made
 }
 
-function wrapStretch(draft: Draft, stretch: Stretch, styleName: string): number {
-  const { parent, nodes } = stretch
-  const inside: Tail = { source: '', ids: [] }
-  let index = draft.indexOf(nodes[0]!)
-  let rest = ''
-  nodes.forEach((id, at) => {
-    const node = draft.part.node(id)
-    const start = at === 0 ? stretch.from : 0
-    const end = at === nodes.length - 1 ? stretch.to : null
-    if (node.kind !== 'text' || (start === 0 && (end === null || end >= node.text.length))) { take(draft, id, inside); return }
-    const { length } = node.text
-    inside.source += draft.slice(id, start, end ?? length)
-    inside.ids.push(...draft.newIds(1))
-    if (end !== null && end < length) rest = draft.slice(id, end, length)
-    if (start > 0) { draft.splice(id, start, length, ''); index++ }
-    else draft.remove(id)
-  })
-  const tag = elementMarkup(draft.part, draft.part.element(parent), 'text:span', { 'text:style-name': styleName }).replace(/\/>$/, '>')
-  const [span] = draft.newIds(1)
-  draft.place(parent, index, `${tag}${inside.source}${closing(tag)}`, [span!, ...inside.ids])
-  if (rest !== '') draft.place(parent, index + 1, rest, draft.newIds(1))
-  return span!
+function wrapStretch(draft: Draft, { parent, nodes, from, to }: Stretch, styleName: string): number {
+  const last = draft.part.node(nodes.at(-1)!)
+  if (last.kind === 'text' && to !== null && to < last.text.length) cutText(draft, last.id, to)
+  const first = draft.part.node(nodes[0]!)
+  let index = draft.indexOf(first.id)
+  if (first.kind === 'text' && from > 0) { cutText(draft, first.id, from); index++ }
+  return draft.wrap(parent, index, nodes.length, elementMarkup(draft.part, draft.part.element(parent), 'text:span', { 'text:style-name': styleName }).replace(/\/>$/, '>'))
+}
+
+/** Makes two text nodes of one: something is to come between them. */
+function cutText(draft: Draft, id: number, at: number): void {
+  const { parent, text } = draft.textNode(id)
+  const rest = draft.slice(id, at, text.length)
+  draft.splice(id, at, text.length, '')
+  draft.place(parent, draft.indexOf(id) + 1, rest, draft.newIds(1))
 }
 
 /** Takes a span away and leaves what is in it. */
 export function unwrapSpan(draft: Draft, span: number): void {
   const { parent } = draft.part.node(span)
-  unwrap(draft, span)
+  draft.unwrap(span)
   draft.mergeTexts(parent)
 }

@@ -108,7 +108,8 @@ export function setText(part: XmlPart, id: number, text: string, markup: string 
 /** Reads a fragment of one node in the namespaces of its future parent; nodes in document order, ids as given. */
 function readFragment(part: XmlPart, parent: XmlElement | null, source: string, ids: readonly number[]): XmlNode[] {
   const bound = parent ? prefixesAt(part, parent) : part.prefixes
-  const head = `<x${Object.entries(bound).filter(([prefix]) => prefix !== 'xml' && prefix !== 'xmlns')
+  // Only the prefixes that occur are declared: a document binds thirty, a fragment uses two.
+  const head = `<x${Object.entries(bound).filter(([prefix]) => prefix !== 'xml' && prefix !== 'xmlns' && (prefix === '' || source.includes(`${prefix}:`)))
     .map(([prefix, uri]) => ` xmlns${prefix === '' ? '' : `:${prefix}`}="${uri}"`).join('')}>`
   const read = parseXml(part.path, `${head}${source}</x>`)
   const inside: XmlNode[] = []
@@ -144,6 +145,34 @@ export function removeNode(part: XmlPart, id: number): XmlPart {
     ...subtreeIds(part, id).map(node => [node, null] as const),
     [parent.id, { ...parent, children: parent.children.filter(child => child !== id) }],
   ])
+}
+
+/** Takes an element away and leaves its children in its place. */
+export function unwrapNode(part: XmlPart, id: number): XmlPart {
+  const element = part.element(id)
+  if (element.parent < 0) throw new EditError('the root element cannot be taken away')
+  const parent = part.element(element.parent)
+  const children = parent.children.flatMap(child => child === id ? element.children : [child])
+  return part.with([[id, null], [parent.id, { ...parent, children }], ...element.children.map((child): [number, XmlNode] => [child, { ...part.node(child), parent: parent.id }])])
+}
+
+/** Puts an element, written out without content, around some neighbours: the reverse of `unwrapNode`. */
+export function wrapNodes(part: XmlPart, parent: number, index: number, count: number, source: string, id: number): XmlPart {
+  const into = part.element(parent)
+  if (count < 0 || index < 0 || index + count > into.children.length) throw new EditError(`${into.name} has no ${count} children at ${index}`)
+  if (part.find(id)) throw new EditError(`the node id ${id} is in use`)
+  const [read] = readFragment(part, into, source, [id])
+  if (read?.kind !== 'element') throw new EditError('only an element can be put around others')
+  const inside = into.children.slice(index, index + count)
+  const children = [...into.children.slice(0, index), id, ...into.children.slice(index + count)]
+  return part.with([[id, { ...read, children: inside }], [parent, { ...into, children }], ...inside.map((child): [number, XmlNode] => [child, { ...part.node(child), parent: id }])])
+}
+
+/** An element as written, without what is in it. */
+export function emptyMarkup(element: XmlElement): string {
+  const tag = startTag(element)
+  const close = element.contentEnd < element.end ? element.source.slice(element.contentEnd, element.end) : `</${/^<([^\s/>]+)/.exec(tag)![1]!}>`
+  return `${tag.endsWith('/>') ? `${tag.slice(0, -2).trimEnd()}>` : tag}${close}`
 }
 
 /** Ids of a node and all below it, in document order. */

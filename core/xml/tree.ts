@@ -75,6 +75,8 @@ export class XmlPart {
   /** Ids of nodes changed, added or removed since the parse; some may come twice. */
   * touched(): Generator<number> { for (const map of this.overlay) yield* map.keys() }
 
+  isTouched(id: number): boolean { return this.overlay.some(map => map.has(id)) }
+
   /**
    * Ids of what differs from an earlier state of the same part: nodes changed, added or removed, and everything above
    * them. What is not in it is the very same, with all below it.

@@ -19,16 +19,25 @@ function rawName(element: XmlElement): string {
  * references, quotes, comments and white space included.
  */
 export function writeXml(part: XmlPart): string {
-  return part.changed ? writeNodes(part, part.top) : part.source
+  return part.changed ? writeNodes(part, part.top, changedPaths(part)) : part.source
 }
 
 /** The source of one element with everything in it, as it is now. */
 export function writeElement(part: XmlPart, id: number): string {
-  return writeNodes(part, [id])
+  // Only what is below it is looked at: moving one node of a part that has changed in ten thousand places is cheap.
+  const paths = new Set<number>()
+  const look = (at: number): boolean => {
+    const node = part.node(at)
+    let changed = part.isTouched(at)
+    if (node.kind === 'element') for (const child of node.children) changed = look(child) || changed
+    if (changed) paths.add(at)
+    return changed
+  }
+  look(id)
+  return writeNodes(part, [id], paths)
 }
 
-function writeNodes(part: XmlPart, ids: readonly number[]): string {
-  const paths = changedPaths(part)
+function writeNodes(part: XmlPart, ids: readonly number[], paths: ReadonlySet<number>): string {
   const pieces: string[] = []
   const write = (id: number): void => {
     const node = part.node(id)
