@@ -1,4 +1,5 @@
-import { applyEdit, type Edit, type Edits } from '~~/core/document/edits'
+import type { Edit, Edits } from '~~/core/document/edits'
+import { makeEdit } from '~~/core/plan/make-edits'
 import { partOf } from '~~/core/document/open'
 import { readFrameText, type FrameTextState } from '~~/core/style/frame-text'
 import { shapeNames } from '~~/core/document/story-reader'
@@ -33,7 +34,7 @@ export class WordDesk {
     let made: number | null = null
     for (const edit of edits) {
       const firstId = partOf(document, edit.part).nextId
-      const edited = applyEdit(document, edit, firstId)
+      const edited = makeEdit(document, edit, firstId, this.session.reading.cascade.scopes)
       document = edited.document
       stamped.push({ edit, firstId })
       made = edited.made ?? made

@@ -127,19 +127,3 @@ export function editTitle(before: OdfDocument, edits: Edits): string {
   if (type === 'insert' || type === 'paste') return 'Put paragraphs in'
   return `Edited text in ${one ? 'a paragraph' : `${new Set(edits.map(({ edit }) => edit.node)).size} paragraphs`}`
 }
-
-/** Makes edits in order, all or none. @throws EditRefusal */
-export function applyEdits(document: OdfDocument, edits: Edits): Edited {
-  let at = document
-  const operations: Operation[] = []
-  const inverse: Operation[] = []
-  let made: number | null = null
-  for (const { edit, firstId } of edits) {
-    const edited = applyEdit(at, edit, firstId)
-    at = edited.document
-    operations.push(...edited.operations)
-    inverse.unshift(...edited.inverse)
-    made = edited.made
-  }
-  return { document: at, operations, inverse, made }
-}

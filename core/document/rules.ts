@@ -18,11 +18,11 @@ const ruleId = z.string().regex(/^[a-z0-9]{1,12}$/)
 const listLimit = 500
 
 /** Text of a paragraph style that matches a regular expression takes a character style. RE2 syntax: a match takes time linear in the text. */
-const patternSchema = z.strictObject({ id: ruleId, style: z.string().min(1).max(500), title: z.string().max(200), pattern: z.string().min(1).max(2000), ignoreCase: z.boolean().default(false), character: z.string().min(1).max(500), on: z.boolean().default(true) })
+export const patternSchema = z.strictObject({ id: ruleId, style: z.string().min(1).max(500), title: z.string().max(200), pattern: z.string().min(1).max(2000), ignoreCase: z.boolean().default(false), character: z.string().min(1).max(500), on: z.boolean().default(true) })
 export type PatternRule = z.infer<typeof patternSchema>
 
 /** The same at a paragraph's start only: a pattern, so many words or sentences, or the first letter or line as CSS has them (CSS Pseudo-Elements 4, 2.1 and 2.2). */
-const leadInSchema = z.strictObject({
+export const leadInSchema = z.strictObject({
   id: ruleId, style: z.string().min(1).max(500), title: z.string().max(200), character: z.string().min(1).max(500), on: z.boolean().default(true),
   what: z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('first-letter') }), z.strictObject({ kind: z.literal('first-line') }),

@@ -1,7 +1,8 @@
 import { takeCensus, type CensusDetail } from '../census/census'
 import { openDocument, type OdfDocument } from '../document/open'
+import { readRules, type LeadInRule } from '../document/rules'
 import { prepareHyphenation } from '../typeset/hyphenate'
-import { Composer, readDocument, type Composition, type Reading } from '../typeset/compose'
+import { Composer, paragraphExtents, readDocument, type Composition, type Reading } from '../typeset/compose'
 import type { PageView } from '../typeset/drawing-pages'
 import type { Cascade } from '../style/cascade'
 import type { Page } from '../typeset/pages'
@@ -10,9 +11,12 @@ import { forgetLayouts } from '../typeset/paragraph'
 import { compareCompositions } from './effects'
 import type { SwapPlan, SwapRequest } from './plan'
 import type { StylePlan } from './styles/plan'
+import type { LineEnds } from './styles/plan-rules'
 import { planStyles } from './styles/plan-styles'
 import type { StyleRequest } from './styles/wishes'
 import { applyPlan, planSwap } from './swap'
+
+const takesLine = (rule: LeadInRule): boolean => rule.what.kind === 'first-line'
 
 /** A document at work: read, set in pages and counted, each when first asked for. The same in browser, server and command line. */
 export class DocumentSession {
@@ -67,10 +71,25 @@ export class DocumentSession {
     return new DocumentSession(applyPlan(this.document, plan).document, this.typesetter, this)
   }
 
+  /** Where the first line of each paragraph of the body ends, as it is composed. */
+  private firstLines(): LineEnds {
+    const extents = paragraphExtents(this.composition)
+    return (part, node) => { const extent = extents.get(node); return extent?.paragraph.part === part ? extent.layout.lines[0]?.end ?? null : null }
+  }
+
   /** The document as wishes about styles would make it; with `effects` the plan says what they do to the pages. @throws PlanError */
   planStyles(request: StyleRequest, effects = true): { readonly plan: StylePlan, readonly after: DocumentSession } {
-    const { plan, document } = planStyles(this.document, this.reading, request, this.typesetter.library)
-    const after = new DocumentSession(document, this.typesetter, this)
+    const planned = (of: DocumentSession | null) => planStyles(this.document, this.reading, request, this.typesetter.library, of ? of.firstLines() : undefined)
+    let { plan, document } = planned(readRules(this.document).leadIns.some(takesLine) || request.wishes.some(wish => wish.type === 'rules' && wish.leadIns.some(takesLine)) ? this : null)
+    let after = new DocumentSession(document, this.typesetter, this)
+    // What a rule does to a first line may move where it ends: looked at until it stands, three times at most.
+    for (let round = 0; round < 3 && readRules(document).leadIns.some(takesLine); round++) {
+      const next = planned(after)
+      if (JSON.stringify(next.plan.operations) === JSON.stringify(plan.operations)) break
+      plan = next.plan
+      document = next.document
+      after = new DocumentSession(document, this.typesetter, this)
+    }
     return { plan: effects ? { ...plan, effects: compareCompositions(this.composition, after.composition) } : plan, after }
   }
 

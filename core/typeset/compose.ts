@@ -1,5 +1,6 @@
 import type { OdfDocument } from '../document/open'
 import { paragraphsOf, readStories, type Block, type Frame, type Inline, type Paragraph, type Story } from '../document/stories'
+import { rulesPath } from '../document/rules'
 import { readSetting } from '../document/settings'
 import { Cascade } from '../style/cascade'
 import type { XmlPart } from '../xml/tree'
@@ -51,7 +52,8 @@ export interface ComposeOptions {
 export function readDocument(document: OdfDocument, earlier?: Reading): Reading {
   const sub = document.subdocuments[0]!
   const stories: Story[] = []
-  let sameStyles = earlier !== undefined
+  // Rules of the document's own have a say in how text looks, too.
+  let sameStyles = earlier !== undefined && earlier.document.written.get(rulesPath) === document.written.get(rulesPath)
   for (const path of [sub.content, sub.styles]) {
     if (!path) continue
     const part = document.parts.get(path)!

@@ -1,12 +1,13 @@
 import type { Census } from '../../core/census/census'
 import { applyAll } from '../../core/document/apply'
-import { applyEdits, editTitle, type Edits } from '../../core/document/edits'
+import { editTitle, type Edits } from '../../core/document/edits'
 import { openDocument, saveDocument, type DocumentIds, type DocumentKind, type OdfDocument } from '../../core/document/open'
 import type { Operation } from '../../core/document/operations'
 import type { ReadText } from '../../core/format/blocks'
 import { fromTemplate } from '../../core/format/odf/from-template'
 import { writeReadText } from '../../core/format/odf/new-document'
 import { readForeign } from '../../core/format/read'
+import { makeEdits } from '../../core/plan/make-edits'
 import { dropStale } from '../../core/plan/stale'
 import type { Subsetter } from '../../core/format/pdf/subset'
 import { writePdf, type Pdf, type PdfOptions } from '../../core/format/pdf/write'
@@ -81,7 +82,7 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
     case 'copy': return fromTemplate(task.bytes)
     case 'edit': {
       const before = openDocument(task.bytes, { ids: task.ids })
-      const edited = applyEdits(before, task.edits)
+      const edited = makeEdits(before, task.edits)
       const stale = dropStale(edited.document, new Set(task.edits.map(({ edit }) => edit.part)))
       const { document } = applyAll(edited.document, stale.operations)
       return { bytes: saveDocument(document), ids: documentIds(document, task.ids), operations: [...edited.operations, ...stale.operations], title: editTitle(before, task.edits), said: stale.said }

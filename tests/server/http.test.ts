@@ -3,7 +3,7 @@ import { request as httpRequest } from 'node:http'
 import type { Knex } from 'knex'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Census } from '../../core/census/census'
-import { applyEdits } from '../../core/document/edits'
+import { makeEdits } from '../../core/plan/make-edits'
 import { openDocument, saveDocument } from '../../core/document/open'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { seasonReview } from '../../demo/season-review'
@@ -133,9 +133,9 @@ describe('a document on the shelf', () => {
     const response = await post(`/api/documents/${id}/edit`, { base: 1, edits })
     expect(response.status).toBe(200)
     expect(await response.json()).toMatchObject({ version: { number: 2, madeBy: 'edit', title: 'Edited text in a paragraph' }, said: [] })
-    expect(Buffer.compare(await bytesOf(`/api/documents/${id}/file`), saveDocument(applyEdits(document, edits).document))).toBe(0)
+    expect(Buffer.compare(await bytesOf(`/api/documents/${id}/file`), saveDocument(makeEdits(document, edits).document))).toBe(0)
     // New nodes keep their ids: a second edit finds the paragraph that the first one made.
-    const made = applyEdits(document, edits).made!
+    const made = makeEdits(document, edits).made!
     const again = await post(`/api/documents/${id}/edit`, { base: 2, edits: [{ edit: { type: 'text', part: 'content.xml', node: made, from: 0, to: 1, text: '' }, firstId: firstId + 100 }] })
     expect(again.status).toBe(200)
     expect((await again.json() as { version: { title: string } }).version.title).toMatch(/^Deleted /)

@@ -12,6 +12,7 @@ import { applyParagraphStyle, applyTextStyle, applyToFrame } from './assign'
 import { editStyle, makeStyle } from './edit-style'
 import { foldStyle, foldVoice } from './fold'
 import type { StylePlan } from './plan'
+import { setRules, syncRules, type LineEnds } from './plan-rules'
 import { StylePlanner } from './planner'
 import { settle, settleTitle } from './settle'
 import type { StyleRequest, StyleWish } from './wishes'
@@ -61,6 +62,9 @@ function carryOut(planner: StylePlanner, wish: StyleWish, made: { family: string
       const to = foldStyle(planner, wish.family, wish.from, wish.to)
       return to === null ? `Deleted the style ${displayName}` : `Folded the style ${displayName} into ${to}`
     }
+    case 'rules':
+      setRules(planner, wish.style, wish.patterns, wish.leadIns)
+      return wish.patterns.length + wish.leadIns.length === 0 ? `Took the rules of ${planner.style('paragraph', wish.style).displayName} away` : `Set the rules of ${planner.style('paragraph', wish.style).displayName}`
     case 'fold-voice': foldVoice(planner, wish.from, wish.to); return 'Folded one voice into another'
   }
 }
@@ -80,9 +84,10 @@ function writeRules(planner: StylePlanner): void {
 
 /**
  * Plans wishes about styles, one after the other, as one change. A pure function: the document given is not changed.
+ * `lineEnds` says where first lines end, for rules that take them.
  * @throws PlanError when a wish cannot be met at all
  */
-export function planStyles(document: OdfDocument, reading: Reading, request: StyleRequest, library: Library): PlannedStyles {
+export function planStyles(document: OdfDocument, reading: Reading, request: StyleRequest, library: Library, lineEnds: LineEnds = () => null): PlannedStyles {
   const planner = new StylePlanner(document, reading, library, request.struck)
   const made: { family: string, name: string, displayName: string }[] = []
   const titles: string[] = []
@@ -90,6 +95,8 @@ export function planStyles(document: OdfDocument, reading: Reading, request: Sty
     planner.reread()
     titles.push(carryOut(planner, wish, made))
   }
+  planner.reread()
+  syncRules(planner, lineEnds)
   writeRules(planner)
   const stale = planner.change.operations.length === 0 ? { operations: [], said: [] } : dropStale(planner.document, planner.change.changedParts(document))
   for (const operation of stale.operations) planner.change.do(operation)

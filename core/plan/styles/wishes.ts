@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { leadInSchema, patternSchema } from '../../document/rules'
 import { groupIds } from '../../style/groups'
 
 const name = z.string().min(1).max(500)
@@ -67,6 +68,8 @@ export const styleWishSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('make'), family, displayName, changes: styleChangesSchema }),
   /** Replaces a style by another everywhere, or by none, and drops it. */
   z.strictObject({ type: z.literal('fold'), family, from: name, to: name.nullable() }),
+  /** Gives a paragraph style its pattern and lead-in rules, in place of those it has. */
+  z.strictObject({ type: z.literal('rules'), style: name, patterns: z.array(patternSchema).max(200), leadIns: z.array(leadInSchema).max(200) }),
   /** Makes one voice speak as another: strays go, or the styles that say otherwise take the other's values. */
   z.strictObject({ type: z.literal('fold-voice'), from: z.string().max(600), to: z.string().max(600) }),
 ])

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { applyAll } from '../../../core/document/apply'
-import { applyEdit, applyEdits, editsSchema, type Edit } from '../../../core/document/edits'
+import { applyEdit, editsSchema, type Edit } from '../../../core/document/edits'
+import { makeEdits } from '../../../core/plan/make-edits'
 import { openDocument, saveDocument, type OdfDocument } from '../../../core/document/open'
 import { openParagraph } from '../../../core/document/paragraph-spots'
 import { idRuns } from '../../../core/xml/write'
@@ -183,7 +184,7 @@ describe('random edits', () => {
         const tree = (of: typeof now) => [...of.descendants()].map(each => `${each.id} ${each.name} ${each.children.join()}`).join('\n')
         expect(tree(again)).toBe(tree(now))
         // The same edits on the first state, as the server makes them, give the same bytes.
-        if (edits.length > 0) expect(Buffer.compare(saveDocument(applyEdits(first, edits).document), saveDocument(document))).toBe(0)
+        if (edits.length > 0) expect(Buffer.compare(saveDocument(makeEdits(first, edits).document), saveDocument(document))).toBe(0)
         for (const inverse of undo) document = applyAll(document, inverse).document
         expect(Buffer.compare(saveDocument(document), bytes)).toBe(0)
       }), { numRuns: name.includes('small') ? 300 : 40 })

@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import { applyEdits, editsSchema, editTitle, type Edit, type Edits } from '../../../core/document/edits'
+import { editsSchema, editTitle, type Edit, type Edits } from '../../../core/document/edits'
 import { saveDocument } from '../../../core/document/open'
 import { paragraphsOf } from '../../../core/document/stories'
 import { cleanUpEdits, planCleanUp, type CleanUpWish } from '../../../core/plan/clean-up'
 import { findText } from '../../../core/plan/find'
+import { makeEdits } from '../../../core/plan/make-edits'
 import { DocumentSession } from '../../../core/plan/session'
 import { paragraphText } from '../../../core/style/runs'
 import { sailingGuide } from '../../../demo/sailing-guide'
@@ -16,7 +17,7 @@ function cleaned(body: string, wish: Partial<CleanUpWish>, more: { styles?: stri
   const open = sessionOf({ body, ...more })
   const { places } = planCleanUp(open.document, open.reading, { ...none, ...wish })
   const edits = cleanUpEdits(places).map((edit, at) => ({ edit, firstId: 10_000 + at * 10 }))
-  return edits.length === 0 ? texts(open) : texts(new DocumentSession(applyEdits(open.document, edits).document, open.typesetter, open))
+  return edits.length === 0 ? texts(open) : texts(new DocumentSession(makeEdits(open.document, edits).document, open.typesetter, open))
 }
 
 describe('putting words in order', () => {
@@ -62,7 +63,7 @@ describe('putting words in order', () => {
   it('keeps local formatting around what it changes', () => {
     const open = sessionOf({ body: '<text:p>a<text:span text:style-name="T"> <text:s/>b</text:span></text:p>', automatic: textStyle('T', 'fo:font-weight="bold"') })
     const { places } = planCleanUp(open.document, open.reading, { ...none, doubleSpaces: true })
-    const { document } = applyEdits(open.document, cleanUpEdits(places).map(edit => ({ edit, firstId: 10_000 })))
+    const { document } = makeEdits(open.document, cleanUpEdits(places).map(edit => ({ edit, firstId: 10_000 })))
     const source = document.parts.get('content.xml')!
     const paragraph = [...source.descendants()].find(each => each.name === 'text:p')!
     expect([...source.elements(paragraph)].map(each => `${each.name}${source.textOf(each.id)}`)).toEqual(['text:span b'])
@@ -113,7 +114,7 @@ describe('a session after an edit', () => {
     void open.composition
     const paragraph = paragraphsOf(open.reading.stories.find(story => story.role === 'body')!.blocks).find(each => paragraphText(each).length > 200)!
     const edits: Edit[] = [{ type: 'text', part: 'content.xml', node: paragraph.node, from: 10, to: 14, text: 'quite another lot of words, so that lines move' }, { type: 'split', part: 'content.xml', node: paragraph.node, at: 60 }]
-    const { document } = applyEdits(open.document, edits.map((edit, at) => ({ edit, firstId: open.document.parts.get('content.xml')!.nextId + at * 100 })))
+    const { document } = makeEdits(open.document, edits.map((edit, at) => ({ edit, firstId: open.document.parts.get('content.xml')!.nextId + at * 100 })))
     const after = new DocumentSession(document, open.typesetter, open)
     const again = session(saveDocument(document))
     expect(after.detail.census).toEqual(again.detail.census)
