@@ -65,7 +65,7 @@ function isChosen(index: number): boolean {
 function isCurrent(index: number): boolean {
   const place = desk.current
   const run = drawn.value?.page.runs[index]
-  return place !== null && run !== undefined && isChosen(index) && run.part === place.part && run.node === place.node && run.start < place.end && run.end > place.start
+  return place !== null && run !== undefined && props.side === 'now' && (desk.chosen === null || isChosen(index)) && run.part === place.part && run.node === place.node && run.start < place.end && run.end > place.start
 }
 
 /** The piece of desk that the canvas covers, in points: the page with what hangs over it, or what is in sight of it. */
@@ -141,6 +141,8 @@ function boxStyle({ x, y, width, height, matrix }: PageBox, least = 0): Record<s
 const onThisView = computed(() => edits.value && view.value === desk.view)
 const caret = computed(() => onThisView.value && drawn.value && words.spot && !words.frame ? caretBox(drawn.value.page, words.spot) : null)
 const selection = computed(() => onThisView.value && drawn.value && words.ranges.length > 0 ? rangeBoxes(drawn.value.page, words.ranges) : [])
+/** What the rule that is being written takes. */
+const lit = computed(() => drawn.value && desk.lit.length > 0 && !props.plain && !small.value ? rangeBoxes(drawn.value.page, desk.lit.filter(range => drawn.value!.page.lines.some(line => line.node === range.node && line.part === range.part))) : [])
 const frames = computed(() => drawn.value?.page.frames ?? [])
 const chosenFrame = computed(() => onThisView.value && words.frame ? frames.value.find(each => each.node === words.frame!.node && each.part === words.frame!.part) ?? null : null)
 
@@ -241,6 +243,7 @@ defineExpose({ page: computed(() => drawn.value?.page ?? null) })
       <canvas ref="canvas" class="absolute max-w-none" :style="{ left: `${covered.x * scale}px`, top: `${covered.y * scale}px`, width: `${covered.width * scale}px`, height: `${covered.height * scale}px` }" aria-hidden="true" />
       <div class="absolute inset-0" :class="!edits ? 'pointer-events-none' : words.drawing ? 'cursor-crosshair' : 'cursor-text'" @pointerdown="press" @pointermove="drag" @pointerup="dragging = false">
         <TextLayer v-if="drawn" :page="drawn.page" :scale="scale" />
+        <div v-for="(box, at) in lit" :key="`lit${at}`" class="pointer-events-none absolute border-b-2 border-ochre bg-ochre/15" :style="boxStyle(box, 3)" data-lit />
         <div v-for="(box, at) in selection" :key="at" class="pointer-events-none absolute bg-verdigris/25" :style="boxStyle(box, 3)" data-selection />
         <div v-if="caret && !words.hasSelection" class="caret pointer-events-none absolute w-[2px] bg-ink" :style="boxStyle({ ...caret, x: caret.x - 1 / scale }, 2)" data-caret />
         <div v-if="drawnFrame" class="pointer-events-none absolute border border-dashed border-verdigris bg-verdigris/10" :style="boxStyle(drawnFrame)" />

@@ -108,7 +108,7 @@ function bring(page: number, box: { x: number, y: number, width: number, height:
 
 async function drawnPage(index: number) {
   for (let tries = 0; tries < 20 && !live.value.has(index); tries++) await new Promise(resolve => setTimeout(resolve, 50))
-  return desk.engine?.ask('page', { side: 'now', view: desk.view, index }).catch(() => null) ?? null
+  return desk.engine?.ask('page', { side: desk.side, view: desk.view, index }).catch(() => null) ?? null
 }
 
 // Walking goes to the place itself: the page first, then the spot on it, once it is drawn.
@@ -262,6 +262,7 @@ defineExpose({ goTo, fit, focusInput: () => input.value?.focus(), zoomAt: zoomHe
   <div class="relative flex min-h-0 flex-1 flex-col">
     <p v-if="words.message" role="alert" class="absolute inset-x-6 top-3 z-20 border border-rubric bg-sheet px-4 py-2 text-rubric">{{ words.message }} <button type="button" class="link ml-2" @click="words.message = ''">Good</button></p>
     <p v-if="words.said" role="status" class="absolute inset-x-6 top-3 z-10 border border-rule bg-sheet px-4 py-2">{{ words.said }} <button type="button" class="link ml-2" @click="words.said = ''">Good</button></p>
+    <p v-if="desk.after" class="border-b border-verdigris bg-wash px-5 py-1 text-[13px]" role="status">Shown as it would be. Nothing is stored yet.</p>
     <CaretInput ref="input" @leave="leave" />
     <PlainReading v-if="desk.arrangement === 'plain'" @write="input?.focus()" />
     <div
@@ -273,7 +274,7 @@ defineExpose({ goTo, fit, focusInput: () => input.value?.focus(), zoomAt: zoomHe
           <template v-for="index in row" :key="index">
             <div v-if="index < 0" :style="{ width: `${(desk.shown[0]?.width ?? 0) * zoomOf * 96 / 72}px` }" aria-hidden="true" />
             <div v-else :data-page="index" :style="{ marginLeft: `${extents[index] ?? 0}px` }" :class="{ 'cursor-pointer': desk.arrangement === 'contact' }" @click="open(index)">
-              <SheetPage side="now" :view="desk.view" :index="index" :zoom="zoomOf" :width="desk.shown[index]!.width" :height="desk.shown[index]!.height" :number="desk.shown[index]!.number" :name="desk.shown[index]!.name" :live="live.has(index)" :generation="desk.generation" :plain="desk.arrangement === 'contact'" :marks-left="desk.arrangement === 'spreads' && row.length > 1 && index === row[0]" @pointed="input?.focus()" @beside="extents[index] = $event">
+              <SheetPage :side="desk.side" :view="desk.view" :index="index" :zoom="zoomOf" :width="desk.shown[index]!.width" :height="desk.shown[index]!.height" :number="desk.shown[index]!.number" :name="desk.shown[index]!.name" :live="live.has(index)" :generation="desk.generation" :plain="desk.arrangement === 'contact'" :marks-left="desk.arrangement === 'spreads' && row.length > 1 && index === row[0]" @pointed="input?.focus()" @beside="extents[index] = $event">
                 <template #frame="{ frame, scale }"><FrameHandles :frame="frame" :scale="scale" :page="index" /></template>
               </SheetPage>
               <p v-if="desk.arrangement === 'contact'" class="mt-1 truncate text-[12px] text-soft" :class="{ 'font-semibold text-ink': index === desk.page }">

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import type { Census, Occurrence } from '~~/core/census/census'
 import type { DocumentIds } from '~~/core/document/open'
 import type { DocumentRow, VersionRow } from '~~/server/store/documents'
+import type { TextRange } from '~~/core/typeset/caret'
 import { Engine } from '../workers/engine'
 import type { PageView } from '~~/core/typeset/drawing-pages'
 import type { Found, Sheets, SheetSize } from '../workers/messages'
@@ -26,7 +27,10 @@ export const useDesk = defineStore('desk', () => {
   /** Which pages are looked at, and how they lie. */
   const view = ref<PageView>('pages')
   const arrangement = ref<'column' | 'spreads' | 'contact' | 'plain'>('column')
-  const shown = computed<readonly SheetSize[]>(() => all.value[view.value])
+  /** The pages as a plan would make them, in place of what is there: looked at, not stored. */
+  const after = shallowRef<{ readonly sheets: readonly SheetSize[] | null } | null>(null)
+  const side = computed(() => after.value ? 'after' as const : 'now' as const)
+  const shown = computed<readonly SheetSize[]>(() => (view.value === 'pages' ? after.value?.sheets : null) ?? all.value[view.value])
   const whiteSpace = ref(false)
   const grid = ref(false)
   /** Raised when the sheets shall go to the page, or bring the caret into view. */
@@ -38,6 +42,8 @@ export const useDesk = defineStore('desk', () => {
   const offPage = ref<Record<string, number>>({})
   const absentPictures = ref<Record<string, readonly string[]>>({})
   const found = shallowRef<{ text: string, matchCase: boolean, places: readonly Found[], at: number } | null>(null)
+  /** Text that is lit up while a rule for it is being written. */
+  const lit = shallowRef<readonly TextRange[]>([])
   const signed = ref(false)
   /** While it is being set, its first page can be looked at. */
   const state = ref<'opening' | 'setting' | 'open' | 'failed'>('opening')
@@ -65,6 +71,8 @@ export const useDesk = defineStore('desk', () => {
     pointed.value = null
     occurrences.value = []
     found.value = null
+    after.value = null
+    lit.value = []
     offPage.value = {}
     absentPictures.value = {}
     view.value = 'pages'
@@ -129,6 +137,19 @@ export const useDesk = defineStore('desk', () => {
     jump.value++
   }
 
+  /** Draws the sheets as the plan that was made last would make them; `sheets` are its pages, where they are known. */
+  function showAfter(sheets: readonly SheetSize[] | null): void {
+    after.value = { sheets }
+    page.value = Math.min(page.value, Math.max(shown.value.length - 1, 0))
+    generation.value++
+  }
+  function dropAfter(): void {
+    if (!after.value) return
+    after.value = null
+    page.value = Math.min(page.value, Math.max(shown.value.length - 1, 0))
+    generation.value++
+  }
+
   /** Looks for text and goes to its first place. */
   async function find(text: string, matchCase: boolean): Promise<void> {
     if (text === '' || !engine.value) { found.value = null; return }
@@ -149,6 +170,13 @@ export const useDesk = defineStore('desk', () => {
     chosen.value = known ? { of, key: key! } : null
     occurrences.value = known ? await engine.value!.ask('occurrences', { of, key: key! }) : []
     at.value = -1
+  }
+
+  /** Walks through places that no census row names, such as those of a style. */
+  function walkThrough(places: readonly Occurrence[]): void {
+    chosen.value = null
+    occurrences.value = places
+    at.value = places.length > 0 ? 0 : -1
   }
 
   /** Walks to the next or the previous place of what is chosen. */
@@ -185,5 +213,5 @@ export const useDesk = defineStore('desk', () => {
     all.value = { pages: [], notes: [], masters: [] }
   }
 
-  return { engine, info, census, all, sheets, view, arrangement, shown, whiteSpace, grid, jump, reveal, scrolled, offPage, absentPictures, found, signed, state, failure, generation, zoom, page, marks, chosen, occurrences, at, current, pointed, open, load, count, refresh, show, find, walkFound, choose, walk, step, close }
+  return { engine, info, census, all, sheets, view, arrangement, shown, after, side, lit, showAfter, dropAfter, whiteSpace, grid, jump, reveal, scrolled, offPage, absentPictures, found, signed, state, failure, generation, zoom, page, marks, chosen, occurrences, at, current, pointed, open, load, count, refresh, show, find, walkFound, choose, walk, walkThrough, step, close }
 })

@@ -135,6 +135,7 @@ export const useWords = defineStore('words', () => {
       const { engine } = desk
       if (!engine || edits.length === 0) return false
       try {
+        desk.dropAfter()
         const done = await engine.ask('edit', { edits })
         pending.value = [...pending.value, ...done.edits]
         message.value = ''

@@ -2,6 +2,10 @@ import { partBytes } from '~~/core/package/container'
 import { Library } from '~~/core/font/library'
 import { planCleanUp } from '~~/core/plan/clean-up'
 import { DocumentSession } from '~~/core/plan/session'
+import { previewRule } from '~~/core/plan/styles/rule-preview'
+import { styleDetail } from '~~/core/plan/styles/style-detail'
+import { listStyles } from '~~/core/plan/styles/style-list'
+import { traceAt } from '~~/core/plan/styles/trace-at'
 import { displayPage, fontKey } from '~~/core/typeset/display'
 import type { PageView } from '~~/core/typeset/drawing-pages'
 import { HarfBuzz } from '~~/core/typeset/harfbuzz'
@@ -110,6 +114,24 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   frame: ({ part, node }) => open().frame(part, node),
   holder: ({ view, page }) => open().holder(view, page),
   styles: () => open().paragraphStyles,
+  styleList: () => listStyles(session('now').reading, session('now').typesetter.library, session('now').composition),
+  style({ family, name }) {
+    const { reading, typesetter: own } = session('now')
+    const detail = styleDetail(reading, family, name)
+    if (!detail) return null
+    const summary = listStyles(reading, own.library, null).find(each => each.family === family && each.name === name)
+    return { ...detail, faceFeatures: summary ? [...own.shaper.font(summary.look.face)?.features ?? []].sort() : [] }
+  },
+  planStyles({ request, effects }) {
+    const start = performance.now()
+    const planned = session('now').planStyles(request, effects)
+    after = planned.after
+    return { plan: { ...planned.plan, operations: [] }, sheets: effects ? sheets(after).pages : null, milliseconds: performance.now() - start }
+  },
+  styleOccurrences: ({ family, name }) => open().placesOf(family, name),
+  trace: ({ spot }) => traceAt(session('now').reading, spot.part, spot.node, spot.offset),
+  previewRule: ({ rule }) => previewRule(session('now').composition, rule),
+  styleSample: ({ family, name }) => open().sample(family, name),
 }
 
 const post = (answer: Answer) => { self.postMessage(answer) }

@@ -5,6 +5,13 @@ import type { DocumentIds } from '~~/core/document/open'
 import type { FaceRecord } from '~~/core/font/face'
 import type { CleanUp, CleanUpWish } from '~~/core/plan/clean-up'
 import type { SwapPlan, SwapRequest } from '~~/core/plan/plan'
+import type { LeadInRule, PatternRule } from '~~/core/document/rules'
+import type { StylePlan } from '~~/core/plan/styles/plan'
+import type { RulePreview } from '~~/core/plan/styles/rule-preview'
+import type { StyleDetail } from '~~/core/plan/styles/style-detail'
+import type { StyleSummary } from '~~/core/plan/styles/style-list'
+import type { TracedText } from '~~/core/plan/styles/trace-at'
+import type { StyleRequest } from '~~/core/plan/styles/wishes'
 import type { Spot, TextRange } from '~~/core/typeset/caret'
 import type { DisplayPage } from '~~/core/typeset/display'
 import type { PageView } from '~~/core/typeset/drawing-pages'
@@ -85,6 +92,17 @@ export interface Asks {
   /** The element of a drawn page, or the first paragraph of a page of a text: what a new frame is put on. */
   holder: { ask: { view: PageView, page: number }, answer: { readonly part: string, readonly node: number } | null }
   styles: { ask: Record<string, never>, answer: readonly string[] }
+  /** Named styles with what they do in the document. */
+  styleList: { ask: Record<string, never>, answer: readonly StyleSummary[] }
+  /** A style laid open, with the OpenType features that its face has. */
+  style: { ask: { family: 'paragraph' | 'text', name: string }, answer: (StyleDetail & { readonly faceFeatures: readonly string[] }) | null }
+  /** Plans wishes about styles; the pages after it can be drawn then. Without `effects` only those that are looked at are set. */
+  planStyles: { ask: { request: StyleRequest, effects: boolean }, answer: { readonly plan: StylePlan, readonly sheets: readonly SheetSize[] | null, readonly milliseconds: number } }
+  styleOccurrences: { ask: { family: 'paragraph' | 'text', name: string }, answer: readonly Occurrence[] }
+  trace: { ask: { spot: Spot }, answer: TracedText | null }
+  previewRule: { ask: { rule: PatternRule | LeadInRule }, answer: RulePreview }
+  /** Text that a style would be seen in: of the document, where it has some. */
+  styleSample: { ask: { family: 'paragraph' | 'text', name: string }, answer: string }
 }
 export type AskName = keyof Asks
 export interface Ask<N extends AskName = AskName> { readonly id: number, readonly name: N, readonly ask: Asks[N]['ask'] }

@@ -1,4 +1,5 @@
 import type { Edit, Edits } from '~~/core/document/edits'
+import { pagesOf, type Occurrence } from '~~/core/census/census'
 import { makeEdit } from '~~/core/plan/make-edits'
 import { partOf } from '~~/core/document/open'
 import { readFrameText, type FrameTextState } from '~~/core/style/frame-text'
@@ -6,7 +7,7 @@ import { shapeNames } from '~~/core/document/story-reader'
 import { paragraphsOf, type Block, type Paragraph } from '~~/core/document/stories'
 import { DocumentSession } from '~~/core/plan/session'
 import { findText } from '~~/core/plan/find'
-import { paragraphText } from '~~/core/style/runs'
+import { paragraphRuns, paragraphText } from '~~/core/style/runs'
 import type { Spot, TextRange } from '~~/core/typeset/caret'
 import type { PageView } from '~~/core/typeset/drawing-pages'
 import { TextWalk } from '~~/core/typeset/text-walk'
@@ -155,5 +156,39 @@ export class WordDesk {
   get paragraphStyles(): string[] {
     const scope = this.session.reading.cascade.scopes.values().next().value
     return scope ? [...scope.common.values()].filter(style => style.family === 'paragraph').map(style => style.name) : []
+  }
+
+  /** Where text of a style stands, to walk through: at most 5,000 places. */
+  placesOf(family: 'paragraph' | 'text', name: string): Occurrence[] {
+    const { reading, composition } = this.session
+    const where = pagesOf(composition)
+    const places: Occurrence[] = []
+    for (const story of reading.stories) {
+      for (const paragraph of paragraphsOf(story.blocks)) {
+        if (places.length >= 5000) return places
+        const { text, runs } = paragraphRuns(paragraph, reading.cascade, story.role)
+        const put = (start: number, end: number) => places.push({ part: paragraph.part, node: paragraph.node, start, end, page: where(paragraph.part, paragraph.node, start, end)[0] ?? -1, face: '', voice: '', place: paragraph.place })
+        if (family === 'paragraph') {
+          const own = reading.cascade.paragraph(paragraph, story.role).text.effective.layers.findLast(layer => !layer.local && layer.from === 'paragraph')
+          if (own?.style.name === name && text.length > 0) put(0, text.length)
+        }
+        else for (const run of runs) if (run.style.effective.layers.some(layer => layer.from === 'text' && layer.style.name === name)) put(run.start, run.end)
+      }
+    }
+    return places
+  }
+
+  /** The longest beginning of a paragraph in a style, as a sample of it. */
+  sample(family: 'paragraph' | 'text', name: string): string {
+    let best = ''
+    for (const { paragraph, story } of this.all.map(({ paragraph }) => ({ paragraph, story: this.walk.find(paragraph.part, paragraph.node)?.story.role }))) {
+      const { text, runs } = paragraphRuns(paragraph, this.session.reading.cascade, story)
+      const own = family === 'paragraph'
+        ? runs.some(run => run.style.effective.layers.findLast(layer => !layer.local && layer.from === 'paragraph')?.style.name === name) ? text : ''
+        : runs.filter(run => run.style.effective.layers.some(layer => layer.from === 'text' && layer.style.name === name)).map(run => text.slice(run.start, run.end)).join(' ')
+      if (own.length > best.length) best = own.replaceAll('\uFFFC', '').slice(0, 160)
+      if (best.length >= 120) break
+    }
+    return best
   }
 }

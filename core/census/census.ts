@@ -99,8 +99,8 @@ const noCounts = (): Counts => ({ body: 0, frame: 0, table: 0, header: 0, note: 
 
 interface Tally { characters: number, settled: number, stray: number, spaces: boolean, styles: Set<string>, pages: Set<number>, places: Counts, unowned: boolean, look: VoiceLook, resolution: Resolution, symbols: boolean }
 
-/** Where each paragraph's characters are: the lines on the pages. */
-function pagesOf(composition: Composition | null): (part: string, node: number, start: number, end: number) => number[] {
+/** On which pages stretches of paragraphs are, by the lines on them; none without a composition. */
+export function pagesOf(composition: Composition | null): (part: string, node: number, start: number, end: number) => number[] {
   const placed = new Map<string, { page: number, start: number, end: number }[]>()
   // Text of speaker notes counts to the page that they belong to.
   for (const page of composition ? [...composition.pages, ...composition.notes] : []) {

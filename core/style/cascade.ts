@@ -4,7 +4,7 @@ import type { Paragraph, Span, Story } from '../document/stories'
 import { faceLookup, looksSame, resolve, type Effective, type FaceLookup } from './effective'
 import { readRules, type Rules } from '../document/rules'
 import { readSetting } from '../document/settings'
-import { paragraphLayers, spanLayers, type Layer } from './layers'
+import { namedLayers, paragraphLayers, spanLayers, type Layer } from './layers'
 import type { Slot } from '../document/font-attributes'
 
 /** How some text is styled. One object for all text that goes through the same layers: compare by identity. */
@@ -166,6 +166,12 @@ export class Cascade {
     // A span that says nothing leaves the paragraph's own style: bookmarks and references are full of them.
     if (added.length === 0) { this.texts.set(key, base); return base }
     return this.intern(key, scope, [...base.effective.layers, ...added])
+  }
+
+  /** What text of a named style looks like where nothing else has a say. */
+  named(part: string, family: string, name: string): TextStyle {
+    const key = `named|${part}|${family}|${name}`
+    return this.texts.get(key) ?? this.intern(key, this.scope(part), namedLayers(this.scope(part), this.sub.kind, family, name))
   }
 
   /** The style of a list label: the text of the item with the label's own properties on top. */

@@ -105,6 +105,13 @@ export function paragraphLayers(scope: StyleScope, kind: ObjectKind, paragraph: 
   return layers
 }
 
+/** The layers of a named style by itself: the default under it, its parents, the style. */
+export function namedLayers(scope: StyleScope, kind: ObjectKind, family: string, name: string): Layer[] {
+  const fallback = scope.defaults.get(family === 'text' || family === 'paragraph' ? defaultFamily(kind, null, false) : family)
+  const own = chain(scope, family === 'text' ? 'text' : family === 'paragraph' ? 'paragraph' : 'frame', family, name)
+  return fallback ? [layer('default', fallback), ...own] : own
+}
+
 /** The layers that spans and links add, outer ones first. */
 export function spanLayers(scope: StyleScope, span: Span | null): Layer[] {
   if (!span) return []

@@ -4,9 +4,10 @@ import type { Census } from '../../core/census/census'
 import type { DocumentIds, DocumentKind } from '../../core/document/open'
 import type { Operation } from '../../core/document/operations'
 import type { SwapPlan } from '../../core/plan/plan'
+import type { StylePlan } from '../../core/plan/styles/plan'
 import { getPackage, putPackage } from './blobs'
 
-export type MadeBy = 'upload' | 'swap' | 'edit' | 'undo' | 'redo'
+export type MadeBy = 'upload' | 'swap' | 'styles' | 'edit' | 'undo' | 'redo'
 
 /** A version as it is listed: what made it, and when. */
 export interface VersionRow {
@@ -46,7 +47,7 @@ export interface NewVersion {
   /** The content: new bytes, or for undo and redo the number of an earlier version. */
   readonly content: { readonly bytes: Uint8Array, readonly ids: DocumentIds } | { readonly state: number }
   readonly operations: readonly Operation[] | null
-  readonly plan: SwapPlan | null
+  readonly plan: SwapPlan | StylePlan | null
 }
 
 /** Stores a new document with its first version and the job that counts it, all or nothing. */

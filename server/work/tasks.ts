@@ -15,6 +15,8 @@ import type { Unlaid } from '../../core/typeset/compose'
 import type { PackageFault } from '../../core/package/errors'
 import type { SwapPlan, SwapRequest } from '../../core/plan/plan'
 import { DocumentSession } from '../../core/plan/session'
+import type { StylePlan } from '../../core/plan/styles/plan'
+import type { StyleRequest } from '../../core/plan/styles/wishes'
 import { displayPage } from '../../core/typeset/display'
 import { Typesetter } from '../../core/typeset/look'
 import { Shaper } from '../../core/typeset/shaper'
@@ -33,6 +35,7 @@ export type Task =
   | { readonly kind: 'edit', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly edits: Edits }
   | { readonly kind: 'survey', readonly bytes: Uint8Array, readonly ids: DocumentIds }
   | { readonly kind: 'pdf', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly options: PdfOptions }
+  | { readonly kind: 'styles', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly request: StyleRequest }
   | { readonly kind: 'swap', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly request: SwapRequest }
 
 export interface Results {
@@ -42,6 +45,7 @@ export interface Results {
   edit: { readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[], readonly title: string, readonly said: readonly string[] }
   survey: { readonly census: Census, readonly firstPage: string }
   pdf: Pdf & { readonly unlaid: Unlaid }
+  styles: { readonly plan: StylePlan, readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[] }
   swap: { readonly plan: SwapPlan, readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[] }
 }
 
@@ -96,6 +100,11 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
       const { composition, typesetter: own } = await DocumentSession.start(task.bytes, theTypesetter(), { ids: task.ids })
       const pdf = await writePdf(composition, own, shipped!.load, subsetter ??= startSubsetter(), task.options)
       return { ...pdf, unlaid: composition.unlaid }
+    }
+    case 'styles': {
+      const session = await DocumentSession.start(task.bytes, theTypesetter(), { ids: task.ids })
+      const { plan, after } = session.planStyles(task.request)
+      return { plan, bytes: saveDocument(after.document), ids: documentIds(after.document, task.ids), operations: plan.operations }
     }
     case 'swap': {
       const session = await DocumentSession.start(task.bytes, theTypesetter(), { ids: task.ids })

@@ -9,9 +9,11 @@ import CensusTray from '../../stages/census/CensusTray.vue'
 import HandoffTray from '../../stages/handoff/HandoffTray.vue'
 import PlanSheets from '../../stages/swap/PlanSheets.vue'
 import PagesTray from '../../stages/pages/PagesTray.vue'
+import StylesTray from '../../stages/styles/StylesTray.vue'
 import SwapTray from '../../stages/swap/SwapTray.vue'
 import PasteQuestion from '../../desk/PasteQuestion.vue'
 import { usePasting } from '../../stores/pasting'
+import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'
 
 const route = useRoute()
@@ -19,9 +21,11 @@ const desk = useDesk()
 const swap = useSwap()
 const words = useWords()
 const pasting = usePasting()
+const styles = useStyles()
 const head = ref<InstanceType<typeof RunningHead> | null>(null)
+const stylesTray = ref<InstanceType<typeof StylesTray> | null>(null)
 const sheets = ref<InstanceType<typeof SheetsView> | null>(null)
-const tabs = [{ id: 'census', title: 'Census' }, { id: 'pages', title: 'Pages' }, { id: 'swap', title: 'Swap' }, { id: 'handoff', title: 'Handoff' }] as const
+const tabs = [{ id: 'census', title: 'Census' }, { id: 'styles', title: 'Styles' }, { id: 'pages', title: 'Pages' }, { id: 'swap', title: 'Swap' }, { id: 'handoff', title: 'Handoff' }] as const
 /** The open stage: at once, with the address following, so that quick keys are not lost on the way. */
 const stage = ref<typeof tabs[number]['id']>(tabs.find(tab => tab.id === route.query.stage)?.id ?? 'census')
 watch(() => route.query.stage, (asked) => { stage.value = tabs.find(tab => tab.id === asked)?.id ?? 'census' })
@@ -44,8 +48,24 @@ function swapPointed(): void {
   if (face) swapFamily(face.family)
 }
 
+/** Alt with a figure gives the text that is meant the style on that key; Alt with S goes to the search of the styles. */
+async function styleKey(event: KeyboardEvent): Promise<boolean> {
+  if (!event.altKey || event.ctrlKey || event.metaKey) return false
+  const figure = /^Digit([1-9])$/.exec(event.code)?.[1]
+  const pinned = figure === undefined ? undefined : styles.pins[figure]
+  if (pinned) { event.preventDefault(); await styles.applyStyle(pinned); return true }
+  if (event.code !== 'KeyS') return false
+  event.preventDefault()
+  styles.leave()
+  go('styles')
+  await nextTick()
+  stylesTray.value?.search()
+  return true
+}
+
 /** Keys act on the sheets only while no field is being typed in. */
 function key(event: KeyboardEvent): void {
+  if (event.altKey) { void styleKey(event); return }
   const target = event.target as HTMLElement
   if (event.ctrlKey || event.metaKey) {
     const act = (action: () => unknown) => { event.preventDefault(); void action() }
@@ -71,11 +91,13 @@ function key(event: KeyboardEvent): void {
 function warn(event: BeforeUnloadEvent): void { if (words.unsaved) { void words.flush(); event.preventDefault() } }
 
 // Other stages speak of what is stored: what was typed a moment ago goes there first.
-watch(stage, () => { void words.flush() })
+watch(stage, () => { void words.flush(); styles.leave() })
+watch(() => desk.info?.document.id, () => styles.recallPins())
 
 onMounted(() => {
   swap.reset()
   words.clear()
+  styles.clear()
   pasting.recall()
   window.addEventListener('beforeunload', warn)
   void desk.open(String(route.params.id))
@@ -115,6 +137,7 @@ useHead({ title: () => title.value ? `${title.value}, Morphene` : 'Morphene' })
       <p v-if="desk.state === 'setting'" role="status" class="h-full w-[min(630px,50vw)] shrink-0 px-[22px] pt-5 text-soft">The first page is here; setting and counting the others …</p>
       <main v-else id="tray" role="tabpanel" :aria-labelledby="`tab-${stage}`" class="h-full w-[min(630px,50vw)] shrink-0" :class="stage === 'swap' ? 'overflow-hidden' : 'overflow-y-auto'" tabindex="-1">
         <CensusTray v-if="stage === 'census'" @swap="swapFamily" @go="sheets?.goTo($event)" />
+        <StylesTray v-else-if="stage === 'styles'" ref="stylesTray" />
         <PagesTray v-else-if="stage === 'pages'" />
         <SwapTray v-else-if="stage === 'swap'" @census="go('census')" />
         <HandoffTray v-else />

@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import type { StyleSummary } from '~~/core/plan/styles/style-list'
+import { counted, grouped, settledWords } from '../../desk/words'
+import { useDesk } from '../../stores/desk'
+import { useStyles, type StyleFamily } from '../../stores/styles'
+import { useWords } from '../../stores/words'
+import RulesPanel from './RulesPanel.vue'
+import SettlePanel from './SettlePanel.vue'
+import StyleActions from './StyleActions.vue'
+import StyleEditor from './StyleEditor.vue'
+import StyleName from './StyleName.vue'
+import StylePlanPanel from './StylePlanPanel.vue'
+import TracePanel from './TracePanel.vue'
+
+const desk = useDesk()
+const styles = useStyles()
+const words = useWords()
+const query = ref('')
+const sort = ref<'tree' | 'name' | 'use' | 'settled'>('tree')
+const only = ref<'all' | 'used' | 'unused' | 'strays'>('all')
+const family = ref<StyleFamily>('paragraph')
+const field = ref<HTMLInputElement | null>(null)
+
+const shown = computed(() => {
+  const wanted = query.value.trim().toLowerCase()
+  const list = styles.list.filter(style => style.family === family.value
+    && (wanted === '' || style.displayName.toLowerCase().includes(wanted) || style.role?.includes(wanted))
+    && (only.value === 'all' || (only.value === 'used' ? style.paragraphs > 0 : only.value === 'unused' ? style.paragraphs === 0 : style.settledCharacters < style.characters)))
+  const starts = (style: StyleSummary) => wanted !== '' && style.displayName.toLowerCase().startsWith(wanted) ? 0 : 1
+  const orders: Record<typeof sort.value, (a: StyleSummary, b: StyleSummary) => number> = {
+    tree: () => 0, name: (a, b) => a.displayName.localeCompare(b.displayName), use: (a, b) => b.characters - a.characters,
+    settled: (a, b) => (a.characters === 0 ? 2 : a.settledCharacters / a.characters) - (b.characters === 0 ? 2 : b.settledCharacters / b.characters),
+  }
+  return [...list].sort((a, b) => starts(a) - starts(b) || orders[sort.value](a, b))
+})
+const count = (of: StyleFamily) => styles.list.filter(style => style.family === of).length
+const share = (style: StyleSummary) => style.characters === 0 ? '' : settledWords(style.settledCharacters / style.characters)
+
+function choose(style: StyleSummary): void {
+  const same = styles.selected?.family === style.family && styles.selected.name === style.name
+  styles.selected = same ? null : { family: style.family, name: style.name }
+}
+
+/** Enter in the search field gives the first style that is found to the text that is meant. */
+function applyFirst(): void {
+  const [first] = shown.value
+  if (first && query.value.trim() !== '') void styles.applyStyle({ family: first.family, name: first.name })
+}
+
+defineExpose({ search: () => field.value?.focus() })
+watch(() => [desk.state, desk.generation, desk.census] as const, () => { if (desk.state === 'open' && !desk.after) void styles.refresh() }, { immediate: true })
+</script>
+
+<template>
+  <div class="px-[22px] pt-4 pb-8">
+    <StylePlanPanel v-if="styles.panel === 'plan'" />
+    <StyleEditor v-else-if="styles.panel === 'edit' || styles.panel === 'make'" />
+    <SettlePanel v-else-if="styles.panel === 'settle'" />
+    <RulesPanel v-else-if="styles.panel === 'rules'" />
+    <template v-else>
+      <div class="flex flex-wrap items-baseline gap-x-3">
+        <h1>Styles</h1>
+        <p v-if="desk.census" class="text-soft">{{ counted(count('paragraph'), 'paragraph style') }}, {{ counted(count('text'), 'character style') }}; {{ settledWords(desk.census.settled) }} of the text settled</p>
+      </div>
+      <p v-if="styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">{{ styles.message }} <button type="button" class="link ml-2" @click="styles.message = ''">Good</button></p>
+      <p v-if="styles.done" role="status" class="mt-2 border border-verdigris bg-sheet p-2">{{ styles.done }}.</p>
+      <div class="mt-2 flex flex-wrap gap-2">
+        <button type="button" class="act" :disabled="!desk.census" @click="styles.panel = 'settle'">Settle local formatting</button>
+        <button type="button" class="plain" @click="styles.panel = 'make'">New style</button>
+      </div>
+      <div class="mt-3 flex flex-wrap items-center gap-2 text-[13px]">
+        <div role="radiogroup" aria-label="Which styles" class="flex">
+          <button v-for="each in (['paragraph', 'text'] as const)" :key="each" type="button" role="radio" :aria-checked="family === each" class="border border-rule px-2.5 py-[4px] first:rounded-l-[3px] last:rounded-r-[3px]" :class="family === each ? 'bg-ink text-white' : 'bg-sheet'" @click="family = each">{{ each === 'paragraph' ? 'Paragraphs' : 'Characters' }}</button>
+        </div>
+        <input ref="field" v-model="query" class="field w-[150px]" placeholder="Search" aria-label="Search styles; Enter applies the first one found" title="Alt with S brings you here; Enter applies the first one found" @keydown.enter.prevent="applyFirst">
+        <label class="flex items-center gap-1.5 text-soft">Show <select v-model="only" class="field"><option value="all">all</option><option value="used">in use</option><option value="unused">unused</option><option value="strays">with strays</option></select></label>
+        <label class="flex items-center gap-1.5 text-soft">Sort by <select v-model="sort" class="field"><option value="tree">parents</option><option value="name">name</option><option value="use">use</option><option value="settled">settled</option></select></label>
+      </div>
+      <table class="mt-2 table-fixed" aria-label="Styles of the document">
+        <colgroup><col><col class="w-[86px]"><col class="w-[92px]"><col class="w-[66px]"><col class="w-[62px]"></colgroup>
+        <thead><tr><th scope="col">Style</th><th scope="col">Role</th><th scope="col" class="number">{{ family === 'paragraph' ? 'Paragraphs' : 'Stretches' }}</th><th scope="col" class="number">Settled</th><th scope="col">Key</th></tr></thead>
+        <tbody>
+          <tr v-for="style in shown" :key="`${style.family}${style.name}`" :class="{ 'bg-wash': styles.summary === style }" :data-style="style.name">
+            <td :style="{ paddingLeft: sort === 'tree' && query === '' ? `${style.depth * 14}px` : undefined }">
+              <button type="button" class="flex w-full items-baseline gap-2 text-left" :aria-pressed="styles.summary === style" :title="style.sentence" @click="choose(style)" @dblclick="styles.applyStyle({ family: style.family, name: style.name })">
+                <StyleName :style-of="style" /><span v-if="style.hint" class="shrink-0 text-[12px] text-ochre" :title="`This name ${style.hint}`">?</span><span v-if="style.rules > 0" class="shrink-0 text-[12px] text-soft">{{ counted(style.rules, 'rule') }}</span>
+              </button>
+            </td>
+            <td class="truncate" :class="style.proposed ? 'text-soft italic' : ''" :title="style.proposed && style.role ? `Proposed: ${style.role}` : style.role ?? ''">{{ style.role ?? '–' }}</td>
+            <td class="number" :class="{ 'text-soft': style.paragraphs === 0 }">{{ style.paragraphs === 0 ? 'unused' : grouped(style.paragraphs) }}</td>
+            <td class="number" :class="style.settledCharacters < style.characters ? 'text-ochre' : 'text-soft'">{{ share(style) || '–' }}</td>
+            <td class="text-soft">{{ styles.pinOf(style) ? `Alt ${styles.pinOf(style)}` : '' }}</td>
+          </tr>
+          <tr v-if="shown.length === 0"><td colspan="5" class="text-soft">{{ styles.list.length === 0 ? 'This document has no named styles yet.' : 'No style answers to that.' }}</td></tr>
+        </tbody>
+      </table>
+      <StyleActions v-if="styles.summary" />
+      <TracePanel v-if="words.spot" />
+      <p v-else class="mt-4 text-soft">Put the caret into the text to see why it looks as it does.</p>
+    </template>
+  </div>
+</template>

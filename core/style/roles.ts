@@ -1,0 +1,48 @@
+import type { Role } from '../document/rules'
+
+/** What is known of a style's text. */
+export interface RoleSigns {
+  /** Points, and those of the style that most text has. */
+  readonly size: number
+  readonly bodySize: number
+  readonly bold: boolean
+  readonly characters: number
+  readonly paragraphs: number
+  /** It is the style with the most text. */
+  readonly most: boolean
+  /** Outline level of its headings; null for none. */
+  readonly level: number | null
+  /** Where most of its text stands. */
+  readonly place: string
+}
+
+/**
+ * What text of a style probably does, from its size against the body's, its length and its place; null where there is
+ * nothing to go by. The steps are those of a printers' scale, whose neighbours are about 1.12 apart (Bringhurst, The
+ * Elements of Typographic Style, 3.1).
+ */
+export function proposeRole({ size, bodySize, bold, characters, paragraphs, most, level, place }: RoleSigns): Role | null {
+  if (characters === 0 || paragraphs === 0) return level === null ? null : level === 1 ? 'heading' : 'subheading'
+  const ratio = size / bodySize
+  const length = characters / paragraphs
+  if (level !== null) return level === 1 ? 'heading' : 'subheading'
+  if (place === 'note') return 'note'
+  if (place === 'header' || place === 'chart') return 'label'
+  if (place === 'table') return 'data'
+  if (most) return 'body'
+  if (ratio >= 2.2 && length < 90) return 'display'
+  if (ratio >= 1.4 && length < 120) return 'heading'
+  if (ratio >= 1.12) return length < 90 ? 'subheading' : 'lead'
+  if (ratio <= 0.9) return length < 160 ? 'caption' : 'note'
+  if (bold && length < 90) return 'subheading'
+  return length < 40 && place === 'frame' ? 'label' : 'body'
+}
+
+/** Why a name says nothing of what a style is for; null where it does. */
+export function nameHint(displayName: string): string | null {
+  if (/^(new |untitled |unnamed )?(style|stil|absatz|para(graph)?|text|char(acter)?|zeichen|format(vorlage)?|untitled|unnamed)[ _-]*\d*$/i.test(displayName) || /^[a-z]{1,2}\d+$/i.test(displayName)) return 'says nothing of what it is for'
+  if (/^(copy of|kopie von)\b|\b(copy|kopie)( ?\d+)?$/i.test(displayName)) return 'says only where it came from'
+  if (/\b\d+([.,]\d+)? ?(pt|px|mm)\b|\b(bold|italic|red|blue|green|grey|gray)\b/i.test(displayName)) return 'says how it looks, which may change'
+  if (/^WW-|_20_|^_/.test(displayName)) return 'carries the traces of a conversion'
+  return null
+}
