@@ -10,12 +10,15 @@ import { useWords } from './words'
 export type StyleFamily = 'paragraph' | 'text'
 export type OpenStyle = StyleDetail & { readonly faceFeatures: readonly string[] }
 
+/** Wishes as plain data: a form's own objects cannot be posted to a worker. */
+const plainly = (wishes: readonly StyleWish[]): StyleWish[] => JSON.parse(JSON.stringify(wishes)) as StyleWish[]
+
 /** The styles of the document on the desk, and what is being planned with them. */
 export const useStyles = defineStore('styles', () => {
   const desk = useDesk()
   const words = useWords()
   const list = shallowRef<readonly StyleSummary[]>([])
-  const selected = ref<{ family: StyleFamily, name: string } | null>(null)
+  const selected = shallowRef<{ readonly family: StyleFamily, readonly name: string } | null>(null)
   const panel = ref<'list' | 'edit' | 'make' | 'settle' | 'rules' | 'plan'>('list')
   /** What happens to local formatting where a style is applied. */
   const strays = ref<'keep' | 'settle'>('settle')
@@ -29,7 +32,7 @@ export const useStyles = defineStore('styles', () => {
   const message = ref('')
   const done = ref('')
   /** Styles on keys of one's own: Alt with a figure. */
-  const pins = ref<Record<string, { family: StyleFamily, name: string }>>({})
+  const pins = shallowRef<Readonly<Record<string, { readonly family: StyleFamily, readonly name: string }>>>({})
 
   const summary = computed(() => list.value.find(each => each.family === selected.value?.family && each.name === selected.value.name) ?? null)
   /** The text that is meant: what is selected, else the paragraph with the caret, else the frame that is pointed at. */
@@ -72,7 +75,7 @@ export const useStyles = defineStore('styles', () => {
     if (!desk.engine) return
     const own = ++asked
     try {
-      await desk.engine.ask('planStyles', { request: { wishes: [...list], struck: [] }, effects: false })
+      await desk.engine.ask('planStyles', { request: { wishes: plainly(list), struck: [] }, effects: false })
       if (own !== asked) return
       message.value = ''
       desk.showAfter(null)
@@ -97,7 +100,7 @@ export const useStyles = defineStore('styles', () => {
     const own = ++asked
     let made = false
     try {
-      const planned = await desk.engine.ask('planStyles', { request: { wishes: [...list], struck: [...kept] }, effects: true })
+      const planned = await desk.engine.ask('planStyles', { request: { wishes: plainly(list), struck: [...kept] }, effects: true })
       if (own === asked) {
         wishes.value = list
         struck.value = [...kept]

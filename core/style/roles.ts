@@ -2,6 +2,7 @@ import type { Role } from '../document/rules'
 
 /** What is known of a style's text. */
 export interface RoleSigns {
+  readonly name: string
   /** Points, and those of the style that most text has. */
   readonly size: number
   readonly bodySize: number
@@ -16,13 +17,22 @@ export interface RoleSigns {
   readonly place: string
 }
 
+/** What a name says outright. */
+const nameRoles: readonly (readonly [RegExp, Role])[] = [
+  [/\b(lead|intro(duction)?|standfirst|vorspann|chapeau)\b/i, 'lead'], [/\b(caption|legend|bildunterschrift|beschriftung)\b/i, 'caption'], [/\b(foot|end)?notes?\b|\bfu(ß|ss)note/i, 'note'],
+  [/\bsub(title|heading|head)\b|\b(heading|überschrift|titre) [2-9]\b/i, 'subheading'], [/\btitle\b|\btitel\b/i, 'display'], [/\b(heading|überschrift|titre)\b/i, 'heading'],
+  [/\b(table|timetable|figures|cell|tabelle)\b/i, 'data'], [/\b(header|footer|label|folio|kopfzeile|fu(ß|ss)zeile)\b/i, 'label'],
+]
+
 /**
- * What text of a style probably does, from its size against the body's, its length and its place; null where there is
+ * What text of a style probably does, from its name where that says it, else from its size against the body's, its length and its place; null where there is
  * nothing to go by. The steps are those of a printers' scale, whose neighbours are about 1.12 apart (Bringhurst, The
  * Elements of Typographic Style, 3.1).
  */
-export function proposeRole({ size, bodySize, bold, characters, paragraphs, most, level, place }: RoleSigns): Role | null {
+export function proposeRole({ name, size, bodySize, bold, characters, paragraphs, most, level, place }: RoleSigns): Role | null {
   if (characters === 0 || paragraphs === 0) return level === null ? null : level === 1 ? 'heading' : 'subheading'
+  const named = nameRoles.find(([pattern]) => pattern.test(name))
+  if (named) return named[1]
   const ratio = size / bodySize
   const length = characters / paragraphs
   if (level !== null) return level === 1 ? 'heading' : 'subheading'

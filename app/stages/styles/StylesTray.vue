@@ -72,28 +72,30 @@ watch(() => [desk.state, desk.generation, desk.census] as const, () => { if (des
         <div role="radiogroup" aria-label="Which styles" class="flex">
           <button v-for="each in (['paragraph', 'text'] as const)" :key="each" type="button" role="radio" :aria-checked="family === each" class="border border-rule px-2.5 py-[4px] first:rounded-l-[3px] last:rounded-r-[3px]" :class="family === each ? 'bg-ink text-white' : 'bg-sheet'" @click="family = each">{{ each === 'paragraph' ? 'Paragraphs' : 'Characters' }}</button>
         </div>
-        <input ref="field" v-model="query" class="field w-[150px]" placeholder="Search" aria-label="Search styles; Enter applies the first one found" title="Alt with S brings you here; Enter applies the first one found" @keydown.enter.prevent="applyFirst">
+        <input ref="field" v-model="query" class="field w-[116px]" placeholder="Search" aria-label="Search styles; Enter applies the first one found" title="Alt with S brings you here; Enter applies the first one found" @keydown.enter.prevent="applyFirst">
         <label class="flex items-center gap-1.5 text-soft">Show <select v-model="only" class="field"><option value="all">all</option><option value="used">in use</option><option value="unused">unused</option><option value="strays">with strays</option></select></label>
         <label class="flex items-center gap-1.5 text-soft">Sort by <select v-model="sort" class="field"><option value="tree">parents</option><option value="name">name</option><option value="use">use</option><option value="settled">settled</option></select></label>
       </div>
-      <table class="mt-2 table-fixed" aria-label="Styles of the document">
-        <colgroup><col><col class="w-[86px]"><col class="w-[92px]"><col class="w-[66px]"><col class="w-[62px]"></colgroup>
-        <thead><tr><th scope="col">Style</th><th scope="col">Role</th><th scope="col" class="number">{{ family === 'paragraph' ? 'Paragraphs' : 'Stretches' }}</th><th scope="col" class="number">Settled</th><th scope="col">Key</th></tr></thead>
-        <tbody>
-          <tr v-for="style in shown" :key="`${style.family}${style.name}`" :class="{ 'bg-wash': styles.summary === style }" :data-style="style.name">
-            <td :style="{ paddingLeft: sort === 'tree' && query === '' ? `${style.depth * 14}px` : undefined }">
-              <button type="button" class="flex w-full items-baseline gap-2 text-left" :aria-pressed="styles.summary === style" :title="style.sentence" @click="choose(style)" @dblclick="styles.applyStyle({ family: style.family, name: style.name })">
-                <StyleName :style-of="style" /><span v-if="style.hint" class="shrink-0 text-[12px] text-ochre" :title="`This name ${style.hint}`">?</span><span v-if="style.rules > 0" class="shrink-0 text-[12px] text-soft">{{ counted(style.rules, 'rule') }}</span>
-              </button>
-            </td>
-            <td class="truncate" :class="style.proposed ? 'text-soft italic' : ''" :title="style.proposed && style.role ? `Proposed: ${style.role}` : style.role ?? ''">{{ style.role ?? '–' }}</td>
-            <td class="number" :class="{ 'text-soft': style.paragraphs === 0 }">{{ style.paragraphs === 0 ? 'unused' : grouped(style.paragraphs) }}</td>
-            <td class="number" :class="style.settledCharacters < style.characters ? 'text-ochre' : 'text-soft'">{{ share(style) || '–' }}</td>
-            <td class="text-soft">{{ styles.pinOf(style) ? `Alt ${styles.pinOf(style)}` : '' }}</td>
-          </tr>
-          <tr v-if="shown.length === 0"><td colspan="5" class="text-soft">{{ styles.list.length === 0 ? 'This document has no named styles yet.' : 'No style answers to that.' }}</td></tr>
-        </tbody>
-      </table>
+      <div class="mt-2 overflow-y-auto" :class="styles.summary || words.spot ? 'max-h-[38vh]' : ''">
+        <table class="table-fixed" aria-label="Styles of the document">
+          <colgroup><col><col class="w-[86px]"><col class="w-[92px]"><col class="w-[66px]"><col class="w-[62px]"></colgroup>
+          <thead class="sticky top-0 bg-paper"><tr><th scope="col">Style</th><th scope="col">Role</th><th scope="col" class="number">{{ family === 'paragraph' ? 'Paragraphs' : 'Stretches' }}</th><th scope="col" class="number">Settled</th><th scope="col">Key</th></tr></thead>
+          <tbody>
+            <tr v-for="style in shown" :key="`${style.family}${style.name}`" :class="{ 'bg-wash': styles.summary === style }" :data-style="style.name">
+              <td :style="{ paddingLeft: sort === 'tree' && query === '' ? `${style.depth * 14}px` : undefined }">
+                <button type="button" class="flex w-full items-baseline gap-2 text-left" :aria-pressed="styles.summary === style" :title="style.sentence" @click="choose(style)" @dblclick="styles.applyStyle({ family: style.family, name: style.name })">
+                  <StyleName :style-of="style" /><span v-if="style.hint" class="shrink-0 text-[12px] text-ochre" :title="`This name ${style.hint}`">?</span><span v-if="style.rules > 0" class="shrink-0 text-[12px] text-soft">{{ counted(style.rules, 'rule') }}</span>
+                </button>
+              </td>
+              <td class="truncate" :class="style.proposed ? 'text-soft italic' : ''" :title="style.proposed && style.role ? `Proposed: ${style.role}` : style.role ?? ''">{{ style.role ?? '–' }}</td>
+              <td class="number" :class="{ 'text-soft': style.paragraphs === 0 }">{{ style.paragraphs === 0 ? 'unused' : grouped(style.paragraphs) }}</td>
+              <td class="number" :class="style.settledCharacters < style.characters ? 'text-ochre' : 'text-soft'">{{ share(style) || '–' }}</td>
+              <td class="text-soft">{{ styles.pinOf(style) ? `Alt ${styles.pinOf(style)}` : '' }}</td>
+            </tr>
+            <tr v-if="shown.length === 0"><td colspan="5" class="text-soft">{{ styles.list.length === 0 ? 'This document has no named styles yet.' : 'No style answers to that.' }}</td></tr>
+          </tbody>
+        </table>
+      </div>
       <StyleActions v-if="styles.summary" />
       <TracePanel v-if="words.spot" />
       <p v-else class="mt-4 text-soft">Put the caret into the text to see why it looks as it does.</p>

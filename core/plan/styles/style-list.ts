@@ -104,7 +104,7 @@ export function listStyles(reading: Reading, library: Library, composition: Comp
       const kept = rules.styles.find(each => each.style.family === family && each.style.name === style.name)
       const stated = Number.parseInt(style.attributes['style:default-outline-level'] ?? '', 10)
       const proposed = family === 'text' ? null : proposeRole({
-        size: text.effective.slots.western.size, bodySize, bold: values.weight >= 600, characters: use?.characters ?? 0, paragraphs: use?.paragraphs ?? 0, most: style === most,
+        name: style.displayName, size: text.effective.slots.western.size, bodySize, bold: values.weight >= 600, characters: use?.characters ?? 0, paragraphs: use?.paragraphs ?? 0, most: style === most,
         level: stated >= 1 ? stated : use?.level ?? null, place: [...use?.places ?? []].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 'body',
       })
       const words = describeValues(style.text, style.paragraph, scope)
