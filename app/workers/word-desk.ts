@@ -186,7 +186,7 @@ export class WordDesk {
       const own = family === 'paragraph'
         ? runs.some(run => run.style.effective.layers.findLast(layer => !layer.local && layer.from === 'paragraph')?.style.name === name) ? text : ''
         : runs.filter(run => run.style.effective.layers.some(layer => layer.from === 'text' && layer.style.name === name)).map(run => text.slice(run.start, run.end)).join(' ')
-      if (own.length > best.length) best = own.replaceAll('\uFFFC', '').slice(0, 160)
+      if (own.length > best.length) best = own.replaceAll('\uFFFC', '').slice(0, 160).replace(/(?<=.{100})\s\S*$/, ' …')
       if (best.length >= 120) break
     }
     return best

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { StyleWish } from '~~/core/plan/styles/wishes'
 import { useDesk } from '../../stores/desk'
 import { useSwap } from '../../stores/swap'
 import FolioLine from '../../desk/FolioLine.vue'
@@ -46,6 +47,13 @@ function swapFamily(family: string): void {
 function swapPointed(): void {
   const face = desk.census?.faces.find(each => each.key === desk.pointed?.face)
   if (face) swapFamily(face.family)
+}
+
+/** From the census to a plan for styles. */
+async function planStyles(wishes: StyleWish[]): Promise<void> {
+  go('styles')
+  await nextTick()
+  await styles.propose(wishes)
 }
 
 /** Alt with a figure gives the text that is meant the style on that key; Alt with S goes to the search of the styles. */
@@ -136,7 +144,7 @@ useHead({ title: () => title.value ? `${title.value}, Morphene` : 'Morphene' })
       <ThumbIndex :tabs="tabs" :open="stage" @open="go" />
       <p v-if="desk.state === 'setting'" role="status" class="h-full w-[min(630px,50vw)] shrink-0 px-[22px] pt-5 text-soft">The first page is here; setting and counting the others …</p>
       <main v-else id="tray" role="tabpanel" :aria-labelledby="`tab-${stage}`" class="h-full w-[min(630px,50vw)] shrink-0" :class="stage === 'swap' ? 'overflow-hidden' : 'overflow-y-auto'" tabindex="-1">
-        <CensusTray v-if="stage === 'census'" @swap="swapFamily" @go="sheets?.goTo($event)" />
+        <CensusTray v-if="stage === 'census'" @plan="planStyles" @swap="swapFamily" @go="sheets?.goTo($event)" />
         <StylesTray v-else-if="stage === 'styles'" ref="stylesTray" />
         <PagesTray v-else-if="stage === 'pages'" />
         <SwapTray v-else-if="stage === 'swap'" @census="go('census')" />

@@ -2,12 +2,14 @@
 import type { FaceCensus, VoiceCensus } from '~~/core/census/census'
 import { faceName } from '~~/core/font/face'
 import { sizeAndLeading } from '~~/core/census/voices'
+import type { StyleWish } from '~~/core/plan/styles/wishes'
+import { emphasisGroups, typeGroups } from '~~/core/style/groups'
 import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'
 import { counted, grouped, pageWords, percentage, settledWords } from '../../desk/words'
 import FaceChart from './FaceChart.vue'
 
-const emit = defineEmits<{ swap: [family: string], go: [page: number] }>()
+const emit = defineEmits<{ plan: [wishes: StyleWish[]], swap: [family: string], go: [page: number] }>()
 const desk = useDesk()
 const library = useLibrary()
 const census = computed(() => desk.census!)
@@ -42,6 +44,12 @@ function ownership(face: FaceCensus): string {
   return [styles, strays].filter(Boolean).join(', ')
 }
 
+const voice = computed(() => desk.chosen?.of === 'voice' ? census.value.voices.find(each => each.key === desk.chosen!.key) ?? null : null)
+const twin = computed(() => voice.value?.twinOf ? census.value.voices.find(each => each.key === voice.value!.twinOf) ?? null : null)
+const newName = ref('')
+const newFamily = ref<'text' | 'paragraph'>('text')
+function adopt(): void { if (voice.value && newName.value.trim() !== '') emit('plan', [{ type: 'adopt', family: newFamily.value, displayName: newName.value.trim(), scope: { kind: 'voice', key: voice.value.key } }]) }
+
 async function toggle(of: 'face' | 'voice', key: string): Promise<void> {
   const same = desk.chosen?.of === of && desk.chosen.key === key
   await desk.choose(of, same ? null : key)
@@ -66,6 +74,7 @@ watch(() => desk.pointed, (pointed) => {
   <div class="px-[22px] pt-4 pb-8">
     <div class="flex flex-wrap items-baseline gap-x-3">
       <h1>{{ settledWords(census.settled) }} settled</h1>
+      <button v-if="census.settled < 1" type="button" class="link" @click="emit('plan', [{ type: 'settle', scope: { kind: 'document' }, groups: [...typeGroups], keep: [...emphasisGroups], idleOnly: false }])">Settle it</button>
       <p class="text-soft">{{ counted(census.characters, 'character') }}, {{ counted(census.faces.length, 'face') }}, {{ counted(census.voices.length, 'voice') }}, {{ unowned }} of them nobody’s</p>
     </div>
     <FaceChart class="mt-2 mb-2" :faces="census.faces" @choose="toggle('face', $event)" />
@@ -114,6 +123,15 @@ watch(() => desk.pointed, (pointed) => {
         <button v-if="frame.page !== null" type="button" class="link" @click="emit('go', frame.page)">Page {{ frame.page + 1 }}</button>
       </p>
       <p v-if="overset.length > 5" class="text-soft">And {{ overset.length - 5 }} more.</p>
+    </section>
+
+    <section v-if="voice" class="mt-4 border border-ink bg-sheet px-3 py-2.5" aria-label="The chosen voice">
+      <p><strong>{{ faceName(voice.family, voice.style) }} {{ sizeAndLeading(voice) }}</strong><span class="text-soft">, {{ counted(voice.characters, 'character') }}{{ voice.settledCharacters < voice.characters ? `, ${grouped(voice.characters - voice.settledCharacters)} of them set by hand` : '' }}</span></p>
+      <div class="mt-2 flex flex-wrap items-center gap-2">
+        <button v-if="twin" type="button" class="act" @click="emit('plan', [{ type: 'fold-voice', from: voice.key, to: twin.key }])">Fold into {{ faceName(twin.family, twin.style) }} {{ sizeAndLeading(twin) }}</button>
+        <button v-if="voice.settledCharacters < voice.characters" type="button" class="plain" @click="emit('plan', [{ type: 'settle', scope: { kind: 'voice', key: voice.key }, groups: [...typeGroups], keep: [...emphasisGroups], idleOnly: false }])">Settle it</button>
+        <form v-if="voice.settledCharacters < voice.characters" class="flex gap-2" @submit.prevent="adopt"><input v-model="newName" class="field w-[170px]" placeholder="Name of a style" aria-label="Name of the style to be made of this voice"><select v-model="newFamily" class="field" aria-label="Kind of style"><option value="text">for words</option><option value="paragraph">for paragraphs</option></select><button type="submit" class="plain" :disabled="newName.trim() === ''">Adopt it</button></form>
+      </div>
     </section>
 
     <h2 class="mt-5">Voices</h2>

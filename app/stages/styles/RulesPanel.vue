@@ -4,11 +4,13 @@ import type { RulePreview } from '~~/core/plan/styles/rule-preview'
 import { patternParts, wordListPattern } from '~~/core/style/rule-matching'
 import { counted } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
+import { useLibrary } from '../../stores/library'
 import { useStyles } from '../../stores/styles'
 
 /** Text that styles itself: pattern rules and lead-in rules of one paragraph style. */
 const desk = useDesk()
 const styles = useStyles()
+const library = useLibrary()
 const style = computed(() => styles.summary!)
 const patterns = ref<PatternRule[]>([])
 const leadIns = ref<LeadInRule[]>([])
@@ -26,7 +28,7 @@ onMounted(async () => {
 })
 const newId = () => Array.from(crypto.getRandomValues(new Uint8Array(8)), byte => (byte % 36).toString(36)).join('')
 function addPattern(part: { readonly title: string, readonly pattern: string }): void {
-  const rule: PatternRule = { id: newId(), style: style.value.name, title: part.title, pattern: part.pattern, ignoreCase: false, character: characters.value[0]?.name ?? '', on: true }
+  const rule: PatternRule = { id: newId(), style: style.value.name, title: part.title, pattern: part.pattern, ignoreCase: false, character: '', on: true }
   patterns.value = [...patterns.value, rule]
   at.value = rule.id
 }
@@ -40,7 +42,7 @@ const openings: readonly { readonly title: string, readonly what: LeadInRule['wh
   { title: 'Up to a sign', what: { kind: 'through', sign: ':' } }, { title: 'A pattern at the start', what: { kind: 'pattern', pattern: '\\p{Lu}+' } },
 ]
 function addLeadIn(each: typeof openings[number]): void {
-  const rule: LeadInRule = { id: newId(), style: style.value.name, title: each.title, character: characters.value[0]?.name ?? '', on: true, what: { ...each.what } }
+  const rule: LeadInRule = { id: newId(), style: style.value.name, title: each.title, character: '', on: true, what: { ...each.what } }
   leadIns.value = [...leadIns.value, rule]
   at.value = rule.id
 }
@@ -65,6 +67,9 @@ watch([current, patterns, leadIns], () => {
 onBeforeUnmount(() => { clearTimeout(timer); asked++; desk.lit = [] })
 
 const wish = computed(() => ({ type: 'rules' as const, style: style.value.name, patterns: JSON.parse(JSON.stringify(patterns.value)) as PatternRule[], leadIns: JSON.parse(JSON.stringify(leadIns.value)) as LeadInRule[] }))
+const unfinished = computed(() => [...patterns.value, ...leadIns.value].some(rule => rule.character === ''))
+/** Letters that the desk's own type lacks are drawn in a face of the library. */
+const others = computed(() => ['Zen Kaku Gothic New', 'Noto Naskh Arabic', 'Frank Ruhl Libre', 'Noto Sans Devanagari'].flatMap((family) => { const face = library.library?.family(family)[0]; return face ? [library.cssFamily(face.hash)] : [] }))
 function walk(): void {
   desk.walkThrough((found.value?.places ?? []).map(place => ({ part: place.part, node: place.node, start: place.from, end: place.to, page: -1, face: '', voice: '', place: 'body' })))
 }
@@ -78,7 +83,7 @@ function walk(): void {
     <p v-if="styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">{{ styles.message }}</p>
     <p v-if="characters.length === 0" class="mt-3 border border-ochre bg-sheet p-3">A rule gives text a character style, and this document has none yet. <button type="button" class="link" @click="styles.selected = null; styles.panel = 'make'">Make one first</button></p>
     <div class="sticky top-0 z-10 mt-2 flex gap-2 border-b border-rule bg-paper py-2">
-      <button type="button" class="act" :disabled="styles.busy" @click="styles.propose([wish])">Show the plan</button>
+      <button type="button" class="act" :disabled="styles.busy || unfinished" @click="styles.propose([wish])">Show the plan</button>
       <button type="button" class="plain" @click="styles.leave()">Leave it</button>
     </div>
 
@@ -88,7 +93,7 @@ function walk(): void {
       <legend class="sr-only">Pattern {{ index + 1 }}</legend>
       <div class="flex flex-wrap items-center gap-2">
         <input v-model="rule.title" class="field !min-h-[26px] w-[170px] !py-0" aria-label="What the rule is called">
-        <label class="flex items-center gap-1.5 text-soft">takes <select v-model="rule.character" class="field !min-h-[26px] max-w-[150px] !py-0 text-ink"><option v-for="each in characters" :key="each.name" :value="each.name">{{ each.displayName }}</option></select></label>
+        <label class="flex items-center gap-1.5 text-soft">takes <select v-model="rule.character" class="field !min-h-[26px] max-w-[150px] !py-0 text-ink"><option value="">choose a style</option><option v-for="each in characters" :key="each.name" :value="each.name">{{ each.displayName }}</option></select></label>
         <label class="flex items-center gap-1.5"><input v-model="rule.on" type="checkbox" class="size-[15px] accent-verdigris"> on</label>
         <button type="button" class="link" :disabled="index === 0" @click="up(index)">Earlier</button>
         <button type="button" class="link" @click="remove(rule.id)">Remove</button>
@@ -110,7 +115,7 @@ function walk(): void {
       <label v-if="rule.what.kind === 'words'" class="text-soft"><input v-model.number="rule.what.count" type="number" min="1" max="100" class="field !min-h-[26px] w-[56px] !py-0 text-ink" aria-label="How many words"> words</label>
       <label v-else-if="rule.what.kind === 'through'" class="text-soft">through <input v-model="rule.what.sign" maxlength="10" class="field !min-h-[26px] w-[56px] !py-0 text-ink" aria-label="Through which sign"></label>
       <input v-else-if="rule.what.kind === 'pattern'" v-model="rule.what.pattern" class="field !min-h-[26px] w-[150px] !py-0 font-mono text-[13px]" aria-label="The pattern at the start">
-      <label class="flex items-center gap-1.5 text-soft">takes <select v-model="rule.character" class="field !min-h-[26px] max-w-[150px] !py-0 text-ink"><option v-for="each in characters" :key="each.name" :value="each.name">{{ each.displayName }}</option></select></label>
+      <label class="flex items-center gap-1.5 text-soft">takes <select v-model="rule.character" class="field !min-h-[26px] max-w-[150px] !py-0 text-ink"><option value="">choose a style</option><option v-for="each in characters" :key="each.name" :value="each.name">{{ each.displayName }}</option></select></label>
       <label class="flex items-center gap-1.5"><input v-model="rule.on" type="checkbox" class="size-[15px] accent-verdigris"> on</label>
       <button type="button" class="link" @click="remove(rule.id)">Remove</button>
     </fieldset>
@@ -121,7 +126,7 @@ function walk(): void {
       <p v-if="found?.message" class="text-rubric">{{ found.message }}</p>
       <template v-else-if="found">
         <p>{{ found.places.length === 0 ? 'Nothing yet.' : `${counted(found.places.length, 'place')}${found.more ? ' and more' : ''}, lit up on the sheets.` }} <button v-if="found.places.length > 0" type="button" class="link" @click="walk">Walk through them</button></p>
-        <p class="mt-1 flex flex-wrap gap-x-4 gap-y-1"><span v-for="(place, index) in found.places.slice(0, 30)" :key="index" class="border-b-2 border-ochre">{{ place.text }}</span></p>
+        <p class="mt-1 flex flex-wrap gap-x-4 gap-y-1"><span v-for="(place, index) in found.places.slice(0, 30)" :key="index" class="border-b-2 border-ochre" :style="{ fontFamily: ['Instrument Sans', ...others].join(', ') }">{{ place.text }}</span></p>
       </template>
     </section>
   </div>

@@ -192,7 +192,7 @@ const sampleStyle = computed(() => {
     </div>
 
     <h2 class="mt-4">Type</h2>
-    <div class="flex items-end gap-3"><FamilyPicker :model-value="fontOf('western')" :choices="choices" label="Family" placeholder="Search the library" @update:model-value="setFont('western', $event)" /><span class="w-[230px] pb-1.5 text-[13px] text-soft">{{ fontSaid('western') }} <button v-if="fontSaid('western') === 'set here'" type="button" class="link" @click="setFont('western', null)">Let go</button></span></div>
+    <div class="mb-1.5 flex items-end gap-3"><FamilyPicker :model-value="fontOf('western')" :choices="choices" label="Family" placeholder="Search the library" @update:model-value="setFont('western', $event)" /><span class="w-[230px] pb-1.5 text-[13px] text-soft">{{ fontSaid('western') }} <button v-if="fontSaid('western') === 'set here'" type="button" class="link" @click="setFont('western', null)">Let go</button></span></div>
     <ValueField :field="sizeField" :own="own(sizeField)" :inherited="inherited(sizeField)" @set="set(sizeField, $event)" />
     <div v-if="family === 'paragraph'" class="grid min-h-[30px] grid-cols-[128px_170px_1fr] items-center gap-x-3 border-b border-rule py-[2px]">
       <label for="leading-kind">Leading</label>

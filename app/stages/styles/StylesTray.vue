@@ -73,8 +73,8 @@ watch(() => [desk.state, desk.generation, desk.census] as const, () => { if (des
           <button v-for="each in (['paragraph', 'text'] as const)" :key="each" type="button" role="radio" :aria-checked="family === each" class="border border-rule px-2.5 py-[4px] first:rounded-l-[3px] last:rounded-r-[3px]" :class="family === each ? 'bg-ink text-white' : 'bg-sheet'" @click="family = each">{{ each === 'paragraph' ? 'Paragraphs' : 'Characters' }}</button>
         </div>
         <input ref="field" v-model="query" class="field w-[116px]" placeholder="Search" aria-label="Search styles; Enter applies the first one found" title="Alt with S brings you here; Enter applies the first one found" @keydown.enter.prevent="applyFirst">
-        <label class="flex items-center gap-1.5 text-soft">Show <select v-model="only" class="field"><option value="all">all</option><option value="used">in use</option><option value="unused">unused</option><option value="strays">with strays</option></select></label>
-        <label class="flex items-center gap-1.5 text-soft">Sort by <select v-model="sort" class="field"><option value="tree">parents</option><option value="name">name</option><option value="use">use</option><option value="settled">settled</option></select></label>
+        <label><select v-model="only" class="field" aria-label="Which styles are shown"><option value="all">all of them</option><option value="used">in use</option><option value="unused">unused</option><option value="strays">with strays</option></select></label>
+        <label class="flex items-center gap-1.5 text-soft">by <select v-model="sort" class="field" aria-label="Sort by"><option value="tree">parents</option><option value="name">name</option><option value="use">use</option><option value="settled">settled</option></select></label>
       </div>
       <div class="mt-2 overflow-y-auto" :class="styles.summary || words.spot ? 'max-h-[38vh]' : ''">
         <table class="table-fixed" aria-label="Styles of the document">
