@@ -3,6 +3,7 @@ import type { XmlElement, XmlPart } from '../xml/tree'
 import { writeElement } from '../xml/write'
 import type { Draft } from './draft'
 import { EditRefusal } from './refusals'
+import { readRules } from './rules'
 
 /** Where something lies, in points from the page's top left. */
 export interface FramePlace { readonly x: number, readonly y: number, readonly width: number, readonly height: number }
@@ -10,7 +11,8 @@ export interface FramePlace { readonly x: number, readonly y: number, readonly w
 /** How text stands in a frame: columns with the gap between them, and the inset on every side. Lengths in points. */
 export interface FrameText { readonly columns: number, readonly gap: number, readonly inset: number }
 
-const points = (value: number) => `${Math.round(value * 1000) / 1000}pt`
+/** A length in points, as the file takes it. */
+export const lengthMarkup = (value: number) => `${Math.round(value * 1000) / 1000}pt`
 const isLine = (name: string) => name === 'draw:line' || name === 'draw:connector' || name === 'draw:measure'
 
 /** Sets attributes of an element, as an operation with its inverse. */
@@ -33,15 +35,15 @@ function shift(draft: Draft, node: number, dx: number, dy: number): void {
     return
   }
   if (isLine(name)) {
-    const moved = (name: string, by: number) => points(lengthOf(attributes[name]) + by)
+    const moved = (name: string, by: number) => lengthMarkup(lengthOf(attributes[name]) + by)
     // A connector's path is drawn anew from its ends.
     attribute(draft, node, { 'svg:x1': moved('svg:x1', dx), 'svg:y1': moved('svg:y1', dy), 'svg:x2': moved('svg:x2', dx), 'svg:y2': moved('svg:y2', dy), ...attributes['svg:d'] === undefined ? {} : { 'svg:d': null } })
     return
   }
   // What is turned is moved after its turn: maps are applied in order (ODF 1.4 part 3, 19.228).
-  if (attributes['draw:transform'] !== undefined) attribute(draft, node, { 'draw:transform': `${attributes['draw:transform']} translate(${points(dx)} ${points(dy)})` })
-  else if (attributes['svg:cx'] !== undefined && attributes['svg:x'] === undefined) attribute(draft, node, { 'svg:cx': points(lengthOf(attributes['svg:cx']) + dx), 'svg:cy': points(lengthOf(attributes['svg:cy']) + dy) })
-  else attribute(draft, node, { 'svg:x': points(lengthOf(attributes['svg:x']) + dx), 'svg:y': points(lengthOf(attributes['svg:y']) + dy) })
+  if (attributes['draw:transform'] !== undefined) attribute(draft, node, { 'draw:transform': `${attributes['draw:transform']} translate(${lengthMarkup(dx)} ${lengthMarkup(dy)})` })
+  else if (attributes['svg:cx'] !== undefined && attributes['svg:x'] === undefined) attribute(draft, node, { 'svg:cx': lengthMarkup(lengthOf(attributes['svg:cx']) + dx), 'svg:cy': lengthMarkup(lengthOf(attributes['svg:cy']) + dy) })
+  else attribute(draft, node, { 'svg:x': lengthMarkup(lengthOf(attributes['svg:x']) + dx), 'svg:y': lengthMarkup(lengthOf(attributes['svg:y']) + dy) })
 }
 
 /**
@@ -57,14 +59,14 @@ export function placeFrame(draft: Draft, node: number, from: FramePlace, to: Fra
   if (name === 'draw:g' || name === 'draw:a') throw new EditRefusal('The size of a group follows from what is in it. Nothing was changed.')
   if (isLine(name)) throw new EditRefusal('A line has ends, not a size. Nothing was changed.')
   const now = draft.part.element(node)
-  if (now.attributes['svg:r'] !== undefined || now.attributes['svg:rx'] !== undefined) attribute(draft, node, { 'svg:r': null, 'svg:rx': points(to.width / 2), 'svg:ry': points(to.height / 2) })
-  else attribute(draft, node, { 'svg:width': points(to.width), 'svg:height': points(to.height), 'style:rel-width': null, 'style:rel-height': null })
+  if (now.attributes['svg:r'] !== undefined || now.attributes['svg:rx'] !== undefined) attribute(draft, node, { 'svg:r': null, 'svg:rx': lengthMarkup(to.width / 2), 'svg:ry': lengthMarkup(to.height / 2) })
+  else attribute(draft, node, { 'svg:width': lengthMarkup(to.width), 'svg:height': lengthMarkup(to.height), 'style:rel-width': null, 'style:rel-height': null })
   const box = draft.part.first(draft.part.element(node), 'draw:text-box')
-  if (box?.attributes['fo:min-height'] !== undefined) attribute(draft, box.id, { 'fo:min-height': points(to.height) })
+  if (box?.attributes['fo:min-height'] !== undefined) attribute(draft, box.id, { 'fo:min-height': lengthMarkup(to.height) })
 }
 
 /** A name that nothing of its kind has yet. */
-function freeName(part: XmlPart, stem: string, attributeName: string): string {
+export function freeName(part: XmlPart, stem: string, attributeName: string): string {
   const taken = new Set<string>()
   for (const element of part.descendants()) { const name = element.attributes[attributeName]; if (name !== undefined) taken.add(name) }
   let number = 1
@@ -82,7 +84,7 @@ function automaticStyles(draft: Draft): XmlElement {
 }
 
 /** The markup of columns for a style. */
-const columnsMarkup = (draft: Draft, holder: XmlElement, { columns, gap }: FrameText) => elementMarkup(draft.part, holder, 'style:columns', { 'fo:column-count': String(columns), 'fo:column-gap': points(gap) })
+const columnsMarkup = (draft: Draft, holder: XmlElement, { columns, gap }: FrameText) => elementMarkup(draft.part, holder, 'style:columns', { 'fo:column-count': String(columns), 'fo:column-gap': lengthMarkup(gap) })
 
 /** Gives a frame a style of its own, made from the one it has, and returns its graphic properties' element. */
 function ownGraphic(draft: Draft, node: number): number {
@@ -109,7 +111,7 @@ function ownGraphic(draft: Draft, node: number): number {
 /** Columns and insets of a text frame. */
 export function setFrameText(draft: Draft, node: number, text: FrameText): void {
   const properties = ownGraphic(draft, node)
-  attribute(draft, properties, { 'fo:padding': points(text.inset), 'fo:padding-left': null, 'fo:padding-right': null, 'fo:padding-top': null, 'fo:padding-bottom': null })
+  attribute(draft, properties, { 'fo:padding': lengthMarkup(text.inset), 'fo:padding-left': null, 'fo:padding-right': null, 'fo:padding-top': null, 'fo:padding-bottom': null })
   const element = draft.part.element(properties)
   const columns = draft.part.first(element, 'style:columns')
   if (columns) draft.remove(columns.id)
@@ -123,18 +125,21 @@ export function addFrame(draft: Draft, holder: number, place: FramePlace, text: 
   if (!onPage && target.name !== 'text:p' && target.name !== 'text:h') throw new EditRefusal('A frame is put on a page or at a paragraph. Nothing was changed.')
   const styles = automaticStyles(draft)
   const styleName = freeName(draft.part, 'MorpheneFrame', 'style:name')
-  const graphic = {
-    'draw:auto-grow-height': 'false', 'draw:fill': 'none', 'draw:stroke': 'none', 'fo:padding': points(text.inset), 'draw:textarea-vertical-align': 'top',
-    ...onPage ? {} : { 'style:vertical-pos': 'from-top', 'style:vertical-rel': 'page', 'style:horizontal-pos': 'from-left', 'style:horizontal-rel': 'page', 'style:wrap': 'parallel', 'fo:border': 'none' },
+  const start = readRules(draft.document).starts.frame ?? {}
+  // Where the starting type has a style for frames, it says how they are filled and how far text keeps off their edges.
+  const plain: Record<string, string> = start.frame === undefined ? { 'draw:fill': 'none', 'draw:stroke': 'none', 'fo:padding': lengthMarkup(text.inset) } : text.inset > 0 ? { 'fo:padding': lengthMarkup(text.inset) } : {}
+  const graphic: Record<string, string> = {
+    'draw:auto-grow-height': 'false', ...plain, 'draw:textarea-vertical-align': 'top',
+    ...onPage ? {} : { 'style:vertical-pos': 'from-top', 'style:vertical-rel': 'page', 'style:horizontal-pos': 'from-left', 'style:horizontal-rel': 'page', 'style:wrap': 'parallel', ...start.frame === undefined ? { 'fo:border': 'none' } : {} },
   }
   const columns = text.columns > 1 ? columnsMarkup(draft, styles, text) : ''
-  const style = elementMarkup(draft.part, styles, 'style:style', { 'style:name': styleName, 'style:family': 'graphic' }, elementMarkup(draft.part, styles, 'style:graphic-properties', graphic, columns))
+  const style = elementMarkup(draft.part, styles, 'style:style', { 'style:name': styleName, 'style:family': 'graphic', ...start.frame === undefined ? {} : { 'style:parent-style-name': start.frame } }, elementMarkup(draft.part, styles, 'style:graphic-properties', graphic, columns))
   draft.insert(styles.id, styles.children.length, style, columns === '' ? 2 : 3)
   const frameName = freeName(draft.part, 'Text frame ', 'draw:name')
-  const box = elementMarkup(draft.part, target, 'draw:text-box', {}, elementMarkup(draft.part, target, 'text:p', {}))
+  const box = elementMarkup(draft.part, target, 'draw:text-box', {}, elementMarkup(draft.part, target, 'text:p', start.paragraph === undefined ? {} : { 'text:style-name': start.paragraph }))
   const frame = elementMarkup(draft.part, target, 'draw:frame', {
     'draw:name': frameName, 'draw:style-name': styleName, ...onPage ? {} : { 'text:anchor-type': 'paragraph' },
-    'svg:x': points(place.x), 'svg:y': points(place.y), 'svg:width': points(place.width), 'svg:height': points(place.height),
+    'svg:x': lengthMarkup(place.x), 'svg:y': lengthMarkup(place.y), 'svg:width': lengthMarkup(place.width), 'svg:height': lengthMarkup(place.height),
   }, box)
   const notes = draft.part.first(draft.part.element(holder), 'presentation:notes')
   const index = onPage ? notes ? draft.part.element(holder).children.indexOf(notes.id) : draft.part.element(holder).children.length : 0

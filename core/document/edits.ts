@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { Change } from './draft'
 import { insertParagraphs, joinParagraphs, pasteParagraphs, removeParagraph, splitParagraph } from './edit-paragraphs'
 import { addFrame, addPage, chainFrames, movePage, placeFrame, removeFrame, removePage, setFrameText } from './edit-layout'
+import { addHeader, addNote, addShape, addTable } from './edit-objects'
 import { replaceText } from './edit-text'
 import { partOf, type OdfDocument } from './open'
 import { openParagraph } from './paragraph-spots'
@@ -39,6 +40,13 @@ export const editSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('frame-text'), part, node, text: frameText }),
   /** Puts a text frame on a drawn page, or at a paragraph of a text. */
   z.strictObject({ type: z.literal('add-frame'), part, node, place, text: frameText }),
+  /** Puts a shape with room for a label on a drawn page, or at a paragraph of a text. */
+  z.strictObject({ type: z.literal('add-shape'), part, node, place }),
+  /** Puts an empty table behind a paragraph. */
+  z.strictObject({ type: z.literal('add-table'), part, node, rows: z.int().min(1).max(200), columns: z.int().min(1).max(50) }),
+  z.strictObject({ type: z.literal('add-note'), part, node, at: offset, endnote: z.boolean() }),
+  /** Gives a master page a header or footer. */
+  z.strictObject({ type: z.literal('add-header'), part, node, which: z.enum(['header', 'footer']) }),
   z.strictObject({ type: z.literal('chain'), part, node, next: node.nullable() }),
   z.strictObject({ type: z.literal('remove-frame'), part, node }),
   z.strictObject({ type: z.literal('add-page'), part, node }),
@@ -92,6 +100,10 @@ export function applyEdit(document: OdfDocument, edit: Edit, firstId: number): E
     case 'place-frame': placeFrame(draft, edit.node, edit.from, edit.to); break
     case 'frame-text': setFrameText(draft, edit.node, edit.text); break
     case 'add-frame': made = addFrame(draft, edit.node, edit.place, edit.text); break
+    case 'add-shape': made = addShape(draft, edit.node, edit.place); break
+    case 'add-table': made = addTable(draft, edit.node, edit.rows, edit.columns); break
+    case 'add-note': made = addNote(draft, edit.node, edit.at, edit.endnote); break
+    case 'add-header': made = addHeader(draft, edit.node, edit.which); break
     case 'chain': chainFrames(draft, edit.node, edit.next); break
     case 'remove-frame': removeFrame(draft, edit.node); break
     case 'add-page': made = addPage(draft, edit.node); break
@@ -120,7 +132,7 @@ export function editTitle(before: OdfDocument, edits: Edits): string {
   if (type === 'split' && edits.length === 1) return 'Divided a paragraph'
   if (type === 'join' && edits.length === 1) return 'Joined two paragraphs'
   const layout: Partial<Record<Edit['type'], string>> = {
-    'place-frame': 'Placed a frame', 'frame-text': 'Set a frame’s columns and insets', 'add-frame': 'Put a text frame in', 'chain': 'Chained frames', 'remove-frame': 'Took a frame away',
+    'place-frame': 'Placed a frame', 'frame-text': 'Set a frame’s columns and insets', 'add-frame': 'Put a text frame in', 'add-shape': 'Put a shape in', 'add-table': 'Put a table in', 'add-note': 'Put a note in', 'add-header': 'Gave pages a header or footer', 'chain': 'Chained frames', 'remove-frame': 'Took a frame away',
     'add-page': 'Added a page', 'remove-page': 'Took a page away', 'move-page': 'Moved a page',
   }
   if (type && layout[type]) return layout[type]

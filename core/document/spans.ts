@@ -98,7 +98,7 @@ function wrapStretch(draft: Draft, { parent, nodes, from, to }: Stretch, styleNa
 }
 
 /** Makes two text nodes of one: something is to come between them. */
-function cutText(draft: Draft, id: number, at: number): void {
+export function cutText(draft: Draft, id: number, at: number): void {
   const { parent, text } = draft.textNode(id)
   const rest = draft.slice(id, at, text.length)
   draft.splice(id, at, text.length, '')

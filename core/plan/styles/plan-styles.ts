@@ -14,11 +14,14 @@ import { foldStyle, foldVoice } from './fold'
 import type { StylePlan } from './plan'
 import { setRules, syncRules, type LineEnds } from './plan-rules'
 import { StylePlanner } from './planner'
+import { setStart, valuesLike } from './plan-starts'
 import { settle, settleTitle } from './settle'
 import type { StyleRequest, StyleWish } from './wishes'
 
 /** A plan with the document as it would be. */
 export interface PlannedStyles { readonly plan: StylePlan, readonly document: OdfDocument }
+
+const startTitles = { body: 'paragraphs', frame: 'text frames', shape: 'shape labels', cell: 'table cells', note: 'notes', header: 'headers and footers' } as const
 
 /** Carries one wish out on the planner's document, and says what it is called. @throws PlanError */
 function carryOut(planner: StylePlanner, wish: StyleWish, made: { family: string, name: string, displayName: string }[]): string {
@@ -65,6 +68,8 @@ function carryOut(planner: StylePlanner, wish: StyleWish, made: { family: string
     case 'rules':
       setRules(planner, wish.style, wish.patterns, wish.leadIns)
       return wish.patterns.length + wish.leadIns.length === 0 ? `Took the rules of ${planner.style('paragraph', wish.style).displayName} away` : `Set the rules of ${planner.style('paragraph', wish.style).displayName}`
+    case 'start': setStart(planner, wish.kind, wish.values); return `Set what new ${startTitles[wish.kind]} begin with`
+    case 'start-like': setStart(planner, wish.kind, valuesLike(planner, wish.part, wish.node, wish.offset)); return `Set what new ${startTitles[wish.kind]} begin with, by example`
     case 'fold-voice': foldVoice(planner, wish.from, wish.to); return 'Folded one voice into another'
   }
 }

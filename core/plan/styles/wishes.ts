@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { leadInSchema, patternSchema } from '../../document/rules'
+import { leadInSchema, patternSchema, startKinds } from '../../document/rules'
 import { groupIds } from '../../style/groups'
 
 const name = z.string().min(1).max(500)
@@ -53,6 +53,15 @@ export const styleChangesSchema = z.strictObject({
 })
 export type StyleChanges = z.infer<typeof styleChangesSchema>
 
+/** What new text begins with. */
+export const startValuesSchema = z.strictObject({
+  fonts: z.strictObject({ western: font.optional(), asian: font.optional(), complex: font.optional() }).optional(),
+  text: z.record(attribute, value).optional(), paragraph: z.record(attribute, value).optional(),
+  /** Of frames: how far text keeps off the edges, in points, and their fill; null for none. */
+  inset: z.number().min(0).max(500).optional(), fill: z.string().regex(/^#[0-9a-f]{6}$/i).nullable().optional(),
+})
+export type StartValues = z.infer<typeof startValuesSchema>
+
 const strays = z.enum(['keep', 'settle'])
 const keep = z.array(group).max(20).default([])
 
@@ -70,6 +79,10 @@ export const styleWishSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('fold'), family, from: name, to: name.nullable() }),
   /** Gives a paragraph style its pattern and lead-in rules, in place of those it has. */
   z.strictObject({ type: z.literal('rules'), style: name, patterns: z.array(patternSchema).max(200), leadIns: z.array(leadInSchema).max(200) }),
+  /** Sets what new text of a kind begins with; what is there keeps its look. */
+  z.strictObject({ type: z.literal('start'), kind: z.enum(startKinds), values: startValuesSchema }),
+  /** The same by example: what the text at a place looks like. */
+  z.strictObject({ type: z.literal('start-like'), kind: z.enum(startKinds), part, node, offset }),
   /** Makes one voice speak as another: strays go, or the styles that say otherwise take the other's values. */
   z.strictObject({ type: z.literal('fold-voice'), from: z.string().max(600), to: z.string().max(600) }),
 ])
