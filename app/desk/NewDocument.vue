@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { pageSizes } from '~~/core/format/odf/page-sizes'
+import { mergedStarts, noStarts, type DeskStarts } from '~~/core/plan/styles/desk-starts'
 import { sentenceOf } from '../stores/desk'
 import { useShelf } from '../stores/shelf'
 import { readLength } from './lengths'
@@ -25,6 +26,18 @@ const kinds = [{ id: 'text', title: 'Text' }, { id: 'presentation', title: 'Pres
 const templates = computed(() => [...shelf.cards ?? []].sort((a, b) => Number(/\.ot[tpg]$/i.test(b.fileName)) - Number(/\.ot[tpg]$/i.test(a.fileName)) || a.fileName.localeCompare(b.fileName)))
 watch(kind, (next) => { if (next === 'presentation') { size.value = 'Screen 16 to 9'; for (const side of ['top', 'bottom', 'left', 'right'] as const) margins.value[side] = '12 mm' } })
 
+// A new document begins with the page of its folder or of the desk.
+watch(open, async (now) => {
+  if (!now) return
+  const [desk, folder] = await Promise.all(['', shelf.folder ?? ''].map(each => $fetch<DeskStarts>('/api/starts', { query: { folder: each } }).catch(() => noStarts)))
+  const { page } = mergedStarts(desk!, shelf.folder === null ? null : folder!)
+  if (!page) return
+  const known = pageSizes.find(each => Math.abs(each.width - page.width) < 0.1 && Math.abs(each.height - page.height) < 0.1)
+  size.value = known?.name ?? ''
+  own.value = { width: `${page.width} mm`, height: `${page.height} mm` }
+  margins.value = Object.fromEntries(Object.entries(page.margins).map(([side, value]) => [side, `${value} mm`])) as typeof margins.value
+})
+
 const millimetres = (text: string): number => {
   const length = readLength(text)
   if (length === null) throw new RangeError(`“${text}” is no length. Write for instance 25 mm, 2.5 cm or 1 in. Nothing was made.`)
@@ -38,8 +51,8 @@ async function make(): Promise<void> {
     const known = pageSizes.find(each => each.name === size.value)
     const [a, b] = known ? [known.width, known.height] : [millimetres(own.value.width), millimetres(own.value.height)]
     const page = known && across.value ? { width: b, height: a } : { width: a, height: b }
-    const body = from.value === 'template' ? { template: template.value, title: title.value }
-      : { kind: kind.value, title: title.value, page, margins: Object.fromEntries(Object.entries(margins.value).map(([side, text]) => [side, millimetres(text)])), pages: kind.value === 'text' ? 1 : pages.value }
+    const body = from.value === 'template' ? { template: template.value, title: title.value, folder: shelf.folder }
+      : { folder: shelf.folder, kind: kind.value, title: title.value, page, margins: Object.fromEntries(Object.entries(margins.value).map(([side, text]) => [side, millimetres(text)])), pages: kind.value === 'text' ? 1 : pages.value }
     const { id } = await $fetch<{ id: string }>('/api/documents/new', { method: 'POST', body })
     open.value = false
     await navigateTo(`/documents/${id}?stage=pages`)
@@ -55,7 +68,7 @@ async function make(): Promise<void> {
     <div class="fixed inset-0 flex items-start overflow-y-auto p-8">
       <DialogPanel class="w-[620px] border border-ink bg-paper p-6">
         <form @submit.prevent="make">
-          <DialogTitle as="h2">New document</DialogTitle>
+          <DialogTitle as="h2">New document{{ shelf.folder === null ? '' : ` in ${shelf.folder}` }}</DialogTitle>
           <label class="mt-3 block text-soft">Title<input ref="field" v-model="title" class="field mt-[2px] block w-full text-ink" maxlength="300"></label>
           <div class="mt-3 flex gap-5" role="radiogroup" aria-label="Begin from">
             <label class="flex items-center gap-2"><input v-model="from" type="radio" value="page" class="accent-verdigris">From a page size</label>

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import type { Job } from '~~/server/store/jobs'
 import type { ShelfCard } from '~~/server/store/documents'
+import { useShelf } from '../stores/shelf'
 import { counted, settledWords } from './words'
 
 const props = defineProps<{ card: ShelfCard, job?: Job }>()
 const emit = defineEmits<{ remove: [] }>()
+const shelf = useShelf()
 const asking = ref(false)
 const families = computed(() => {
   const known = new Map<string, { family: string, absent: boolean, characters: number }>()
@@ -36,7 +38,8 @@ const name = computed(() => props.card.fileName.replace(/\.od[tpg]$/i, ''))
       <p v-else class="mt-2 text-soft" role="status">Counting its faces …<progress class="mt-1 block h-2 w-full accent-verdigris" :value="job?.progress ?? 0" max="1" aria-label="Counting" /></p>
       <p v-if="card.signed" class="mt-1 text-[13px] text-ochre">Signed: a change ends its signature.</p>
     </div>
-    <div class="absolute right-4 bottom-3 flex gap-3 text-[13px]">
+    <div class="absolute right-4 bottom-3 flex items-center gap-3 text-[13px]">
+      <select v-if="!asking && shelf.folders.length > 0" class="max-w-[120px] bg-transparent text-soft" :value="card.folder ?? ''" :aria-label="`Folder of ${name}`" @change="shelf.move(card.id, ($event.target as HTMLSelectElement).value || null)"><option value="">no folder</option><option v-for="each in shelf.folders" :key="each.name" :value="each.name">{{ each.name }}</option></select>
       <template v-if="asking"><span class="text-soft">Remove with all versions?</span><button type="button" class="text-rubric" @click="emit('remove')">Remove</button><button type="button" class="link" @click="asking = false">Keep</button></template>
       <button v-else type="button" class="text-soft hover:text-ink" :aria-label="`Remove ${name}`" @click="asking = true">Remove</button>
     </div>

@@ -1,6 +1,9 @@
 import { defineStore } from 'pinia'
 import type { Job } from '~~/server/store/jobs'
+import type { Folder } from '~~/server/store/folders'
 import type { ShelfCard } from '~~/server/store/documents'
+
+import { sentenceOf } from './desk'
 
 /** A file on its way to the shelf. */
 export interface Upload { readonly key: number, readonly name: string, progress: number, state: 'sending' | 'checking' | 'refused' | 'told', message: string }
@@ -11,12 +14,25 @@ export const useShelf = defineStore('shelf', () => {
   const uploads = ref<Upload[]>([])
   const jobs = ref<Record<string, Job>>({})
   const failure = ref('')
+  const folders = ref<readonly Folder[]>([])
+  /** The folder that is looked at; null for the whole shelf. */
+  const folder = ref<string | null>(null)
+  const query = ref('')
+  /** What is shown: of the open folder, with the words that are looked for in name, title or faces. */
+  const shown = computed(() => {
+    const wanted = query.value.trim().toLowerCase()
+    return (cards.value ?? []).filter(card => (folder.value === null || card.folder === folder.value)
+      && (wanted === '' || `${card.fileName} ${card.title} ${card.folder ?? ''} ${card.faces.map(face => face.family).join(' ')}`.toLowerCase().includes(wanted)))
+  })
   let next = 1
   let events: EventSource | null = null
 
   async function refresh(): Promise<void> {
     try {
-      cards.value = await $fetch<ShelfCard[]>('/api/shelf')
+      const [all, list] = await Promise.all([$fetch<ShelfCard[]>('/api/shelf'), $fetch<Folder[]>('/api/folders')])
+      cards.value = all
+      folders.value = list
+      if (folder.value !== null && !list.some(each => each.name === folder.value)) folder.value = null
       failure.value = ''
     }
     catch { failure.value = 'The shelf cannot be reached. Is the server running?' }
@@ -70,7 +86,20 @@ export const useShelf = defineStore('shelf', () => {
     await refresh()
   }
 
+  async function guarded(action: () => Promise<unknown>): Promise<boolean> {
+    let done = true
+    let said = ''
+    try { await action() }
+    catch (error) { done = false; said = sentenceOf(error) }
+    await refresh()
+    if (!done) failure.value = said
+    return done
+  }
+  const addFolder = (name: string) => guarded(() => $fetch('/api/folders', { method: 'POST', body: { name } }))
+  const removeFolder = (name: string) => guarded(() => $fetch('/api/folders/remove', { method: 'POST', body: { name } }))
+  const move = (id: string, to: string | null) => guarded(() => $fetch(`/api/documents/${id}/folder`, { method: 'POST', body: { folder: to } }))
+
   const dismiss = (key: number) => { uploads.value = uploads.value.filter(each => each.key !== key) }
 
-  return { cards, uploads, jobs, failure, refresh, listen, hush, put, remove, dismiss }
+  return { folders, folder, query, shown, addFolder, removeFolder, move, cards, uploads, jobs, failure, refresh, listen, hush, put, remove, dismiss }
 })

@@ -134,6 +134,15 @@ export class WordDesk {
     return first?.kind === 'lines' ? { part: first.layout.paragraph.part, node: first.layout.paragraph.node } : null
   }
 
+  /** The master page that a page is laid out by. */
+  master(index: number): { part: string, node: number } | null {
+    const page = this.session.page(index)
+    const path = this.session.document.subdocuments[0]!.styles
+    const part = path === null ? undefined : this.session.document.parts.get(path)
+    const found = part && [...part.descendants()].find(each => each.name === 'style:master-page' && (each.attributes['style:name'] ?? '') === page?.geometry.master)
+    return found ? { part: path!, node: found.id } : null
+  }
+
   find(text: string, matchCase: boolean): Found[] {
     return findText(this.session.composition, text, matchCase)
   }

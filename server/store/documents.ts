@@ -19,7 +19,7 @@ export interface VersionRow {
   readonly created: Date
 }
 
-export interface DocumentRow { readonly id: string, readonly fileName: string, readonly kind: DocumentKind, readonly signed: boolean, readonly version: number, readonly created: Date }
+export interface DocumentRow { readonly id: string, readonly fileName: string, readonly kind: DocumentKind, readonly signed: boolean, readonly version: number, readonly created: Date, readonly folder: string | null }
 
 /** A card on the shelf. */
 export interface ShelfCard extends DocumentRow {
@@ -38,7 +38,7 @@ export class ConflictError extends Error {
 }
 
 const versionColumns = { document: 'document', number: 'number', state: 'state', madeBy: 'made_by', title: 'title', created: 'created' }
-const documentColumns = { id: 'id', fileName: 'file_name', kind: 'kind', signed: 'signed', version: 'version', created: 'created' }
+const documentColumns = { id: 'id', fileName: 'file_name', kind: 'kind', signed: 'signed', version: 'version', created: 'created', folder: 'folder' }
 const shaped = (row: DocumentRow): DocumentRow => ({ ...row, signed: Boolean(row.signed) })
 
 export interface NewVersion {
@@ -51,13 +51,13 @@ export interface NewVersion {
 }
 
 /** Stores a new document with its first version and the job that counts it, all or nothing. */
-export async function addDocument(knex: Knex, document: { fileName: string, kind: DocumentKind, signed: boolean, bytes: Uint8Array }): Promise<{ id: string, job: string }> {
+export async function addDocument(knex: Knex, document: { fileName: string, kind: DocumentKind, signed: boolean, bytes: Uint8Array, folder?: string | null }): Promise<{ id: string, job: string }> {
   const id = randomUUID()
   const now = new Date()
   const job = randomUUID()
   await knex.transaction(async (transaction) => {
     const pieces = await putPackage(transaction, document.bytes)
-    await transaction('documents').insert({ id, file_name: document.fileName, kind: document.kind, signed: document.signed, version: 1, created: now })
+    await transaction('documents').insert({ id, file_name: document.fileName, kind: document.kind, signed: document.signed, version: 1, created: now, folder: document.folder ?? null })
     await transaction('versions').insert({ document: id, number: 1, state: 1, made_by: 'upload', title: `Opened ${document.fileName}`.slice(0, 500), pieces: JSON.stringify(pieces), ids: '{}', created: now })
     await transaction('jobs').insert({ id: job, kind: 'survey', document: id, version: 1, state: 'queued', created: now, changed: now })
   })

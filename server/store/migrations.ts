@@ -80,4 +80,34 @@ export const migrations: Migration[] = [
       for (const table of ['jobs', 'document_faces', 'versions', 'documents', 'faces', 'blob_chunks', 'blobs']) await knex.schema.dropTableIfExists(table)
     },
   },
+  {
+    name: '002-folders',
+    async up(knex) {
+      await knex.schema.createTable('folders', (table) => {
+        table.string('name', 120).primary()
+        table.dateTime('created', { precision: 3 }).notNullable()
+      })
+      await knex.schema.alterTable('documents', (table) => { table.string('folder', 120).nullable().references('name').inTable('folders') })
+      // What new documents begin with: for the desk under '', for a folder under its name.
+      await knex.schema.createTable('starts', (table) => {
+        table.string('folder', 120).primary()
+        table.specificType('starts', 'longtext').notNullable()
+        table.dateTime('changed', { precision: 3 }).notNullable()
+      })
+      // Set pieces: frames kept for re-use, under a heading of their own.
+      await knex.schema.createTable('set_pieces', (table) => {
+        table.string('id', 36).primary()
+        table.string('heading', 120).notNullable()
+        table.string('name', 200).notNullable()
+        table.specificType('piece', 'longtext').notNullable()
+        table.dateTime('created', { precision: 3 }).notNullable()
+      })
+    },
+    async down(knex) {
+      await knex.schema.dropTableIfExists('set_pieces')
+      await knex.schema.dropTableIfExists('starts')
+      await knex.schema.alterTable('documents', (table) => { table.dropForeign('folder'); table.dropColumn('folder') })
+      await knex.schema.dropTableIfExists('folders')
+    },
+  },
 ]

@@ -7,6 +7,10 @@ import { refusal } from './answer'
 
 const idSchema = z.uuid()
 
+/** The name of a folder of the shelf. */
+export const folderNameSchema = z.string().trim().min(1).max(120).regex(/^[^\u0000-\u001F/\\]+$/, 'a folder’s name has no slashes')
+export const folderBodySchema = z.strictObject({ name: folderNameSchema })
+
 /** The document a route is about. @throws 404 */
 export async function documentOf(event: H3Event): Promise<DocumentRow> {
   const id = idSchema.safeParse(getRouterParam(event, 'id'))

@@ -10,6 +10,7 @@ import CensusTray from '../../stages/census/CensusTray.vue'
 import HandoffTray from '../../stages/handoff/HandoffTray.vue'
 import PlanSheets from '../../stages/swap/PlanSheets.vue'
 import PagesTray from '../../stages/pages/PagesTray.vue'
+import StartsTray from '../../stages/starts/StartsTray.vue'
 import StylesTray from '../../stages/styles/StylesTray.vue'
 import SwapTray from '../../stages/swap/SwapTray.vue'
 import PasteQuestion from '../../desk/PasteQuestion.vue'
@@ -26,7 +27,7 @@ const styles = useStyles()
 const head = ref<InstanceType<typeof RunningHead> | null>(null)
 const stylesTray = ref<InstanceType<typeof StylesTray> | null>(null)
 const sheets = ref<InstanceType<typeof SheetsView> | null>(null)
-const tabs = [{ id: 'census', title: 'Census' }, { id: 'styles', title: 'Styles' }, { id: 'pages', title: 'Pages' }, { id: 'swap', title: 'Swap' }, { id: 'handoff', title: 'Handoff' }] as const
+const tabs = [{ id: 'census', title: 'Census' }, { id: 'styles', title: 'Styles' }, { id: 'pages', title: 'Pages' }, { id: 'swap', title: 'Swap' }, { id: 'starts', title: 'Starts' }, { id: 'handoff', title: 'Handoff' }] as const
 /** The open stage: at once, with the address following, so that quick keys are not lost on the way. */
 const stage = ref<typeof tabs[number]['id']>(tabs.find(tab => tab.id === route.query.stage)?.id ?? 'census')
 watch(() => route.query.stage, (asked) => { stage.value = tabs.find(tab => tab.id === asked)?.id ?? 'census' })
@@ -148,6 +149,7 @@ useHead({ title: () => title.value ? `${title.value}, Morphene` : 'Morphene' })
         <StylesTray v-else-if="stage === 'styles'" ref="stylesTray" />
         <PagesTray v-else-if="stage === 'pages'" />
         <SwapTray v-else-if="stage === 'swap'" @census="go('census')" />
+        <StartsTray v-else-if="stage === 'starts'" />
         <HandoffTray v-else />
       </main>
     </div>

@@ -44,11 +44,11 @@ function ownership(face: FaceCensus): string {
   return [styles, strays].filter(Boolean).join(', ')
 }
 
-const voice = computed(() => desk.chosen?.of === 'voice' ? census.value.voices.find(each => each.key === desk.chosen!.key) ?? null : null)
-const twin = computed(() => voice.value?.twinOf ? census.value.voices.find(each => each.key === voice.value!.twinOf) ?? null : null)
+const chosenVoice = computed(() => desk.chosen?.of === 'voice' ? census.value.voices.find(each => each.key === desk.chosen!.key) ?? null : null)
+const twin = computed(() => chosenVoice.value?.twinOf ? census.value.voices.find(each => each.key === chosenVoice.value!.twinOf) ?? null : null)
 const newName = ref('')
 const newFamily = ref<'text' | 'paragraph'>('text')
-function adopt(): void { if (voice.value && newName.value.trim() !== '') emit('plan', [{ type: 'adopt', family: newFamily.value, displayName: newName.value.trim(), scope: { kind: 'voice', key: voice.value.key } }]) }
+function adopt(): void { if (chosenVoice.value && newName.value.trim() !== '') emit('plan', [{ type: 'adopt', family: newFamily.value, displayName: newName.value.trim(), scope: { kind: 'voice', key: chosenVoice.value.key } }]) }
 
 async function toggle(of: 'face' | 'voice', key: string): Promise<void> {
   const same = desk.chosen?.of === of && desk.chosen.key === key
@@ -125,12 +125,12 @@ watch(() => desk.pointed, (pointed) => {
       <p v-if="overset.length > 5" class="text-soft">And {{ overset.length - 5 }} more.</p>
     </section>
 
-    <section v-if="voice" class="mt-4 border border-ink bg-sheet px-3 py-2.5" aria-label="The chosen voice">
-      <p><strong>{{ faceName(voice.family, voice.style) }} {{ sizeAndLeading(voice) }}</strong><span class="text-soft">, {{ counted(voice.characters, 'character') }}{{ voice.settledCharacters < voice.characters ? `, ${grouped(voice.characters - voice.settledCharacters)} of them set by hand` : '' }}</span></p>
+    <section v-if="chosenVoice" class="mt-4 border border-ink bg-sheet px-3 py-2.5" aria-label="The chosen voice">
+      <p><strong>{{ faceName(chosenVoice.family, chosenVoice.style) }} {{ sizeAndLeading(chosenVoice) }}</strong><span class="text-soft">, {{ counted(chosenVoice.characters, 'character') }}{{ chosenVoice.settledCharacters < chosenVoice.characters ? `, ${grouped(chosenVoice.characters - chosenVoice.settledCharacters)} of them set by hand` : '' }}</span></p>
       <div class="mt-2 flex flex-wrap items-center gap-2">
-        <button v-if="twin" type="button" class="act" @click="emit('plan', [{ type: 'fold-voice', from: voice.key, to: twin.key }])">Fold into {{ faceName(twin.family, twin.style) }} {{ sizeAndLeading(twin) }}</button>
-        <button v-if="voice.settledCharacters < voice.characters" type="button" class="plain" @click="emit('plan', [{ type: 'settle', scope: { kind: 'voice', key: voice.key }, groups: [...typeGroups], keep: [...emphasisGroups], idleOnly: false }])">Settle it</button>
-        <form v-if="voice.settledCharacters < voice.characters" class="flex gap-2" @submit.prevent="adopt"><input v-model="newName" class="field w-[170px]" placeholder="Name of a style" aria-label="Name of the style to be made of this voice"><select v-model="newFamily" class="field" aria-label="Kind of style"><option value="text">for words</option><option value="paragraph">for paragraphs</option></select><button type="submit" class="plain" :disabled="newName.trim() === ''">Adopt it</button></form>
+        <button v-if="twin" type="button" class="act" @click="emit('plan', [{ type: 'fold-voice', from: chosenVoice.key, to: twin.key }])">Fold into {{ faceName(twin.family, twin.style) }} {{ sizeAndLeading(twin) }}</button>
+        <button v-if="chosenVoice.settledCharacters < chosenVoice.characters" type="button" class="plain" @click="emit('plan', [{ type: 'settle', scope: { kind: 'voice', key: chosenVoice.key }, groups: [...typeGroups], keep: [...emphasisGroups], idleOnly: false }])">Settle it</button>
+        <form v-if="chosenVoice.settledCharacters < chosenVoice.characters" class="flex gap-2" @submit.prevent="adopt"><input v-model="newName" class="field w-[170px]" placeholder="Name of a style" aria-label="Name of the style to be made of this voice"><select v-model="newFamily" class="field" aria-label="Kind of style"><option value="text">for words</option><option value="paragraph">for paragraphs</option></select><button type="submit" class="plain" :disabled="newName.trim() === ''">Adopt it</button></form>
       </div>
     </section>
 

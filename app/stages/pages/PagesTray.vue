@@ -5,6 +5,7 @@ import { counted } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { usePasting } from '../../stores/pasting'
 import CleanUpPanel from './CleanUpPanel.vue'
+import AddPanel from './AddPanel.vue'
 import FramePanel from './FramePanel.vue'
 import PagePanel from './PagePanel.vue'
 
@@ -82,6 +83,7 @@ const findings = computed((): Finding[] => {
       </table>
     </template>
     <FramePanel />
+    <AddPanel />
     <PagePanel v-if="isDrawn" />
     <CleanUpPanel />
   </div>

@@ -1,0 +1,49 @@
+import type { StartKind } from '../../document/rules'
+import type { Library } from '../../font/library'
+import type { Reading } from '../../typeset/compose'
+import { isLive, startKindsOf } from './plan-starts'
+
+/** What new text of a kind begins with now. */
+export interface StartSummary {
+  readonly kind: StartKind
+  /** OpenDocument's own default says it, so that every program follows. */
+  readonly live: boolean
+  /** It was set here; all others begin as the document's default says. */
+  readonly set: boolean
+  readonly style: string | null
+  readonly family: string
+  readonly status: string
+  readonly face: string
+  /** Points. */
+  readonly size: number
+  readonly leading: string
+  readonly tracking: string
+  readonly color: string
+  readonly hyphenate: boolean
+  readonly inset: string
+  readonly fill: string
+}
+
+/** What new text begins with, kind by kind. */
+export function listStarts(reading: Reading, library: Library): StartSummary[] {
+  const { cascade, document } = reading
+  const scope = [...cascade.scopes.values()].at(-1)
+  if (!scope) return []
+  const { starts } = cascade.rules
+  return startKindsOf(document.kind).map((kind): StartSummary => {
+    const live = isLive(document.kind, kind)
+    const own = starts[kind]
+    const family = document.kind === 'text' && kind !== 'shape' ? 'paragraph' : 'graphic'
+    const standard = [...scope.common.values()].find(style => style.family === family && /^standard$/i.test(style.name))
+    const style = own?.paragraph !== undefined && scope.common.has(`paragraph\n${own.paragraph}`) ? { family: 'paragraph', name: own.paragraph } : standard && live ? { family, name: standard.name } : { family, name: '' }
+    const { effective } = cascade.named(scope.part.path, style.family, style.name)
+    const values = effective.slots.western
+    const resolution = library.resolve({ family: values.font.family, styleName: values.font.styleName, weight: values.weight, italic: values.posture !== 'normal', generic: values.font.generic, pitch: values.font.pitch, charset: values.font.charset, slot: 'western' })
+    const frame = own?.frame === undefined ? undefined : scope.common.get(`graphic\n${own.frame}`)?.graphic
+    return {
+      kind, live, set: own !== undefined, style: own?.paragraph === undefined ? null : scope.common.get(`paragraph\n${own.paragraph}`)?.displayName ?? null, family: values.font.family, status: resolution.status, face: resolution.face.hash, size: values.size,
+      leading: effective.leading['fo:line-height'] ?? 'normal', tracking: effective.shared['fo:letter-spacing'], color: effective.shared['fo:color'], hyphenate: effective.shared['fo:hyphenate'] === 'true',
+      inset: frame?.['fo:padding'] ?? '', fill: frame?.['draw:fill'] === 'solid' ? frame['draw:fill-color'] ?? '' : '',
+    }
+  })
+}
