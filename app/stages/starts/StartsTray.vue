@@ -26,8 +26,10 @@ const usual = computed(() => [...desk.census?.faces ?? []].find(face => face.sta
 const strange = (start: StartSummary) => start.status === 'absent' || start.status === 'unnamed'
 function mend(): void {
   if (!usual.value) return
-  const font = { western: { family: usual.value } }
-  void styles.propose(starts.value.filter(strange).filter((start, at, all) => start.live || !all.slice(0, at).some(each => each.kind === start.kind)).map(start => ({ type: 'start' as const, kind: start.kind, values: { fonts: font } })))
+  const wrong = starts.value.filter(strange)
+  // What was not set goes by the document's default: mending that mends all of it.
+  const kinds = new Set(wrong.map(start => start.set || start.kind === 'shape' || start.live ? start.kind : starts.value.some(each => each.kind === 'body') ? 'body' as const : start.kind))
+  void styles.propose([...kinds].map(kind => ({ type: 'start' as const, kind, values: { fonts: { western: { family: usual.value! } } } })))
 }
 const example = computed(() => words.spot)
 function like(kind: StartKind): void {

@@ -15,7 +15,7 @@ onMounted(() => button.value?.focus())
 <template>
   <div>
     <h1>{{ plan.title }}</h1>
-    <p class="text-soft">{{ counted(plan.characters, 'character') }} in {{ counted(plan.places, 'place') }}<template v-if="effects">; {{ effects.pagesBefore === effects.pagesAfter ? `${counted(effects.pagesAfter, 'page')} before and after` : `${effects.pagesBefore} pages before, ${effects.pagesAfter} after` }}</template>. The sheets show it as it would be.</p>
+    <p class="text-soft">{{ plan.characters > 0 ? `${counted(plan.characters, 'character')} in ` : '' }}{{ counted(plan.places, 'place') }}<template v-if="effects">; {{ effects.pagesBefore === effects.pagesAfter ? `${counted(effects.pagesAfter, 'page')} before and after` : `${effects.pagesBefore} pages before, ${effects.pagesAfter} after` }}</template>. The sheets show it as it would be.</p>
     <p v-if="styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">{{ styles.message }}</p>
     <div class="mt-3 flex gap-2">
       <button ref="button" type="button" class="act" :disabled="styles.busy || plan.rows.every(row => !row.included)" @click="styles.apply()">{{ styles.busy ? 'Working …' : 'Carry it out' }}</button>
@@ -23,7 +23,7 @@ onMounted(() => button.value?.focus())
     </div>
     <h2 class="mt-5">Places</h2>
     <table class="mt-1 table-fixed">
-      <colgroup><col class="w-[26px]"><col class="w-[150px]"><col class="w-[52px]"><col></colgroup>
+      <colgroup><col class="w-[26px]"><col class="w-[196px]"><col class="w-[52px]"><col></colgroup>
       <thead><tr><th scope="col"><span class="sr-only">In the plan</span></th><th scope="col">What</th><th scope="col" class="number">Count</th><th scope="col">Before → after</th></tr></thead>
       <tbody>
         <tr v-for="row in plan.rows.slice(0, 400)" :key="row.id" :class="{ 'text-soft': !row.included }">

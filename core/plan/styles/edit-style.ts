@@ -6,7 +6,7 @@ import { PlanError } from '../plan'
 import { fontValues } from './fonts'
 import type { StylePlanner } from './planner'
 import { styleMarkup, takenNames, uniqueName, type StyleName } from './style-markup'
-import type { StyleChanges } from './wishes'
+import type { StyleChanges } from './style-changes'
 
 const what = (family: string) => family === 'text' ? 'character style' : 'paragraph style'
 const points = (value: number) => `${plainNumber(value)}pt`

@@ -188,7 +188,7 @@ export function setStart(planner: StylePlanner, kind: StartKind, values: StartVa
   }
   planner.rules = { ...planner.currentRules, starts: { ...rules.starts, ...Object.keys(next).length > 0 ? { [kind]: next } : {} } }
   planner.rows.push({ id: `start|${kind}`, title: `What ${kindTitles[kind].toLowerCase()} begins with`, count: 1, characters: 0, before: live ? 'the default of the document' : known ? 'its own style' : 'what the document’s defaults say', after: words || 'as set', included: true, leftOut: null, places: [] })
-  if (!live) planner.note('other programs', `they begin ${kind === 'cell' ? 'table cells' : kind === 'header' ? 'headers and footers' : kind === 'note' ? 'notes' : 'text frames'} in their own way: OpenDocument has no default for this kind${kind === 'note' ? ' but the name of a style, which is set' : ''}`)
+  if (!live) planner.note('other programs', kind === 'note' ? 'OpenDocument gives notes the name of a style, which is set: most programs follow it' : 'OpenDocument has no default for this kind, so they begin such text in their own way')
 }
 
 /** What the text at a place looks like, as values to begin with: a finished object becomes the start of its kind. @throws PlanError */

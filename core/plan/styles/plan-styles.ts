@@ -15,6 +15,7 @@ import type { StylePlan } from './plan'
 import { setRules, syncRules, type LineEnds } from './plan-rules'
 import { StylePlanner } from './planner'
 import { setStart, valuesLike } from './plan-starts'
+import { putPiece } from './set-piece'
 import { settle, settleTitle } from './settle'
 import type { StyleRequest, StyleWish } from './wishes'
 
@@ -70,6 +71,7 @@ function carryOut(planner: StylePlanner, wish: StyleWish, made: { family: string
       return wish.patterns.length + wish.leadIns.length === 0 ? `Took the rules of ${planner.style('paragraph', wish.style).displayName} away` : `Set the rules of ${planner.style('paragraph', wish.style).displayName}`
     case 'start': setStart(planner, wish.kind, wish.values); return `Set what new ${startTitles[wish.kind]} begin with`
     case 'start-like': setStart(planner, wish.kind, valuesLike(planner, wish.part, wish.node, wish.offset)); return `Set what new ${startTitles[wish.kind]} begin with, by example`
+    case 'piece': putPiece(planner, wish.piece, wish.part, wish.node, wish, wish.withText); return 'Put a set piece in'
     case 'fold-voice': foldVoice(planner, wish.from, wish.to); return 'Folded one voice into another'
   }
 }

@@ -4,7 +4,7 @@ import type { LeadInRule, PatternRule, Role } from '../../document/rules'
 import { findStyle, withParents, type Properties, type StyleScope } from '../../document/styles'
 import { percent, points } from '../../style/properties'
 import type { Reading } from '../../typeset/compose'
-import type { StyleChanges } from './wishes'
+import type { StyleChanges } from './style-changes'
 
 /** A value that a style has from a parent or a default, and from which. */
 export interface Inherited { readonly value: string, readonly from: string }

@@ -1,5 +1,7 @@
 import { z } from 'zod'
 import { leadInSchema, patternSchema, startKinds } from '../../document/rules'
+import { attribute, displayName, font, styleChangesSchema, value } from './style-changes'
+import { setPieceSchema } from './set-piece'
 import { groupIds } from '../../style/groups'
 
 const name = z.string().min(1).max(500)
@@ -8,11 +10,6 @@ const node = z.int().nonnegative()
 const offset = z.int().nonnegative().max(10_000_000)
 const family = z.enum(['paragraph', 'text'])
 const group = z.enum(groupIds)
-const attribute = z.string().regex(/^[a-z]+:[a-z-]+$/).max(60)
-/** A value that an attribute can hold: no markup, no control characters. */
-const value = z.string().max(300).regex(/^[^\u0000-\u001F<]*$/).nullable()
-const points = z.number().min(-5000).max(5000)
-const displayName = z.string().trim().min(1).max(200).regex(/^[^\u0000-\u001F]+$/)
 
 export const rangeSchema = z.strictObject({ part, node, from: offset, to: offset })
 
@@ -30,28 +27,6 @@ export const textScopeSchema = z.discriminatedUnion('kind', [
 ])
 export type TextScope = z.infer<typeof textScopeSchema>
 
-const font = z.strictObject({ family: z.string().trim().min(1).max(200), generic: z.string().max(20).optional(), pitch: z.string().max(20).optional() }).nullable()
-
-/** What changes in a style: values to set, or with null to let go so that the parent's hold. */
-export const styleChangesSchema = z.strictObject({
-  displayName: displayName.optional(),
-  parent: name.nullable().optional(),
-  next: name.nullable().optional(),
-  outlineLevel: z.int().min(1).max(10).nullable().optional(),
-  listStyle: z.string().max(500).nullable().optional(),
-  /** Fonts by slot, as families: the declarations they need are made. */
-  fonts: z.strictObject({ western: font.optional(), asian: font.optional(), complex: font.optional() }).optional(),
-  text: z.record(attribute, value).optional(),
-  paragraph: z.record(attribute, value).optional(),
-  /** Tab stops, in points; an empty list says that there are none. */
-  tabs: z.array(z.strictObject({ position: points, type: z.enum(['left', 'center', 'right', 'char']), char: z.string().max(2).optional(), leader: z.string().max(2).optional() })).max(60).nullable().optional(),
-  dropCap: z.strictObject({ lines: z.int().min(1).max(20), length: z.union([z.int().min(1).max(50), z.literal('word')]), distance: points, style: name.nullable() }).nullable().optional(),
-  /** OpenType features by tag, kept in the rules part. */
-  features: z.record(z.string().regex(/^[\x20-\x7E]{4}$/), z.int().min(0).max(255)).nullable().optional(),
-  role: z.enum(['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'label', 'data', 'note']).nullable().optional(),
-  author: z.string().trim().max(100).nullable().optional(),
-})
-export type StyleChanges = z.infer<typeof styleChangesSchema>
 
 /** What new text begins with. */
 export const startValuesSchema = z.strictObject({
@@ -83,6 +58,8 @@ export const styleWishSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('start'), kind: z.enum(startKinds), values: startValuesSchema }),
   /** The same by example: what the text at a place looks like. */
   z.strictObject({ type: z.literal('start-like'), kind: z.enum(startKinds), part, node, offset }),
+  /** Puts a set piece on a page or at a paragraph. */
+  z.strictObject({ type: z.literal('piece'), part, node, x: z.number().min(-20_000).max(20_000), y: z.number().min(-20_000).max(20_000), withText: z.boolean(), piece: setPieceSchema }),
   /** Makes one voice speak as another: strays go, or the styles that say otherwise take the other's values. */
   z.strictObject({ type: z.literal('fold-voice'), from: z.string().max(600), to: z.string().max(600) }),
 ])
