@@ -3,6 +3,7 @@ import { Library } from '~~/core/font/library'
 import { planCleanUp } from '~~/core/plan/clean-up'
 import { DocumentSession } from '~~/core/plan/session'
 import { previewRule } from '~~/core/plan/styles/rule-preview'
+import { takePiece } from '~~/core/plan/styles/set-piece'
 import { listStarts } from '~~/core/plan/styles/start-list'
 import { styleDetail } from '~~/core/plan/styles/style-detail'
 import { listStyles } from '~~/core/plan/styles/style-list'
@@ -130,6 +131,7 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
     return { plan: { ...planned.plan, operations: [] }, sheets: effects ? sheets(after).pages : null, milliseconds: performance.now() - start }
   },
   styleOccurrences: ({ family, name }) => open().placesOf(family, name),
+  takePiece: ({ part, node }) => takePiece(session('now').reading, part, node),
   starts: () => listStarts(session('now').reading, session('now').typesetter.library),
   master: ({ page }) => open().master(page),
   trace: ({ spot }) => traceAt(session('now').reading, spot.part, spot.node, spot.offset),

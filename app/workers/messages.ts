@@ -8,6 +8,7 @@ import type { SwapPlan, SwapRequest } from '~~/core/plan/plan'
 import type { LeadInRule, PatternRule } from '~~/core/document/rules'
 import type { StylePlan } from '~~/core/plan/styles/plan'
 import type { RulePreview } from '~~/core/plan/styles/rule-preview'
+import type { SetPiece } from '~~/core/plan/styles/set-piece'
 import type { StartSummary } from '~~/core/plan/styles/start-list'
 import type { StyleDetail } from '~~/core/plan/styles/style-detail'
 import type { StyleSummary } from '~~/core/plan/styles/style-list'
@@ -100,6 +101,8 @@ export interface Asks {
   /** Plans wishes about styles; the pages after it can be drawn then. Without `effects` only those that are looked at are set. */
   planStyles: { ask: { request: StyleRequest, effects: boolean }, answer: { readonly plan: StylePlan, readonly sheets: readonly SheetSize[] | null, readonly milliseconds: number } }
   styleOccurrences: { ask: { family: 'paragraph' | 'text', name: string }, answer: readonly Occurrence[] }
+  /** A frame as a set piece. */
+  takePiece: { ask: { part: string, node: number }, answer: SetPiece }
   starts: { ask: Record<string, never>, answer: readonly StartSummary[] }
   /** The master page of a page of a text. */
   master: { ask: { page: number }, answer: { readonly part: string, readonly node: number } | null }

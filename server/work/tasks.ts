@@ -16,6 +16,7 @@ import type { PackageFault } from '../../core/package/errors'
 import type { SwapPlan, SwapRequest } from '../../core/plan/plan'
 import { DocumentSession } from '../../core/plan/session'
 import type { StylePlan } from '../../core/plan/styles/plan'
+import { layOpen, type ListedStyle } from '../../core/plan/styles/style-list'
 import type { StyleRequest } from '../../core/plan/styles/wishes'
 import { displayPage } from '../../core/typeset/display'
 import { Typesetter } from '../../core/typeset/look'
@@ -35,6 +36,8 @@ export type Task =
   | { readonly kind: 'edit', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly edits: Edits }
   | { readonly kind: 'survey', readonly bytes: Uint8Array, readonly ids: DocumentIds }
   | { readonly kind: 'pdf', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly options: PdfOptions }
+  /** The named styles of a document, laid open. */
+  | { readonly kind: 'styleList', readonly bytes: Uint8Array, readonly ids: DocumentIds }
   | { readonly kind: 'styles', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly request: StyleRequest }
   | { readonly kind: 'swap', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly request: SwapRequest }
 
@@ -45,6 +48,7 @@ export interface Results {
   edit: { readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[], readonly title: string, readonly said: readonly string[] }
   survey: { readonly census: Census, readonly firstPage: string }
   pdf: Pdf & { readonly unlaid: Unlaid }
+  styleList: ListedStyle[]
   styles: { readonly plan: StylePlan, readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[] }
   swap: { readonly plan: SwapPlan, readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[] }
 }
@@ -100,6 +104,10 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
       const { composition, typesetter: own } = await DocumentSession.start(task.bytes, theTypesetter(), { ids: task.ids })
       const pdf = await writePdf(composition, own, shipped!.load, subsetter ??= startSubsetter(), task.options)
       return { ...pdf, unlaid: composition.unlaid }
+    }
+    case 'styleList': {
+      const { reading, typesetter: own } = DocumentSession.open(task.bytes, theTypesetter(), { ids: task.ids })
+      return layOpen(reading, own.library)
     }
     case 'styles': {
       const session = await DocumentSession.start(task.bytes, theTypesetter(), { ids: task.ids })

@@ -7,6 +7,7 @@ import { usePasting } from '../../stores/pasting'
 import CleanUpPanel from './CleanUpPanel.vue'
 import AddPanel from './AddPanel.vue'
 import FramePanel from './FramePanel.vue'
+import SetPieces from './SetPieces.vue'
 import PagePanel from './PagePanel.vue'
 
 const desk = useDesk()
@@ -84,6 +85,7 @@ const findings = computed((): Finding[] => {
     </template>
     <FramePanel />
     <AddPanel />
+    <SetPieces />
     <PagePanel v-if="isDrawn" />
     <CleanUpPanel />
   </div>

@@ -4,6 +4,7 @@ import { counted, grouped, settledWords } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useStyles, type StyleFamily } from '../../stores/styles'
 import { useWords } from '../../stores/words'
+import ImportPanel from './ImportPanel.vue'
 import RulesPanel from './RulesPanel.vue'
 import SettlePanel from './SettlePanel.vue'
 import StyleActions from './StyleActions.vue'
@@ -56,6 +57,7 @@ watch(() => [desk.state, desk.generation, desk.census] as const, () => { if (des
     <StylePlanPanel v-if="styles.panel === 'plan'" />
     <StyleEditor v-else-if="styles.panel === 'edit' || styles.panel === 'make'" />
     <SettlePanel v-else-if="styles.panel === 'settle'" />
+    <ImportPanel v-else-if="styles.panel === 'import'" />
     <RulesPanel v-else-if="styles.panel === 'rules'" />
     <template v-else>
       <div class="flex flex-wrap items-baseline gap-x-3">
@@ -67,6 +69,7 @@ watch(() => [desk.state, desk.generation, desk.census] as const, () => { if (des
       <div class="mt-2 flex flex-wrap gap-2">
         <button type="button" class="act" :disabled="!desk.census" @click="styles.panel = 'settle'">Settle local formatting</button>
         <button type="button" class="plain" @click="styles.panel = 'make'">New style</button>
+        <button type="button" class="plain" @click="styles.panel = 'import'">Styles from elsewhere</button>
       </div>
       <div class="mt-3 flex flex-wrap items-center gap-2 text-[13px]">
         <div role="radiogroup" aria-label="Which styles" class="flex">

@@ -8,6 +8,7 @@ import { nameHint, proposeRole } from '../../style/roles'
 import { paragraphRuns } from '../../style/runs'
 import type { Composition, Reading } from '../../typeset/compose'
 import { isRuleStyle } from './rule-spans'
+import { styleDetail, type StyleDetail } from './style-detail'
 
 /** How text of a style looks, for drawing its name in itself. */
 export interface StyleLook { readonly face: string, readonly family: string, readonly status: string, readonly size: number, readonly weight: number, readonly italic: boolean, readonly color: string, readonly tracking: string, readonly case: string, readonly decoration: string }
@@ -127,4 +128,12 @@ export function listStyles(reading: Reading, library: Library, composition: Comp
   list('paragraph', '', 0)
   list('text', '', 0)
   return listed
+}
+
+/** A style with its summary, laid open. */
+export interface ListedStyle { readonly summary: StyleSummary, readonly detail: StyleDetail }
+
+/** All named styles laid open, for taking some of them over into another document. */
+export function layOpen(reading: Reading, library: Library): ListedStyle[] {
+  return listStyles(reading, library, null).flatMap((summary) => { const detail = styleDetail(reading, summary.family, summary.name); return detail ? [{ summary, detail }] : [] })
 }
