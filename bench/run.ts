@@ -10,6 +10,8 @@ import { Blob, Buffer, Face, Font, shape } from 'harfbuzzjs'
 import { applyEdit } from '../core/document/edits'
 import { swapRequestSchema } from '../core/plan/plan'
 import { DocumentSession } from '../core/plan/session'
+import { styleRequestSchema } from '../core/plan/styles/wishes'
+import { crewHandbook } from '../demo/crew-handbook'
 import { compose, readDocument, type Composition } from '../core/typeset/compose'
 import { displayPage } from '../core/typeset/display'
 import { Typesetter } from '../core/typeset/look'
@@ -123,6 +125,15 @@ for (let key = 0; key < 200; key++) {
   at = next
 }
 
+// A style changed in the demo's handbook: planned, and the page that is looked at, in the middle, drawn anew.
+const handbook = await DocumentSession.start(crewHandbook(), typesetter)
+const lookedAt = Math.floor(handbook.composition.pages.length / 2)
+const styleChanges: number[] = []
+for (let round = 0; round < rounds; round++) {
+  const request = styleRequestSchema.parse({ wishes: [{ type: 'edit', family: 'paragraph', name: 'Body', changes: { text: { 'fo:font-size': `${9 + round * 0.1}pt` } } }] })
+  styleChanges.push(timed(() => displayPage(handbook.planStyles(request, false).after.page(lookedAt)!))[0])
+}
+
 // Growth: time for each page from ten pages to two thousand; the documents open, their words shaped, no line of them set.
 const growing: { readonly count: number, readonly opened: DocumentSession, readonly perPage: number[], pages: number }[] = []
 for (const count of [7_250, 36_000, 250_000, 725_000, 1_450_000].filter(each => each <= Math.max(words * 6, 7_250))) {
@@ -165,6 +176,7 @@ open to the first page drawn (fonts, WASM, code cold)       ${ratio(median(times
 plan of a swap with its page effects (new face cold)        ${ratio(median(times.plan), median(times.fit))} × typesetting   1.50 × typesetting
 keystroke to the visible page redrawn                       ${ms(median(keys))}, 99th ${ms(ranked(keys, 0.99))}   16 ms, 50 ms
 and all later pages                                         ${ms(Math.max(...rest))} at most   1000 ms
+style change in the handbook (${handbook.composition.pages.length} pages), its page ${lookedAt + 1} ${ms(median(styleChanges))}            100 ms
 preview of a face on two pages, face loaded                 ${ms(median(times.preview))}            100 ms
 time per page                                               ${growth.map(each => `${each.pages} pages ${(each.perPage * 1000).toFixed(0)} µs`).join(', ')}
 memory per page kept                                        ${Number.isFinite(perPage) && globalThis.gc ? `${perPage.toFixed(0)} KB` : 'needs --expose-gc'}

@@ -1,6 +1,6 @@
 /*
- * Runs real OpenDocument files through the desk: copied unchanged, counted against a counter on another parser, and
- * swapped family by family.   npm run corpus [FOLDER]   Without a folder, files are fetched from Debian packages first.
+ * Runs real OpenDocument files through the desk: copied unchanged, counted against a counter on another parser,
+ * settled, and swapped family by family.   npm run corpus [FOLDER]   Without a folder, files are fetched from Debian packages first.
  */
 import { execFileSync, spawnSync } from 'node:child_process'
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
@@ -14,6 +14,7 @@ import { EditRefusal, whyNotEdit } from '../core/document/refusals'
 import { DocumentSession } from '../core/plan/session'
 import { swapRequestSchema } from '../core/plan/plan'
 import { applyPlan, planSwap } from '../core/plan/swap'
+import { checkStyles } from './corpus-styles'
 import { Shaper } from '../core/typeset/shaper'
 import { Typesetter } from '../core/typeset/look'
 import { projectFolder } from '../server/library/files'
@@ -107,15 +108,22 @@ for (const file of readdirSync(folder).filter(each => /\.od[tpg]$/.test(each)).s
     if (Object.keys(old).join('\n') !== Object.keys(now).join('\n')) fail(file, 'the copy has other parts or another order')
     for (const path of Object.keys(old)) if (!equal(old[path]!, now[path]!)) fail(file, `${path} differs in the copy`)
     checkEdit(file, bytes, session)
+    const styled = checkStyles(bytes, session)
+    for (const problem of styled.problems) fail(file, problem)
     const { census } = session.detail
     const counted = countCharacters(bytes)
     if (counted !== census.characters) fail(file, `the census counts ${census.characters} characters, the other counter ${counted}`)
     const original = hasReader ? readerText(join(folder, file)) : null
+    if (original !== null) {
+      const path = join(work, `settled${extname(file)}`)
+      writeFileSync(path, styled.written)
+      if (readerText(path) !== original) fail(file, 'the independent reader reads other text after settling and folding')
+    }
     const families = new Set([...census.faces.map(face => face.family), ...census.unused.map(each => each.family)])
     families.delete('no font named')
     // The independent reader is slow: it opens the first two files written from each original.
     ;[...families].forEach((family, index) => checkSwap(file, bytes, session, family, original, index < 2))
-    console.log(`ok      ${file}: ${census.characters} characters, ${census.document.pages} pages, ${families.size} families${original === null ? ', not read by the independent reader' : ''}`)
+    console.log(`ok      ${file}: ${census.characters} characters, ${census.document.pages} pages, ${families.size} families; settled ${(styled.before * 100).toFixed(1)} % to ${(styled.after * 100).toFixed(1)} %, ${styled.automaticBefore} automatic styles to ${styled.automaticAfter}, ${styled.folded} folded${original === null ? ', not read by the independent reader' : ''}`)
   }
   catch (error) {
     fail(file, error instanceof Error ? error.stack ?? error.message : String(error))

@@ -77,7 +77,7 @@ function keepPage(): void {
       <DialogPanel class="w-[640px] border border-ink bg-paper p-6">
         <DialogTitle as="h2">What new documents begin with</DialogTitle>
         <label class="mt-3 block text-soft">For
-          <select ref="first" v-model="scope" class="field mt-[2px] block w-full text-ink"><option value="">the whole desk</option><option v-for="folder in shelf.folders" :key="folder.name" :value="folder.name">the folder {{ folder.name }}</option></select>
+          <select ref="first" v-model="scope" aria-label="For" class="field mt-[2px] block w-full text-ink"><option value="">the whole desk</option><option v-for="folder in shelf.folders" :key="folder.name" :value="folder.name">the folder {{ folder.name }}</option></select>
         </label>
         <p v-if="message" role="alert" class="mt-3 text-rubric">{{ message }}</p>
         <p v-if="said" role="status" class="mt-3">{{ said }}</p>

@@ -79,7 +79,7 @@ export class DocumentSession {
 
   /** The document as wishes about styles would make it; with `effects` the plan says what they do to the pages. @throws PlanError */
   planStyles(request: StyleRequest, effects = true): { readonly plan: StylePlan, readonly after: DocumentSession } {
-    const planned = (of: DocumentSession | null) => planStyles(this.document, this.reading, request, this.typesetter.library, of ? of.firstLines() : undefined)
+    const planned = (of: DocumentSession | null) => planStyles(this.document, this.reading, request, this.typesetter.library, of ? of.firstLines() : undefined, effects)
     let { plan, document } = planned(readRules(this.document).leadIns.some(takesLine) || request.wishes.some(wish => wish.type === 'rules' && wish.leadIns.some(takesLine)) ? this : null)
     let after = new DocumentSession(document, this.typesetter, this)
     // What a rule does to a first line may move where it ends: looked at until it stands, three times at most.

@@ -28,29 +28,42 @@ export interface PageGeometry {
   readonly rightToLeft: boolean
 }
 
-/** Edges of a property with its shorthand: fo:margin, fo:padding (CSS 2.1 section 8, as ODF takes them: one value or one per side). */
-export function edges(properties: Readonly<Record<string, string>>, name: 'fo:margin' | 'fo:padding'): Edges {
+/** Keeps what was read of properties: the same object is asked for hundreds of times in a document, and never changes. */
+function kept<T>(read: (properties: Readonly<Record<string, string>>) => T): (properties: Readonly<Record<string, string>>) => T {
+  const known = new WeakMap<Readonly<Record<string, string>>, { readonly value: T }>()
+  return (properties) => {
+    let own = known.get(properties)
+    if (!own) known.set(properties, own = { value: read(properties) })
+    return own.value
+  }
+}
+
+function readEdges(properties: Readonly<Record<string, string>>, name: string): Edges {
   const whole = points(properties[name]) ?? 0
   const side = (which: string) => points(properties[`${name}-${which}`]) ?? whole
   return { top: side('top'), right: side('right'), bottom: side('bottom'), left: side('left') }
 }
+const edgesOf = { 'fo:margin': kept(properties => readEdges(properties, 'fo:margin')), 'fo:padding': kept(properties => readEdges(properties, 'fo:padding')) }
+
+/** Edges of a property with its shorthand: fo:margin, fo:padding (CSS 2.1 section 8, as ODF takes them: one value or one per side). */
+export function edges(properties: Readonly<Record<string, string>>, name: 'fo:margin' | 'fo:padding'): Edges { return edgesOf[name](properties) }
 
 /** Widths of borders: fo:border and its sides, “0.5pt solid #000000”. */
-export function borderWidths(properties: Readonly<Record<string, string>>): Edges {
+export const borderWidths: (properties: Readonly<Record<string, string>>) => Edges = kept((properties) => {
   const width = (value: string | undefined) => value === undefined || /\b(none|hidden)\b/.test(value) ? 0 : points(value.split(/\s+/)[0]) ?? (/\bthin\b/.test(value) ? 0.5 : 0)
   const whole = width(properties['fo:border'])
   const side = (which: string) => properties[`fo:border-${which}`] === undefined ? whole : width(properties[`fo:border-${which}`])
   return { top: side('top'), right: side('right'), bottom: side('bottom'), left: side('left') }
-}
+})
 
 /** The colour of the first border there is, or black. */
-export function borderColor(properties: Readonly<Record<string, string>>): string {
+export const borderColor: (properties: Readonly<Record<string, string>>) => string = kept((properties) => {
   for (const name of ['fo:border', 'fo:border-top', 'fo:border-left', 'fo:border-bottom', 'fo:border-right']) {
     const color = /#[0-9a-f]{6}/i.exec(properties[name] ?? '')
     if (color) return color[0]
   }
   return '#000000'
-}
+})
 
 /** The line above a page's notes (style:footnote-sep, ODF 1.4 part 3, 16.8). */
 export interface FootnoteRoom { readonly before: number, readonly after: number, readonly thickness: number, readonly relativeWidth: number, readonly color: string, readonly align: string }

@@ -9,6 +9,7 @@ import { writeReadText } from '../../core/format/odf/new-document'
 import { readForeign } from '../../core/format/read'
 import { makeEdits } from '../../core/plan/make-edits'
 import { dropStale } from '../../core/plan/stale'
+import { recordPdf, type Recorded, type RecordOf } from '../../core/format/pdf/record'
 import type { Subsetter } from '../../core/format/pdf/subset'
 import { writePdf, type Pdf, type PdfOptions } from '../../core/format/pdf/write'
 import type { Unlaid } from '../../core/typeset/compose'
@@ -36,6 +37,8 @@ export type Task =
   | { readonly kind: 'edit', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly edits: Edits }
   | { readonly kind: 'survey', readonly bytes: Uint8Array, readonly ids: DocumentIds }
   | { readonly kind: 'pdf', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly options: PdfOptions }
+  /** The record of the change that led from one version to the next, as PDF. */
+  | { readonly kind: 'record', readonly before: { readonly bytes: Uint8Array, readonly ids: DocumentIds }, readonly after: { readonly bytes: Uint8Array, readonly ids: DocumentIds }, readonly recorded: Recorded, readonly of: RecordOf }
   /** The named styles of a document, laid open. */
   | { readonly kind: 'styleList', readonly bytes: Uint8Array, readonly ids: DocumentIds }
   | { readonly kind: 'styles', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly request: StyleRequest }
@@ -48,6 +51,7 @@ export interface Results {
   edit: { readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[], readonly title: string, readonly said: readonly string[] }
   survey: { readonly census: Census, readonly firstPage: string }
   pdf: Pdf & { readonly unlaid: Unlaid }
+  record: Uint8Array
   styleList: ListedStyle[]
   styles: { readonly plan: StylePlan, readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[] }
   swap: { readonly plan: SwapPlan, readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[] }
@@ -104,6 +108,10 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
       const { composition, typesetter: own } = await DocumentSession.start(task.bytes, theTypesetter(), { ids: task.ids })
       const pdf = await writePdf(composition, own, shipped!.load, subsetter ??= startSubsetter(), task.options)
       return { ...pdf, unlaid: composition.unlaid }
+    }
+    case 'record': {
+      const [before, after] = [await DocumentSession.start(task.before.bytes, theTypesetter(), { ids: task.before.ids }), await DocumentSession.start(task.after.bytes, theTypesetter(), { ids: task.after.ids })]
+      return recordPdf(task.recorded, task.of, before.composition, after.composition, before.typesetter, shipped!.load, subsetter ??= startSubsetter())
     }
     case 'styleList': {
       const { reading, typesetter: own } = DocumentSession.open(task.bytes, theTypesetter(), { ids: task.ids })

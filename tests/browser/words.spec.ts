@@ -1,33 +1,17 @@
-import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
 import { openDocument, saveDocument } from '../../core/document/open'
 import { galleyMenu } from '../../demo/galley-menu'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { seasonReview } from '../../demo/season-review'
-import { noPageErrors } from '../support/browser'
+import { downloadFile, noPageErrors, openOnDesk, sheetText } from '../support/browser'
 import { otherDifferences, parts } from '../support/independent'
 
 noPageErrors()
 
-async function open(page: Page, name: string, bytes: Uint8Array): Promise<void> {
-  await page.goto('/')
-  await page.getByLabel('Files to open').setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(bytes) })
-  const title = name.replace(/\.\w+$/, '')
-  await expect(page.getByRole('listitem').filter({ hasText: title }).getByText('settled')).toBeVisible({ timeout: 30_000 })
-  await page.getByRole('link', { name: title, exact: true }).click()
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('settled', { timeout: 30_000 })
-}
 const stored = (page: Page) => expect(page.getByText(/^(Typing|Storing) …$/)).toHaveCount(0, { timeout: 20_000 })
-async function download(page: Page, name: string): Promise<Uint8Array> {
-  await page.getByRole('tab', { name: 'Handoff' }).click()
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: new RegExp(`^Download ${name}`) }).click()])
-  return new Uint8Array(readFileSync(await file.path()))
-}
-/** Text of a sheet, as it is read aloud. */
-const sheetText = (page: Page, label: string) => page.locator(`section[aria-label^="${label}"] span.whitespace-pre`).allTextContents().then(texts => texts.join(''))
 
 test('the lone space is found, deleted, undone, done again, and nothing else changes', async ({ page }) => {
-  await open(page, 'Lone space.odt', sailingGuide())
+  await openOnDesk(page, 'Lone space.odt', sailingGuide())
   await page.getByRole('button', { name: /Ovrelund Light/ }).first().click()
   await expect(page.getByText('Place 1 of 1')).toBeVisible()
   // The walk shows it large enough to be seen, and a click beside it puts the caret there.
@@ -57,7 +41,7 @@ test('the lone space is found, deleted, undone, done again, and nothing else cha
   await expect.poll(() => sheetText(page, sheet)).toContain('water. There')
   await expect(page.getByRole('button', { name: /^Undo: Deleted 1 space/ })).toBeEnabled({ timeout: 20_000 })
 
-  const now = parts(await download(page, 'Lone space'))
+  const now = parts(await downloadFile(page, 'Lone space'))
   const old = parts(sailingGuide())
   expect(Object.keys(now)).toEqual(Object.keys(old))
   for (const path of Object.keys(old)) if (path !== 'content.xml') expect(Buffer.compare(now[path]!, old[path]!), path).toBe(0)
@@ -73,7 +57,7 @@ test('the lone space is found, deleted, undone, done again, and nothing else cha
 
 test('words are written, divided, joined and pasted by keyboard alone', async ({ page, context }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write'])
-  await open(page, 'By keyboard.odt', sailingGuide())
+  await openOnDesk(page, 'By keyboard.odt', sailingGuide())
   await page.getByLabel(/^Sheets/).focus()
   await page.keyboard.press('Enter')
   await expect(page.locator('[data-caret]')).toBeVisible()
@@ -115,7 +99,7 @@ test('words are written, divided, joined and pasted by keyboard alone', async ({
 })
 
 test('text with structure is asked about once, and takes the document’s own styles', async ({ page }) => {
-  await open(page, 'Pasted.odt', sailingGuide())
+  await openOnDesk(page, 'Pasted.odt', sailingGuide())
   const paste = (html: string, text: string) => page.getByLabel(/Words at the caret/).evaluate((field, [markup, words]) => {
     const data = new DataTransfer()
     data.setData('text/html', markup!)
@@ -133,7 +117,7 @@ test('text with structure is asked about once, and takes the document’s own st
   await expect(page.getByRole('dialog')).toHaveCount(0)
   await expect.poll(() => sheetText(page, 'Page 1')).toContain('Again')
   await stored(page)
-  const content = new TextDecoder().decode(parts(await download(page, 'Pasted'))['content.xml']!)
+  const content = new TextDecoder().decode(parts(await downloadFile(page, 'Pasted'))['content.xml']!)
   expect(content).toContain('<text:h text:style-name="Heading_20_2" text:outline-level="2">New pier</text:h>')
   expect(content).not.toContain('Comic')
   expect(content).not.toContain('"red"')
@@ -142,7 +126,7 @@ test('text with structure is asked about once, and takes the document’s own st
 })
 
 test('a deck: its notes, masters, contact sheet and plain reading; a wrong face in a chart is marked', async ({ page }) => {
-  await open(page, 'Deck.odp', seasonReview())
+  await openOnDesk(page, 'Deck.odp', seasonReview())
   await page.getByRole('button', { name: /Skerrow Regular/ }).first().click()
   await expect(page.getByText(/Place 1 of \d+/)).toBeVisible()
   await page.getByRole('tab', { name: 'Pages' }).click()
@@ -172,7 +156,7 @@ test('a deck: its notes, masters, contact sheet and plain reading; a wrong face 
 })
 
 test('a folded sheet: what lies off it and what is absent is said; a frame is chosen, moved and sized', async ({ page }) => {
-  await open(page, 'Folded.odg', galleyMenu())
+  await openOnDesk(page, 'Folded.odg', galleyMenu())
   await page.getByRole('tab', { name: 'Pages' }).click()
   await expect(page.getByText('Absent picture: Gull')).toBeVisible({ timeout: 20_000 })
   await expect(page.getByRole('cell', { name: /1 thing lies off the page/ })).toBeVisible()
@@ -210,7 +194,7 @@ test('a folded sheet: what lies off it and what is absent is said; a frame is ch
   await page.keyboard.press('Escape')
   await expect(page.getByLabel(/^Sheets/)).toBeFocused()
   await stored(page)
-  const now = parts(await download(page, 'Folded'))
+  const now = parts(await downloadFile(page, 'Folded'))
   const old = parts(galleyMenu())
   expect(otherDifferences(old['content.xml']!, now['content.xml']!).every(difference => /svg:(x|y|width|height)/.test(difference))).toBe(true)
   expect(openDocument(saveDocument(openDocument(galleyMenu()))).kind).toBe('drawing')

@@ -1,4 +1,5 @@
-import { expect, test } from '@playwright/test'
+import { readFileSync } from 'node:fs'
+import { expect, test, type Page } from '@playwright/test'
 
 /** Fails a test at whose end the page has had an error: refusals that the server gives on purpose are none. */
 export function noPageErrors(): void {
@@ -10,3 +11,28 @@ export function noPageErrors(): void {
   })
   test.afterEach(() => { expect(problems).toEqual([]) })
 }
+
+/** Puts a file on the shelf and waits until it is counted; returns its title. */
+export async function putOnShelf(page: Page, name: string, bytes: Uint8Array): Promise<string> {
+  await page.goto('/')
+  await page.getByLabel('Files to open').setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(bytes) })
+  const title = name.replace(/\.\w+$/, '')
+  await expect(page.getByRole('listitem').filter({ hasText: title }).getByText('settled')).toBeVisible({ timeout: 30_000 })
+  return title
+}
+
+/** Opens a file on the desk. */
+export async function openOnDesk(page: Page, name: string, bytes: Uint8Array): Promise<void> {
+  await page.getByRole('link', { name: await putOnShelf(page, name, bytes), exact: true }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('settled', { timeout: 30_000 })
+}
+
+/** The open document as it is handed on. */
+export async function downloadFile(page: Page, name: string): Promise<Uint8Array> {
+  await page.getByRole('tab', { name: 'Handoff' }).click()
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: new RegExp(`^Download ${name}`) }).click()])
+  return new Uint8Array(readFileSync(await file.path()))
+}
+
+/** Text of sheets, as it is read aloud. */
+export const sheetText = (page: Page, label: string) => page.locator(`section[aria-label^="${label}"] span.whitespace-pre`).allTextContents().then(texts => texts.join(''))

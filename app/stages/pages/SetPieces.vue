@@ -28,6 +28,7 @@ const keep = () => guarded(async () => {
   await $fetch('/api/set-pieces', { method: 'POST', body: { heading: heading.value.trim(), name: name.value.trim(), piece } })
   name.value = ''
 })
+const remove = (id: string) => guarded(() => $fetch(`/api/set-pieces/${id}`, { method: 'DELETE' }))
 const put = (kept: KeptPiece, withText: boolean) => guarded(async () => {
   const holder = await desk.engine!.ask('holder', { view: desk.view, page: desk.page })
   const sheet = desk.shown[desk.page]
@@ -48,7 +49,7 @@ const put = (kept: KeptPiece, withText: boolean) => guarded(async () => {
         <span class="flex-1 truncate">{{ piece.name }} <span class="text-[13px] text-soft">{{ Math.round(piece.piece.width * 25.4 / 72) }} × {{ Math.round(piece.piece.height * 25.4 / 72) }} mm</span></span>
         <button type="button" class="link" :aria-label="`Put ${piece.name} in with its text`" @click="put(piece, true)">Put in</button>
         <button type="button" class="link" :aria-label="`Put ${piece.name} in without text`" @click="put(piece, false)">without text</button>
-        <button type="button" class="text-soft hover:text-ink" :aria-label="`Remove ${piece.name}`" @click="guarded(() => $fetch(`/api/set-pieces/${piece.id}`, { method: 'DELETE' }))">Remove</button>
+        <button type="button" class="text-soft hover:text-ink" :aria-label="`Remove ${piece.name}`" @click="remove(piece.id)">Remove</button>
       </p>
     </template>
     <form v-if="words.frame" class="mt-2 flex flex-wrap items-end gap-2" @submit.prevent="keep">

@@ -49,7 +49,7 @@ const wishes = computed(() => importWishes(theirs.value.map(each => each.detail)
     <p class="text-soft">Choose them one by one. Where this document has a style of the name already, both are shown.</p>
     <p v-if="styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">{{ styles.message }}</p>
     <label class="mt-3 block text-soft">From
-      <select v-model="source" class="field mt-[2px] block w-full text-ink"><option value="">choose a document or template of the shelf</option><option v-for="card in cards" :key="card.id" :value="card.id">{{ card.fileName }}</option></select>
+      <select v-model="source" aria-label="From" class="field mt-[2px] block w-full text-ink"><option value="">choose a document or template of the shelf</option><option v-for="card in cards" :key="card.id" :value="card.id">{{ card.fileName }}</option></select>
     </label>
     <div class="sticky top-0 z-10 mt-2 flex gap-2 border-b border-rule bg-paper py-2">
       <button type="button" class="act" :disabled="wishes.length === 0 || styles.busy" @click="styles.propose(wishes)">Show the plan</button>

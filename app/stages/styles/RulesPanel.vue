@@ -93,7 +93,7 @@ function walk(): void {
       <legend class="sr-only">Pattern {{ index + 1 }}</legend>
       <div class="flex flex-wrap items-center gap-2">
         <input v-model="rule.title" class="field !min-h-[26px] w-[170px] !py-0" aria-label="What the rule is called">
-        <label class="flex items-center gap-1.5 text-soft">takes <select v-model="rule.character" class="field !min-h-[26px] max-w-[150px] !py-0 text-ink"><option value="">choose a style</option><option v-for="each in characters" :key="each.name" :value="each.name">{{ each.displayName }}</option></select></label>
+        <label class="flex items-center gap-1.5 text-soft">takes <select v-model="rule.character" aria-label="Character style that it takes" class="field !min-h-[26px] max-w-[150px] !py-0 text-ink"><option value="">choose a style</option><option v-for="each in characters" :key="each.name" :value="each.name">{{ each.displayName }}</option></select></label>
         <label class="flex items-center gap-1.5"><input v-model="rule.on" type="checkbox" class="size-[15px] accent-verdigris"> on</label>
         <button type="button" class="link" :disabled="index === 0" @click="up(index)">Earlier</button>
         <button type="button" class="link" @click="remove(rule.id)">Remove</button>
@@ -115,7 +115,7 @@ function walk(): void {
       <label v-if="rule.what.kind === 'words'" class="text-soft"><input v-model.number="rule.what.count" type="number" min="1" max="100" class="field !min-h-[26px] w-[56px] !py-0 text-ink" aria-label="How many words"> words</label>
       <label v-else-if="rule.what.kind === 'through'" class="text-soft">through <input v-model="rule.what.sign" maxlength="10" class="field !min-h-[26px] w-[56px] !py-0 text-ink" aria-label="Through which sign"></label>
       <input v-else-if="rule.what.kind === 'pattern'" v-model="rule.what.pattern" class="field !min-h-[26px] w-[150px] !py-0 font-mono text-[13px]" aria-label="The pattern at the start">
-      <label class="flex items-center gap-1.5 text-soft">takes <select v-model="rule.character" class="field !min-h-[26px] max-w-[150px] !py-0 text-ink"><option value="">choose a style</option><option v-for="each in characters" :key="each.name" :value="each.name">{{ each.displayName }}</option></select></label>
+      <label class="flex items-center gap-1.5 text-soft">takes <select v-model="rule.character" aria-label="Character style that it takes" class="field !min-h-[26px] max-w-[150px] !py-0 text-ink"><option value="">choose a style</option><option v-for="each in characters" :key="each.name" :value="each.name">{{ each.displayName }}</option></select></label>
       <label class="flex items-center gap-1.5"><input v-model="rule.on" type="checkbox" class="size-[15px] accent-verdigris"> on</label>
       <button type="button" class="link" @click="remove(rule.id)">Remove</button>
     </fieldset>

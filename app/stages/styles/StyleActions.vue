@@ -35,22 +35,23 @@ const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'l
     </div>
     <div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 text-[13px] text-soft">
       <label class="flex items-center gap-1.5">Role
-        <select class="field text-ink" :value="style.proposed ? '' : style.role ?? ''" @change="role"><option value="">{{ style.role && style.proposed ? `${style.role}, proposed` : 'none' }}</option><option v-for="each in roles" :key="each" :value="each">{{ each }}</option></select>
+        <select class="field text-ink" aria-label="Role" :value="style.proposed ? '' : style.role ?? ''" @change="role"><option value="">{{ style.role && style.proposed ? `${style.role}, proposed` : 'none' }}</option><option v-for="each in roles" :key="each" :value="each">{{ each }}</option></select>
       </label>
       <button v-if="style.proposed && style.role" type="button" class="link" @click="styles.carryOut([{ type: 'edit', family: style.family, name: style.name, changes: { role: style.role } }])">Confirm {{ style.role }}</button>
       <label class="flex items-center gap-1.5">Key
-        <select class="field text-ink" :value="styles.pinOf(style)" @change="styles.pin(($event.target as HTMLSelectElement).value, { family: style.family, name: style.name })"><option value="">none</option><option v-for="figure in 9" :key="figure" :value="String(figure)">Alt {{ figure }}</option></select>
+        <select class="field text-ink" aria-label="Key" :value="styles.pinOf(style)" @change="styles.pin(($event.target as HTMLSelectElement).value, { family: style.family, name: style.name })"><option value="">none</option><option v-for="figure in 9" :key="figure" :value="String(figure)">Alt {{ figure }}</option></select>
       </label>
       <label class="flex items-center gap-1.5">Applying
-        <select v-model="styles.strays" class="field text-ink"><option value="settle">settles what was set by hand</option><option value="keep">keeps what was set by hand</option></select>
+        <select v-model="styles.strays" class="field text-ink" aria-label="What applying does to local formatting"><option value="settle">settles what was set by hand</option><option value="keep">keeps what was set by hand</option></select>
       </label>
     </div>
     <div class="mt-2 flex flex-wrap items-center gap-2 text-[13px]">
       <label class="flex items-center gap-1.5 text-soft">Fold into
-        <select v-model="into" class="field max-w-[180px] text-ink"><option value="">choose a style</option><option v-for="other in others" :key="other.name" :value="other.name">{{ other.displayName }}</option></select>
+        <select v-model="into" class="field max-w-[180px] text-ink" aria-label="Fold into"><option value="">choose a style</option><option v-for="other in others" :key="other.name" :value="other.name">{{ other.displayName }}</option></select>
       </label>
       <button type="button" class="plain" :disabled="into === ''" @click="styles.propose([{ type: 'fold', family: style.family, from: style.name, to: into }])">Plan the fold</button>
       <button type="button" class="plain" @click="styles.propose([{ type: 'fold', family: style.family, from: style.name, to: null }])">Delete{{ style.parent ? ', its parent takes over' : '' }}</button>
+      <button v-if="style.family === 'paragraph'" type="button" class="plain" title="Text frames and shapes that follow no placeholder" @click="styles.propose([{ type: 'apply', style: { family: 'paragraph', name: style.name }, scope: { kind: 'loose-frames' }, strays: styles.strays, keep: [...styles.keep] }])">Give it to all loose frames</button>
       <button v-if="styles.target && style.family === 'text'" type="button" class="link" @click="styles.applyStyle({ family: 'text', name: null })">Take the character style off {{ styles.target.words }}</button>
     </div>
   </section>

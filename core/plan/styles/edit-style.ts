@@ -78,7 +78,7 @@ export function editStyle(planner: StylePlanner, family: 'paragraph' | 'text', n
     const author = changes.author === undefined ? known?.author : changes.author || undefined
     planner.rules = { ...rules, styles: [...rules.styles.filter(each => !isOwn(each)), ...role || author ? [{ style: key, ...role ? { role } : {}, ...author ? { author } : {} }] : []] }
   }
-  const users = planner.usersOf(style)
+  const users = planner.counts ? planner.usersOf(style) : undefined
   planner.rows.push({ id: `edit|${family}|${name}`, title: `${family === 'text' ? 'Character style' : 'Paragraph style'} ${style.displayName}`, count: 1, characters: users?.characters ?? 0, before: saidOf(planner, style), after: changedWords(planner, changes), included: true, leftOut: null, places: [{ part: style.part, node: style.node }] })
 }
 

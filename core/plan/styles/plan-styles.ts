@@ -91,11 +91,12 @@ function writeRules(planner: StylePlanner): void {
 
 /**
  * Plans wishes about styles, one after the other, as one change. A pure function: the document given is not changed.
- * `lineEnds` says where first lines end, for rules that take them.
+ * `lineEnds` says where first lines end, for rules that take them; without `counts` rows do not say how much text they
+ * are about.
  * @throws PlanError when a wish cannot be met at all
  */
-export function planStyles(document: OdfDocument, reading: Reading, request: StyleRequest, library: Library, lineEnds: LineEnds = () => null): PlannedStyles {
-  const planner = new StylePlanner(document, reading, library, request.struck)
+export function planStyles(document: OdfDocument, reading: Reading, request: StyleRequest, library: Library, lineEnds: LineEnds = () => null, counts = true): PlannedStyles {
+  const planner = new StylePlanner(document, reading, library, request.struck, counts)
   const made: { family: string, name: string, displayName: string }[] = []
   const titles: string[] = []
   for (const wish of request.wishes) {

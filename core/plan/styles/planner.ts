@@ -34,8 +34,9 @@ export class StylePlanner {
   /** The rules as they shall be; null while they are as they were. */
   rules: Rules | null = null
 
-  constructor(document: OdfDocument, reading: Reading, readonly library: Library, struck: readonly string[] = [], firstId = 0) {
-    this.change = new Change(document, firstId)
+  /** @param counts whether rows shall say how much text they are about: a preview need not know */
+  constructor(document: OdfDocument, reading: Reading, readonly library: Library, struck: readonly string[] = [], readonly counts = true) {
+    this.change = new Change(document)
     this.reading = reading
     this.struck = new Set(struck)
   }
@@ -126,6 +127,16 @@ export class StylePlanner {
         }
         break
       }
+      case 'loose-frames':
+        for (const { paragraph, story } of this.paragraphs()) {
+          if (story.role === 'deletions' || paragraph.place !== 'frame' && story.role !== 'page') continue
+          let holder = paragraph.holder
+          while (holder && holder.kind !== 'frame') holder = holder.parent
+          if (!holder) continue
+          const { attributes } = partOf(this.document, paragraph.part).element(holder.node)
+          if (attributes['presentation:class'] === undefined && attributes['presentation:style-name'] === undefined) put(paragraph, story)
+        }
+        break
       case 'ranges': {
         const byKey = new Map([...this.paragraphs()].map(each => [keyOf(each.paragraph.part, each.paragraph.node), each]))
         for (const range of scope.ranges) {

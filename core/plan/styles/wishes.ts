@@ -23,6 +23,8 @@ export const textScopeSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('voice'), key: z.string().max(600) }),
   /** Everything in a frame or shape, and what is written into it later. */
   z.strictObject({ kind: z.literal('frame'), part, node }),
+  /** All text frames and shapes that follow no placeholder of a master. */
+  z.strictObject({ kind: z.literal('loose-frames') }),
   z.strictObject({ kind: z.literal('ranges'), ranges: z.array(rangeSchema).min(1).max(20_000) }),
 ])
 export type TextScope = z.infer<typeof textScopeSchema>

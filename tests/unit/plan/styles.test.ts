@@ -132,6 +132,13 @@ describe('applying styles', () => {
     const key = open.detail.census.voices[0]!.key
     expect(plan(open, { type: 'apply', style: { family: 'paragraph', name: 'Label' }, scope: { kind: 'voice', key }, strays: 'settle', keep: [] }).plan.rows[0]!.count).toBe(2)
   })
+
+  it('reaches all loose frames at once, and leaves those that follow a placeholder', () => {
+    const open = drawingOf({ styles: paragraphStyle('Label', 'fo:font-size="7pt"'), pages: drawnPage(textFrame(shapeAt(0, 0, 5, 2), '<text:p>a</text:p>') + `<draw:rect ${shapeAt(0, 3, 5, 2)}><text:p>b</text:p></draw:rect>` + textFrame(shapeAt(0, 6, 5, 2), '<text:p>title</text:p>', 'presentation:class="title"')) })
+    const { plan: made, after } = plan(open, { type: 'apply', style: { family: 'paragraph', name: 'Label' }, scope: { kind: 'loose-frames' }, strays: 'settle', keep: [] })
+    expect(made.rows[0]!.count).toBe(2)
+    expect(after.detail.census.voices.map(voice => [voice.size, voice.characters])).toEqual([[10, 5], [7, 2]])
+  })
 })
 
 describe('making, adopting and teaching styles', () => {

@@ -3,7 +3,7 @@ import { displayPage, type DisplayPage } from '../../../core/typeset/display'
 import { formatNumber, readLevel } from '../../../core/typeset/numbering'
 import { readGeometries, readNotesStyle } from '../../../core/typeset/geometry'
 import { readSetting } from '../../../core/document/settings'
-import { readRules } from '../../../core/document/rules'
+import { noRules, readRules } from '../../../core/document/rules'
 import type { Composition } from '../../../core/typeset/compose'
 import { face, openOdt, paragraphStyle, sessionOf, smallPage, standardMaster, textStyle, type Fixture } from '../../support/fixtures'
 
@@ -207,7 +207,7 @@ describe('numbers', () => {
 describe('the rules part', () => {
   it('is read whole, with what it does not know passed over, and nothing where there is none', () => {
     const part = (content: string) => ({ parts: [{ path: 'Morphene/rules.json', type: 'application/json', content }] })
-    expect(readRules(openOdt({}))).toEqual({ kerning: [], features: [], axes: [] })
+    expect(readRules(openOdt({}))).toEqual(noRules)
     expect(readRules(openOdt(part('{"kerning":[{"family":"Jost","left":"A","right":"V","amount":-20}],"later":true}'))).kerning).toEqual([{ family: 'Jost', left: 'A', right: 'V', amount: -20 }])
     for (const bad of ['', '{', '[]', '{"kerning":[{"family":"Jost","left":"","right":"V","amount":-20}]}', '{"features":[{"style":{"family":"text","name":"T"},"features":{"toolong":1}}]}', '{"kerning":[{"family":"J","left":"A","right":"V","amount":5000}]}'])
       expect(() => readRules(openOdt(part(bad)))).toThrow(/rules/)
