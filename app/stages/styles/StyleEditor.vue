@@ -233,6 +233,7 @@ const sampleStyle = computed(() => {
       <div class="grid min-h-[30px] grid-cols-[128px_170px_1fr] items-center gap-x-3 border-b border-rule py-[2px]">
         <label for="list-style">List</label>
         <select id="list-style" class="field !min-h-[26px] w-full !py-0" :value="(changes.listStyle !== undefined ? changes.listStyle : making ? null : detail?.listStyle) ?? ''" @change="changes = { ...changes, listStyle: ($event.target as HTMLSelectElement).value || null }"><option value="">none of its own</option><option v-for="each in detail?.lists ?? []" :key="each" :value="each">{{ each.replace(/_20_/g, ' ') }}</option></select>
+        <label class="flex items-center gap-1.5 text-[13px] text-soft">labels in <select class="field !min-h-[26px] max-w-[150px] !py-0 text-ink" aria-label="Character style of the list’s labels" :value="(changes.listLabel !== undefined ? changes.listLabel : making ? null : detail?.listLabel) ?? ''" @change="changes = { ...changes, listLabel: ($event.target as HTMLSelectElement).value || null }"><option value="">the item’s type</option><option v-for="each in styles.list.filter(one => one.family === 'text')" :key="each.name" :value="each.name">{{ each.displayName }}</option></select></label>
       </div>
       <div class="grid min-h-[30px] grid-cols-[128px_170px_1fr] items-center gap-x-3 border-b border-rule py-[2px]">
         <label for="outline-level">Outline level</label>

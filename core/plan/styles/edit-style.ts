@@ -65,6 +65,7 @@ export function editStyle(planner: StylePlanner, family: 'paragraph' | 'text', n
       markup: holder => elementMarkup(draft.part, holder, 'style:drop-cap', { 'style:lines': String(dropCap.lines), 'style:length': String(dropCap.length), 'style:distance': points(dropCap.distance), ...dropCap.style ? { 'style:style-name': dropCap.style } : {} }),
     })
   }
+  if (changes.listLabel !== undefined) setListLabel(planner, style, changes)
   const key = { family, name }
   const isOwn = (each: { readonly style: { readonly family: string, readonly name: string } }) => each.style.family === family && each.style.name === name
   if (changes.features !== undefined) {
@@ -93,10 +94,22 @@ function changedWords(planner: StylePlanner, changes: StyleChanges): string {
   if (changes.displayName !== undefined) words.push(`called ${changes.displayName}`)
   if (changes.parent !== undefined) words.push(changes.parent === null ? 'no parent' : `parent ${planner.titleOf(planner.scope, 'paragraph', changes.parent)}`)
   if (changes.tabs) words.push(`${changes.tabs.length} tab ${changes.tabs.length === 1 ? 'stop' : 'stops'}`)
+  if (changes.listLabel !== undefined) words.push(changes.listLabel === null ? 'labels in the type of the item' : `labels in ${planner.titleOf(planner.scope, 'text', changes.listLabel)}`)
   if (changes.dropCap) words.push(`drop cap over ${changes.dropCap.lines} lines`)
   if (changes.features) words.push(`features ${Object.keys(changes.features).join(', ') || 'none'}`)
   if (changes.role) words.push(`role ${changes.role}`)
   return words.join(', ') || 'the same'
+}
+
+/** Gives the labels of a style's list a character style (text:style-name of its levels, ODF 1.4 part 3, 19.876). @throws PlanError where it has no list of the document's named ones */
+function setListLabel(planner: StylePlanner, style: Style, changes: StyleChanges): void {
+  let list = changes.listStyle ?? null
+  for (const each of withParents(planner.scope, style)) if (changes.listStyle === undefined) list = each.attributes['style:list-style-name'] || list
+  const found = list === null ? undefined : planner.scope.lists.get(list)
+  const draft = planner.common
+  if (!found || found.part.path !== draft.path) throw new PlanError(`“${style.displayName}” has no list whose labels could be set: choose a list for it first. Nothing was changed.`)
+  if (changes.listLabel != null) planner.style('text', changes.listLabel)
+  for (const level of [...draft.part.elements(draft.part.element(found.element.id))]) if (level.name.startsWith('text:list-level-style')) draft.setAttributes(level.id, { 'text:style-name': changes.listLabel ?? null })
 }
 
 /** Puts an element into a style's paragraph properties in place of the one that is there. */

@@ -19,6 +19,8 @@ export const styleChangesSchema = z.strictObject({
   next: name.nullable().optional(),
   outlineLevel: z.int().min(1).max(10).nullable().optional(),
   listStyle: z.string().max(500).nullable().optional(),
+  /** The character style of the labels of the style's list, at all its levels; null for the type of the item. */
+  listLabel: name.nullable().optional(),
   /** Fonts by slot, as families: the declarations they need are made. */
   fonts: z.strictObject({ western: font.optional(), asian: font.optional(), complex: font.optional() }).optional(),
   text: z.record(attribute, value).optional(),

@@ -33,6 +33,8 @@ export interface StyleDetail {
   readonly leadIns: readonly LeadInRule[]
   /** Names of the document's lists. */
   readonly lists: readonly string[]
+  /** The character style of the labels of its list; null where it has no list, or none is named. */
+  readonly listLabel: string | null
   /** Points, percentages resolved. */
   readonly size: number
 }
@@ -70,6 +72,9 @@ export function styleDetail(reading: Reading, family: 'paragraph' | 'text', name
   const kept = rules.styles.find(each => each.style.family === family && each.style.name === name)
   const level = Number.parseInt(style.attributes['style:default-outline-level'] ?? '', 10)
   const length = drop?.attributes['style:length']
+  let list: string | null = null
+  for (const each of withParents(scope, style)) list = each.attributes['style:list-style-name'] || list
+  const labels = list === null ? undefined : scope.lists.get(list)
   return {
     family, name, displayName: style.displayName, parent: style.parentName, next: style.attributes['style:next-style-name'] ?? null, outlineLevel: level >= 1 ? level : null,
     listStyle: style.attributes['style:list-style-name'] ?? null, text: style.text, paragraph: style.paragraph, inheritedText, inheritedParagraph, fonts,
@@ -80,6 +85,7 @@ export function styleDetail(reading: Reading, family: 'paragraph' | 'text', name
     dropCap: drop ? { lines: Number.parseInt(drop.attributes['style:lines'] ?? '1', 10) || 1, length: length === 'word' ? 'word' : Number.parseInt(length ?? '1', 10) || 1, distance: points(drop.attributes['style:distance']) ?? 0, style: drop.attributes['style:style-name'] ?? null } : null,
     features: rules.features.find(each => each.style.family === family && each.style.name === name)?.features ?? {}, role: kept?.role ?? null, author: kept?.author ?? '',
     patterns: rules.patterns.filter(rule => family === 'paragraph' && rule.style === name), leadIns: rules.leadIns.filter(rule => family === 'paragraph' && rule.style === name),
+    listLabel: labels ? [...labels.part.elements(labels.element)].find(each => each.name.startsWith('text:list-level-style'))?.attributes['text:style-name'] ?? null : null,
     lists: [...scope.lists.keys()].filter(each => !each.startsWith('of ')), size: reading.cascade.named(style.part, family, name).effective.slots.western.size,
   }
 }

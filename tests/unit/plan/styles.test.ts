@@ -194,6 +194,17 @@ describe('making, adopting and teaching styles', () => {
   })
 })
 
+describe('the labels of a list', () => {
+  it('take a face of their own through a character style', () => {
+    const list = '<text:list-style style:name="L"><text:list-level-style-number text:level="1" style:num-format="1"/><text:list-level-style-bullet text:level="2" text:bullet-char="–"/></text:list-style>'
+    const open = sessionOf({ styles: `${styles}${list}${paragraphStyle('Item', '', '', `${parent('Body')} style:list-style-name="L"`)}`, body: '<text:p text:style-name="Item">a</text:p>' })
+    const { after } = plan(open, { type: 'edit', family: 'paragraph', name: 'Item', changes: { listLabel: 'Name' } })
+    const part = after.document.parts.get('styles.xml')!
+    expect([...part.descendants()].filter(each => each.name.startsWith('text:list-level-style')).map(each => each.attributes['text:style-name'])).toEqual(['Name', 'Name'])
+    expect(() => plan(open, { type: 'edit', family: 'paragraph', name: 'Body', changes: { listLabel: 'Name' } })).toThrow(/has no list whose labels/)
+  })
+})
+
 describe('folding', () => {
   it('replaces a style everywhere, its children and rules with it, and drops it', () => {
     const open = sessionOf({ styles: `${styles}${paragraphStyle('Next', '', '', `${parent('Quote')} style:next-style-name="Quote"`)}`, automatic: paragraphStyle('P1', 'fo:color="#ff0000"', '', parent('Quote')), body: '<text:p text:style-name="Quote">a</text:p><text:p text:style-name="P1">b</text:p><text:p text:style-name="Next">c</text:p>' })
