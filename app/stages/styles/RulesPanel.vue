@@ -4,13 +4,11 @@ import type { RulePreview } from '~~/core/plan/styles/rule-preview'
 import { patternParts, wordListPattern } from '~~/core/style/rule-matching'
 import { counted } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
-import { useLibrary } from '../../stores/library'
 import { useStyles } from '../../stores/styles'
 
 /** Text that styles itself: pattern rules and lead-in rules of one paragraph style. */
 const desk = useDesk()
 const styles = useStyles()
-const library = useLibrary()
 const style = computed(() => styles.summary!)
 const patterns = ref<PatternRule[]>([])
 const leadIns = ref<LeadInRule[]>([])
@@ -68,8 +66,6 @@ onBeforeUnmount(() => { clearTimeout(timer); asked++; desk.lit = [] })
 
 const wish = computed(() => ({ type: 'rules' as const, style: style.value.name, patterns: JSON.parse(JSON.stringify(patterns.value)) as PatternRule[], leadIns: JSON.parse(JSON.stringify(leadIns.value)) as LeadInRule[] }))
 const unfinished = computed(() => [...patterns.value, ...leadIns.value].some(rule => rule.character === ''))
-/** Letters that the desk's own type lacks are drawn in a face of the library. */
-const others = computed(() => ['Zen Kaku Gothic New', 'Noto Naskh Arabic', 'Frank Ruhl Libre', 'Noto Sans Devanagari'].flatMap((family) => { const face = library.library?.family(family)[0]; return face ? [library.cssFamily(face.hash)] : [] }))
 function walk(): void {
   desk.walkThrough((found.value?.places ?? []).map(place => ({ part: place.part, node: place.node, start: place.from, end: place.to, page: -1, face: '', voice: '', place: 'body' })))
 }
@@ -126,7 +122,7 @@ function walk(): void {
       <p v-if="found?.message" class="text-rubric">{{ found.message }}</p>
       <template v-else-if="found">
         <p>{{ found.places.length === 0 ? 'Nothing yet.' : `${counted(found.places.length, 'place')}${found.more ? ' and more' : ''}, lit up on the sheets.` }} <button v-if="found.places.length > 0" type="button" class="link" @click="walk">Walk through them</button></p>
-        <p class="mt-1 flex flex-wrap gap-x-4 gap-y-1"><span v-for="(place, index) in found.places.slice(0, 30)" :key="index" class="border-b-2 border-ochre" :style="{ fontFamily: ['Instrument Sans', ...others].join(', ') }">{{ place.text }}</span></p>
+        <p class="mt-1 flex flex-wrap gap-x-4 gap-y-1"><span v-for="(place, index) in found.places.slice(0, 30)" :key="index" class="border-b-2 border-ochre">{{ place.text }}</span></p>
       </template>
     </section>
   </div>
