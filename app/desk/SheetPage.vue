@@ -184,7 +184,7 @@ function drawFrame(event: PointerEvent): void {
     words.drawing = null
     const holder = place && text && place.width > 8 && place.height > 8 ? await desk.engine?.ask('holder', { view: view.value, page: props.index }) : null
     if (!holder) return
-    await words.edit([{ type: 'add-frame', ...holder, place: place!, text: text! }], (made) => { if (made !== null) words.frame = { part: holder.part, node: made }; return null })
+    await words.edit([{ type: 'add-frame', ...holder, place: place!, text: text!, ...await words.newFrameStyle() }], (made) => { if (made !== null) words.frame = { part: holder.part, node: made }; return null })
   }
   element.addEventListener('pointermove', move)
   element.addEventListener('pointerup', end)

@@ -19,6 +19,8 @@ export const useWords = defineStore('words', () => {
   const frame = shallowRef<{ readonly part: string, readonly node: number } | null>(null)
   /** The next frame is drawn on the sheets, with text standing in it so. */
   const drawing = shallowRef<FrameText | null>(null)
+  /** The paragraph style that text of new frames begins in; '' for the starting type, 'caret' for that of the text with the caret. */
+  const frameStyle = ref('')
   /** What copying would give; fetched ahead, since a clipboard does not wait. */
   const copied = shallowRef<Copied | null>(null)
   const message = ref('')
@@ -216,6 +218,14 @@ export const useWords = defineStore('words', () => {
     await reveal()
   }
 
+  /** What text of a new frame begins in, as an edit takes it. */
+  async function newFrameStyle(): Promise<{ style?: string }> {
+    const { engine } = desk
+    if (frameStyle.value !== 'caret') return frameStyle.value === '' ? {} : { style: frameStyle.value }
+    const style = spot.value && engine ? await engine.ask('styleAt', spot.value) : null
+    return style === null ? {} : { style }
+  }
+
   /** Stores what was typed as one version. */
   async function flush(): Promise<void> {
     clearTimeout(storeTimer)
@@ -269,5 +279,5 @@ export const useWords = defineStore('words', () => {
     await reveal()
   }
 
-  return { act, anchor, spot, ranges, frame, drawing, copied, message, said, saving, unsaved, wish, hasSelection, clear, place, selectRange, selectAll, selectWord, move, reveal, edit, type, erase, split, removal, flush, step }
+  return { act, anchor, spot, ranges, frame, drawing, frameStyle, copied, message, said, saving, unsaved, wish, hasSelection, clear, place, selectRange, selectAll, selectWord, move, reveal, edit, type, erase, split, removal, newFrameStyle, flush, step }
 })

@@ -3,6 +3,7 @@ import { Library } from '~~/core/font/library'
 import { planCleanUp } from '~~/core/plan/clean-up'
 import { DocumentSession } from '~~/core/plan/session'
 import { previewRule } from '~~/core/plan/styles/rule-preview'
+import { listLanguages } from '~~/core/plan/styles/languages'
 import { takePiece } from '~~/core/plan/styles/set-piece'
 import { listStarts } from '~~/core/plan/styles/start-list'
 import { styleDetail } from '~~/core/plan/styles/style-detail'
@@ -131,6 +132,8 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
     return { plan: { ...planned.plan, operations: [] }, sheets: effects ? sheets(after).pages : null, milliseconds: performance.now() - start }
   },
   styleOccurrences: ({ family, name }) => open().placesOf(family, name),
+  styleAt: ({ part, node }) => open().styleAt(part, node),
+  languages: () => listLanguages(session('now').reading),
   takePiece: ({ part, node }) => takePiece(session('now').reading, part, node),
   starts: () => listStarts(session('now').reading, session('now').typesetter.library),
   master: ({ page }) => open().master(page),

@@ -101,6 +101,9 @@ export interface Asks {
   /** Plans wishes about styles; the pages after it can be drawn then. Without `effects` only those that are looked at are set. */
   planStyles: { ask: { request: StyleRequest, effects: boolean }, answer: { readonly plan: StylePlan, readonly sheets: readonly SheetSize[] | null, readonly milliseconds: number } }
   styleOccurrences: { ask: { family: 'paragraph' | 'text', name: string }, answer: readonly Occurrence[] }
+  /** The named paragraph style of a paragraph. */
+  styleAt: { ask: { part: string, node: number }, answer: string | null }
+  languages: { ask: Record<string, never>, answer: readonly { readonly language: string, readonly characters: number }[] }
   /** A frame as a set piece. */
   takePiece: { ask: { part: string, node: number }, answer: SetPiece }
   starts: { ask: Record<string, never>, answer: readonly StartSummary[] }

@@ -134,6 +134,13 @@ export class WordDesk {
     return first?.kind === 'lines' ? { part: first.layout.paragraph.part, node: first.layout.paragraph.node } : null
   }
 
+  /** The name of the named paragraph style that a paragraph goes by. */
+  styleAt(part: string, node: number): string | null {
+    const found = this.walk.find(part, node)
+    if (!found) return null
+    return this.session.cascadeOf(part).paragraph(found.paragraph, found.story.role).text.effective.layers.findLast(layer => !layer.local && layer.from === 'paragraph')?.style.name ?? null
+  }
+
   /** The master page that a page is laid out by. */
   master(index: number): { part: string, node: number } | null {
     const page = this.session.page(index)

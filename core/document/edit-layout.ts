@@ -119,7 +119,7 @@ export function setFrameText(draft: Draft, node: number, text: FrameText): void 
 }
 
 /** Puts a text frame on a drawn page, or at a paragraph of a text; returns the frame. */
-export function addFrame(draft: Draft, holder: number, place: FramePlace, text: FrameText): number {
+export function addFrame(draft: Draft, holder: number, place: FramePlace, text: FrameText, style?: string): number {
   const target = draft.part.element(holder)
   const onPage = target.name === 'draw:page'
   if (!onPage && target.name !== 'text:p' && target.name !== 'text:h') throw new EditRefusal('A frame is put on a page or at a paragraph. Nothing was changed.')
@@ -133,10 +133,11 @@ export function addFrame(draft: Draft, holder: number, place: FramePlace, text: 
     ...onPage ? {} : { 'style:vertical-pos': 'from-top', 'style:vertical-rel': 'page', 'style:horizontal-pos': 'from-left', 'style:horizontal-rel': 'page', 'style:wrap': 'parallel', ...start.frame === undefined ? { 'fo:border': 'none' } : {} },
   }
   const columns = text.columns > 1 ? columnsMarkup(draft, styles, text) : ''
-  const style = elementMarkup(draft.part, styles, 'style:style', { 'style:name': styleName, 'style:family': 'graphic', ...start.frame === undefined ? {} : { 'style:parent-style-name': start.frame } }, elementMarkup(draft.part, styles, 'style:graphic-properties', graphic, columns))
-  draft.insert(styles.id, styles.children.length, style, columns === '' ? 2 : 3)
+  const ownStyle = elementMarkup(draft.part, styles, 'style:style', { 'style:name': styleName, 'style:family': 'graphic', ...start.frame === undefined ? {} : { 'style:parent-style-name': start.frame } }, elementMarkup(draft.part, styles, 'style:graphic-properties', graphic, columns))
+  draft.insert(styles.id, styles.children.length, ownStyle, columns === '' ? 2 : 3)
+  const begins = style ?? start.paragraph
   const frameName = freeName(draft.part, 'Text frame ', 'draw:name')
-  const box = elementMarkup(draft.part, target, 'draw:text-box', {}, elementMarkup(draft.part, target, 'text:p', start.paragraph === undefined ? {} : { 'text:style-name': start.paragraph }))
+  const box = elementMarkup(draft.part, target, 'draw:text-box', {}, elementMarkup(draft.part, target, 'text:p', begins === undefined ? {} : { 'text:style-name': begins }))
   const frame = elementMarkup(draft.part, target, 'draw:frame', {
     'draw:name': frameName, 'draw:style-name': styleName, ...onPage ? {} : { 'text:anchor-type': 'paragraph' },
     'svg:x': lengthMarkup(place.x), 'svg:y': lengthMarkup(place.y), 'svg:width': lengthMarkup(place.width), 'svg:height': lengthMarkup(place.height),

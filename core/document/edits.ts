@@ -38,8 +38,8 @@ export const editSchema = z.discriminatedUnion('type', [
   /** Moves a frame or shape and gives it a size; `from` is where the pages show it. */
   z.strictObject({ type: z.literal('place-frame'), part, node, from: place, to: place }),
   z.strictObject({ type: z.literal('frame-text'), part, node, text: frameText }),
-  /** Puts a text frame on a drawn page, or at a paragraph of a text. */
-  z.strictObject({ type: z.literal('add-frame'), part, node, place, text: frameText }),
+  /** Puts a text frame on a drawn page, or at a paragraph of a text; its text begins in `style`, else as the starting type has it. */
+  z.strictObject({ type: z.literal('add-frame'), part, node, place, text: frameText, style: styleName.optional() }),
   /** Puts a shape with room for a label on a drawn page, or at a paragraph of a text. */
   z.strictObject({ type: z.literal('add-shape'), part, node, place }),
   /** Puts an empty table behind a paragraph. */
@@ -99,7 +99,7 @@ export function applyEdit(document: OdfDocument, edit: Edit, firstId: number): E
     case 'paste': made = pasteParagraphs(draft, edit.node, edit.at, edit.paragraphs, edit.how === 'structure'); break
     case 'place-frame': placeFrame(draft, edit.node, edit.from, edit.to); break
     case 'frame-text': setFrameText(draft, edit.node, edit.text); break
-    case 'add-frame': made = addFrame(draft, edit.node, edit.place, edit.text); break
+    case 'add-frame': made = addFrame(draft, edit.node, edit.place, edit.text, edit.style); break
     case 'add-shape': made = addShape(draft, edit.node, edit.place); break
     case 'add-table': made = addTable(draft, edit.node, edit.rows, edit.columns); break
     case 'add-note': made = addNote(draft, edit.node, edit.at, edit.endnote); break

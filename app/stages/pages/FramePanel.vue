@@ -5,11 +5,13 @@ import { filler, fillerText } from '~~/core/format/filler'
 import { pastePlain } from '~~/core/format/paste'
 import { readLength, writeLength } from '../../desk/lengths'
 import { useDesk } from '../../stores/desk'
+import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'
 
 /** Text frames: a new one, and the place, size, columns, insets and chain of the chosen one. */
 const desk = useDesk()
 const words = useWords()
+const styles = useStyles()
 const page = shallowRef<DisplayPage | null>(null)
 const text = ref({ columns: 1, gap: '5 mm', inset: '0 mm' })
 const script = ref('Latin')
@@ -58,7 +60,7 @@ async function add(filling: boolean): Promise<void> {
   const { margin, width, height } = page.value
   const inside = { x: margin.left, y: margin.top, width: width - margin.left - margin.right, height: height - margin.top - margin.bottom }
   const box = filling ? inside : { x: inside.x, y: inside.y, width: inside.width / 2, height: Math.min(inside.height / 3, inside.width / 2) }
-  await words.edit([{ type: 'add-frame', ...holder, place: box, text: frameText() }], (made) => {
+  await words.edit([{ type: 'add-frame', ...holder, place: box, text: frameText(), ...await words.newFrameStyle() }], (made) => {
     if (made !== null) words.frame = { part: holder.part, node: made }
     return null
   })
@@ -91,6 +93,8 @@ function insideFrame(line: DisplayPage['lines'][number]): boolean {
   const box = line.matrix ? boundsOf(line.matrix, line) : line
   return box.x >= own.x - 1 && box.y >= own.y - 1 && box.x <= own.x + own.width + 1 && box.y <= own.y + own.height + 1
 }
+const byRole = computed(() => styles.list.filter(each => each.family === 'paragraph').sort((a, b) => Number(b.role !== null) - Number(a.role !== null)))
+onMounted(() => { void styles.refresh() })
 const fields = [{ id: 'x', title: 'From the left' }, { id: 'y', title: 'From the top' }, { id: 'width', title: 'Width' }, { id: 'height', title: 'Height' }] as const
 </script>
 
@@ -118,7 +122,10 @@ const fields = [{ id: 'x', title: 'From the left' }, { id: 'y', title: 'From the
       <button type="button" class="plain" @click="remove">Take it away</button>
       <button type="button" class="link py-[6px]" @click="words.frame = null">Let go of it</button>
     </div>
-    <div v-else class="mt-3 flex gap-3">
+    <label v-if="!frame" class="mt-3 block text-[13px] text-soft">Its text begins
+      <select v-model="words.frameStyle" class="field mt-[2px] block max-w-[320px] text-ink" aria-label="How text of a new frame begins"><option value="">as the starting type says</option><option value="caret" :disabled="!words.spot">like its neighbour, the text with the caret</option><option v-for="each in byRole" :key="each.name" :value="each.name">{{ each.role ? `as ${each.role}: ${each.displayName}` : `in ${each.displayName}` }}</option></select>
+    </label>
+    <div v-if="!frame" class="mt-3 flex gap-3">
       <button type="button" :class="words.drawing ? 'act' : 'plain'" :aria-pressed="words.drawing !== null" @click="words.drawing = words.drawing ? null : frameText()">{{ words.drawing ? 'Draw it on the sheet' : 'Draw a text frame' }}</button>
       <button type="button" class="plain" @click="add(false)">New text frame</button>
       <button type="button" class="plain" @click="add(true)">Fill the margins</button>

@@ -5,6 +5,7 @@ import { useDesk } from '../../stores/desk'
 import { useStyles, type StyleFamily } from '../../stores/styles'
 import { useWords } from '../../stores/words'
 import ImportPanel from './ImportPanel.vue'
+import LanguagesPanel from './LanguagesPanel.vue'
 import RulesPanel from './RulesPanel.vue'
 import SettlePanel from './SettlePanel.vue'
 import StyleActions from './StyleActions.vue'
@@ -57,6 +58,7 @@ watch(() => [desk.state, desk.generation, desk.census] as const, () => { if (des
     <StylePlanPanel v-if="styles.panel === 'plan'" />
     <StyleEditor v-else-if="styles.panel === 'edit' || styles.panel === 'make'" />
     <SettlePanel v-else-if="styles.panel === 'settle'" />
+    <LanguagesPanel v-else-if="styles.panel === 'languages'" />
     <ImportPanel v-else-if="styles.panel === 'import'" />
     <RulesPanel v-else-if="styles.panel === 'rules'" />
     <template v-else>
@@ -70,6 +72,7 @@ watch(() => [desk.state, desk.generation, desk.census] as const, () => { if (des
         <button type="button" class="act" :disabled="!desk.census" @click="styles.panel = 'settle'">Settle local formatting</button>
         <button type="button" class="plain" @click="styles.panel = 'make'">New style</button>
         <button type="button" class="plain" @click="styles.panel = 'import'">Styles from elsewhere</button>
+        <button type="button" class="plain" @click="styles.panel = 'languages'">Languages</button>
       </div>
       <div class="mt-3 flex flex-wrap items-center gap-2 text-[13px]">
         <div role="radiogroup" aria-label="Which styles" class="flex">

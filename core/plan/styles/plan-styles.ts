@@ -12,6 +12,7 @@ import { applyParagraphStyle, applyTextStyle, applyToFrame } from './assign'
 import { editStyle, makeStyle } from './edit-style'
 import { foldStyle, foldVoice } from './fold'
 import type { StylePlan } from './plan'
+import { showAll, showAlone, splitFrames } from './languages'
 import { setRules, syncRules, type LineEnds } from './plan-rules'
 import { StylePlanner } from './planner'
 import { setStart, valuesLike } from './plan-starts'
@@ -71,6 +72,11 @@ function carryOut(planner: StylePlanner, wish: StyleWish, made: { family: string
       return wish.patterns.length + wish.leadIns.length === 0 ? `Took the rules of ${planner.style('paragraph', wish.style).displayName} away` : `Set the rules of ${planner.style('paragraph', wish.style).displayName}`
     case 'start': setStart(planner, wish.kind, wish.values); return `Set what new ${startTitles[wish.kind]} begin with`
     case 'start-like': setStart(planner, wish.kind, valuesLike(planner, wish.part, wish.node, wish.offset)); return `Set what new ${startTitles[wish.kind]} begin with, by example`
+    case 'split': splitFrames(planner, wish.apart); return wish.apart.kind === 'language' ? `Split text in ${wish.apart.language} into frames of its own` : `Split ${planner.style('text', wish.apart.name).displayName} into frames of its own`
+    case 'show':
+      if (wish.language !== null) { showAlone(planner, wish.language); return `Showed text in ${wish.language} alone` }
+      if (!showAll(planner)) throw new PlanError('No text is hidden so. Nothing was changed.')
+      return 'Showed text in all languages'
     case 'piece': putPiece(planner, wish.piece, wish.part, wish.node, wish, wish.withText); return 'Put a set piece in'
     case 'fold-voice': foldVoice(planner, wish.from, wish.to); return 'Folded one voice into another'
   }

@@ -60,6 +60,10 @@ export const styleWishSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('start'), kind: z.enum(startKinds), values: startValuesSchema }),
   /** The same by example: what the text at a place looks like. */
   z.strictObject({ type: z.literal('start-like'), kind: z.enum(startKinds), part, node, offset }),
+  /** Takes text of a language or character style out of its frames, into frames of its own. */
+  z.strictObject({ type: z.literal('split'), apart: z.discriminatedUnion('kind', [z.strictObject({ kind: z.literal('language'), language: z.string().max(40) }), z.strictObject({ kind: z.literal('style'), name })]) }),
+  /** Hides text in other languages than one; with null all is shown again. */
+  z.strictObject({ type: z.literal('show'), language: z.string().min(1).max(40).nullable() }),
   /** Puts a set piece on a page or at a paragraph. */
   z.strictObject({ type: z.literal('piece'), part, node, x: z.number().min(-20_000).max(20_000), y: z.number().min(-20_000).max(20_000), withText: z.boolean(), piece: setPieceSchema }),
   /** Makes one voice speak as another: strays go, or the styles that say otherwise take the other's values. */
