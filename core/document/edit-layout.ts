@@ -190,13 +190,35 @@ const pageOf = (draft: Draft, node: number): XmlElement => {
   return page
 }
 
-/** Puts an empty page behind another one, on the same master. */
+/** Placeholders of a page that a new one behind it gets, too, empty (presentation:class, ODF 1.4 part 3, 19.391). */
+const placeholders: ReadonlySet<string> = new Set(['title', 'subtitle', 'outline', 'text'])
+
+/** The master's own style of a placeholder, which says what new text in it begins with (16.40.2); null where there is none of the name. */
+function masterStyle(draft: Draft, master: string | undefined, kind: string): string | null {
+  const path = draft.document.subdocuments[0]!.styles
+  const styles = path === null ? undefined : draft.document.parts.get(path)
+  const holder = styles?.first(styles.rootElement, 'office:styles')
+  const name = `${master}-${kind === 'outline' || kind === 'text' ? 'outline1' : kind}`
+  for (const style of holder ? styles!.elements(holder, 'style:style') : []) if (style.attributes['style:name'] === name && style.attributes['style:family'] === 'presentation') return name
+  return null
+}
+
+/** Puts a page behind another one, on the same master, with its placeholders empty. */
 export function addPage(draft: Draft, behind: number): number {
   const page = pageOf(draft, behind)
-  const parent = draft.part.element(page.parent)
+  const { part } = draft
+  const parent = part.element(page.parent)
   const { 'draw:master-page-name': master, 'draw:style-name': style } = page.attributes
-  const name = freeName(draft.part, 'Page ', 'draw:name')
-  return draft.insert(parent.id, parent.children.indexOf(behind) + 1, elementMarkup(draft.part, parent, 'draw:page', { 'draw:name': name, ...style === undefined ? {} : { 'draw:style-name': style }, ...master === undefined ? {} : { 'draw:master-page-name': master } }), 1)
+  const name = freeName(part, 'Page ', 'draw:name')
+  let count = 1
+  const frames = [...part.elements(page, 'draw:frame')].filter(frame => placeholders.has(frame.attributes['presentation:class'] ?? '') && part.first(frame, 'draw:text-box')).map((frame) => {
+    count += 3
+    const kept = Object.fromEntries(Object.entries(frame.attributes).filter(([key]) => /^(svg:(x|y|width|height)|presentation:(class|style-name)|draw:(style-name|layer|text-style-name))$/.test(key)))
+    const own = masterStyle(draft, master, frame.attributes['presentation:class']!)
+    return elementMarkup(part, parent, 'draw:frame', { ...kept, ...own === null ? {} : { 'presentation:style-name': own }, 'presentation:placeholder': 'true' }, elementMarkup(part, parent, 'draw:text-box', {}, elementMarkup(part, parent, 'text:p', {})))
+  })
+  const attributes = { 'draw:name': name, ...style === undefined ? {} : { 'draw:style-name': style }, ...master === undefined ? {} : { 'draw:master-page-name': master } }
+  return draft.insert(parent.id, parent.children.indexOf(behind) + 1, elementMarkup(part, parent, 'draw:page', attributes, frames.join('')), count)
 }
 
 export function removePage(draft: Draft, node: number): void {

@@ -32,7 +32,7 @@ export const leadInSchema = z.strictObject({
 })
 export type LeadInRule = z.infer<typeof leadInSchema>
 
-export const startKinds = ['body', 'frame', 'shape', 'cell', 'note', 'header'] as const
+export const startKinds = ['body', 'frame', 'shape', 'title', 'outline1', 'outline2', 'outline3', 'outline4', 'outline5', 'cell', 'note', 'header'] as const
 export type StartKind = typeof startKinds[number]
 
 /** What rules.json holds. Unknown members are kept in the file and passed over here: a newer desk may have written them. */

@@ -16,7 +16,7 @@ const styles = useStyles()
 const words = useWords()
 const starts = shallowRef<readonly StartSummary[]>([])
 const open = ref<StartKind | null>(null)
-const titles: Record<StartKind, string> = { body: 'Body text', frame: 'Text frame', shape: 'Shape label', cell: 'Table cell', note: 'Note', header: 'Header, footer' }
+const titles: Record<StartKind, string> = { body: 'Body text', frame: 'Text frame', shape: 'Shape label', title: 'Title', outline1: 'Outline, level 1', outline2: 'Outline, level 2', outline3: 'Outline, level 3', outline4: 'Outline, level 4', outline5: 'Outline, level 5', cell: 'Table cell', note: 'Note', header: 'Header, footer' }
 
 async function look(): Promise<void> { if (desk.engine && desk.state === 'open') starts.value = await desk.engine.ask('starts', {}).catch(() => starts.value) }
 watch(() => [desk.state, desk.census] as const, look, { immediate: true })

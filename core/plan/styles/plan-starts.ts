@@ -1,7 +1,8 @@
 import { slots } from '../../document/font-attributes'
 import type { StartKind } from '../../document/rules'
 import type { Style } from '../../document/styles'
-import { elementMarkup } from '../../xml/edit'
+import { elementMarkup, subtreeIds } from '../../xml/edit'
+import { writeElement } from '../../xml/write'
 import { describeValues, plainNumber } from '../../style/describe'
 import { points, slotAttributes } from '../../style/properties'
 import { paragraphRuns } from '../../style/runs'
@@ -13,14 +14,20 @@ import { styleMarkup, uniqueName } from './style-markup'
 import type { StartValues } from './wishes'
 
 /** What kinds of objects a document can begin new text in. */
-export function startKindsOf(kind: string): readonly StartKind[] { return kind === 'text' ? ['body', 'frame', 'shape', 'cell', 'note', 'header'] : ['frame', 'shape', 'cell'] }
+export function startKindsOf(kind: string): readonly StartKind[] {
+  if (kind === 'text') return ['body', 'frame', 'shape', 'cell', 'note', 'header']
+  return kind === 'presentation' ? ['frame', 'shape', 'title', 'outline1', 'outline2', 'outline3', 'outline4', 'outline5', 'cell'] : ['frame', 'shape', 'cell']
+}
+
+/** Whether a kind is a placeholder of a presentation's masters. */
+export const isPlaceholder = (kind: StartKind): boolean => kind === 'title' || kind.startsWith('outline')
 
 /** Whether a kind begins with what OpenDocument's own default says; all others begin with a style that the rules part names. */
 export function isLive(documentKind: string, kind: StartKind): boolean {
-  return documentKind === 'text' ? kind === 'body' || kind === 'shape' : kind === 'frame' || kind === 'shape'
+  return documentKind === 'text' ? kind === 'body' || kind === 'shape' : kind === 'frame' || kind === 'shape' || isPlaceholder(kind)
 }
 
-const kindTitles: Readonly<Record<StartKind, string>> = { body: 'Body text', frame: 'Frame text', shape: 'Shape label', cell: 'Table text', note: 'Note text', header: 'Header and footer text' }
+const kindTitles: Readonly<Record<StartKind, string>> = { body: 'Body text', frame: 'Frame text', shape: 'Shape label', title: 'Title', outline1: 'Outline level 1', outline2: 'Outline level 2', outline3: 'Outline level 3', outline4: 'Outline level 4', outline5: 'Outline level 5', cell: 'Table text', note: 'Note text', header: 'Header and footer text' }
 
 /** The default styles that speak for a kind, and the common one that new objects are based on. */
 function targetsOf(planner: StylePlanner, family: 'paragraph' | 'graphic'): Style[] {
@@ -147,6 +154,57 @@ function goesByTarget(element: XmlElement, family: 'paragraph' | 'graphic', stan
   return standard && name === standard.name && !automatic.has(`graphic\n${name}`) ? standard : undefined
 }
 
+/**
+ * Sets the presentation styles of a placeholder on every master. Frames that are there go over to copies that say what
+ * the styles said: of an outline all levels together, since text finds its level's style by name (16.40.2).
+ */
+function setPlaceholder(planner: StylePlanner, kind: StartKind, text: Readonly<Record<string, string | null>>, paragraph: Readonly<Record<string, string | null>>): void {
+  const draft = planner.common
+  const own = kind === 'title' ? /-title$/ : /-outline[1-9]$/
+  const masters = new Map<string, Style[]>()
+  for (const style of planner.scope.common.values()) if (style.family === 'presentation' && own.test(style.name)) masters.set(style.name.replace(own, ''), [...masters.get(style.name.replace(own, '')) ?? [], style])
+  if (masters.size === 0) throw new PlanError(`The masters of this presentation have no styles for ${kind === 'title' ? 'titles' : 'outlines'}. Nothing was changed.`)
+  let moved = 0
+  for (const [master, styles] of masters) {
+    const names = new Set(styles.map(style => style.name))
+    // Whatever goes by one of them in the pages themselves, by hand or directly.
+    const users: { part: string, node: number, attribute: string, name: string }[] = []
+    for (const path of planner.reading.cascade.scopes.keys()) {
+      if (path === draft.path) continue
+      for (const style of planner.reading.cascade.scope(path).automatic.values()) if (style.family === 'presentation' && style.parentName !== null && names.has(style.parentName)) users.push({ part: path, node: style.node, attribute: 'style:parent-style-name', name: style.parentName })
+      const part = planner.change.part(path)
+      for (const element of part.descendants()) { const name = element.attributes['presentation:style-name']; if (name !== undefined && names.has(name)) users.push({ part: path, node: element.id, attribute: 'presentation:style-name', name }) }
+    }
+    if (users.length > 0) {
+      const taken = new Set([...planner.scope.common.values()].map(style => style.name))
+      let before = `${master}_20_as_20_before`
+      for (let number = 2; [...names].some(name => taken.has(name.replace(master, before))); number++) before = `${master}_20_as_20_before_20_${number}`
+      const renamed = (name: string) => names.has(name) ? `${before}${name.slice(master.length)}` : name
+      for (const style of styles) {
+        const element = draft.part.element(style.node)
+        const copy = draft.newIds(subtreeIds(draft.part, style.node).length)
+        draft.place(element.parent, draft.indexOf(style.node) + 1, writeElement(draft.part, style.node), copy)
+        const parent = element.attributes['style:parent-style-name']
+        draft.setAttributes(copy[0]!, { 'style:name': renamed(style.name), 'style:display-name': null, ...parent === undefined ? {} : { 'style:parent-style-name': renamed(parent) } })
+      }
+      for (const user of users) planner.change.on(user.part).setAttributes(user.node, { [user.attribute]: renamed(user.name) })
+      moved += users.length
+    }
+    const target = styles.find(style => style.name === `${master}-${kind}`)
+    if (!target) continue
+    // Deeper levels say themselves what they had from this one, so that it alone changes.
+    for (const style of styles) {
+      if (style.parentName !== target.name) continue
+      const pick = (which: 'text' | 'paragraph', set: Readonly<Record<string, string | null>>) => Object.fromEntries(Object.keys(set).flatMap((name) => { const value = target[which][name]; return style[which][name] !== undefined || value === undefined ? [] : [[name, value]] }))
+      setValues(planner, style.node, 'paragraph', pick('paragraph', paragraph))
+      setValues(planner, style.node, 'text', pick('text', text))
+    }
+    setValues(planner, target.node, 'paragraph', paragraph)
+    setValues(planner, target.node, 'text', text)
+  }
+  planner.rows.push({ id: `start|placeholder|${kind}`, title: 'Existing placeholders', count: moved, characters: 0, before: 'go by the master', after: 'keep their look', included: true, leftOut: null, places: [] })
+}
+
 /** Sets what new text of a kind begins with. Existing text stays as it looks. @throws PlanError */
 export function setStart(planner: StylePlanner, kind: StartKind, values: StartValues): void {
   const { kind: documentKind } = planner.document
@@ -159,7 +217,8 @@ export function setStart(planner: StylePlanner, kind: StartKind, values: StartVa
   const only = (set: Readonly<Record<string, string | null>>) => Object.fromEntries(Object.entries(set).filter((entry): entry is [string, string] => entry[1] !== null))
   const words = describeValues(only(text), only(paragraph), planner.scope).join(', ')
   const live = isLive(documentKind, kind)
-  if (live) setLive(planner, kind === 'body' ? 'paragraph' : 'graphic', text, paragraph)
+  if (isPlaceholder(kind)) setPlaceholder(planner, kind, text, paragraph)
+  else if (live) setLive(planner, kind === 'body' ? 'paragraph' : 'graphic', text, paragraph)
   const rules = planner.currentRules
   const known = rules.starts[kind]
   let next = { ...known }

@@ -23,7 +23,7 @@ import type { StyleRequest, StyleWish } from './wishes'
 /** A plan with the document as it would be. */
 export interface PlannedStyles { readonly plan: StylePlan, readonly document: OdfDocument }
 
-const startTitles = { body: 'paragraphs', frame: 'text frames', shape: 'shape labels', cell: 'table cells', note: 'notes', header: 'headers and footers' } as const
+const startTitles = { body: 'paragraphs', frame: 'text frames', shape: 'shape labels', title: 'titles', outline1: 'outlines at level 1', outline2: 'outlines at level 2', outline3: 'outlines at level 3', outline4: 'outlines at level 4', outline5: 'outlines at level 5', cell: 'table cells', note: 'notes', header: 'headers and footers' } as const
 
 /** Carries one wish out on the planner's document, and says what it is called. @throws PlanError */
 function carryOut(planner: StylePlanner, wish: StyleWish, made: { family: string, name: string, displayName: string }[]): string {

@@ -1,7 +1,7 @@
 import type { StartKind } from '../../document/rules'
 import type { Library } from '../../font/library'
 import type { Reading } from '../../typeset/compose'
-import { isLive, startKindsOf } from './plan-starts'
+import { isLive, isPlaceholder, startKindsOf } from './plan-starts'
 
 /** What new text of a kind begins with now. */
 export interface StartSummary {
@@ -35,7 +35,8 @@ export function listStarts(reading: Reading, library: Library): StartSummary[] {
     const own = starts[kind]
     const family = document.kind === 'text' && kind !== 'shape' ? 'paragraph' : 'graphic'
     const standard = [...scope.common.values()].find(style => style.family === family && /^standard$/i.test(style.name))
-    const style = own?.paragraph !== undefined && scope.common.has(`paragraph\n${own.paragraph}`) ? { family: 'paragraph', name: own.paragraph } : standard && live ? { family, name: standard.name } : { family, name: '' }
+    const placeholder = isPlaceholder(kind) ? [...scope.common.values()].find(each => each.family === 'presentation' && each.name.endsWith(`-${kind}`)) : undefined
+    const style = placeholder ? { family: 'presentation', name: placeholder.name } : own?.paragraph !== undefined && scope.common.has(`paragraph\n${own.paragraph}`) ? { family: 'paragraph', name: own.paragraph } : standard && live ? { family, name: standard.name } : { family, name: '' }
     const { effective } = cascade.named(scope.part.path, style.family, style.name)
     const values = effective.slots.western
     const resolution = library.resolve({ family: values.font.family, styleName: values.font.styleName, weight: values.weight, italic: values.posture !== 'normal', generic: values.font.generic, pitch: values.font.pitch, charset: values.font.charset, slot: 'western' })

@@ -78,6 +78,28 @@ describe('what new text begins with', () => {
     }
   }
 
+  for (const kind of ['title', 'outline1', 'outline2'] as const) {
+    it(`is set for ${kind} of a presentation: the next page has it, and the pages that are there stay`, () => {
+      const open = session(seasonReview())
+      const { plan: made, after } = plan(open, start(kind))
+      const onPages = (of: DocumentSession) => of.reading.stories.filter(story => story.role === 'page' || story.role === 'notes').flatMap(story => paragraphsOf(story.blocks)).flatMap(paragraph => paragraphRuns(paragraph, of.reading.cascade, 'page').runs.map(run => [run.style.effective.slots, run.style.effective.shared, run.style.effective.leading]))
+      expect(onPages(after).map(([one]) => JSON.stringify(one, (key, value: unknown) => key === 'layer' ? 0 : value))).toEqual(onPages(open).map(([one]) => JSON.stringify(one, (key, value: unknown) => key === 'layer' ? 0 : value)))
+      expect(onPages(after).map(each => JSON.stringify(each.slice(1)))).toEqual(onPages(open).map(each => JSON.stringify(each.slice(1))))
+      for (const of of [after, session(saveDocument(after.document))]) {
+        const content = of.document.parts.get('content.xml')!
+        const page = [...content.descendants()].filter(each => each.name === 'draw:page' && each.attributes['draw:master-page-name'] === 'Saltmere').find(each => [...content.elements(each, 'draw:frame')].some(frame => frame.attributes['presentation:class'] === (kind === 'title' ? 'title' : 'outline')))!
+        const { after: added, made: node } = edit(of, { type: 'add-page', part: 'content.xml', node: page.id })
+        const part = added.document.parts.get('content.xml')!
+        const frame = [...part.elements(part.element(node), 'draw:frame')].find(each => each.attributes['presentation:class'] === (kind === 'title' ? 'title' : 'outline'))!
+        expect(frame.attributes['presentation:placeholder']).toBe('true')
+        const paragraph = added.reading.stories.flatMap(story => paragraphsOf(story.blocks)).find(each => each.holder?.kind === 'frame' && each.holder.node === frame.id && each.part === 'content.xml')!
+        const look = added.reading.cascade.paragraph(kind === 'outline2' ? { ...paragraph, list: { list: 0, styleName: null, level: 2, item: 0, labelled: true, startValue: null, continues: false } } : paragraph, 'page').text.effective
+        expect([look.slots.western.font.family, look.slots.western.size, look.shared['fo:color']]).toEqual(['Literata', 13.5, '#abcdef'])
+      }
+      expect(saveDocument(applyAll(after.document, applyAll(open.document, made.operations).inverse).document)).toEqual(saveDocument(open.document))
+    })
+  }
+
   it('gives text frames their insets and fill', () => {
     const { after } = plan(plainText(), start('frame', { inset: 6, fill: '#ffeecc' }))
     const { after: made } = madeObject(after, 'frame')
