@@ -96,7 +96,14 @@ export async function addVersion(knex: Knex, id: string, base: number, version: 
 
 async function storeFaces(knex: Knex, document: string, census: Census): Promise<void> {
   await knex('document_faces').where({ document }).delete()
-  if (census.faces.length > 0) await knex('document_faces').insert(census.faces.map(face => ({ document, family: face.family.slice(0, 200), style: face.style.slice(0, 200), slot: face.slot, status: face.status, characters: face.characters })))
+  // Names that differ by spaces at their end alone are one name to the database.
+  const rows = new Map<string, { document: string, family: string, style: string, slot: string, status: string, characters: number }>()
+  for (const face of census.faces) {
+    const [family, style] = [face.family.slice(0, 200).trimEnd(), face.style.slice(0, 200).trimEnd()]
+    const key = `${family}|${style}|${face.slot}`
+    rows.set(key, { document, family, style, slot: face.slot, status: rows.get(key)?.status ?? face.status, characters: (rows.get(key)?.characters ?? 0) + face.characters })
+  }
+  if (rows.size > 0) await knex('document_faces').insert([...rows.values()])
 }
 
 /** Keeps what the count of a version found. */

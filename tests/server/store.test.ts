@@ -3,8 +3,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { getBlob, getPackage, putBlob, putPackage } from '../../server/store/blobs'
 import { connect, migrate } from '../../server/store/database'
-import { addDocument, addVersion, ConflictError, history, listVersions, versionContent, type MadeBy, type VersionRow } from '../../server/store/documents'
+import { addDocument, addVersion, ConflictError, history, listVersions, storeSurvey, versionContent, type MadeBy, type VersionRow } from '../../server/store/documents'
 import { claimJob, reportJob } from '../../server/store/jobs'
+import { paragraphStyle, sessionOf } from '../support/fixtures'
 import { testDatabase } from './running'
 
 let knex: Knex
@@ -51,6 +52,15 @@ describe('versions', () => {
     await expect(addVersion(knex, id, 2, broken)).rejects.toThrow()
     expect((await listVersions(knex, id)).map(version => version.number)).toEqual([1, 2])
     expect((await versionContent(knex, id, 2))!.ids).toEqual({ 'content.xml': [[0, 0, 5]] })
+  })
+
+  it('keep the count of faces whose names the database cannot tell apart', async () => {
+    const { id } = await addDocument(knex, { fileName: 'b.odt', kind: 'text', signed: false, bytes: guide })
+    const { census } = sessionOf({ styles: paragraphStyle('A', 'fo:font-family="\'Arial \'"') + paragraphStyle('B', 'fo:font-family="Arial"'), body: '<text:p text:style-name="A">one</text:p><text:p text:style-name="B">two</text:p>' }).detail
+    const faces = [census.faces[0]!, { ...census.faces[0]!, family: `${census.faces[0]!.family} ` }]
+    await storeSurvey(knex, id, 1, { ...census, faces }, '<svg/>')
+    const rows = await knex('document_faces').where({ document: id }).select<{ characters: number }[]>('characters')
+    expect(rows.map(each => each.characters)).toEqual([faces[0]!.characters * 2])
   })
 
   it('tell what undo and redo go to', () => {
