@@ -100,7 +100,7 @@ function key(event: KeyboardEvent): void {
 function warn(event: BeforeUnloadEvent): void { if (words.unsaved) { void words.flush(); event.preventDefault() } }
 
 // Other stages speak of what is stored: what was typed a moment ago goes there first.
-watch(stage, () => { void words.flush(); styles.leave() })
+watch(stage, () => { void words.flush(); styles.leave(); styles.done = ''; styles.message = '' })
 watch(() => desk.info?.document.id, () => styles.recallPins())
 
 onMounted(() => {

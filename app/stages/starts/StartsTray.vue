@@ -67,7 +67,7 @@ const leading = (value: string) => value === 'normal' ? 'of the face' : plainLen
           </template>
         </tbody>
       </table>
-      <p class="mt-3 text-[13px] text-soft">{{ starts.filter(start => start.live).map(start => titles[start.kind]).join(' and ') }} follow defaults of OpenDocument: every program begins so. For the others OpenDocument has no default: what is set here is kept in Morphene’s own part, and other programs begin in their own way.</p>
+      <p class="mt-3 text-[13px] text-soft">Defaults of OpenDocument itself, which every program follows: {{ starts.filter(start => start.live).map(start => titles[start.kind].toLowerCase()).join('; ') }}. For the others OpenDocument has no default: what is set here is kept in Morphene’s own part, and other programs begin in their own way.</p>
       <p v-if="!example" class="mt-2 text-[13px] text-soft">Put the caret into finished text to let new text begin like it.</p>
     </template>
   </div>

@@ -32,7 +32,7 @@ onMounted(async () => { languages.value = await desk.engine?.ask('languages', {}
         <tr v-for="each in languages" :key="each.language">
           <td class="truncate">{{ nameOf(each.language) }} <span class="text-[12px] text-soft">{{ each.language }}</span></td>
           <td class="number">{{ grouped(each.characters) }}</td>
-          <td><template v-if="each.language !== ''"><button type="button" class="link" :aria-label="`Show ${nameOf(each.language)} alone`" @click="styles.propose([{ type: 'show', language: each.language }])">Show alone</button><button type="button" class="link ml-4" :aria-label="`Split ${nameOf(each.language)} into frames of its own`" @click="styles.propose([{ type: 'split', apart: { kind: 'language', language: each.language } }])">Split into frames</button></template></td>
+          <td><template v-if="each.language !== '' && languages.length > 1"><button type="button" class="link" :aria-label="`Show ${nameOf(each.language)} alone`" @click="styles.propose([{ type: 'show', language: each.language }])">Show alone</button><button type="button" class="link ml-4" :aria-label="`Split ${nameOf(each.language)} into frames of its own`" @click="styles.propose([{ type: 'split', apart: { kind: 'language', language: each.language } }])">Split into frames</button></template></td>
         </tr>
       </tbody>
     </table>
