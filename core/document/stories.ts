@@ -237,11 +237,18 @@ function chartStory(part: XmlPart, reader: StoryReader, chart: XmlElement): Stor
 }
 
 /** Every paragraph of some blocks in reading order, those of frames, notes and annotations after the one that anchors them. */
-export function paragraphsOf(blocks: readonly Block[]): Paragraph[] {
-  const found: Paragraph[] = []
-  collectParagraphs(blocks, found)
+export function paragraphsOf(blocks: readonly Block[]): readonly Paragraph[] {
+  let found = collected.get(blocks)
+  if (!found) {
+    const list: Paragraph[] = []
+    collectParagraphs(blocks, list)
+    collected.set(blocks, found = list)
+  }
   return found
 }
+
+/** Blocks never change, and a story is gone through many times over. */
+const collected = new WeakMap<readonly Block[], readonly Paragraph[]>()
 
 function collectParagraphs(blocks: readonly Block[], into: Paragraph[]): void {
   for (const block of blocks) {

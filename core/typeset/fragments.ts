@@ -43,7 +43,15 @@ export const frameMark = (frame: Frame, width: number, height: number): Fragment
 export function shifted(fragments: readonly Fragment[], dx: number, dy: number): readonly Fragment[] {
   if (dx === 0 && dy === 0) return fragments
   const move = translation(dx, dy)
-  return fragments.map(fragment => fragment.matrix ? { ...fragment, matrix: after(move, fragment.matrix) } : { ...fragment, x: fragment.x + dx, y: fragment.y + dy })
+  return fragments.map((fragment): Fragment => {
+    if (fragment.matrix) return { ...fragment, matrix: after(move, fragment.matrix) }
+    const x = fragment.x + dx
+    const y = fragment.y + dy
+    // Nearly everything is lines and boxes, and a composition shifts them by the ten thousand: written out, they take a third of the time.
+    if (fragment.kind === 'lines' && !fragment.cascade) return { kind: 'lines', layout: fragment.layout, from: fragment.from, to: fragment.to, x, y }
+    if (fragment.kind === 'box') return { kind: 'box', fill: fragment.fill, stroke: fragment.stroke, strokeWidth: fragment.strokeWidth, x, y, width: fragment.width, height: fragment.height }
+    return { ...fragment, x, y }
+  })
 }
 
 /** The same fragments, turned or stretched as a whole. */
