@@ -1,3 +1,4 @@
+import { DOMParser } from '@xmldom/xmldom'
 import { describe, expect, it } from 'vitest'
 import { applyAll } from '../../../core/document/apply'
 import { openDocument, saveDocument } from '../../../core/document/open'
@@ -10,6 +11,7 @@ import { leadInOf, matchesOf, patternParts, ruleMatches, wordListPattern } from 
 import { paragraphRuns, paragraphText } from '../../../core/style/runs'
 import { writeElement } from '../../../core/xml/write'
 import { paragraphStyle, session, sessionOf, textStyle, typesetter, type Fixture } from '../../support/fixtures'
+import { parts } from '../../support/independent'
 
 const pattern = (more: Partial<PatternRule> = {}): PatternRule => ({ id: 'a1', style: 'Body', title: 'Japanese', pattern: patternParts.find(part => part.title.startsWith('Japanese'))!.pattern, ignoreCase: false, character: 'Japanese', on: true, ...more })
 const leadIn = (what: LeadInRule['what'], more: Partial<LeadInRule> = {}): LeadInRule => ({ id: 'b1', style: 'Body', title: 'Opening', character: 'Opening', on: true, what, ...more })
@@ -75,6 +77,19 @@ describe('rules as spans', () => {
     expect(looks(again)).toEqual(looks(after))
     expect(again.document.container.byPath.has(rulesPath)).toBe(true)
     expect([...again.document.parts.get('META-INF/manifest.xml')!.descendants()].some(each => each.attributes['manifest:full-path'] === rulesPath)).toBe(true)
+  })
+
+  it('is seen by a reader of another make as spans of a style that says it all', () => {
+    const { after } = withRules({ body: `<text:p text:style-name="Body">${text}</text:p>` }, rules([pattern()]))
+    const files = parts(saveDocument(after.document))
+    const read = (path: string) => new DOMParser().parseFromString(new TextDecoder().decode(files[path]), 'text/xml')
+    const span = read('content.xml').getElementsByTagName('text:span')[0]!
+    expect([span.getAttribute('text:style-name'), span.textContent]).toEqual(['Rule_20_a1', '大人1,200円。'])
+    const style = [...read('styles.xml').getElementsByTagName('style:style')].find(each => each.getAttribute('style:name') === 'Rule_20_a1')!
+    expect(style.getAttribute('style:parent-style-name')).toBe('Japanese')
+    const properties = style.getElementsByTagName('style:text-properties')[0]!
+    for (const name of ['fo:font-weight', 'style:font-weight-asian', 'style:font-weight-complex']) expect(properties.getAttribute(name)).toBe('bold')
+    expect(properties.getAttribute('style:language-asian')).toBe('ja')
   })
 
   it('lets the hand win: around it where it lies inside, cut where it reaches beyond', () => {
