@@ -52,7 +52,14 @@ async function load(): Promise<void> {
     desk.offPage = { ...desk.offPage, [key]: next.page.offPage }
     desk.absentPictures = { ...desk.absentPictures, [key]: absent }
   }
-  catch (error) { failure.value = error instanceof Error ? error.message : String(error) }
+  catch (error) {
+    if (own !== loading) return
+    const said = error instanceof Error ? error.message : String(error)
+    // A change that is only looked at may need fewer pages than there are now.
+    const gone = props.side === 'after' && said.includes('no such page')
+    if (gone) drawn.value = null
+    failure.value = gone ? 'This page would be gone.' : `This page cannot be drawn: ${said}`
+  }
 }
 
 function isChosen(index: number): boolean {
@@ -251,7 +258,7 @@ defineExpose({ page: computed(() => drawn.value?.page ?? null) })
           <slot name="frame" :frame="chosenFrame" :scale="scale" />
         </div>
       </div>
-      <p v-if="failure" class="absolute inset-4 text-rubric">This page cannot be drawn: {{ failure }}</p>
+      <p v-if="failure" class="absolute inset-4 text-rubric">{{ failure }}</p>
     </template>
     <div v-for="mark in margin" :key="mark.key" class="absolute w-[76px] text-[12px] leading-[14px]" :class="[mark.tone, marksLeft ? 'right-full mr-2 w-[30px] overflow-hidden text-right' : 'left-full ml-2']" :title="mark.words" :style="{ top: `${mark.top}px` }">
       <span aria-hidden="true" class="block text-[15px]">{{ mark.sign }}</span>{{ mark.words }}

@@ -1,4 +1,4 @@
-import { elementMarkup, startTag, subtreeIds } from '../../xml/edit'
+import { elementMarkup, subtreeIds } from '../../xml/edit'
 import { writeElement } from '../../xml/write'
 import { openParagraph } from '../../document/paragraph-spots'
 import { splitSpansAt, unwrapSpan, wrapRange } from '../../document/spans'
@@ -138,6 +138,6 @@ const depth = (part: { node: (id: number) => { readonly parent: number } }, id: 
 export function applyToFrame(planner: StylePlanner, path: string, node: number, name: string): void {
   const draft = planner.change.on(path)
   const element = draft.part.element(node)
-  if (!element.name.startsWith('draw:') || !startTag(element)) return
+  if (!element.name.startsWith('draw:')) return
   draft.setAttributes(node, { 'draw:text-style-name': name })
 }
