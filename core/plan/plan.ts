@@ -37,10 +37,9 @@ export interface FaceMapping {
   readonly characters: number
 }
 
-/** A row of the plan: places of one kind with one bearer. */
-export interface PlanRow {
+/** What every row of every plan tells. */
+export interface PlanLine {
   readonly id: string
-  readonly kind: ReferenceKind
   readonly title: string
   readonly count: number
   readonly characters: number
@@ -48,7 +47,13 @@ export interface PlanRow {
   readonly after: string
   /** Struck by hand, or left out with a reason. */
   readonly included: boolean
+  /** Why it cannot be included; null where it can. */
   readonly leftOut: string | null
+}
+
+/** A row of a swap: places of one kind with one bearer. */
+export interface PlanRow extends PlanLine {
+  readonly kind: ReferenceKind
   readonly places: readonly { readonly part: string, readonly node: number, readonly attribute: string | null }[]
 }
 

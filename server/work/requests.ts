@@ -1,7 +1,9 @@
 import { getQuery, getRouterParam, type H3Event } from 'h3'
+import type { Knex } from 'knex'
 import { z } from 'zod'
+import type { DocumentIds } from '../../core/document/open'
 import { defaultLimits } from '../../core/package/limits'
-import { findDocument, type DocumentRow } from '../store/documents'
+import { ConflictError, findDocument, listVersions, versionContent, type DocumentRow } from '../store/documents'
 import { database } from '../store/database'
 import { refusal } from './answer'
 
@@ -26,6 +28,15 @@ export function versionOf(event: H3Event, document: DocumentRow): number {
   const number = z.coerce.number().int().min(1).max(document.version).safeParse(version)
   if (!number.success) throw refusal(400, `This document has versions 1 to ${document.version}.`)
   return number.data
+}
+
+/** The document of a route with the content of the version that a change is made on. @throws 404, ConflictError when that is no longer the newest */
+export async function contentToChange(event: H3Event, base: number): Promise<{ readonly document: DocumentRow, readonly knex: Knex, readonly content: { readonly bytes: Uint8Array, readonly ids: DocumentIds } }> {
+  const document = await documentOf(event)
+  const knex = await database()
+  if (base !== document.version) throw new ConflictError(document.version, (await listVersions(knex, document.id)).filter(version => version.number > base))
+  const content = await versionContent(knex, document.id, base)
+  return { document, knex, content: content! }
 }
 
 /** A request's body, read under the size limit of packages: what is larger is refused before it is all here. @throws 413 */

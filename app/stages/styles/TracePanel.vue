@@ -58,7 +58,7 @@ function adopt(): void {
             <span v-if="!row.winner" class="text-soft">nothing</span>
             <button v-else-if="goes(row.winner)" type="button" class="link" @click="open(row.winner)">{{ said(row.winner) }}</button>
             <span v-else :class="{ 'text-ochre': stray(row) }">{{ said(row.winner) }}</span>
-            <span v-for="(layer, at) in row.beaten" :key="at" class="text-soft"> ← <s class="no-underline">{{ said(layer) }}: {{ layer.words }}</s></span>
+            <span v-for="(layer, at) in row.beaten" :key="at" class="text-soft"> ← {{ said(layer) }}: {{ layer.words }}</span>
           </td>
           <td><button v-if="stray(row) && (row.winner!.from === 'text' || row.winner!.from === 'paragraph')" type="button" class="link" :aria-label="`Let go of ${row.title}`" @click="letGo(row)">Let go</button></td>
         </tr>

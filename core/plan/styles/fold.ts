@@ -32,7 +32,6 @@ export function foldStyle(planner: StylePlanner, family: 'paragraph' | 'text', f
   for (const { part, node, attribute, list } of references) {
     const draft = planner.change.on(part)
     const current = draft.part.element(node).attributes[attribute] ?? ''
-    if (attribute === 'style:parent-style-name' && draft.part.element(node).attributes['style:name'] === other && draft.part.path === planner.common.path && current === from) { draft.setAttributes(node, { [attribute]: style.parentName }); continue }
     const value = list ? current.split(/\s+/).map(name => name === from ? other : name).filter(name => name !== null).join(' ') : other
     draft.setAttributes(node, { [attribute]: value === '' ? null : value })
   }

@@ -1,19 +1,10 @@
 import type { Operation } from '../../document/operations'
 import type { Effects } from '../effects'
+import type { PlanLine } from '../plan'
 import type { StyleRequest } from './wishes'
 
-/** A row of a plan for styles: places of one kind. */
-export interface StyleRow {
-  readonly id: string
-  readonly title: string
-  /** Paragraphs, stretches, frames or styles it is about. */
-  readonly count: number
-  readonly characters: number
-  readonly before: string
-  readonly after: string
-  readonly included: boolean
-  /** Why it cannot be included; null where it can. */
-  readonly leftOut: string | null
+/** A row of a plan for styles: its count is of paragraphs, stretches, frames or styles. */
+export interface StyleRow extends PlanLine {
   readonly places: readonly { readonly part: string, readonly node: number }[]
 }
 

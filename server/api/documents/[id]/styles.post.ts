@@ -1,22 +1,18 @@
 import { readBody } from 'h3'
 import { z } from 'zod'
 import { styleRequestSchema } from '../../../../core/plan/styles/wishes'
-import { database } from '../../../store/database'
-import { addVersion, ConflictError, listVersions, versionContent } from '../../../store/documents'
+import { addVersion } from '../../../store/documents'
 import { answer, refusal } from '../../../work/answer'
 import { threads } from '../../../work/pool'
-import { documentOf } from '../../../work/requests'
+import { contentToChange } from '../../../work/requests'
 
 const bodySchema = z.strictObject({ base: z.int().min(1), request: styleRequestSchema })
 
 /** Carries wishes about styles out on version `base`: planned anew here by the same code, stored as one version with its plan. */
 export default answer(async (event) => {
-  const document = await documentOf(event)
   const { base, request } = bodySchema.parse(await readBody(event))
-  const knex = await database()
-  if (base !== document.version) throw new ConflictError(document.version, (await listVersions(knex, document.id)).filter(version => version.number > base))
-  const content = await versionContent(knex, document.id, base)
-  const { plan, bytes, ids, operations } = await threads().run({ kind: 'styles', ...content!, request })
+  const { document, knex, content } = await contentToChange(event, base)
+  const { plan, bytes, ids, operations } = await threads().run({ kind: 'styles', ...content, request })
   // A wish that comes to nothing makes no version.
   if (operations.length === 0) throw refusal(422, 'Everything is already as you ask, or every row is struck. Nothing was changed.')
   return { version: await addVersion(knex, document.id, base, { madeBy: 'styles', title: plan.title, content: { bytes, ids }, operations, plan }), made: plan.made }
