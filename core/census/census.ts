@@ -133,7 +133,8 @@ function objectPages(composition: Composition | null): (prefix: string) => numbe
   return prefix => [...pages.get(prefix) ?? []]
 }
 
-function resolutionOf(library: Library, style: TextStyle, slot: Slot): Resolution {
+/** How the font that a style asks for in a slot is found. */
+export function resolutionOf(library: Library, style: TextStyle, slot: Slot): Resolution {
   const { font, weight, posture } = style.effective.slots[slot]
   return library.resolve({ family: font.family, styleName: font.styleName, weight, italic: posture !== 'normal', generic: font.generic, pitch: font.pitch, charset: font.charset, slot })
 }

@@ -1,3 +1,5 @@
+import type { Strokes } from './strokes'
+
 /** Scripts whose coverage is counted, by their names in Unicode's Scripts.txt. */
 export const coveredScripts = ['Latin', 'Greek', 'Cyrillic', 'Hebrew', 'Arabic', 'Devanagari', 'Thai', 'Han', 'Hiragana', 'Katakana', 'Hangul'] as const
 export type CoveredScript = typeof coveredScripts[number]
@@ -6,7 +8,7 @@ export type CoveredScript = typeof coveredScripts[number]
 export type Embedding = 'installable' | 'editable' | 'preview' | 'restricted'
 
 /** Sizes in thousandths of an em, so that faces compare whatever their grid. */
-export interface FaceMeasures {
+export interface FaceMeasures extends Strokes {
   /** Top of x, from its outline; of a vowel-less script the height of its plain letters. */
   readonly xHeight: number
   /** Top of H. */

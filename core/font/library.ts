@@ -1,6 +1,6 @@
 import { isSymbolFamily } from '../document/font-references'
 import { aliasGroups } from './family-alias'
-import { covers, needsNoGlyph, parseStyleName, styleName, type FaceRecord } from './face'
+import { coveredScripts, covers, needsNoGlyph, parseStyleName, styleName, type CoveredScript, type FaceRecord } from './face'
 
 /** What is asked for: a family as a document names it, and the weight and posture its styles ask of it. */
 export interface FaceRequest {
@@ -30,6 +30,9 @@ export interface Resolution {
   readonly reason: string
 }
 
+/** A stand-in that somebody chose: for an absent family, or with '' for all of them; for a slot, or for a script of coveredScripts. */
+export interface StandIn { readonly family: string, readonly script: 'any' | FaceRequest['slot'] | CoveredScript, readonly to: string }
+
 /** Spaces and hyphens are where spellings of one name differ most. */
 const spellingKey = (name: string) => name.normalize('NFC').toLowerCase().replace(/[\s_-]+/g, '')
 
@@ -46,7 +49,8 @@ export class Library {
   private readonly resolved = new Map<string, Resolution>()
   private readonly glyphFaces = new Map<string, FaceRecord | null>()
 
-  constructor(readonly faces: readonly FaceRecord[]) {
+  /** @param standIns chosen by people, the strongest first: those of the document, then of the house, then of the desk */
+  constructor(readonly faces: readonly FaceRecord[], readonly standIns: readonly StandIn[] = []) {
     for (const face of faces) {
       const key = spellingKey(face.family)
       const family = this.families.get(key)
@@ -55,6 +59,9 @@ export class Library {
     }
     for (const group of aliasGroups) for (const name of group.names) this.aliases.set(spellingKey(name), group)
   }
+
+  /** The same library with other stand-ins. */
+  withStandIns(standIns: readonly StandIn[]): Library { return new Library(this.faces, standIns) }
 
   /** Family names, sorted. */
   get familyNames(): string[] { return [...this.families.values()].map(faces => faces[0]!.family).sort((a, b) => a.localeCompare(b)) }
@@ -95,6 +102,8 @@ export class Library {
       const named = { ...request, styleName: '', weight: said.weight === 400 ? request.weight : said.weight, italic: said.italic || request.italic }
       return { status: 'present', ...chosen(parent, named), reason: `a face of ${parent[0]!.family}, which is in the library` }
     }
+    const picked = request.family === '' ? null : this.pickedFor(request.family, request.slot)
+    if (picked) return { status: 'absent', ...chosen(picked.faces, request), reason: `${request.family} is not in the library; ${picked.faces[0]!.family} stands in, as you chose` }
     const alias = this.aliases.get(spellingKey(request.family))
     const faces = alias && this.families.get(spellingKey(alias.family))
     if (alias && faces) {
@@ -102,6 +111,26 @@ export class Library {
       return { status: 'alias', ...chosen(faces, request), reason }
     }
     return this.standIn(request)
+  }
+
+  /** The stand-in chosen for a family in a slot or script: one for that very family before one for all, one for that slot or script before one for any. */
+  private pickedFor(family: string, script: StandIn['script']): { readonly faces: readonly FaceRecord[] } | null {
+    const rank = (each: StandIn) => (each.family !== '' ? 0 : 2) + (each.script === 'any' ? 1 : 0)
+    const rules = this.standIns.filter(each => (each.family === '' || spellingKey(each.family) === spellingKey(family)) && (each.script === script || (each.script === 'any' && !isScript(script))))
+    for (const rule of [...rules].sort((a, b) => rank(a) - rank(b))) {
+      const faces = this.families.get(spellingKey(rule.to))
+      if (faces) return { faces }
+    }
+    return null
+  }
+
+  /** Faces chosen for single scripts of an absent family, in the nearest weight and posture: their letters are shown by them. */
+  scriptStandIns(request: FaceRequest): readonly { readonly script: CoveredScript, readonly face: FaceRecord }[] {
+    if (this.standIns.every(each => !isScript(each.script))) return []
+    return coveredScripts.flatMap((script) => {
+      const picked = this.pickedFor(request.family, script)
+      return picked ? [{ script, face: chosen(picked.faces, request).face }] : []
+    })
   }
 
   private standIn(request: FaceRequest): Resolution {
@@ -134,6 +163,8 @@ export class Library {
     return found
   }
 }
+
+const isScript = (script: StandIn['script']): script is CoveredScript => (coveredScripts as readonly string[]).includes(script)
 
 function standInFamilies(request: FaceRequest): { names: readonly string[], because: string } {
   if (request.slot === 'asian') return { names: ['Zen Kaku Gothic New', 'BIZ UDPGothic'], because: 'as it has East Asian letters' }

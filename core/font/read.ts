@@ -1,5 +1,6 @@
 import { Blob, Face, Font } from 'harfbuzzjs'
 import { PackageError } from '../package/errors'
+import { measureStrokes } from './strokes'
 import { coveredScripts, parseStyleName, styleName, type CoveredScript, type Embedding, type FaceMeasures, type FaceRecord } from './face'
 
 /** Font files above this are refused; the largest that ship have 5 MB. */
@@ -53,9 +54,12 @@ function measure(font: Font, face: Face, os2: DataView | null, post: DataView | 
     const glyph = font.nominalGlyph(letter.codePointAt(0)!)
     if (glyph) { width += font.glyphHAdvance(glyph) * share; weight += share }
   }
+  const outline = (character: string) => { const glyph = font.nominalGlyph(character.codePointAt(0)!); return glyph ? font.glyphToPath(glyph) : '' }
+  const capHeight = thousandths(top('HIאلक国'))
   return {
+    ...measureStrokes(outline, face.upem, capHeight),
     // Later samples stand in where a face has no Latin letters.
-    xHeight: thousandths(top('xzאحक国')), capHeight: thousandths(top('HIאلक国')), ascender: thousandths(top('dlלلक国')), descender: thousandths(Math.max(bottom('pqקيक国'), 0)),
+    xHeight: thousandths(top('xzאحक国')), capHeight, ascender: thousandths(top('dlלلक国')), descender: thousandths(Math.max(bottom('pqקيक国'), 0)),
     averageWidth: weight > 0 ? thousandths(width / weight) : os2 ? thousandths(os2.getInt16(2)) : 500,
     lineAscent: thousandths(lines.ascender), lineDescent: thousandths(-lines.descender), lineGap: thousandths(lines.lineGap),
     underlinePosition: post ? thousandths(post.getInt16(8)) : -100, underlineThickness: post ? thousandths(post.getInt16(10)) : 50,

@@ -1,6 +1,8 @@
 import { z } from 'zod'
 import type { Operation } from '../document/operations'
 import type { ReferenceKind } from '../document/font-references'
+import { lookCriteriaSchema, matchScopeSchema } from '../census/criteria'
+import { leadingModes, sizeWishSchema } from './optical-size'
 import type { Effects } from './effects'
 
 const family = z.string().trim().min(1).max(200)
@@ -10,8 +12,26 @@ const style = z.string().trim().min(1).max(100)
 export const swapWishSchema = z.strictObject({
   from: z.strictObject({ family, style: style.optional() }),
   to: z.strictObject({ family, style: style.optional() }),
+  /** Only text that answers to this; without it everything that names the font: text, defaults, masters, charts, declarations. */
+  within: z.strictObject({ look: lookCriteriaSchema.default({}), scope: matchScopeSchema.default({ kind: 'document' }) }).optional(),
+  size: sizeWishSchema.optional(),
+  leading: z.enum(leadingModes).optional(),
 })
 export type SwapWish = z.infer<typeof swapWishSchema>
+
+const place = { part: z.string().min(1).max(500), node: z.int().nonnegative() }
+
+/** What is mended by hand where a change does not fit: on one paragraph, or on all text of one frame. */
+export const repairSchema = z.discriminatedUnion('kind', [
+  /** Thousandths of an em, added to what is there. */
+  z.strictObject({ kind: z.literal('tracking'), ...place, amount: z.number().min(-200).max(200) }),
+  /** Percent of the size, and of the leading. */
+  z.strictObject({ kind: z.literal('size'), ...place, amount: z.number().min(50).max(150) }),
+  z.strictObject({ kind: z.literal('leading'), ...place, amount: z.number().min(50).max(150) }),
+  /** Points, added to the height of a frame. */
+  z.strictObject({ kind: z.literal('height'), ...place, amount: z.number().min(-2000).max(2000) }),
+])
+export type Repair = z.infer<typeof repairSchema>
 
 /** What is asked of a swap: wishes that act at once, and what the person changed in the plan. */
 export const swapRequestSchema = z.strictObject({
@@ -22,6 +42,11 @@ export const swapRequestSchema = z.strictObject({
   faces: z.record(z.string().max(400), style).default({}),
   /** Fonts of signs too, though their characters are not letters. */
   symbols: z.boolean().default(false),
+  /** Groups of text, by role and style, that merely share the font and keep it: ids of the plan's groups. */
+  kept: z.array(z.string().max(400)).max(500).default([]),
+  /** Single paragraphs that keep the old font. */
+  spared: z.array(z.strictObject(place)).max(5000).default([]),
+  repairs: z.array(repairSchema).max(5000).default([]),
 })
 export type SwapRequest = z.infer<typeof swapRequestSchema>
 
@@ -57,6 +82,12 @@ export interface PlanRow extends PlanLine {
   readonly places: readonly { readonly part: string, readonly node: number, readonly attribute: string | null }[]
 }
 
+/** Text that goes by one named style: what merely shares the font is told apart by role and style. */
+export interface SwapGroup { readonly id: string, readonly style: string, readonly role: string | null, readonly characters: number, readonly kept: boolean }
+
+/** By how much sizes go with a wish, in percent, and what that was measured on. */
+export interface SizeChange { readonly wish: number, readonly percent: number, readonly said: string }
+
 export interface MissingGlyph { readonly codePoint: number, readonly character: string, readonly count: number, readonly face: string }
 
 /** What a swap would do, as plain data: nothing has changed yet. It is kept as the record of the change. */
@@ -66,6 +97,8 @@ export interface SwapPlan {
   readonly title: string
   readonly mappings: readonly FaceMapping[]
   readonly rows: readonly PlanRow[]
+  readonly groups: readonly SwapGroup[]
+  readonly sizes: readonly SizeChange[]
   readonly missingGlyphs: readonly MissingGlyph[]
   /** What will still name the old font afterwards, and why. */
   readonly left: readonly { readonly what: string, readonly reason: string, readonly count: number }[]

@@ -9,6 +9,7 @@ import type { Page } from '../typeset/pages'
 import type { Typesetter } from '../typeset/look'
 import { forgetLayouts } from '../typeset/paragraph'
 import { compareCompositions } from './effects'
+import { findRepairs, type RepairOption, type RepairTarget } from './find-repairs'
 import type { SwapPlan, SwapRequest } from './plan'
 import type { StylePlan } from './styles/plan'
 import type { LineEnds } from './styles/plan-rules'
@@ -67,7 +68,7 @@ export class DocumentSession {
 
   /** The document as a swap would make it, to be looked at page by page: nothing about its effects is worked out. @throws PlanError */
   preview(request: SwapRequest): DocumentSession {
-    const plan = planSwap(this.document, this.detail.census, request, this.typesetter.library, this.reading)
+    const plan = planSwap(this.document, this.detail.census, request, this.typesetter.library, this.knowledge)
     return new DocumentSession(applyPlan(this.document, plan).document, this.typesetter, this)
   }
 
@@ -95,11 +96,45 @@ export class DocumentSession {
 
   /** A plan with what it does to the pages, and the document as it would be. @throws PlanError */
   plan(request: SwapRequest): { readonly plan: SwapPlan, readonly after: DocumentSession } {
-    const plan = planSwap(this.document, this.detail.census, request, this.typesetter.library, this.reading)
+    const factors = this.lineFactors(request)
+    const plan = planSwap(this.document, this.detail.census, request, this.typesetter.library, { ...this.knowledge, factors })
     const after = new DocumentSession(applyPlan(this.document, plan).document, this.typesetter, this)
     return { plan: { ...plan, effects: compareCompositions(this.composition, after.composition) }, after }
   }
+
+  /**
+   * Sizes that keep the lines of a wish: found by halving between the wish's limits, on the paragraphs that the wish
+   * sets. The largest size that was tried and needs no more lines than before is taken.
+   */
+  private lineFactors(request: SwapRequest): Map<number, number> {
+    const factors = new Map<number, number>()
+    for (const [index, wish] of request.wishes.entries()) {
+      if (wish.size?.mode !== 'lines') continue
+      const trial = (factor: number) => planSwap(this.document, this.detail.census, { ...request, repairs: [], spared: [] }, this.typesetter.library, { ...this.knowledge, factors: new Map([...factors, [index, factor]]) })
+      const excess = (factor: number) => {
+        const { linesBefore, linesAfter } = compareCompositions(this.composition, new DocumentSession(applyPlan(this.document, trial(factor)).document, this.typesetter, this).composition)
+        return linesAfter - linesBefore
+      }
+      let [low, high] = [wish.size.least / 100, wish.size.most / 100]
+      let best = low
+      for (let round = 0; round < lineRounds; round++) {
+        const middle = Math.round((low + high) * 500) / 1000
+        if (excess(middle) <= 0) { best = middle; low = middle }
+        else high = middle
+      }
+      factors.set(index, best)
+    }
+    return factors
+  }
+
+  /** Ways to mend what does not fit after a plan. `after` is the document as the plan would make it. */
+  repairsFor(after: DocumentSession, target: RepairTarget): RepairOption[] { return findRepairs(this, after, target) }
+
+  private get knowledge(): { readonly reading: Reading, readonly composition: Composition } { return { reading: this.reading, composition: this.composition } }
 }
+
+/** Halvings until a size is found: a fraction of a percent of what the limits leave. */
+const lineRounds = 6
 
 /** Languages of the styles of a document, where any of them asks for words to be divided. */
 function dividedLanguages(document: OdfDocument): Set<string> {

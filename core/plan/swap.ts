@@ -12,9 +12,19 @@ import type { Library } from '../font/library'
 import { slotAttributes } from '../style/properties'
 import { PartDeclarations } from './declarations'
 import { mapFaces, wishFor } from './mapping'
-import { PlanError, type FaceMapping, type MissingGlyph, type PlanRow, type SwapPlan, type SwapRequest } from './plan'
+import { PlanError, type FaceMapping, type MissingGlyph, type PlanRow, type SizeChange, type SwapPlan, type SwapRequest } from './plan'
+import { faceKey, voiceOf } from '../census/voices'
 import { dropStale } from './stale'
-import { holderFor, textUses, type TextUse } from './uses'
+import { readDocument } from '../typeset/compose'
+import type { Composition } from '../typeset/compose'
+import { setLocally } from './local-look'
+import { limited, sizeFactor } from './optical-size'
+import { holderFor } from './reach'
+import { applyRepairs } from './repairs'
+import { StylePlanner } from './styles/planner'
+import { setSizes, type LocalSize } from './swap-sizes'
+import { groupStyle, isKept, looksFor, pinKept, shownFace, sparedLooks, swapGroups, swapWithin, withinMatches } from './swap-within'
+import { textUses, type TextUse } from './uses'
 
 const kindTitles: Readonly<Record<ReferenceKind, string>> = {
   declaration: 'Font declarations', default: 'Starting type', style: 'Style', stray: 'Local formatting', master: 'Headers, footers and masters',
@@ -25,13 +35,24 @@ const kindTitles: Readonly<Record<ReferenceKind, string>> = {
 interface Change { readonly reference: FontReference, readonly from: string, readonly to: string }
 interface Left { what: string, reason: string, count: number }
 
+/** What a plan may know beside the document: where text stands on pages, and sizes that were found by trying. */
+export interface SwapKnowledge {
+  readonly reading?: Reading
+  /** Needed where a wish is about pages. */
+  readonly composition?: Composition
+  /** By how much the sizes of a wish change, by its index: in place of what is worked out from the faces. */
+  readonly factors?: ReadonlyMap<number, number>
+}
+
 /**
  * Plans an exchange of faces: every place that names them, in styles of all kinds, defaults, masters, lists, charts,
- * formulas and declarations, in all three slots. A pure function: the document is not changed; applying the plan's
+ * formulas and declarations, in all three slots. A wish within limits changes only the text it is about. All act at
+ * once: each looks at the document as it was. A pure function: the document is not changed; applying the plan's
  * operations does that. @throws PlanError when a wish cannot be met at all
  */
-export function planSwap(document: OdfDocument, census: Census, request: SwapRequest, library: Library, reading?: Reading): SwapPlan {
+export function planSwap(document: OdfDocument, census: Census, request: SwapRequest, library: Library, knowledge: SwapKnowledge = {}): SwapPlan {
   const references = fontReferences(document)
+  const reading = knowledge.reading ?? readDocument(document)
   for (const { from, to } of request.wishes) {
     const known = references.some(reference => reference.families.some(family => sameFamily(family, from.family)))
     if (!known) throw new PlanError(`“${from.family}” is not named anywhere in this document, so there is nothing to swap. Nothing was changed.`)
@@ -39,9 +60,14 @@ export function planSwap(document: OdfDocument, census: Census, request: SwapReq
       throw new PlanError(`No text of this document is set in ${from.family} ${from.style}. Nothing was changed.`)
     if (sameFamily(from.family, to.family) && from.style === to.style) throw new PlanError(`${from.family} would give way to itself. Nothing was changed.`)
   }
-  const mappings = mapFaces(census.faces, request, library)
+  const everywhere: SwapRequest = { ...request, wishes: request.wishes.filter(wish => wish.within === undefined) }
+  const mappings = mapFaces(census.faces, everywhere, library)
   const uses = textUses(document, reading)
-  const whole = request.wishes.filter(wish => wish.from.style === undefined)
+  const whole = everywhere.wishes.filter(wish => wish.from.style === undefined)
+  // Text that a wish within limits takes is no longer the other's.
+  const going = uses.filter(use => wishFor(everywhere.wishes, ...familyAndStyle(use)) !== undefined)
+  const keptUses = going.filter(use => isKept(use, request))
+  const keepsText = keptUses.length + request.spared.length > 0
   const left: Left[] = []
   const note = (what: string, reason: string, count = 1) => {
     const known = left.find(each => each.what === what && each.reason === reason)
@@ -49,44 +75,117 @@ export function planSwap(document: OdfDocument, census: Census, request: SwapReq
     else left.push({ what, reason, count })
   }
 
-  const { rows, changes } = familyRows(document, references, whole, request, library, uses, note)
+  const { rows, changes } = familyRows(document, references, whole, request, library, uses, keptUses, note)
   const operations = new Map<string, Operation[]>()
   const push = (part: string, ...list: Operation[]) => { operations.set(part, [...operations.get(part) ?? [], ...list]) }
 
   const kept = new Set(references.filter(reference => !changes.some(change => change.reference === reference)))
-  const declarations = declarationsByPart(document, references, kept, whole, request.symbols)
+  const declarations = declarationsByPart(document, references, kept, keepsText ? [] : whole, request.symbols)
   for (const change of changes) for (const operation of changeOperations(document, change, declarations, library)) push(change.reference.part, operation)
-  const faceChanges = faceOperations(mappings, uses, request, declarations, library, note)
+  const faceChanges = faceOperations(mappings, uses.filter(use => !keptUses.includes(use)), uses, everywhere, declarations, library, note)
   for (const [part, list] of faceChanges.operations) push(part, ...list)
   rows.push(...faceChanges.rows)
-  if (rows.every(row => !row.included) && changes.length === 0) note('everything', 'no place is left in the plan')
   const dropped = new Set<string>()
   for (const [part, own] of declarations) {
     push(part, ...own.finish())
     for (const file of own.droppedFiles) if (document.container.byPath.has(file)) dropped.add(file)
   }
-  const all = [...operations.values()].flat()
+  const base = [...operations.values()].flat()
+  for (const path of dropped) base.push({ type: 'drop-part', path })
+  const more = textChanges({ document, census, request, library, reading, knowledge, uses, going, keptUses, mappings, rows }, base, note)
+  const all = [...base, ...more.operations]
   if (all.length === 0) throw new PlanError('Nothing in the plan would change: every place is struck or left out. Nothing was changed.')
-  for (const path of dropped) all.push({ type: 'drop-part', path })
-  const stale = dropStale(document, new Set([...operations].filter(([, list]) => list.length > 0).map(([part]) => part)))
+  const changed = new Set([...operations].filter(([, list]) => list.length > 0).map(([part]) => part))
+  for (const part of more.parts) changed.add(part)
+  const stale = dropStale(document, changed)
   all.push(...stale.operations)
   for (const picture of census.pictures) note(picture, 'a picture: the fonts in it cannot be changed here')
-
-  const affected = mappings.reduce((sum, mapping) => sum + mapping.characters, 0)
+  const keptCharacters = keptUses.reduce((sum, use) => sum + use.characters, 0)
+  const affected = mappings.reduce((sum, mapping) => sum + mapping.characters, 0) - keptCharacters + more.characters
+  const allMappings = [...mappings, ...more.mappings]
   return {
-    kind: 'swap', request, title: request.wishes.map(titleOf).join('; '), mappings, rows,
-    missingGlyphs: missingGlyphs(mappings, uses, library), left, stale: stale.said,
-    places: changes.length + faceChanges.count, characters: affected, operations: all, effects: null,
+    kind: 'swap', request, title: titleOfAll(request.wishes), mappings: allMappings, rows,
+    groups: swapGroups(reading, going, request), sizes: more.sizes,
+    missingGlyphs: missingGlyphs(allMappings, uses, library), left, stale: stale.said,
+    places: changes.length + faceChanges.count + more.count, characters: affected, operations: all, effects: null,
   }
 }
 
-const titleOf = (wish: SwapRequest['wishes'][number]) => `${wish.from.family}${wish.from.style ? ` ${wish.from.style}` : ''} gives way to ${wish.to.family}${wish.to.style ? ` ${wish.to.style}` : ''}`
+/** A plan's title, in which a family that gives way to several is named once. */
+function titleOfAll(wishes: SwapRequest['wishes']): string {
+  const titles = [...new Set(wishes.map(titleOf))]
+  return titles.length > 3 ? `${titles.slice(0, 2).join('; ')}; and ${titles.length - 2} more` : titles.join('; ')
+}
+
+const familyAndStyle = (use: TextUse): [string, string] => { const [family, style] = use.face.split('|') as [string, string]; return [family, style] }
+
+interface TextStage {
+  readonly document: OdfDocument, readonly census: Census, readonly request: SwapRequest, readonly library: Library, readonly reading: Reading, readonly knowledge: SwapKnowledge
+  readonly uses: readonly TextUse[], readonly going: readonly TextUse[], readonly keptUses: readonly TextUse[], readonly mappings: readonly FaceMapping[], readonly rows: PlanRow[]
+}
+interface TextChanges { readonly operations: readonly Operation[], readonly parts: ReadonlySet<string>, readonly mappings: readonly FaceMapping[], readonly sizes: SizeChange[], readonly characters: number, readonly count: number }
+
+/** What goes beyond exchanging names: sizes, text that keeps its font, wishes within limits, and repairs. Works on the document with the names exchanged. */
+function textChanges({ document, census, request, library, reading, knowledge, uses, going, keptUses, rows }: TextStage, base: readonly Operation[], note: (what: string, reason: string, count?: number) => void): TextChanges {
+  const limits = request.wishes.map((wish, index) => ({ wish, index })).filter(({ wish }) => wish.within !== undefined)
+  const sized = request.wishes.map((wish, index) => ({ wish, index })).filter(({ wish }) => wish.within === undefined && (wish.size !== undefined && wish.size.mode !== 'keep' || (wish.leading ?? 'as-is') !== 'as-is'))
+  const nothing: TextChanges = { operations: [], parts: new Set(), mappings: [], sizes: [], characters: 0, count: 0 }
+  if (limits.length + sized.length + keptUses.length + request.spared.length + request.repairs.length === 0) return nothing
+  const applied = applyAll(document, base)
+  const planner = new StylePlanner(applied.document, reading, library, request.struck)
+  const sizes: SizeChange[] = []
+  const factorOf = (wish: SwapRequest['wishes'][number], index: number, affected: readonly TextUse[]): number => {
+    const size = wish.size ?? { mode: 'keep' as const, step: 0.1, least: 75, most: 125 }
+    const shown = shownFace(library, affected)
+    if (size.mode === 'keep' || !shown) return 1
+    const to = library.byHash(mapFaces(census.faces, { ...request, wishes: [{ ...wish, within: undefined }] }, library).sort((a, b) => b.characters - a.characters)[0]?.to.hash ?? '') ?? library.family(wish.to.family)[0]!
+    const factor = limited(size, knowledge.factors?.get(index) ?? sizeFactor(size, library.byHash(shown.hash)!, to))
+    sizes.push({ wish: index, percent: Math.round(factor * 1000) / 10, said: shown.absent ? `measured on ${library.byHash(shown.hash)!.fullName}, which stands in for ${wish.from.family}` : `measured on ${library.byHash(shown.hash)!.fullName} and ${to.fullName}` })
+    return factor
+  }
+  const locals: LocalSize[] = pinKept(planner, uses, keptUses, rows)
+  const pinned = looksFor(reading, locals, (style, slot) => ({ family: style.effective.slots[slot].font.family }))
+  const sizeLocals: LocalSize[] = []
+  for (const { wish, index } of sized) {
+    const affected = going.filter(use => !keptUses.includes(use) && wishFor(request.wishes.filter(each => each.within === undefined), ...familyAndStyle(use)) === wish)
+    if (affected.length === 0) continue
+    const factor = factorOf(wish, index, affected)
+    if (wish.size && wish.size.mode !== 'keep') sizeLocals.push(...setSizes(planner, wish, factor, affected, uses, library, rows))
+    else if (wish.leading === 'stay') sizeLocals.push(...setSizes(planner, { ...wish, size: undefined }, 1, affected, uses, library, rows))
+  }
+  setLocally(planner, [...pinned, ...looksFor(reading, sizeLocals, () => null)])
+  const mappings: FaceMapping[] = []
+  let characters = 0
+  let count = 0
+  for (const { wish, index } of limits) {
+    const matches = withinMatches(reading, knowledge.composition ?? null, library, wish)
+    if (matches.length === 0) { note(`${wish.from.family} within limits`, 'no text answers to them'); continue }
+    const faces = new Map<string, number>()
+    for (const match of matches) for (const piece of match.pieces) { const key = faceKey(voiceOf(piece.style, piece.slot)); faces.set(key, (faces.get(key) ?? 0) + [...match.text.slice(piece.from - match.from, piece.to - match.from)].length) }
+    const own = mapFaces(census.faces.filter(face => faces.has(face.key)).map(face => ({ ...face, characters: faces.get(face.key)! })), { ...request, wishes: [{ ...wish, within: undefined }] }, library)
+    mappings.push(...own)
+    const about = new Set(matches.flatMap(match => match.pieces.map(piece => piece.style)))
+    const result = swapWithin(planner, reading, index, wish, matches, own, uses, wish.size && wish.size.mode !== 'keep' ? factorOf(wish, index, uses.filter(use => about.has(use.style))) : 1, library)
+    rows.push(...result.rows)
+    characters += result.characters
+    count += result.count
+  }
+  setLocally(planner, sparedLooks(reading, request.spared, request.wishes.map(wish => wish.from.family)))
+  if (request.spared.length > 0) note(`${request.spared.length} paragraphs`, 'spared by hand: they keep the old font')
+  if (request.repairs.length > 0) { rows.push(...applyRepairs(planner, request.repairs)); count += request.repairs.length }
+  const parts = planner.change.changedParts(applied.document)
+  return { operations: planner.change.operations, parts, mappings, sizes, characters, count: count + rows.filter(row => row.included && /^(size|leading)\|/.test(row.id)).reduce((sum, row) => sum + row.count, 0) }
+}
+
+const titleOf = (wish: SwapRequest['wishes'][number]) => `${wish.from.family}${wish.from.style ? ` ${wish.from.style}` : ''} gives way to ${wish.to.family}${wish.to.style ? ` ${wish.to.style}` : ''}${wish.within ? ' within limits' : ''}`
 
 /** Rows for whole families: one for each style, one for all local formatting, one for each object, and so on. */
-function familyRows(document: OdfDocument, references: readonly FontReference[], wishes: SwapRequest['wishes'], request: SwapRequest, library: Library, uses: readonly TextUse[], note: (what: string, reason: string, count?: number) => void): { rows: PlanRow[], changes: Change[] } {
+function familyRows(document: OdfDocument, references: readonly FontReference[], wishes: SwapRequest['wishes'], request: SwapRequest, library: Library, uses: readonly TextUse[], keptUses: readonly TextUse[], note: (what: string, reason: string, count?: number) => void): { rows: PlanRow[], changes: Change[] } {
+  // Styles whose text keeps the font keep their own word on it, too.
+  const keptNodes = new Set(keptUses.flatMap((use) => { const style = groupStyle(use.style); const node = style?.propertyNodes['style:text-properties']; return style && node !== undefined ? [`${style.part}#${node}`] : [] }))
   const grouped = new Map<string, { reference: FontReference, to: string, from: string }[]>()
   for (const reference of references) {
-    if (reference.kind === 'declaration') continue
+    if (reference.kind === 'declaration' || keptNodes.has(`${reference.part}#${reference.node}`)) continue
     const family = reference.families.find(each => wishes.some(wish => sameFamily(wish.from.family, each)))
     if (family === undefined) continue
     const wish = wishes.find(each => sameFamily(each.from.family, family))!
@@ -189,13 +288,13 @@ interface FaceChanges { operations: Map<string, Operation[]>, rows: PlanRow[], c
  * face whose weight or posture changes gets that written, so that no reader invents a bold. Where every style that
  * could say so also speaks for other text, nothing is set, and it is said.
  */
-function faceOperations(mappings: readonly FaceMapping[], uses: readonly TextUse[], request: SwapRequest, declarations: ReadonlyMap<string, PartDeclarations>, library: Library, note: (what: string, reason: string, count?: number) => void): FaceChanges {
+function faceOperations(mappings: readonly FaceMapping[], meant: readonly TextUse[], uses: readonly TextUse[], request: SwapRequest, declarations: ReadonlyMap<string, PartDeclarations>, library: Library, note: (what: string, reason: string, count?: number) => void): FaceChanges {
   const result: FaceChanges = { operations: new Map(), rows: [], count: 0 }
   const done = new Set<string>()
   for (const mapping of mappings) {
     const wish = wishFor(request.wishes, mapping.from.family, mapping.from.style)!
     const single = wish.from.style !== undefined
-    const wanted = new Set(uses.filter(use => use.face === mapping.key))
+    const wanted = new Set(meant.filter(use => use.face === mapping.key))
     if (wanted.size === 0 || (!single && mapping.same)) continue
     const id = `face|${mapping.key}`
     const struck = request.struck.includes(id)

@@ -3,7 +3,6 @@ import type { Slot } from '../document/font-attributes'
 import type { OdfDocument } from '../document/open'
 import { paragraphsOf, readStories } from '../document/stories'
 import { Cascade, type TextStyle } from '../style/cascade'
-import type { Layer } from '../style/layers'
 import type { Reading } from '../typeset/compose'
 import { objectSign, paragraphRuns } from '../style/runs'
 
@@ -74,30 +73,4 @@ export function textUses(document: OdfDocument, reading?: Pick<Reading, 'cascade
   }
   return [...uses.values()].filter(use => use.tally.characters > 0)
     .map(({ part, style, slot, tally }) => ({ part, style, slot, face: faceKey(voiceOf(style, slot)), characters: tally.characters, codePoints: tally.counts }))
-}
-
-/** Tells layers apart: by the style's node. */
-export function layerKey(layer: Layer): string { return `${layer.style.part}#${layer.style.node}` }
-
-/**
- * The style on which a property can be set so that it reaches some uses and no others: outward from the innermost of
- * the layers that decide the property now. `attribute` is the property that would be set. Null where every such style
- * also speaks for other text: changing it would change text that merely shares the style.
- */
-export function holderFor(use: TextUse, wanted: ReadonlySet<TextUse>, all: readonly TextUse[], attribute: string, deciding: readonly number[]): Layer | null {
-  const { layers } = use.style.effective
-  const candidates = [...new Set(deciding.filter(index => index >= 0))].sort((a, b) => b - a)
-  for (const index of candidates) {
-    const layer = layers[index]!
-    if (layer.style.propertyNodes['style:text-properties'] === undefined) continue
-    const key = layerKey(layer)
-    const reachesOthers = all.some((other) => {
-      if (wanted.has(other) || other.slot !== use.slot) return false
-      const at = other.style.effective.layers.findLastIndex(each => layerKey(each) === key)
-      // Set there, it would win unless a later layer says something of its own.
-      return at >= 0 && (other.style.effective.winners[attribute] ?? -1) <= at
-    })
-    if (!reachesOthers) return layer
-  }
-  return null
 }

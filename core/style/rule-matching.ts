@@ -76,6 +76,24 @@ export function matchesOf(pattern: string, text: string, ignoreCase = false): { 
   return found
 }
 
+/** A match with what its groups took, the whole first; null for a group that took nothing. */
+export interface GroupedMatch { readonly from: number, readonly to: number, readonly groups: readonly (string | null)[] | null }
+
+const quotedPattern = (text: string) => text.replace(/[\\^$.*+?()[\]{}|/-]/g, '\\$&')
+
+/** Words that are looked for, in a text: as they are or as a pattern, empty matches left out. @throws PatternError */
+export function matchGroups(words: { readonly text: string, readonly expression: boolean, readonly matchCase: boolean, readonly wholeWords: boolean }, text: string): GroupedMatch[] {
+  const found: GroupedMatch[] = []
+  const matcher = compile(words.expression ? words.text : quotedPattern(words.text), !words.matchCase).matcher(text)
+  const letter = (at: number) => /[\p{L}\p{N}\p{M}_]/u.test(text.slice(at, at + 1))
+  while (matcher.find()) {
+    const [from, to] = [matcher.start(), matcher.end()]
+    if (to <= from || (words.wholeWords && ((letter(from - 1) && from > 0) || letter(to)))) continue
+    found.push({ from, to, groups: words.expression ? Array.from({ length: matcher.groupCount() + 1 }, (_, index) => matcher.group(index) ?? null) : null })
+  }
+  return found
+}
+
 /** The first letter with the punctuation about it (CSS Pseudo-Elements 4, 2.2.1). */
 const firstLetter = '^\\s*[\\p{Ps}\\p{Pe}\\p{Pi}\\p{Pf}\\p{Po}]*[\\p{L}\\p{N}\\p{S}]\\p{M}*[\\p{Ps}\\p{Pe}\\p{Pi}\\p{Pf}\\p{Po}]*'
 

@@ -1,6 +1,7 @@
 import type { Slot } from '../document/font-attributes'
 import { covers, needsNoGlyph, type FaceRecord } from '../font/face'
-import type { Library, Resolution } from '../font/library'
+import type { FaceRequest, Library, Resolution } from '../font/library'
+import type { CoveredScript } from '../font/face'
 import type { TextStyle } from '../style/cascade'
 import { percent, points } from '../style/properties'
 import type { Axis, Feature } from './harfbuzz'
@@ -38,6 +39,8 @@ export interface Look {
   readonly transform: Transform
   /** Lower-case letters are set as small capitals made from capitals, as the face has none of its own. */
   readonly madeSmallCaps: boolean
+  /** Of an absent face: single scripts that stand-ins of their own show, by the faces' hashes. */
+  readonly scriptFaces: readonly { readonly script: CoveredScript, readonly hash: string }[]
   readonly hyphenate: boolean
   readonly language: string
   readonly features: readonly Feature[]
@@ -50,6 +53,16 @@ export interface Look {
   readonly shapes: (WordShapes | undefined)[]
   /** Words that one face alone cannot set. */
   readonly mixed: Map<number, readonly MixedPart[]>
+}
+
+/** Whether words of a look must be looked at letter by letter: some may be set otherwise than the look says. */
+export const mixes = (look: Look): boolean => look.madeSmallCaps || look.scriptFaces.length > 0
+
+const scriptPatterns = new Map<CoveredScript, RegExp>()
+function scriptPattern(script: CoveredScript): RegExp {
+  let pattern = scriptPatterns.get(script)
+  if (!pattern) scriptPatterns.set(script, pattern = new RegExp(`\\p{Script=${script}}`, 'u'))
+  return pattern
 }
 
 /** Part of a word in a look of its own, and where in the word it starts. */
@@ -93,7 +106,7 @@ export class Typesetter {
       // Written out, so that all looks are alike to the machine: they are read in its innermost loops.
       look = {
         id: this.count++, status: values.status, face, size: values.size, letterSpacing: values.letterSpacing, scale: values.scale, rise: values.rise, color: values.color, background: values.background,
-        underline: values.underline, strike: values.strike, outline: values.outline, shadow: values.shadow, hidden: values.hidden, transform: values.transform, madeSmallCaps: values.madeSmallCaps,
+        underline: values.underline, strike: values.strike, outline: values.outline, shadow: values.shadow, hidden: values.hidden, transform: values.transform, madeSmallCaps: values.madeSmallCaps, scriptFaces: values.scriptFaces,
         lineGap: values.lineGap, hyphenate: values.hyphenate, language: values.language, features: values.features, axes: values.axes, corrections: values.corrections, shapes: [], mixed: new Map(),
         ascent: (lineAscent + (values.lineGap ? lineGap : 0)) * values.size / 1000 + values.rise, descent: lineDescent * values.size / 1000 - values.rise,
       }
@@ -129,11 +142,13 @@ export class Typesetter {
   private makeLook(style: TextStyle, slot: Slot): Look {
     const { slots, shared } = style.effective
     const values = slots[slot]
-    const resolution = this.library.resolve({
+    const request: FaceRequest = {
       family: values.font.family, styleName: values.font.styleName, weight: values.weight, italic: values.posture !== 'normal',
       generic: values.font.generic, pitch: values.font.pitch, charset: values.font.charset, slot,
-    })
+    }
+    const resolution = this.library.resolve(request)
     const { face } = resolution
+    const scriptFaces = resolution.status === 'absent' ? this.library.scriptStandIns(request).map(each => ({ script: each.script, hash: each.face.hash })) : []
     const position = textPosition(shared['style:text-position'], values.size)
     const size = values.size * position.scale
     const color = /^#[0-9a-f]{6}$/i.test(shared['fo:color']) && shared['style:use-window-font-color'] !== 'true' ? shared['fo:color'] : '#000000'
@@ -150,7 +165,7 @@ export class Typesetter {
     return this.intern({
       status: resolution.status, face, size, rise: position.rise, letterSpacing, scale: percent(shared['style:text-scale']) ?? 1, color,
       background: /^#[0-9a-f]{6}$/i.test(shared['fo:background-color']) ? shared['fo:background-color'] : '',
-      transform: transform === 'uppercase' || transform === 'lowercase' || transform === 'capitalize' ? transform : 'none', madeSmallCaps: smallCaps && !ownSmallCaps,
+      transform: transform === 'uppercase' || transform === 'lowercase' || transform === 'capitalize' ? transform : 'none', madeSmallCaps: smallCaps && !ownSmallCaps, scriptFaces,
       hyphenate: shared['fo:hyphenate'] === 'true', hidden: shared['text:display'] === 'none', lineGap: style.externalLeading, language: values.language,
       underline: lineMark(shared['style:text-underline-style'], shared['style:text-underline-type'], shared['style:text-underline-color'], shared['style:text-underline-width'], color, face.measures.underlinePosition - face.measures.underlineThickness / 2, face.measures.underlineThickness, size),
       strike: lineMark(shared['style:text-line-through-style'], shared['style:text-line-through-type'], '', '', color, face.measures.strikePosition - face.measures.strikeThickness / 2, face.measures.strikeThickness, size),
@@ -182,7 +197,10 @@ export class Typesetter {
     for (const character of text) {
       const code = character.codePointAt(0)!
       let own = look.madeSmallCaps ? (character !== character.toUpperCase() ? this.smallCapitals(look) : this.derive(look, 'plain', { madeSmallCaps: false })) : look
-      if (!needsNoGlyph(code) && !covers(own.face, code)) {
+      const chosen = look.scriptFaces.length === 0 ? undefined : look.scriptFaces.find(each => scriptPattern(each.script).test(character))
+      const chosenFace = chosen && this.library.byHash(chosen.hash)
+      if (chosenFace && covers(chosenFace, code)) own = this.substitute(own, chosenFace)
+      else if (!needsNoGlyph(code) && !covers(own.face, code)) {
         const face = this.library.forGlyph(code, own.face)
         if (face) own = this.substitute(own, face)
       }

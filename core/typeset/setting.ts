@@ -1,6 +1,6 @@
 import type { Frame } from '../document/stories'
 import { kinds, type Analysis } from './analysis'
-import type { Look, Typesetter } from './look'
+import { mixes, type Look, type Typesetter } from './look'
 import { lacksGlyphs, reachesSpaces, shaped, type Glyphs, type WordShapes } from './shaper'
 import { latin, scriptTable } from './unicode-tables'
 
@@ -72,7 +72,7 @@ export class SetText {
     this.measures = into
     this.wholes = null
     this.gaps = null
-    if (analysis.simple && looks.length === 1 && !looks[0]!.madeSmallCaps && !looks[0]!.hidden) this.measureSimple(looks[0]!)
+    if (analysis.simple && looks.length === 1 && !mixes(looks[0]!) && !looks[0]!.hidden) this.measureSimple(looks[0]!)
     else this.measureAll()
     if (options.autospace && !/^[\u0000-\u2E7F]*$/.test(analysis.text)) this.findGaps()
     this.measureUnits()
@@ -120,7 +120,7 @@ export class SetText {
         const shapes = this.shapesOf(at, look)
         shapes.ensure(own)
         widths[at] = shapes.widths[own]! * look.size * look.scale / shapes.unitsPerEm + shapes.counts[own]! * look.letterSpacing
-        special ||= look.madeSmallCaps || (shapes.flags[own]! & (lacksGlyphs | reachesSpaces)) !== 0
+        special ||= mixes(look) || (shapes.flags[own]! & (lacksGlyphs | reachesSpaces)) !== 0
       }
       else if (analysis.kind[at] === kinds.space) widths[at] = own * this.spaceWidth(at, look)
       else widths[at] = this.otherWidth(at)
@@ -180,7 +180,7 @@ export class SetText {
       if (look.hidden) continue
       const shapes = this.shapesOf(at, look)
       const flags = shapes.flags[analysis.word[at]!]!
-      if ((flags & lacksGlyphs) !== 0 || look.madeSmallCaps) {
+      if ((flags & lacksGlyphs) !== 0 || mixes(look)) {
         let width = 0
         for (const part of typesetter.mixed(look, analysis.word[at]!)) width += this.setWord(part.look, part.word, analysis.script[at]!, analysis.level[at]! % 2 === 1, 0, 0, 0).width
         widths[at] = width
@@ -348,7 +348,7 @@ export class SetText {
     const word = whole ? analysis.word[segment]! : typesetter.words.number(analysis.text.slice(from, to))
     const shapes = this.shapesOf(segment, look)
     shapes.ensure(word)
-    if ((shapes.flags[word]! & lacksGlyphs) === 0 && !look.madeSmallCaps) return [this.setWord(look, word, script, rightToLeft, from, to, x)]
+    if ((shapes.flags[word]! & lacksGlyphs) === 0 && !mixes(look)) return [this.setWord(look, word, script, rightToLeft, from, to, x)]
     const parts = typesetter.mixed(look, word)
     const set: SetGlyphs[] = []
     let at = x
@@ -380,7 +380,7 @@ export class SetText {
         descent = Math.max(descent, look.descent)
         previous = look
       }
-      if (analysis.kind[at] === kinds.word && (this.shapesOf(at, look).flags[analysis.word[at]!]! & lacksGlyphs) !== 0) {
+      if (analysis.kind[at] === kinds.word && (look.scriptFaces.length > 0 || (this.shapesOf(at, look).flags[analysis.word[at]!]! & lacksGlyphs) !== 0)) {
         for (const part of this.typesetter.mixed(look, analysis.word[at]!)) { ascent = Math.max(ascent, part.look.ascent); descent = Math.max(descent, part.look.descent) }
       }
     }

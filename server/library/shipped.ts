@@ -11,7 +11,7 @@ export interface ShippedFace { readonly face: FaceRecord, readonly path: string 
 interface Index { readonly made: string, readonly faces: readonly ShippedFace[] }
 
 /** Raised when reading or measuring faces changes, so that old indexes are made anew. */
-const indexVersion = 1
+const indexVersion = 2
 const stamp = (files: readonly FontFile[]) => contentHash(new TextEncoder().encode(`${indexVersion} ${files.map(file => `${file.path} ${file.size} ${file.changed}`).join('\n')}`))
 
 /** Reads and measures all shipped faces, or takes them from the index of an earlier start. */

@@ -7,7 +7,8 @@ import { compareCompositions } from '../../../core/plan/effects'
 import { mapFaces, wishFor } from '../../../core/plan/mapping'
 import { swapRequestSchema } from '../../../core/plan/plan'
 import { dropStale } from '../../../core/plan/stale'
-import { holderFor, textUses } from '../../../core/plan/uses'
+import { holderFor } from '../../../core/plan/reach'
+import { textUses } from '../../../core/plan/uses'
 import { face, library, openOdt, paragraphStyle, sessionOf, textStyle } from '../../support/fixtures'
 
 const request = (from: string, to: string, more: Record<string, unknown> = {}) => swapRequestSchema.parse({ wishes: [{ from: { family: from }, to: { family: to } }], ...more })
