@@ -80,7 +80,7 @@ function readStyle(part: XmlPart, element: XmlElement, origin: Style['origin']):
 }
 
 /** Style names are NCNames: other characters are often written as `_20_`, the hexadecimal code between underscores. */
-function decodeStyleName(name: string): string {
+export function decodeStyleName(name: string): string {
   return name.replace(/_([0-9a-f]{2,4})_/g, (whole, hex: string) => Number.parseInt(hex, 16) >= 0x20 ? String.fromCharCode(Number.parseInt(hex, 16)) : whole)
 }
 

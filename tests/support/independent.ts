@@ -124,6 +124,8 @@ export function familiesIn(bytes: Uint8Array): Set<string> {
   const document = dom(bytes)
   const declared = new Map<string, string>()
   for (const face of elementsBelow(document, 'style:font-face')) declared.set(face.getAttribute('style:name') ?? '', face.getAttribute('svg:font-family') ?? face.getAttribute('style:name') ?? '')
+  // A declaration without a family goes by its name.
+  for (const face of elementsBelow(document, 'style:font-face')) if (!face.hasAttribute('svg:font-family')) families.add((face.getAttribute('style:name') ?? '').toLowerCase())
   for (const element of elementsBelow(document)) {
     for (const attribute of Array.from(element.attributes)) {
       if (loosePattern.test(attribute.name)) familyList(attribute.value).forEach(family => families.add(family))
