@@ -1,3 +1,4 @@
+import { listAbsent, type AbsentList } from '../census/absent'
 import { takeCensus, type CensusDetail } from '../census/census'
 import { openDocument, type OdfDocument } from '../document/open'
 import { readRules, type LeadInRule } from '../document/rules'
@@ -11,6 +12,8 @@ import { forgetLayouts } from '../typeset/paragraph'
 import { compareCompositions } from './effects'
 import { findRepairs, type RepairOption, type RepairTarget } from './find-repairs'
 import type { SwapPlan, SwapRequest } from './plan'
+import { planRecast, type RecastPlan } from './recast/plan-recast'
+import type { RecastRequest } from './recast/request'
 import type { StylePlan } from './styles/plan'
 import type { LineEnds } from './styles/plan-rules'
 import { planStyles } from './styles/plan-styles'
@@ -25,6 +28,7 @@ export class DocumentSession {
   private composer: Composer | null = null
   private composed: Composition | null = null
   private counted: CensusDetail | null = null
+  private absentList: AbsentList | null = null
 
   /** @param earlier the session before a change: what the change does not reach is taken over */
   constructor(readonly document: OdfDocument, readonly typesetter: Typesetter, private earlier?: DocumentSession) {}
@@ -64,7 +68,7 @@ export class DocumentSession {
   get detail(): CensusDetail { return this.counted ??= takeCensus(this.reading, this.typesetter.library, this.composition) }
 
   /** Composes anew, after faces that were missing have come. */
-  recompose(): void { forgetLayouts(this.typesetter); this.composer = null; this.composed = null; this.counted = null; this.read = null }
+  recompose(): void { forgetLayouts(this.typesetter); this.composer = null; this.composed = null; this.counted = null; this.absentList = null; this.read = null }
 
   /** The document as a swap would make it, to be looked at page by page: nothing about its effects is worked out. @throws PlanError */
   preview(request: SwapRequest): DocumentSession {
@@ -126,6 +130,16 @@ export class DocumentSession {
     }
     return factors
   }
+
+  /** What a recast would do, with the document as it would be. Without `effects` nothing about the pages is worked out. @throws PlanError */
+  recast(request: RecastRequest, effects = true): { readonly plan: RecastPlan, readonly after: DocumentSession } {
+    const { plan, document } = planRecast(this.document, request, this.typesetter.library, this.knowledge)
+    const after = plan.operations.length === 0 ? this : new DocumentSession(document, this.typesetter, this)
+    return { plan: effects ? { ...plan, effects: compareCompositions(this.composition, after.composition) } : plan, after }
+  }
+
+  /** Families that are absent, with all their places. */
+  get absent(): AbsentList { return this.absentList ??= listAbsent(this.reading, this.typesetter.library, this.composition) }
 
   /** Ways to mend what does not fit after a plan. `after` is the document as the plan would make it. */
   repairsFor(after: DocumentSession, target: RepairTarget): RepairOption[] { return findRepairs(this, after, target) }

@@ -101,9 +101,10 @@ export function scopeWords({ scope }: Pick<Criteria, 'scope'>): string {
 /** What is made of it, in words; [] where nothing is. */
 export function changeWords(change: RecastChange, titleOf: (name: string) => string = name => name): string[] {
   const parts: string[] = []
-  const put = (condition: unknown, text: () => string) => { if (condition !== undefined) parts.push(text()) }
-  put(change.words, () => change.words === '' ? 'delete it' : `write “${change.words}”`)
-  put(change.family ?? change.face, () => `set it in ${[change.family, change.face].filter(Boolean).join(' ')}`)
+  const look: string[] = []
+  const put = (condition: unknown, text: () => string) => { if (condition !== undefined) look.push(text()) }
+  if (change.words !== undefined) parts.push(change.words === '' ? 'delete it' : `write “${change.words}”`)
+  put(change.family ?? change.face, () => `in ${[change.family, change.face].filter(Boolean).join(' ')}`)
   put(change.size, () => 'points' in change.size! ? `at ${plainNumber(change.size.points)} pt` : `at ${plainNumber(change.size!.percent)} % of its size`)
   put(change.weight, () => `in weight ${change.weight}`)
   put(change.italic, () => change.italic ? 'in italics' : 'upright')
@@ -112,9 +113,10 @@ export function changeWords(change: RecastChange, titleOf: (name: string) => str
   put(change.background, () => change.background === 'none' ? 'without a background' : `on ${change.background}`)
   put(change.case, () => change.case === 'none' ? 'in the case it is written in' : change.case === 'small-caps' ? 'in small capitals' : `in ${change.case}`)
   put(change.underlined, () => change.underlined ? 'underlined' : 'not underlined')
-  put(change.language, () => `call its language ${change.language}`)
   put(change.leading, () => `with leading of ${'points' in change.leading! ? `${plainNumber(change.leading.points)} pt` : `${plainNumber(change.leading!.percent)} %`}`)
-  put(change.paragraphStyle, () => `give its paragraphs the style ${titleOf(change.paragraphStyle!)}`)
+  if (look.length > 0) parts.push(`set it ${look.join(', ')}`)
+  if (change.language !== undefined) parts.push(`call its language ${change.language}`)
+  if (change.paragraphStyle !== undefined) parts.push(`give its paragraphs the style ${titleOf(change.paragraphStyle)}`)
   if (change.characterStyle !== undefined) parts.push(change.characterStyle === null ? 'take its character style away' : `give it the character style ${titleOf(change.characterStyle)}`)
   if (change.settle) parts.push('take away what was set by hand')
   return parts
@@ -127,7 +129,7 @@ export function recastSentence(request: Pick<RecastRequest, 'find' | 'change' | 
   const sentences: string[] = []
   if (changes.length > 0 || colors.length === 0) {
     const found = `${criteriaWords(request.find, titleOf)} ${scopeWords(request.find)}`
-    sentences.push(changes.length === 0 ? `Find ${found}, and leave it as it is.` : `Find ${found}, and ${changes.join(', ')}.`)
+    sentences.push(changes.length === 0 ? `Find ${found}, and leave it as it is.` : `Find ${found}, ${changes.length > 1 ? `${changes.slice(0, -1).join(', ')}, and ${changes.at(-1)}` : `and ${changes[0]}`}.`)
   }
   if (colors.length > 0) sentences.push(`${colors.join('; ')}.`)
   return sentences.join(' ').replace(/^./, letter => letter.toUpperCase())
