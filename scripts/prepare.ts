@@ -6,7 +6,6 @@ import { shippedFaces } from '../server/library/shipped'
 import { connect, migrate } from '../server/store/database'
 import { addDocument } from '../server/store/documents'
 import { storeFaces } from '../server/store/faces'
-import { requeueAll } from '../server/store/jobs'
 import { carryOut } from '../server/work/tasks'
 import { projectFolder } from '../server/library/files'
 
@@ -21,7 +20,6 @@ function progress(what: string): (done: number, all: number) => void {
 
 const knex = await connect()
 await migrate(knex)
-await requeueAll(knex)
 const faces = shippedFaces(progress('measuring faces'))
 await storeFaces(knex, faces, progress('storing faces'))
 console.log(`        ${faces.length} faces in the library`)

@@ -1,3 +1,4 @@
+import { colorReferences, countColors } from '../document/color-references'
 import { fontReferences, isSymbolFamily, picturesWithText } from '../document/font-references'
 import type { Slot } from '../document/font-attributes'
 import { sameFamily } from '../document/font-family'
@@ -88,6 +89,8 @@ export interface Census {
   readonly unused: readonly { readonly family: string, readonly status: Resolution['status'], readonly symbols: boolean, readonly references: number, readonly where: readonly string[] }[]
   /** Text frames, those that run over first. */
   readonly frames: readonly FrameCensus[]
+  /** Colours that styles and objects name, with how often and for what. */
+  readonly colors: ReturnType<typeof countColors>
   /** Vector pictures, whose fonts can only be told to exist. */
   readonly pictures: readonly string[]
 }
@@ -247,6 +250,7 @@ export function takeCensus(reading: Reading, library: Library, composition: Comp
         status: library.resolve({ family: each.family, styleName: '', weight: 400, italic: false, generic: '', pitch: '', charset: '', slot: 'western' }).status,
       })).sort((a, b) => a.family.localeCompare(b.family)),
       frames: framesOf(composition),
+      colors: countColors(colorReferences(document)),
       pictures: picturesWithText(document),
     },
     occurrences,

@@ -15,5 +15,8 @@ export function censusCsv(census: Census): string {
   for (const face of census.faces) rows.push(['face', face.family, face.style, face.slot, '', face.status, face.standIn ?? '', face.characters, (face.share * 100).toFixed(2), pages(face.pages), face.styles.join('; '), ''])
   for (const voice of census.voices) rows.push(['voice', voice.family, voice.style, voice.slot, sizeAndLeading(voice), voice.status, '', voice.characters, (voice.share * 100).toFixed(2), pages(voice.pages), voice.styles.join('; '), voice.unowned ? 'no' : 'yes'])
   for (const family of census.unused) rows.push(['named, not used', family.family, '', '', '', family.status, '', 0, '0.00', '', family.where.join('; '), ''])
-  return `${rows.map(row => row.map(cell).join(',')).join('\r\n')}\r\n`
+  return csvLines(rows)
 }
+
+/** Rows as CSV (RFC 4180). */
+export function csvLines(rows: readonly (readonly (string | number)[])[]): string { return `${rows.map(row => row.map(cell).join(',')).join('\r\n')}\r\n` }

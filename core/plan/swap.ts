@@ -365,6 +365,14 @@ function missingGlyphs(mappings: readonly FaceMapping[], uses: readonly TextUse[
   return [...missing.values()].sort((a, b) => b.count - a.count || a.codePoint - b.codePoint)
 }
 
+/** The wishes of a request whose font a document names: of many documents each is asked what it can be. @throws PlanError where there are none */
+export function wishesThatApply(document: OdfDocument, request: SwapRequest): SwapRequest {
+  const references = fontReferences(document)
+  const wishes = request.wishes.filter(wish => references.some(reference => reference.families.some(family => sameFamily(family, wish.from.family))))
+  if (wishes.length === 0) throw new PlanError(`This document names none of ${request.wishes.map(wish => wish.from.family).join(', ')}. Nothing was changed.`)
+  return { ...request, wishes }
+}
+
 /** What still names a family after a plan was applied: the proof that nothing of it is left, or the list of what is. */
 export function remaining(document: OdfDocument, family: string): { readonly owner: string, readonly part: string, readonly value: string }[] {
   return fontReferences(document).filter(reference => reference.families.some(each => sameFamily(each, family)))

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { supplierFolders } from './supplier-stock'
 
 /** A font file that ships with the desk or comes with the system packages it installs. */
 export interface FontFile { readonly path: string, readonly source: 'shipped' | 'system', readonly size: number, readonly changed: number }
@@ -29,7 +30,8 @@ function ttfBelow(folder: string, depth = 3): string[] {
 
 /** All font files of the library, in a stable order. */
 export function fontFiles(): FontFile[] {
-  const shipped = ttfBelow(join(projectFolder(), 'node_modules', '@expo-google-fonts')).map(path => ({ path, source: 'shipped' as const }))
+  const root = join(projectFolder(), 'node_modules', '@expo-google-fonts')
+  const shipped = readdirSync(root).filter(name => !supplierFolders.has(name)).flatMap(name => ttfBelow(join(root, name))).map(path => ({ path, source: 'shipped' as const }))
   const system = systemFolders.flatMap(folder => ttfBelow(folder)).filter(path => systemFace.test(path.slice(path.lastIndexOf('/') + 1))).map(path => ({ path, source: 'system' as const }))
   return [...shipped, ...system].sort((a, b) => a.path.localeCompare(b.path)).map((file) => {
     const { size, mtimeMs } = statSync(file.path)

@@ -4,10 +4,12 @@ import type { Census } from '../../core/census/census'
 import type { DocumentIds, DocumentKind } from '../../core/document/open'
 import type { Operation } from '../../core/document/operations'
 import type { SwapPlan } from '../../core/plan/plan'
+import type { RecastPlan } from '../../core/plan/recast/plan-recast'
 import type { StylePlan } from '../../core/plan/styles/plan'
 import { getPackage, putPackage } from './blobs'
+import { keepDroppedFonts } from './document-fonts'
 
-export type MadeBy = 'upload' | 'swap' | 'styles' | 'edit' | 'undo' | 'redo'
+export type MadeBy = 'upload' | 'swap' | 'recast' | 'styles' | 'edit' | 'undo' | 'redo'
 
 /** A version as it is listed: what made it, and when. */
 export interface VersionRow {
@@ -47,11 +49,11 @@ export interface NewVersion {
   /** The content: new bytes, or for undo and redo the number of an earlier version. */
   readonly content: { readonly bytes: Uint8Array, readonly ids: DocumentIds } | { readonly state: number }
   readonly operations: readonly Operation[] | null
-  readonly plan: SwapPlan | StylePlan | null
+  readonly plan: SwapPlan | RecastPlan | StylePlan | null
 }
 
 /** Stores a new document with its first version and the job that counts it, all or nothing. */
-export async function addDocument(knex: Knex, document: { fileName: string, kind: DocumentKind, signed: boolean, bytes: Uint8Array, folder?: string | null }): Promise<{ id: string, job: string }> {
+export async function addDocument(knex: Knex, document: { fileName: string, kind: DocumentKind, signed: boolean, bytes: Uint8Array, folder?: string | null, fonts?: readonly { readonly path: string, readonly bytes: Uint8Array }[] }): Promise<{ id: string, job: string }> {
   const id = randomUUID()
   const now = new Date()
   const job = randomUUID()
@@ -60,6 +62,7 @@ export async function addDocument(knex: Knex, document: { fileName: string, kind
     await transaction('documents').insert({ id, file_name: document.fileName, kind: document.kind, signed: document.signed, version: 1, created: now, folder: document.folder ?? null })
     await transaction('versions').insert({ document: id, number: 1, state: 1, made_by: 'upload', title: `Opened ${document.fileName}`.slice(0, 500), pieces: JSON.stringify(pieces), ids: '{}', created: now })
     await transaction('jobs').insert({ id: job, kind: 'survey', document: id, version: 1, state: 'queued', created: now, changed: now })
+    if (document.fonts) await keepDroppedFonts(transaction, id, document.fonts)
   })
   return { id, job }
 }
@@ -69,29 +72,32 @@ export async function addDocument(knex: Knex, document: { fileName: string, kind
  * @throws ConflictError when `base` is no longer the newest
  */
 export async function addVersion(knex: Knex, id: string, base: number, version: NewVersion): Promise<VersionRow> {
-  return knex.transaction(async (transaction) => {
-    const row = await transaction('documents').where({ id }).forUpdate().first<{ version: number } | undefined>('version')
-    if (!row) throw new RangeError('there is no such document')
-    if (row.version !== base) {
-      const since = await transaction('versions').where({ document: id }).where('number', '>', base).orderBy('number').select<VersionRow[]>(versionColumns)
-      throw new ConflictError(row.version, since)
-    }
-    const number = base + 1
-    const now = new Date()
-    const { content } = version
-    const source = 'state' in content ? await transaction('versions').where({ document: id, number: content.state }).first<{ pieces: string, ids: string, census: string | null, first_page: string | null }>('pieces', 'ids', 'census', 'first_page') : null
-    const pieces = 'bytes' in content ? JSON.stringify(await putPackage(transaction, content.bytes)) : source!.pieces
-    const state = 'state' in content ? content.state : number
-    await transaction('versions').insert({
-      document: id, number, state, made_by: version.madeBy, title: version.title.slice(0, 500), pieces, ids: 'bytes' in content ? JSON.stringify(content.ids) : source!.ids,
-      operations: version.operations && JSON.stringify(version.operations), plan: version.plan && JSON.stringify({ ...version.plan, operations: [] }),
-      census: source?.census ?? null, first_page: source?.first_page ?? null, created: now,
-    })
-    await transaction('documents').where({ id }).update({ version: number })
-    if (source?.census) await storeFaces(transaction, id, JSON.parse(source.census) as Census)
-    else await transaction('jobs').insert({ id: randomUUID(), kind: 'survey', document: id, version: number, state: 'queued', created: now, changed: now })
-    return { document: id, number, state, madeBy: version.madeBy, title: version.title, created: now }
+  return knex.transaction(transaction => addVersionWithin(transaction, id, base, version))
+}
+
+/** The same within a transaction that stores more than the version. @throws ConflictError */
+export async function addVersionWithin(transaction: Knex, id: string, base: number, version: NewVersion): Promise<VersionRow> {
+  const row = await transaction('documents').where({ id }).forUpdate().first<{ version: number } | undefined>('version')
+  if (!row) throw new RangeError('there is no such document')
+  if (row.version !== base) {
+    const since = await transaction('versions').where({ document: id }).where('number', '>', base).orderBy('number').select<VersionRow[]>(versionColumns)
+    throw new ConflictError(row.version, since)
+  }
+  const number = base + 1
+  const now = new Date()
+  const { content } = version
+  const source = 'state' in content ? await transaction('versions').where({ document: id, number: content.state }).first<{ pieces: string, ids: string, census: string | null, first_page: string | null }>('pieces', 'ids', 'census', 'first_page') : null
+  const pieces = 'bytes' in content ? JSON.stringify(await putPackage(transaction, content.bytes)) : source!.pieces
+  const state = 'state' in content ? content.state : number
+  await transaction('versions').insert({
+    document: id, number, state, made_by: version.madeBy, title: version.title.slice(0, 500), pieces, ids: 'bytes' in content ? JSON.stringify(content.ids) : source!.ids,
+    operations: version.operations && JSON.stringify(version.operations), plan: version.plan && JSON.stringify({ ...version.plan, operations: [] }),
+    census: source?.census ?? null, first_page: source?.first_page ?? null, created: now,
   })
+  await transaction('documents').where({ id }).update({ version: number })
+  if (source?.census) await storeFaces(transaction, id, JSON.parse(source.census) as Census)
+  else await transaction('jobs').insert({ id: randomUUID(), kind: 'survey', document: id, version: number, state: 'queued', created: now, changed: now })
+  return { document: id, number, state, madeBy: version.madeBy, title: version.title, created: now }
 }
 
 async function storeFaces(knex: Knex, document: string, census: Census): Promise<void> {
@@ -104,6 +110,16 @@ async function storeFaces(knex: Knex, document: string, census: Census): Promise
     rows.set(key, { document, family, style, slot: face.slot, status: rows.get(key)?.status ?? face.status, characters: (rows.get(key)?.characters ?? 0) + face.characters })
   }
   if (rows.size > 0) await knex('document_faces').insert([...rows.values()])
+  await storeLooks(knex, document, census)
+}
+
+/** Sizes of text by their characters, and colours by how often they are named: what documents are looked for by. */
+async function storeLooks(knex: Knex, document: string, census: Census): Promise<void> {
+  await knex('document_looks').where({ document }).delete()
+  const sizes = new Map<string, number>()
+  for (const voice of census.voices) sizes.set(String(voice.size), (sizes.get(String(voice.size)) ?? 0) + voice.characters)
+  const rows = [...[...sizes].map(([value, count]) => ({ document, kind: 'size', value, count })), ...(census.colors ?? []).map(({ color, count }) => ({ document, kind: 'color', value: color, count }))]
+  if (rows.length > 0) await knex('document_looks').insert(rows)
 }
 
 /** Keeps what the count of a version found. */
@@ -150,6 +166,15 @@ export async function versionRecord(knex: Knex, document: string, number: number
   return row && { plan: row.plan ? JSON.parse(row.plan) as unknown : null, census: row.census ? JSON.parse(row.census) as Census : null, firstPage: row.first_page }
 }
 
+/** A change that was made by a plan, as records list it. */
+export interface RecordRow extends VersionRow { readonly fileName: string }
+
+/** Changes of all documents that were made by plans, newest first; at most 500. */
+export async function listRecords(knex: Knex): Promise<RecordRow[]> {
+  return knex('versions').join('documents', 'documents.id', 'versions.document').whereNotNull('versions.plan').orderBy('versions.created', 'desc').limit(500)
+    .select<RecordRow[]>({ ...Object.fromEntries(Object.entries(versionColumns).map(([key, column]) => [key, `versions.${column}`])), fileName: 'documents.file_name' })
+}
+
 /** What undo and redo would go to, read off the versions in order; null where there is nothing to undo or redo. */
 export function history(versions: readonly VersionRow[]): { readonly undo: { state: number, title: string } | null, readonly redo: { state: number, title: string } | null } {
   const undo: number[] = []
@@ -170,7 +195,9 @@ export function history(versions: readonly VersionRow[]): { readonly undo: { sta
 /** Takes a document with all its versions off the shelf. Content that others share stays. */
 export async function removeDocument(knex: Knex, id: string): Promise<void> {
   await knex.transaction(async (transaction) => {
-    for (const table of ['jobs', 'document_faces', 'versions']) await transaction(table).where({ document: id }).delete()
+    for (const table of ['jobs', 'document_faces', 'document_fonts', 'document_looks', 'versions']) await transaction(table).where({ document: id }).delete()
+    await transaction('stand_ins').where({ level: 'document', owner: id }).delete()
+    await transaction('batch_documents').where({ document: id }).whereIn('state', ['waiting', 'planned']).update({ state: 'failed', message: 'It was taken off the shelf.' })
     await transaction('documents').where({ id }).delete()
   })
 }

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
 import type { FaceRecord } from '../../core/font/face'
 import { readFontFile } from '../library/files'
@@ -26,4 +27,44 @@ export async function listFaces(knex: Knex): Promise<FaceRecord[]> {
 /** A face's file. */
 export async function faceFile(knex: Knex, hash: string): Promise<Uint8Array | undefined> {
   return await knex('faces').where({ hash }).first('hash') ? getBlob(knex, hash) : undefined
+}
+
+/** Faces that people added, in the order of their coming. */
+export async function addedFaces(knex: Knex): Promise<FaceRecord[]> {
+  const rows = await knex('faces').where({ source: 'added' }).orderBy(['added', 'hash']).select<{ record: string }[]>('record')
+  return rows.map(row => JSON.parse(row.record) as FaceRecord)
+}
+
+/** Adds faces to the library, all or none; those that are there already stay as they are. `origin` says where they came from. */
+export async function addFaces(knex: Knex, fonts: readonly { readonly bytes: Uint8Array, readonly face: FaceRecord }[], origin: string): Promise<number> {
+  return knex.transaction(async (transaction) => {
+    let count = 0
+    for (const { bytes, face } of fonts) {
+      if (await transaction('faces').where({ hash: face.hash }).first('hash')) continue
+      await putBlob(transaction, bytes, face.hash)
+      await transaction('faces').insert({ hash: face.hash, family: face.family.slice(0, 200), style: face.style.slice(0, 200), weight: face.weight, slant: face.slant, source: 'added', record: JSON.stringify({ ...face, source: 'added' }), origin: origin.slice(0, 300), added: new Date() })
+      count++
+    }
+    // What faces are absent has changed: every document is counted anew.
+    if (count > 0) await countAnew(transaction)
+    return count
+  })
+}
+
+/** Takes an added face out of the library again. False where it was not added by hand. */
+export async function removeFace(knex: Knex, hash: string): Promise<boolean> {
+  return knex.transaction(async (transaction) => {
+    const removed = await transaction('faces').where({ hash, source: 'added' }).delete() > 0
+    if (removed) await countAnew(transaction)
+    return removed
+  })
+}
+
+/** Has every document counted anew, in the order of the shelf. */
+export async function countAnew(transaction: Knex): Promise<void> {
+  const now = new Date()
+  const waiting = new Set((await transaction('jobs').where({ kind: 'survey', state: 'queued' }).select<{ document: string }[]>('document')).map(row => row.document))
+  for (const { id, version } of await transaction('documents').select<{ id: string, version: number }[]>('id', 'version')) {
+    if (!waiting.has(id)) await transaction('jobs').insert({ id: randomUUID(), kind: 'survey', document: id, version, state: 'queued', created: now, changed: now })
+  }
 }

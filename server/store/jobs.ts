@@ -1,24 +1,47 @@
 import type { Knex } from 'knex'
 
 /** Work that waits in the database, so that several servers can share it. */
-export interface Job { readonly id: string, readonly kind: 'survey', readonly document: string, readonly version: number, readonly state: 'queued' | 'running' | 'done' | 'failed', readonly progress: number, readonly message: string }
+export interface Job {
+  readonly id: string
+  readonly kind: 'survey' | 'batch-plan' | 'batch-apply'
+  readonly document: string
+  readonly version: number
+  readonly state: 'queued' | 'running' | 'paused' | 'done' | 'failed' | 'cancelled'
+  readonly progress: number
+  readonly message: string
+  readonly batch: string | null
+}
 
-const columns = { id: 'id', kind: 'kind', document: 'document', version: 'version', state: 'state', progress: 'progress', message: 'message' }
-/** A job whose server has said nothing for so long is given to another. Milliseconds. */
-const abandonedAfter = 120_000
+const columns = { id: 'id', kind: 'kind', document: 'document', version: 'version', state: 'state', progress: 'progress', message: 'message', batch: 'batch' }
+/** A server that was not seen for so long is gone, and its jobs are given to others. Milliseconds. */
+const goneAfter = 8_000
+
+/** Says that a server is at work. */
+export async function seeServer(knex: Knex, server: string): Promise<void> {
+  await knex('servers').insert({ id: server, seen: new Date() }).onConflict('id').merge()
+}
+
+/** Says that a server stops: its jobs need not wait until it is missed. */
+export async function leaveServer(knex: Knex, server: string): Promise<void> {
+  await knex.transaction(async (transaction) => {
+    await transaction('jobs').where({ server, state: 'running' }).update({ state: 'queued', server: null, changed: new Date() })
+    await transaction('servers').where({ id: server }).delete()
+  })
+}
 
 /**
  * Claims the oldest waiting job; null where none waits. Rows that another server holds are passed over. The index on
  * state and time lets the database stop at the first free row, so that it locks no other.
  */
-export async function claimJob(knex: Knex): Promise<Job | null> {
+export async function claimJob(knex: Knex, server: string): Promise<Job | null> {
   return knex.transaction(async (transaction) => {
     const waiting = () => transaction('jobs').orderBy('created').limit(1).forUpdate().skipLocked()
+    const atWork = transaction('servers').where('seen', '>', new Date(Date.now() - goneAfter)).select('id')
     const row = await waiting().where({ state: 'queued' }).first<Job | undefined>(columns)
-      ?? await waiting().where({ state: 'running' }).where('changed', '<', new Date(Date.now() - abandonedAfter)).first<Job | undefined>(columns)
+      ?? await waiting().where({ state: 'running' }).where(query => query.whereNull('server').orWhereNotIn('server', atWork)).first<Job | undefined>(columns)
     if (!row) return null
     const now = new Date()
-    await transaction('jobs').where({ id: row.id }).update({ state: 'running', claimed: now, changed: now })
+    await transaction('jobs').where({ id: row.id }).update({ state: 'running', server, claimed: now, changed: now })
     return { ...row, state: 'running' }
   }, { isolationLevel: 'read committed' })
 }
@@ -30,9 +53,4 @@ export async function reportJob(knex: Knex, id: string, state: Job['state'], pro
 /** Jobs that changed since some time, for pushing. */
 export async function changedJobs(knex: Knex, since: Date): Promise<(Job & { changed: Date })[]> {
   return knex('jobs').where('changed', '>', since).orderBy('changed').limit(200).select<(Job & { changed: Date })[]>({ ...columns, changed: 'changed' })
-}
-
-/** Jobs that a server that is gone left running are queued again at start. */
-export async function requeueAll(knex: Knex): Promise<void> {
-  await knex('jobs').where({ state: 'running' }).update({ state: 'queued', changed: new Date() })
 }

@@ -110,4 +110,81 @@ export const migrations: Migration[] = [
       await knex.schema.dropTableIfExists('folders')
     },
   },
+  {
+    name: '003-absent-and-batches',
+    async up(knex) {
+      // Where a face that was added came from, and when.
+      await knex.schema.alterTable('faces', (table) => {
+        table.string('origin', 300).notNullable().defaultTo('')
+        table.dateTime('added', { precision: 3 }).nullable()
+      })
+      // Stand-ins: for the desk, a folder of the shelf or a document; for one absent family or '' for all.
+      await knex.schema.createTable('stand_ins', (table) => {
+        table.string('level', 10).notNullable()
+        table.string('owner', 120).notNullable()
+        table.string('family', 200).notNullable()
+        table.string('script', 20).notNullable()
+        table.string('face_family', 200).notNullable()
+        table.primary(['level', 'owner', 'family', 'script'])
+      })
+      // Font files that came with a document in its zip: offered, not yet in the library.
+      await knex.schema.createTable('document_fonts', (table) => {
+        table.string('document', 36).notNullable().references('id').inTable('documents')
+        table.string('hash', 64).notNullable().references('hash').inTable('blobs')
+        table.string('path', 500).notNullable()
+        table.primary(['document', 'hash'])
+      })
+      // Sizes and colours per document as it is now.
+      await knex.schema.createTable('document_looks', (table) => {
+        table.string('document', 36).notNullable().references('id').inTable('documents')
+        table.string('kind', 10).notNullable()
+        table.string('value', 20).notNullable()
+        table.integer('count').notNullable()
+        table.primary(['document', 'kind', 'value'])
+        table.index(['kind', 'value'])
+      })
+      await knex.schema.createTable('batches', (table) => {
+        table.string('id', 36).primary()
+        table.string('kind', 10).notNullable()
+        table.string('title', 500).notNullable()
+        table.specificType('request', 'longtext').notNullable()
+        table.string('state', 12).notNullable()
+        table.dateTime('created', { precision: 3 }).notNullable()
+      })
+      await knex.schema.createTable('batch_documents', (table) => {
+        table.string('batch', 36).notNullable().references('id').inTable('batches')
+        // Kept when the document is removed: it is part of the record.
+        table.string('document', 36).notNullable()
+        table.string('file_name', 255).notNullable()
+        table.integer('base').notNullable()
+        table.integer('made').nullable()
+        table.string('state', 12).notNullable()
+        table.string('message', 1000).notNullable().defaultTo('')
+        table.specificType('effects', 'longtext').nullable()
+        table.primary(['batch', 'document'])
+      })
+      await knex.schema.alterTable('jobs', (table) => {
+        table.string('batch', 36).nullable().index()
+        table.string('server', 36).nullable()
+      })
+      // Servers that are at work: what one that is gone held is given to another.
+      await knex.schema.createTable('servers', (table) => {
+        table.string('id', 36).primary()
+        table.dateTime('seen', { precision: 3 }).notNullable()
+      })
+      // Wishes that are kept under a name, to be run again.
+      await knex.schema.createTable('kept_wishes', (table) => {
+        table.string('id', 36).primary()
+        table.string('kind', 10).notNullable()
+        table.string('name', 200).notNullable()
+        table.specificType('request', 'longtext').notNullable()
+        table.dateTime('created', { precision: 3 }).notNullable()
+      })
+    },
+    async down(knex) {
+      for (const table of ['kept_wishes', 'servers', 'batch_documents', 'batches', 'document_looks', 'document_fonts', 'stand_ins']) await knex.schema.dropTableIfExists(table)
+      await knex.schema.alterTable('jobs', (table) => { table.dropColumn('batch'); table.dropColumn('server') })
+      await knex.schema.alterTable('faces', (table) => { table.dropColumn('origin'); table.dropColumn('added') })
+    },
+  },
 ]

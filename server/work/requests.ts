@@ -1,11 +1,12 @@
 import { getQuery, getRouterParam, type H3Event } from 'h3'
 import type { Knex } from 'knex'
 import { z } from 'zod'
-import type { DocumentIds } from '../../core/document/open'
 import { defaultLimits } from '../../core/package/limits'
 import { ConflictError, findDocument, listVersions, versionContent, type DocumentRow } from '../store/documents'
 import { database } from '../store/database'
 import { refusal } from './answer'
+import { settingFor } from './setting'
+import type { Content } from './tasks'
 
 const idSchema = z.uuid()
 
@@ -31,12 +32,18 @@ export function versionOf(event: H3Event, document: DocumentRow): number {
 }
 
 /** The document of a route with the content of the version that a change is made on. @throws 404, ConflictError when that is no longer the newest */
-export async function contentToChange(event: H3Event, base: number): Promise<{ readonly document: DocumentRow, readonly knex: Knex, readonly content: { readonly bytes: Uint8Array, readonly ids: DocumentIds } }> {
+export async function contentToChange(event: H3Event, base: number): Promise<{ readonly document: DocumentRow, readonly knex: Knex, readonly content: Content }> {
   const document = await documentOf(event)
   const knex = await database()
   if (base !== document.version) throw new ConflictError(document.version, (await listVersions(knex, document.id)).filter(version => version.number > base))
-  const content = await versionContent(knex, document.id, base)
-  return { document, knex, content: content! }
+  return { document, knex, content: (await setContent(knex, document, base))! }
+}
+
+/** A version's content with what its text is set with; undefined where there is no such version. */
+export async function setContent(knex: Knex, document: Pick<DocumentRow, 'id' | 'folder'>, version: number): Promise<Content | undefined> {
+  const content = await versionContent(knex, document.id, version)
+  const setting = content && await settingFor(knex, document)
+  return content && { ...content, ...setting === undefined ? {} : { setting } }
 }
 
 /** A request's body, read under the size limit of packages: what is larger is refused before it is all here. @throws 413 */

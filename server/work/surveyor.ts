@@ -1,20 +1,37 @@
+import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
-import { storeSurvey, versionContent } from '../store/documents'
-import { claimJob, reportJob } from '../store/jobs'
-import type { ThreadPool } from './pool'
+import type { SwapRequest } from '../../core/plan/plan'
+import type { RecastRequest } from '../../core/plan/recast/request'
+import { failBatchDocument, findBatch, storeBatchPlan, storeBatchVersion, type BatchEffects } from '../store/batches'
+import { ConflictError, findDocument, storeSurvey } from '../store/documents'
+import { claimJob, leaveServer, reportJob, seeServer, type Job } from '../store/jobs'
+import { TaskError, type ThreadPool } from './pool'
+import { setContent } from './requests'
+import type { Results } from './tasks'
+
+/** How often a server says that it is at work. Milliseconds. */
+const seenEvery = 2_000
 
 /** Takes waiting jobs from the database, one at a time, until told to stop. */
 export class Surveyor {
   private stopped = false
   private running: Promise<void> | null = null
+  private timer: NodeJS.Timeout | null = null
+  readonly server = randomUUID()
 
   constructor(private readonly knex: Knex, private readonly pool: ThreadPool) {}
 
-  start(): void { this.running = this.loop() }
+  start(): void {
+    const see = () => { seeServer(this.knex, this.server).catch((error: unknown) => { console.error('jobs:', error instanceof Error ? error.message : error) }) }
+    this.timer = setInterval(see, seenEvery)
+    this.running = this.loop()
+  }
 
   async stop(): Promise<void> {
     this.stopped = true
+    if (this.timer) clearInterval(this.timer)
     await this.running
+    await leaveServer(this.knex, this.server)
   }
 
   private async loop(): Promise<void> {
@@ -28,20 +45,59 @@ export class Surveyor {
 
   /** Does one job; false where none waits. */
   async one(): Promise<boolean> {
-    const job = await claimJob(this.knex)
+    await seeServer(this.knex, this.server)
+    const job = await claimJob(this.knex, this.server)
     if (!job) return false
     try {
-      const content = await versionContent(this.knex, job.document, job.version)
-      if (!content) { await reportJob(this.knex, job.id, 'failed', 0, 'the document is gone'); return true }
-      await reportJob(this.knex, job.id, 'running', 0.2, 'reading')
-      const { census, firstPage } = await this.pool.run({ kind: 'survey', ...content })
-      await reportJob(this.knex, job.id, 'running', 0.9, 'keeping')
-      await storeSurvey(this.knex, job.document, job.version, census, firstPage)
-      await reportJob(this.knex, job.id, 'done', 1)
+      if (job.kind === 'survey') await this.survey(job)
+      else await this.batch(job)
     }
     catch (error) {
-      await reportJob(this.knex, job.id, 'failed', 0, error instanceof Error ? error.message : String(error))
+      const message = error instanceof ConflictError ? 'It was changed since it was planned. It stays as it is.' : error instanceof Error ? error.message : String(error)
+      if (job.batch === null) await reportJob(this.knex, job.id, 'failed', 0, message)
+      else await failBatchDocument(this.knex, job, message)
     }
     return true
+  }
+
+  private async contentOf(job: Job) {
+    const document = await findDocument(this.knex, job.document)
+    return document && setContent(this.knex, document, job.version)
+  }
+
+  private async survey(job: Job): Promise<void> {
+    const content = await this.contentOf(job)
+    if (!content) { await reportJob(this.knex, job.id, 'failed', 0, 'the document is gone'); return }
+    await reportJob(this.knex, job.id, 'running', 0.2, 'reading')
+    const { census, firstPage } = await this.pool.run({ kind: 'survey', ...content })
+    await reportJob(this.knex, job.id, 'running', 0.9, 'keeping')
+    await storeSurvey(this.knex, job.document, job.version, census, firstPage)
+    await reportJob(this.knex, job.id, 'done', 1)
+  }
+
+  /** Plans one document of a batch, or carries its plan out: planned anew, by the same code. */
+  private async batch(job: Job): Promise<void> {
+    const batch = await findBatch(this.knex, job.batch!)
+    const content = await this.contentOf(job)
+    if (!batch || !content) { await failBatchDocument(this.knex, job, 'It is no longer on the shelf.'); return }
+    let made: Results['swap'] | Results['recast']
+    try {
+      made = batch.kind === 'swap' ? await this.pool.run({ kind: 'swap', ...content, request: batch.request as SwapRequest, partly: true }) : await this.pool.run({ kind: 'recast', ...content, request: batch.request as RecastRequest })
+    }
+    catch (error) {
+      // What the wish does not find here is no failure: there is nothing to do.
+      if (job.kind !== 'batch-plan' || !(error instanceof TaskError) || error.failure.name !== 'PlanError') throw error
+      await storeBatchPlan(this.knex, job, { state: 'nothing', message: error.message, effects: null })
+      return
+    }
+    const { plan, bytes, ids, operations } = made
+    if (job.kind === 'batch-plan') {
+      const effects: BatchEffects = {
+        places: plan.places, characters: plan.characters, pagesBefore: plan.effects!.pagesBefore, pagesAfter: plan.effects!.pagesAfter, paragraphsChanged: plan.effects!.paragraphsChanged,
+        overset: plan.effects!.overset.filter(frame => frame.lines > frame.linesBefore).length, missingGlyphs: plan.kind === 'swap' ? plan.missingGlyphs.length : 0, left: plan.left.length,
+      }
+      await storeBatchPlan(this.knex, job, operations.length === 0 ? { state: 'nothing', message: 'Nothing here answers to the wish.', effects: null } : { state: 'planned', message: '', effects })
+    }
+    else await storeBatchVersion(this.knex, job, { madeBy: batch.kind, title: plan.title, content: { bytes, ids }, operations, plan })
   }
 }

@@ -13,8 +13,8 @@ import { recordPdf, type Recorded, type RecordOf } from '../../core/format/pdf/r
 import type { Subsetter } from '../../core/format/pdf/subset'
 import { writePdf, type Pdf, type PdfOptions } from '../../core/format/pdf/write'
 import type { Unlaid } from '../../core/typeset/compose'
-import type { PackageFault } from '../../core/package/errors'
 import type { SwapPlan, SwapRequest } from '../../core/plan/plan'
+import { wishesThatApply } from '../../core/plan/swap'
 import { DocumentSession } from '../../core/plan/session'
 import type { StylePlan } from '../../core/plan/styles/plan'
 import { layOpen, type ListedStyle } from '../../core/plan/styles/style-list'
@@ -24,27 +24,58 @@ import { Typesetter } from '../../core/typeset/look'
 import { Shaper } from '../../core/typeset/shaper'
 import { pageSvg } from '../../core/typeset/svg'
 import { idRuns } from '../../core/xml/write'
+import { Library, type StandIn } from '../../core/font/library'
+import type { FaceRecord } from '../../core/font/face'
+import { partBytes, readContainer } from '../../core/package/container'
+import { PackageError, type PackageFault } from '../../core/package/errors'
+import type { RecastPlan } from '../../core/plan/recast/plan-recast'
+import type { RecastRequest } from '../../core/plan/recast/request'
+import { readAddedFace } from '../library/added'
+import { checkFontFile, type CheckedFont } from '../library/font-file'
 import { startHarfBuzz, startSubsetter } from '../library/harfbuzz'
 import { shippedLibrary } from '../library/shipped'
 
+/** What text is set with beside the faces that ship: faces that were added, and stand-ins that were chosen. */
+export interface TypeSetting { readonly faces: readonly FaceRecord[], readonly standIns: readonly StandIn[] }
+/** A document to work on: its bytes, the ids of its nodes, and what its text is set with. */
+export interface Content { readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly setting?: TypeSetting }
+
 /** What the threads do. Plain data in and out. */
 export type Task =
+  /** Checks a font file from outside, and measures its face. */
+  | { readonly kind: 'font', readonly bytes: Uint8Array }
+  /** Font files that a document carries, checked each. */
+  | { readonly kind: 'carriedFonts', readonly bytes: Uint8Array }
+  /** What is in a zip that is no document: documents and font files. */
+  | { readonly kind: 'unzip', readonly bytes: Uint8Array }
+  | Content & { readonly kind: 'recast', readonly request: RecastRequest }
+  /** One page of a version, as SVG. */
+  | Content & { readonly kind: 'pagePicture', readonly page: number }
   | { readonly kind: 'check', readonly bytes: Uint8Array }
   /** Makes an OpenDocument text of a plain text, Markdown or HTML. */
   | { readonly kind: 'convert', readonly fileName: string, readonly bytes: Uint8Array }
   /** A new document with the content of another one, or of a template. */
   | { readonly kind: 'copy', readonly bytes: Uint8Array }
-  | { readonly kind: 'edit', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly edits: Edits }
-  | { readonly kind: 'survey', readonly bytes: Uint8Array, readonly ids: DocumentIds }
-  | { readonly kind: 'pdf', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly options: PdfOptions }
+  | { readonly kind: 'edit', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly setting?: TypeSetting, readonly edits: Edits }
+  | Content & { readonly kind: 'survey' }
+  | Content & { readonly kind: 'pdf', readonly options: PdfOptions }
   /** The record of the change that led from one version to the next, as PDF. */
-  | { readonly kind: 'record', readonly before: { readonly bytes: Uint8Array, readonly ids: DocumentIds }, readonly after: { readonly bytes: Uint8Array, readonly ids: DocumentIds }, readonly recorded: Recorded, readonly of: RecordOf }
+  | { readonly kind: 'record', readonly before: Content, readonly after: Content, readonly recorded: Recorded, readonly of: RecordOf }
   /** The named styles of a document, laid open. */
-  | { readonly kind: 'styleList', readonly bytes: Uint8Array, readonly ids: DocumentIds }
-  | { readonly kind: 'styles', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly request: StyleRequest }
-  | { readonly kind: 'swap', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly request: SwapRequest }
+  | Content & { readonly kind: 'styleList' }
+  | Content & { readonly kind: 'styles', readonly request: StyleRequest }
+  /** `partly` leaves wishes out whose font the document does not name. */
+  | Content & { readonly kind: 'swap', readonly request: SwapRequest, readonly partly?: boolean }
+
+/** A font file that was found, with what it is; or what is wrong with it. */
+export interface FoundFont { readonly path: string, readonly bytes: Uint8Array, readonly face: FaceRecord | null, readonly problem: string }
 
 export interface Results {
+  font: CheckedFont
+  carriedFonts: FoundFont[]
+  unzip: { readonly documents: readonly { readonly name: string, readonly bytes: Uint8Array }[], readonly fonts: readonly FoundFont[], readonly left: readonly string[] }
+  recast: { readonly plan: RecastPlan, readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[] }
+  pagePicture: { readonly svg: string, readonly pages: number }
   check: { readonly kind: DocumentKind, readonly signed: boolean, readonly title: string }
   convert: { readonly bytes: Uint8Array, readonly left: ReadText['left'] }
   copy: { readonly kind: DocumentKind, readonly bytes: Uint8Array }
@@ -60,16 +91,54 @@ export interface Results {
 export interface TaskFailure { readonly name: 'PackageError' | 'PlanError' | 'PdfError' | 'EditRefusal' | 'Error', readonly fault: PackageFault | null, readonly message: string }
 
 let shipped: ReturnType<typeof shippedLibrary> | null = null
-let typesetter: Typesetter | null = null
+/** Typesetters by what they set with; the last few are kept, since most documents share one. */
+const typesetters = new Map<string, Typesetter>()
+const keptTypesetters = 3
 let subsetter: Subsetter | null = null
 /** Words that a thread keeps before it begins anew: they come from every document that passes through it. */
 const keptWords = 300_000
-function theTypesetter(): Typesetter {
-  if (!typesetter || typesetter.words.count > keptWords) {
-    const { library, load } = shipped ??= shippedLibrary()
-    typesetter = new Typesetter(library, new Shaper(startHarfBuzz(), load))
+
+/** The bytes of a face: of one that ships, or of one that was added, which whoever gave the task laid ready. */
+function faceBytes(hash: string): Uint8Array | undefined { return (shipped ??= shippedLibrary()).load(hash) ?? readAddedFace(hash) }
+
+function theTypesetter(setting?: TypeSetting): Typesetter {
+  const key = setting === undefined ? '' : JSON.stringify([setting.faces.map(face => face.hash), setting.standIns])
+  let own = typesetters.get(key)
+  typesetters.delete(key)
+  if (!own || own.words.count > keptWords) {
+    const { library } = shipped ??= shippedLibrary()
+    own = new Typesetter(setting === undefined ? library : new Library([...library.faces, ...setting.faces], setting.standIns), new Shaper(startHarfBuzz(), faceBytes))
   }
-  return typesetter
+  typesetters.set(key, own)
+  for (const old of [...typesetters.keys()].slice(0, -keptTypesetters)) typesetters.delete(old)
+  return own
+}
+
+const isFontPath = (path: string): boolean => /\.(ttf|otf|woff2?|ttc)$/i.test(path)
+/** More font files of one package or zip are passed over. */
+const fontLimit = 100
+
+async function checkedFonts(files: readonly { readonly path: string, readonly bytes: Uint8Array }[]): Promise<FoundFont[]> {
+  const found: FoundFont[] = []
+  for (const { path, bytes } of files) {
+    try { const checked = await checkFontFile(bytes); found.push({ path, bytes: checked.bytes, face: checked.face, problem: '' }) }
+    catch (error) { found.push({ path, bytes, face: null, problem: error instanceof Error ? error.message : String(error) }) }
+  }
+  return found
+}
+
+/** Takes documents and font files out of a zip; the rest is named. @throws PackageError */
+async function unzip(bytes: Uint8Array): Promise<Results['unzip']> {
+  const container = readContainer(bytes)
+  const paths = container.entries.map(entry => entry.path).filter(path => !path.endsWith('/') && !path.startsWith('__MACOSX/'))
+  const documents = paths.filter(path => /\.od[tpg]$|\.ot[tpg]$/i.test(path))
+  if (documents.length === 0) throw new PackageError('not-opendocument', 'This zip holds no text, presentation or drawing. Nothing was kept.')
+  if (documents.length > 200) throw new PackageError('too-large', `This zip holds ${documents.length} documents; 200 are taken at once. Nothing was kept.`)
+  return {
+    documents: documents.map(path => ({ name: path.slice(path.lastIndexOf('/') + 1), bytes: partBytes(container, path) })),
+    fonts: await checkedFonts(paths.filter(isFontPath).slice(0, fontLimit).map(path => ({ path, bytes: partBytes(container, path) }))),
+    left: paths.filter(path => !documents.includes(path) && !isFontPath(path)),
+  }
 }
 
 /** Ids of the nodes of changed parts, for the next session. */
@@ -87,6 +156,22 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
       const document = openDocument(task.bytes)
       return { kind: document.kind, signed: document.signed, title: document.title }
     }
+    case 'font': return checkFontFile(task.bytes)
+    case 'carriedFonts': {
+      const { container } = openDocument(task.bytes)
+      return checkedFonts(container.entries.map(entry => entry.path).filter(isFontPath).slice(0, fontLimit).map(path => ({ path, bytes: partBytes(container, path) })))
+    }
+    case 'unzip': return unzip(task.bytes)
+    case 'recast': {
+      const session = await DocumentSession.start(task.bytes, theTypesetter(task.setting), { ids: task.ids })
+      const { plan, after } = session.recast(task.request)
+      return { plan, bytes: saveDocument(after.document), ids: documentIds(after.document, task.ids), operations: plan.operations }
+    }
+    case 'pagePicture': {
+      const session = await DocumentSession.start(task.bytes, theTypesetter(task.setting), { ids: task.ids })
+      const page = session.composition.pages[task.page]
+      return { svg: page ? pageSvg(displayPage(page), session.typesetter.shaper) : '', pages: session.composition.pages.length }
+    }
     case 'convert': {
       const read = readForeign(task.fileName, task.bytes)
       return { bytes: writeReadText(read, task.fileName.replace(/\.\w+$/, '')), left: read.left }
@@ -100,31 +185,31 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
       return { bytes: saveDocument(document), ids: documentIds(document, task.ids), operations: [...edited.operations, ...stale.operations], title: editTitle(before, task.edits), said: stale.said }
     }
     case 'survey': {
-      const session = await DocumentSession.start(task.bytes, theTypesetter(), { ids: task.ids })
+      const session = await DocumentSession.start(task.bytes, theTypesetter(task.setting), { ids: task.ids })
       const first = session.composition.pages[0]
       return { census: session.detail.census, firstPage: first ? pageSvg(displayPage(first), session.typesetter.shaper) : '' }
     }
     case 'pdf': {
-      const { composition, typesetter: own } = await DocumentSession.start(task.bytes, theTypesetter(), { ids: task.ids })
-      const pdf = await writePdf(composition, own, shipped!.load, subsetter ??= startSubsetter(), task.options)
+      const { composition, typesetter: own } = await DocumentSession.start(task.bytes, theTypesetter(task.setting), { ids: task.ids })
+      const pdf = await writePdf(composition, own, faceBytes, subsetter ??= startSubsetter(), task.options)
       return { ...pdf, unlaid: composition.unlaid }
     }
     case 'record': {
-      const [before, after] = [await DocumentSession.start(task.before.bytes, theTypesetter(), { ids: task.before.ids }), await DocumentSession.start(task.after.bytes, theTypesetter(), { ids: task.after.ids })]
-      return recordPdf(task.recorded, task.of, before.composition, after.composition, before.typesetter, shipped!.load, subsetter ??= startSubsetter())
+      const [before, after] = [await DocumentSession.start(task.before.bytes, theTypesetter(task.before.setting), { ids: task.before.ids }), await DocumentSession.start(task.after.bytes, theTypesetter(task.after.setting), { ids: task.after.ids })]
+      return recordPdf(task.recorded, task.of, before.composition, after.composition, before.typesetter, faceBytes, subsetter ??= startSubsetter())
     }
     case 'styleList': {
-      const { reading, typesetter: own } = DocumentSession.open(task.bytes, theTypesetter(), { ids: task.ids })
+      const { reading, typesetter: own } = DocumentSession.open(task.bytes, theTypesetter(task.setting), { ids: task.ids })
       return layOpen(reading, own.library)
     }
     case 'styles': {
-      const session = await DocumentSession.start(task.bytes, theTypesetter(), { ids: task.ids })
+      const session = await DocumentSession.start(task.bytes, theTypesetter(task.setting), { ids: task.ids })
       const { plan, after } = session.planStyles(task.request)
       return { plan, bytes: saveDocument(after.document), ids: documentIds(after.document, task.ids), operations: plan.operations }
     }
     case 'swap': {
-      const session = await DocumentSession.start(task.bytes, theTypesetter(), { ids: task.ids })
-      const { plan, after } = session.plan(task.request)
+      const session = await DocumentSession.start(task.bytes, theTypesetter(task.setting), { ids: task.ids })
+      const { plan, after } = session.plan(task.partly ? wishesThatApply(session.document, task.request) : task.request)
       return { plan, bytes: saveDocument(after.document), ids: documentIds(after.document, task.ids), operations: plan.operations }
     }
   }

@@ -4,7 +4,7 @@ import { sailingGuide } from '../../demo/sailing-guide'
 import { getBlob, getPackage, putBlob, putPackage } from '../../server/store/blobs'
 import { connect, migrate } from '../../server/store/database'
 import { addDocument, addVersion, ConflictError, history, listVersions, storeSurvey, versionContent, type MadeBy, type VersionRow } from '../../server/store/documents'
-import { claimJob, reportJob } from '../../server/store/jobs'
+import { claimJob, leaveServer, reportJob, seeServer } from '../../server/store/jobs'
 import { paragraphStyle, sessionOf } from '../support/fixtures'
 import { testDatabase } from './running'
 
@@ -81,14 +81,19 @@ describe('jobs', () => {
   it('are claimed once, however many servers ask', async () => {
     await knex('jobs').delete()
     for (let count = 0; count < 3; count++) await addDocument(knex, { fileName: `${count}.odt`, kind: 'text', signed: false, bytes: guide })
-    const claimed = await Promise.all(Array.from({ length: 6 }, () => claimJob(knex)))
+    await seeServer(knex, 'one')
+    const claimed = await Promise.all(Array.from({ length: 6 }, () => claimJob(knex, 'one')))
     const ids = claimed.filter(job => job !== null).map(job => job.id)
     expect(ids).toHaveLength(3)
     expect(new Set(ids).size).toBe(3)
     await reportJob(knex, ids[0]!, 'done', 1)
-    expect(await claimJob(knex)).toBeNull()
-    // A job whose server went silent is given out again.
-    await knex('jobs').where({ id: ids[1] }).update({ changed: new Date(Date.now() - 600_000) })
-    expect((await claimJob(knex))!.id).toBe(ids[1])
+    // A server that is seen keeps its jobs; what one held that is gone is given out again.
+    await seeServer(knex, 'one')
+    expect(await claimJob(knex, 'two')).toBeNull()
+    await knex('servers').where({ id: 'one' }).update({ seen: new Date(Date.now() - 60_000) })
+    expect((await claimJob(knex, 'two'))!.id).toBe(ids[1])
+    await seeServer(knex, 'two')
+    await leaveServer(knex, 'two')
+    expect((await claimJob(knex, 'three'))).not.toBeNull()
   })
 })

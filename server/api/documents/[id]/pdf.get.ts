@@ -1,10 +1,9 @@
 import { getQuery, setHeader } from 'h3'
 import { z } from 'zod'
 import { database } from '../../../store/database'
-import { versionContent } from '../../../store/documents'
 import { answer, refusal } from '../../../work/answer'
 import { threads } from '../../../work/pool'
-import { attachment, documentOf, versionOf } from '../../../work/requests'
+import { attachment, documentOf, setContent, versionOf } from '../../../work/requests'
 
 const querySchema = z.object({ bleed: z.coerce.number().min(0).max(25).default(0), marks: z.enum(['yes', 'no']).default('no'), leaveOut: z.enum(['yes', 'no']).default('no'), notes: z.enum(['yes', 'no']).default('no') })
 
@@ -12,7 +11,7 @@ const querySchema = z.object({ bleed: z.coerce.number().min(0).max(25).default(0
 export default answer(async (event) => {
   const document = await documentOf(event)
   const { bleed, marks, leaveOut, notes } = querySchema.parse(getQuery(event))
-  const content = await versionContent(await database(), document.id, versionOf(event, document))
+  const content = await setContent(await database(), document, versionOf(event, document))
   if (!content) throw refusal(404, 'There is no such version.')
   const { bytes, pages, notEmbedded, pictures, unlaid } = await threads().run({ kind: 'pdf', ...content, options: { bleed: bleed * 72 / 25.4, cropMarks: marks === 'yes', leaveOut: leaveOut === 'yes', notes: notes === 'yes', made: Date.now() } })
   setHeader(event, 'Content-Type', 'application/pdf')

@@ -1,0 +1,5 @@
+import { answer } from '../../../work/answer'
+import { batchOf } from '../../../work/batch-request'
+
+/** A plan over documents, with what it does to each and how far it is. */
+export default answer(event => batchOf(event))

@@ -1,0 +1,20 @@
+import { setHeader } from 'h3'
+import { recordCsv, type RecordedPlan } from '../../../../core/plan/record-csv'
+import { database } from '../../../store/database'
+import { listVersions, versionRecord } from '../../../store/documents'
+import { answer, refusal } from '../../../work/answer'
+import { attachment, documentOf, versionOf } from '../../../work/requests'
+
+/** The record of the change that made a version, as CSV: every row of its plan, and what it did to the pages. */
+export default answer(async (event) => {
+  const document = await documentOf(event)
+  const knex = await database()
+  const number = versionOf(event, document)
+  const record = await versionRecord(knex, document.id, number)
+  if (!record?.plan) throw refusal(404, 'This version was not made by a plan.')
+  const version = (await listVersions(knex, document.id)).find(each => each.number === number)!
+  setHeader(event, 'Content-Type', 'text/csv; charset=utf-8')
+  setHeader(event, 'X-Content-Type-Options', 'nosniff')
+  setHeader(event, 'Content-Disposition', attachment(`${document.fileName.replace(/\.\w+$/, '')}, record of version ${number}.csv`))
+  return recordCsv(record.plan as RecordedPlan, { fileName: document.fileName, version: number, made: new Date(version.created) })
+})
