@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import type { Census, Occurrence } from '~~/core/census/census'
 import type { DocumentIds } from '~~/core/document/open'
+import type { StandIn } from '~~/core/font/library'
 import type { DocumentRow, VersionRow } from '~~/server/store/documents'
 import type { TextRange } from '~~/core/typeset/caret'
 import { Engine } from '../workers/engine'
@@ -10,6 +11,9 @@ import { useLibrary } from './library'
 
 interface Step { readonly state: number, readonly title: string }
 interface Info { document: DocumentRow, versions: VersionRow[], history: { undo: Step | null, redo: Step | null } }
+
+/** Stand-ins by whose they are: the strongest first. */
+export interface StandInLevels { readonly document: readonly StandIn[], readonly folder: readonly StandIn[], readonly desk: readonly StandIn[] }
 
 /** What the sentence of a refused request says. */
 export function sentenceOf(error: unknown): string {
@@ -45,6 +49,7 @@ export const useDesk = defineStore('desk', () => {
   /** Text that is lit up while a rule for it is being written. */
   const lit = shallowRef<readonly TextRange[]>([])
   const signed = ref(false)
+  const standIns = shallowRef<StandInLevels>({ document: [], folder: [], desk: [] })
   /** While it is being set, its first page can be looked at. */
   const state = ref<'opening' | 'setting' | 'open' | 'failed'>('opening')
   const failure = ref('')
@@ -88,10 +93,11 @@ export const useDesk = defineStore('desk', () => {
       const library = await useLibrary().load()
       info.value = await $fetch<Info>(`/api/documents/${id}`)
       const { version } = info.value.document
-      const [response, ids] = await Promise.all([fetch(`/api/documents/${id}/file?version=${version}`), $fetch<DocumentIds>(`/api/documents/${id}/ids?version=${version}`)])
+      const [response, ids, levels] = await Promise.all([fetch(`/api/documents/${id}/file?version=${version}`), $fetch<DocumentIds>(`/api/documents/${id}/ids?version=${version}`), $fetch<StandInLevels>(`/api/documents/${id}/stand-ins`)])
       if (!response.ok) throw new Error('The document cannot be fetched. It is safe on the server; reload the page.')
-      const opened = await engine.value!.ask('open', { bytes: new Uint8Array(await response.arrayBuffer()), ids, faces: library.faces, state: info.value.versions.find(each => each.number === version)?.state ?? version })
+      const opened = await engine.value!.ask('open', { bytes: new Uint8Array(await response.arrayBuffer()), ids, faces: library.faces, standIns: [...levels.document, ...levels.folder, ...levels.desk], state: info.value.versions.find(each => each.number === version)?.state ?? version })
       signed.value = opened.signed
+      standIns.value = levels
       // Another version of what is on the desk already waits until it is whole: its pages stay where they are.
       if (census.value === null) {
         all.value = { ...all.value, pages: opened.sheets }
@@ -213,5 +219,5 @@ export const useDesk = defineStore('desk', () => {
     all.value = { pages: [], notes: [], masters: [] }
   }
 
-  return { engine, info, census, all, sheets, view, arrangement, shown, after, side, lit, showAfter, dropAfter, whiteSpace, grid, jump, reveal, scrolled, offPage, absentPictures, found, signed, state, failure, generation, zoom, page, marks, chosen, occurrences, at, current, pointed, open, load, count, refresh, show, find, walkFound, choose, walk, walkThrough, step, close }
+  return { engine, info, census, all, sheets, view, arrangement, shown, after, side, lit, showAfter, dropAfter, whiteSpace, grid, jump, reveal, scrolled, offPage, absentPictures, found, signed, standIns, state, failure, generation, zoom, page, marks, chosen, occurrences, at, current, pointed, open, load, count, refresh, show, find, walkFound, choose, walk, walkThrough, step, close }
 })

@@ -15,6 +15,9 @@ export const useLibrary = defineStore('library', () => {
     })
   }
 
+  /** Fetches the library anew: faces were added or taken away. */
+  function reload(): Promise<Library> { fetching = null; return load() }
+
   /** A CSS family name that draws interface text in a face; its file is fetched when it is first drawn. */
   function cssFamily(hash: string): string {
     const name = `face-${hash.slice(0, 16)}`
@@ -25,5 +28,5 @@ export const useLibrary = defineStore('library', () => {
     return name
   }
 
-  return { library, load, cssFamily }
+  return { library, load, reload, cssFamily }
 })

@@ -1,5 +1,10 @@
 import { partBytes } from '~~/core/package/container'
+import type { AbsentPlace } from '~~/core/census/absent'
+import { matchText } from '~~/core/census/matching'
 import { Library } from '~~/core/font/library'
+import { suggestFaces } from '~~/core/font/suggest'
+import type { SwapRequest } from '~~/core/plan/plan'
+import { criteriaLike } from '~~/core/plan/recast/plan-recast'
 import { planCleanUp } from '~~/core/plan/clean-up'
 import { DocumentSession } from '~~/core/plan/session'
 import { previewRule } from '~~/core/plan/styles/rule-preview'
@@ -37,6 +42,7 @@ const engine = new HarfBuzz(
 let words: WordDesk | null = null
 let after: DocumentSession | null = null
 let typesetter: Typesetter | null = null
+let settingKey = ''
 const sent = new Set<string>()
 
 const open = (): WordDesk => { if (!words) throw new Error('no document is open'); return words }
@@ -47,6 +53,14 @@ const session = (side: Side): DocumentSession => {
 }
 const sheetOf = (page: Page): SheetSize => ({ width: page.geometry.width, height: page.geometry.height, number: page.number, name: page.name })
 const sheets = ({ composition }: DocumentSession): Sheets => ({ pages: composition.pages.map(sheetOf), notes: composition.notes.map(sheetOf), masters: composition.masters.map(sheetOf) })
+
+const noSwap: SwapRequest = { wishes: [], struck: [], faces: {}, symbols: false, kept: [], spared: [], repairs: [] }
+
+/** Some words that a family is set in, to show another one by: the longest place, cut at a word. */
+function sampleOf(places: readonly AbsentPlace[]): string {
+  const longest = places.reduce((best, place) => place.text.trim().length > best.length ? place.text.trim() : best, '')
+  return longest.length > 64 ? `${longest.slice(0, 64).replace(/\s+\S*$/, '')} …` : longest
+}
 
 function draw(side: Side, view: PageView, index: number): Drawn {
   const of = session(side)
@@ -69,8 +83,11 @@ function draw(side: Side, view: PageView, index: number): Drawn {
 }
 
 const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Promise<Asks[N]['answer']> } = {
-  async open({ bytes, ids, faces, state }) {
-    typesetter ??= new Typesetter(new Library(faces), new Shaper(engine, fetchFace))
+  async open({ bytes, ids, faces, standIns, state }) {
+    // Other faces or stand-ins set all text anew; glyphs that were sent stay known by their face.
+    const setting = JSON.stringify([faces.length, faces.at(-1)?.hash, standIns])
+    if (!typesetter || setting !== settingKey) typesetter = new Typesetter(new Library(faces, standIns), typesetter?.shaper ?? new Shaper(engine, fetchFace))
+    settingKey = setting
     words = new WordDesk(await DocumentSession.start(bytes, typesetter, { ids }), state)
     after = null
     const first = words.session.page(0)
@@ -84,6 +101,29 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
     const planned = session('now').plan(request)
     after = planned.after
     return { plan: { ...planned.plan, operations: [] }, sheets: sheets(after).pages, milliseconds: performance.now() - start }
+  },
+  previewSwap({ request }) { after = session('now').preview(request); return null },
+  repairs: ({ target }) => session('now').repairsFor(session('after'), target),
+  absent() {
+    const { absent, typesetter: own } = session('now')
+    return {
+      places: absent.places,
+      faces: absent.faces.map(face => ({ ...face, suggestions: face.symbols ? [] : suggestFaces(own.library, face.name, face.codePoints), sample: sampleOf(absent.places.filter(place => place.family === face.family)) })),
+    }
+  },
+  linesWith({ family, to }) {
+    const { effects } = session('now').plan({ ...noSwap, wishes: [{ from: { family }, to: { family: to } }] }).plan
+    return effects!.linesAfter - effects!.linesBefore
+  },
+  recast({ request, effects }) {
+    const planned = session('now').recast(request, effects)
+    after = planned.after
+    return { plan: { ...planned.plan, operations: [] }, sheets: effects ? sheets(after).pages : [] }
+  },
+  criteriaAt({ ranges }) {
+    const { reading, typesetter: own } = session('now')
+    const matches = matchText(reading, own.library, null, { look: {}, scope: { kind: 'ranges', ranges: ranges.map(({ part, node, from, to }) => ({ part, node, from, to })) } })
+    return matches[0] ? { look: criteriaLike(matches[0]), text: matches.map(match => match.text).join(' ') } : null
   },
   async picture({ href }) {
     const { container } = session('now').document

@@ -1,4 +1,11 @@
+import type { AbsentFace, AbsentPlace } from '~~/core/census/absent'
 import type { Census, Occurrence } from '~~/core/census/census'
+import type { LookCriteria } from '~~/core/census/criteria'
+import type { StandIn } from '~~/core/font/library'
+import type { Suggestion } from '~~/core/font/suggest'
+import type { RepairOption, RepairTarget } from '~~/core/plan/find-repairs'
+import type { RecastPlan } from '~~/core/plan/recast/plan-recast'
+import type { RecastRequest } from '~~/core/plan/recast/request'
 import type { Edit, Edits } from '~~/core/document/edits'
 import type { FrameTextState } from '~~/core/style/frame-text'
 import type { DocumentIds } from '~~/core/document/open'
@@ -43,6 +50,10 @@ export interface Drawn {
   readonly strays: readonly boolean[]
 }
 
+/** An absent family, what could take its place, and a few of its own words to show that in. */
+export interface AbsentEntry extends AbsentFace { readonly suggestions: readonly Suggestion[], readonly sample: string }
+export interface AbsentAnswer { readonly faces: readonly AbsentEntry[], readonly places: readonly AbsentPlace[] }
+
 export interface Planned { readonly plan: SwapPlan, readonly sheets: readonly SheetSize[], readonly milliseconds: number }
 
 /** A paragraph in one face and size, for reading. */
@@ -57,11 +68,23 @@ export interface Copied { readonly text: string, readonly html: string }
 
 /** What can be asked of the worker, and what it answers. */
 export interface Asks {
-  open: { ask: { bytes: Uint8Array, ids: DocumentIds, faces: readonly FaceRecord[], state: number }, answer: Opened }
+  open: { ask: { bytes: Uint8Array, ids: DocumentIds, faces: readonly FaceRecord[], standIns: readonly StandIn[], state: number }, answer: Opened }
   count: { ask: Record<string, never>, answer: Counted }
   page: { ask: { side: Side, view: PageView, index: number }, answer: Drawn }
   occurrences: { ask: { key: string, of: 'face' | 'voice' }, answer: readonly Occurrence[] }
   plan: { ask: { request: SwapRequest }, answer: Planned }
+  /** Shows a swap on the pages that are looked at, without working out what it does. */
+  previewSwap: { ask: { request: SwapRequest }, answer: null }
+  /** Ways to mend a paragraph or frame of the plan that was made last. */
+  repairs: { ask: { target: RepairTarget }, answer: readonly RepairOption[] }
+  /** Absent families with their places, and what could take their place. */
+  absent: { ask: Record<string, never>, answer: AbsentAnswer }
+  /** How many lines more or fewer the document has with another family in place of one. */
+  linesWith: { ask: { family: string, to: string }, answer: number }
+  /** Plans a recast; the pages after it can be drawn then. */
+  recast: { ask: { request: RecastRequest, effects: boolean }, answer: { readonly plan: RecastPlan, readonly sheets: readonly SheetSize[] } }
+  /** What some text looks like, as criteria, and what it says. */
+  criteriaAt: { ask: { ranges: readonly TextRange[] }, answer: { readonly look: LookCriteria, readonly text: string } | null }
   /** A picture of the package: ready to be drawn, or as SVG; neither where it is absent, or of a kind that is not shown. */
   picture: { ask: { href: string }, answer: { readonly bitmap: ImageBitmap | null, readonly svg: Uint8Array | null, readonly absent: boolean } }
   /** Edits the document here and now; what the server needs to do the same comes back. */
