@@ -132,7 +132,16 @@ watch(() => desk.current, async (place) => {
   const drawn = await drawnPage(desk.page)
   if (!drawn || desk.current !== place) return
   const run = drawn.page.runs.find(each => each.part === place.part && each.node === place.node && each.start < place.end && each.end > place.start)
-  if (!run) return
+  if (!run) {
+    // An empty line has no letters: its caret shows where it is.
+    const caret = place.end === place.start ? caretBox(drawn.page, { part: place.part, node: place.node, offset: place.start }) : null
+    if (caret) {
+      if (desk.zoom < 1.4) { desk.zoom = 1.4; await nextTick() }
+      await words.place({ part: place.part, node: place.node, offset: place.start }, false)
+      bring(desk.page, caret, true)
+    }
+    return
+  }
   const own = { x: run.x, y: run.y - run.ascent, width: run.width, height: run.ascent + run.descent }
   const box = run.matrix ? boundsOf(run.matrix, own) : own
   // Even a lone space shall be seen: what is very small is shown larger.

@@ -42,7 +42,7 @@ export const useShelf = defineStore('shelf', () => {
     events ??= new EventSource('/api/events')
     events.onmessage = ({ data }) => {
       const job = JSON.parse(data as string) as Job
-      jobs.value[job.document] = job
+      if (job.batch === null) jobs.value[job.document] = job
       if (job.state === 'done' || job.state === 'failed') void refresh()
     }
   }

@@ -1,3 +1,4 @@
+/// <reference path="./wawoff2.d.ts" />
 import { decompress } from 'wawoff2'
 import type { FaceRecord } from '../../core/font/face'
 import { checkTables, fontFileKind, unpackWoff } from '../../core/font/file-check'

@@ -1,11 +1,16 @@
 <script setup lang="ts">
 import type { StyleWish } from '~~/core/plan/styles/wishes'
 import { useDesk } from '../../stores/desk'
-import { useSwap } from '../../stores/swap'
+import { openWish, useSwap } from '../../stores/swap'
+import { useAbsent } from '../../stores/absent'
+import { useRecast } from '../../stores/recast'
+import { counted } from '../../desk/words'
 import FolioLine from '../../desk/FolioLine.vue'
 import RunningHead from '../../desk/RunningHead.vue'
 import SheetsView from '../../desk/SheetsView.vue'
 import ThumbIndex from '../../desk/ThumbIndex.vue'
+import AbsentTray from '../../stages/absent/AbsentTray.vue'
+import RecastTray from '../../stages/recast/RecastTray.vue'
 import CensusTray from '../../stages/census/CensusTray.vue'
 import HandoffTray from '../../stages/handoff/HandoffTray.vue'
 import PlanSheets from '../../stages/swap/PlanSheets.vue'
@@ -24,10 +29,12 @@ const swap = useSwap()
 const words = useWords()
 const pasting = usePasting()
 const styles = useStyles()
+const absent = useAbsent()
+const recast = useRecast()
 const head = ref<InstanceType<typeof RunningHead> | null>(null)
 const stylesTray = ref<InstanceType<typeof StylesTray> | null>(null)
 const sheets = ref<InstanceType<typeof SheetsView> | null>(null)
-const tabs = [{ id: 'census', title: 'Census' }, { id: 'styles', title: 'Styles' }, { id: 'pages', title: 'Pages' }, { id: 'swap', title: 'Swap' }, { id: 'starts', title: 'Starts' }, { id: 'handoff', title: 'Handoff' }] as const
+const tabs = [{ id: 'census', title: 'Census' }, { id: 'absent', title: 'Absent' }, { id: 'styles', title: 'Styles' }, { id: 'pages', title: 'Pages' }, { id: 'swap', title: 'Swap' }, { id: 'recast', title: 'Recast' }, { id: 'starts', title: 'Starts' }, { id: 'handoff', title: 'Handoff' }] as const
 /** The open stage: at once, with the address following, so that quick keys are not lost on the way. */
 const stage = ref<typeof tabs[number]['id']>(tabs.find(tab => tab.id === route.query.stage)?.id ?? 'census')
 watch(() => route.query.stage, (asked) => { stage.value = tabs.find(tab => tab.id === asked)?.id ?? 'census' })
@@ -40,10 +47,22 @@ function go(id: string): void {
 }
 
 /** The other end to start from: a family, or text that was clicked, goes into the swap. */
-function swapFamily(family: string): void {
+function swapFamily(family: string, to = ''): void {
   swap.reset()
-  swap.wishes = [{ from: family, fromFace: null, to: '' }]
+  swap.wishes = [openWish(family, null, to)]
   go('swap')
+  if (to !== '') void swap.makePlan()
+}
+
+/** Families that text is set in and the library lacks: said in one calm line. */
+const absentFamilies = computed(() => [...new Set((desk.census?.faces ?? []).filter(face => face.status === 'absent').map(face => face.family))])
+const silenced = ref(false)
+
+/** From an absent face to the style that causes it. */
+function mendStyle(title: string): void {
+  const style = styles.list.find(each => each.displayName === title)
+  if (style) styles.selected = { family: style.family, name: style.name }
+  go('styles')
 }
 function swapPointed(): void {
   const face = desk.census?.faces.find(each => each.key === desk.pointed?.face)
@@ -100,13 +119,15 @@ function key(event: KeyboardEvent): void {
 function warn(event: BeforeUnloadEvent): void { if (words.unsaved) { void words.flush(); event.preventDefault() } }
 
 // Other stages speak of what is stored: what was typed a moment ago goes there first.
-watch(stage, () => { void words.flush(); styles.leave(); styles.done = ''; styles.message = '' })
+watch(stage, () => { void words.flush(); styles.leave(); swap.endPreview(); styles.done = ''; styles.message = '' })
 watch(() => desk.info?.document.id, () => styles.recallPins())
 
 onMounted(() => {
   swap.reset()
   words.clear()
   styles.clear()
+  absent.clear()
+  recast.clear()
   pasting.recall()
   window.addEventListener('beforeunload', warn)
   void desk.open(String(route.params.id))
@@ -134,7 +155,11 @@ useHead({ title: () => title.value ? `${title.value}, Morphene` : 'Morphene' })
     <div v-else class="flex min-h-0 flex-1">
       <div class="flex min-w-0 flex-1 flex-col">
         <p v-if="desk.failure" role="alert" class="border-b border-rubric bg-sheet px-5 py-2 text-rubric">{{ desk.failure }}</p>
-        <template v-if="stage === 'swap' && swap.plan">
+        <p v-if="absentFamilies.length > 0 && !silenced && stage === 'census'" class="flex items-baseline gap-3 border-b border-rule bg-paper px-5 py-1.5 text-[13px]" role="status">
+          <span class="min-w-0 flex-1 truncate"><span aria-hidden="true" class="text-iris">◇ </span>{{ absentFamilies.length === 1 ? `${absentFamilies[0]} is absent` : `${counted(absentFamilies.length, 'face')} are absent: ${absentFamilies.join(', ')}` }}. Others stand in; the file is as it was.</span>
+          <button type="button" class="link" @click="go('absent')">See what can be done</button><button type="button" class="text-soft" aria-label="Not now" @click="silenced = true">×</button>
+        </p>
+        <template v-if="stage === 'swap' && swap.plan && swap.previewing === ''">
           <PlanSheets />
         </template>
         <template v-else>
@@ -144,8 +169,10 @@ useHead({ title: () => title.value ? `${title.value}, Morphene` : 'Morphene' })
       </div>
       <ThumbIndex :tabs="tabs" :open="stage" @open="go" />
       <p v-if="desk.state === 'setting'" role="status" class="h-full w-[min(630px,50vw)] shrink-0 px-[22px] pt-5 text-soft">The first page is here; setting and counting the others …</p>
-      <main v-else id="tray" role="tabpanel" :aria-labelledby="`tab-${stage}`" class="h-full w-[min(630px,50vw)] shrink-0" :class="stage === 'swap' ? 'overflow-hidden' : 'overflow-y-auto'" tabindex="-1">
+      <main v-else id="tray" role="tabpanel" :aria-labelledby="`tab-${stage}`" class="h-full w-[min(630px,50vw)] shrink-0" :class="stage === 'swap' || stage === 'recast' ? 'overflow-hidden' : 'overflow-y-auto'" tabindex="-1">
         <CensusTray v-if="stage === 'census'" @plan="planStyles" @swap="swapFamily" @go="sheets?.goTo($event)" />
+        <AbsentTray v-else-if="stage === 'absent'" @swap="swapFamily" @style="mendStyle" />
+        <RecastTray v-else-if="stage === 'recast'" />
         <StylesTray v-else-if="stage === 'styles'" ref="stylesTray" />
         <PagesTray v-else-if="stage === 'pages'" />
         <SwapTray v-else-if="stage === 'swap'" @census="go('census')" />

@@ -79,7 +79,7 @@ const file = (version?: number) => `/api/documents/${document.value.id}/file?dow
           <td class="tabular-nums">{{ version.number }}</td>
           <td>{{ version.title }}</td>
           <td class="text-soft">{{ when(version.created) }}</td>
-          <td class="whitespace-nowrap"><a class="link" :href="file(version.number)">File</a><template v-if="version.madeBy === 'swap' || version.madeBy === 'styles'"> · <a class="link" target="_blank" :href="`/api/documents/${document.id}/record?version=${version.number}`">Record (JSON)</a> · <a class="link" :href="`/api/documents/${document.id}/record-pdf?version=${version.number}`" :aria-label="`Record of version ${version.number} as PDF`">PDF</a></template></td>
+          <td class="whitespace-nowrap"><a class="link" :href="file(version.number)">File</a><template v-if="version.madeBy === 'swap' || version.madeBy === 'styles' || version.madeBy === 'recast'"> · <NuxtLink class="link" :to="`/records/${document.id}/${version.number}`" :aria-label="`Record of version ${version.number}`">Record</NuxtLink> · <a class="link" :href="`/api/documents/${document.id}/record-pdf?version=${version.number}`" :aria-label="`Record of version ${version.number} as PDF`">PDF</a> · <a class="link" :href="`/api/documents/${document.id}/record-csv?version=${version.number}`" :aria-label="`Record of version ${version.number} as CSV`">CSV</a></template></td>
         </tr>
       </tbody>
     </table>

@@ -7,7 +7,8 @@ import { useLibrary } from '../../stores/library'
 export interface Choice { readonly family: string, readonly note: string, readonly hash: string | null, readonly absent: boolean }
 
 const props = defineProps<{ modelValue: string, choices: readonly Choice[], label: string, placeholder: string }>()
-const emit = defineEmits<{ 'update:modelValue': [family: string] }>()
+/** `active` is the family under the pointer or the arrow keys while the list is open; '' when it closes. */
+const emit = defineEmits<{ 'update:modelValue': [family: string], 'active': [family: string] }>()
 const store = useLibrary()
 const query = ref('')
 const found = computed(() => props.choices.filter(choice => choice.family.toLowerCase().includes(query.value.trim().toLowerCase())))
@@ -15,6 +16,14 @@ const found = computed(() => props.choices.filter(choice => choice.family.toLowe
 function pick(family: unknown): void {
   query.value = ''
   emit('update:modelValue', String(family ?? ''))
+}
+
+let last = ''
+/** Told while the list is drawn: the option that is pointed at. */
+function point(family: unknown, open: boolean): string {
+  const next = open && family ? String(family) : ''
+  if (next !== last) { last = next; void nextTick(() => emit('active', next)) }
+  return ''
 }
 
 /** The face a family's name is drawn in. */
@@ -27,7 +36,8 @@ function drawnIn(choice: Choice): string | undefined {
 </script>
 
 <template>
-  <Combobox :model-value="modelValue" as="div" class="relative min-w-0 flex-1" @update:model-value="pick">
+  <Combobox v-slot="{ activeOption, open }" :model-value="modelValue" as="div" class="relative min-w-0 flex-1" @update:model-value="pick">
+    <span class="hidden">{{ point(activeOption, open) }}</span>
     <ComboboxLabel class="block text-[13px] text-soft">{{ label }}</ComboboxLabel>
     <div class="relative mt-0.5">
       <ComboboxInput class="field w-full pr-8" :display-value="(value: unknown) => String(value ?? '')" :placeholder="placeholder" autocomplete="off" @change="query = $event.target.value" @focus="($event.target as HTMLInputElement).select()" />

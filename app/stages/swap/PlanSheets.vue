@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { faceKey } from '~~/core/census/voices'
 import type { Slot } from '~~/core/document/font-attributes'
+import { repairTitle } from '~~/core/plan/repairs'
+import type { RepairOption } from '~~/core/plan/find-repairs'
 import SheetPage from '../../desk/SheetPage.vue'
-import { counted, pageWords } from '../../desk/words'
+import { counted } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useSwap } from '../../stores/swap'
 
+/** The walk: what a plan does, page by page, before and after; accepted, struck or repaired as one goes. */
 const desk = useDesk()
 const swap = useSwap()
 const plan = computed(() => swap.plan!)
@@ -15,47 +18,97 @@ const holder = ref<HTMLElement | null>(null)
 const room = ref({ width: 600, height: 400 })
 let watcher: ResizeObserver | null = null
 
-interface Row { readonly page: number, readonly pageAfter: number, readonly what: string, readonly tone: string, readonly lines: string, readonly key: string }
+interface Row { readonly key: string, readonly page: number, readonly pageAfter: number, readonly grave: number, readonly what: string, readonly tone: string, readonly change: string, readonly place: { readonly part: string, readonly node: number } | null, readonly of: 'paragraph' | 'frame' | null, readonly flagged: boolean }
 
-/** What happens, page by page: overruns first, then paragraphs that change their lines. */
+/** What happens: what runs over first, then titles that wrap anew, tables, other paragraphs, and empty space. */
 const rows = computed((): Row[] => [
-  ...effects.value.overset.map((frame): Row => ({ key: `o${frame.node}`, page: frame.page, pageAfter: frame.page, tone: 'text-rubric', what: `${frame.name || 'A frame'} runs over${frame.linesBefore > 0 ? `, as by ${frame.linesBefore} before` : ''}`, lines: `${counted(frame.lines, 'line')} over` })),
-  ...[...effects.value.paragraphs].sort((a, b) => a.page - b.page).map((each): Row => ({
-    key: `p${each.part}${each.node}`, page: each.page, pageAfter: each.pageAfter, tone: each.linesAfter > each.linesBefore ? 'text-ochre' : '', what: `“${each.opening.trim()}${each.opening.length >= 60 ? ' …' : ''}”`, lines: `${each.linesBefore} → ${each.linesAfter}`,
+  ...effects.value.overset.map((frame): Row => ({ key: `o${frame.node}`, page: frame.page, pageAfter: frame.page, grave: frame.lines > frame.linesBefore ? 0 : 3, tone: 'text-rubric', what: `${frame.name || 'A frame'} runs over`, change: `${frame.linesBefore} → ${frame.lines} lines over`, place: frame, of: 'frame', flagged: frame.lines !== frame.linesBefore })),
+  ...effects.value.paragraphs.map((each): Row => ({
+    key: `p${each.part}${each.node}`, page: each.page, pageAfter: each.pageAfter, grave: each.title ? 1 : each.linesAfter > each.linesBefore ? 3 : 4, tone: each.title || each.linesAfter > each.linesBefore ? 'text-ochre' : '',
+    what: `${each.title ? 'Title wraps anew: ' : ''}“${each.opening.trim()}${each.opening.length >= 60 ? ' …' : ''}”`, change: `${each.linesBefore} → ${each.linesAfter} lines`, place: each, of: 'paragraph', flagged: each.title || each.linesAfter > each.linesBefore,
   })),
-])
+  ...effects.value.tables.map((table): Row => ({ key: `t${table.part}${table.node}`, page: table.page, pageAfter: table.page, grave: 2, tone: table.heightAfter > table.heightBefore ? 'text-ochre' : '', what: `Table ${table.heightAfter > table.heightBefore ? 'grows' : 'shrinks'}, ${counted(table.rows, 'row')}${table.opening ? `: “${table.opening.trim()}”` : ''}`, change: `${table.heightBefore} → ${table.heightAfter} pt`, place: null, of: null, flagged: table.heightAfter > table.heightBefore })),
+  ...effects.value.frames.map((frame): Row => ({ key: `f${frame.part}${frame.node}`, page: frame.page, pageAfter: frame.page, grave: 5, tone: '', what: `${frame.name || 'A frame'}, empty space`, change: `${frame.roomBefore} → ${frame.roomAfter} pt`, place: null, of: null, flagged: false })),
+].sort((a, b) => a.grave - b.grave || a.page - b.page))
 const last = computed(() => Math.max(desk.sheets.length, swap.sheetsAfter.length) - 1)
 /** Where what stood on this page before stands afterwards: by the paragraphs that changed, else the same page. */
-const afterPage = computed(() => Math.min(rows.value.find(row => row.page === at.value)?.pageAfter ?? at.value, swap.sheetsAfter.length - 1))
+const afterPage = computed(() => Math.min(rows.value.find(row => row.page === at.value && row.of === 'paragraph')?.pageAfter ?? at.value, swap.sheetsAfter.length - 1))
 const before = computed(() => desk.sheets[at.value])
 const after = computed(() => swap.sheetsAfter[afterPage.value])
 const zoom = computed(() => {
   const sheet = before.value ?? after.value
   if (!sheet) return 0.4
-  return Math.max(0.2, Math.min((room.value.width - 72) / 2 / (sheet.width * 96 / 72), Math.max(room.value.height - 300, 300) / (sheet.height * 96 / 72)))
+  return Math.max(0.2, Math.min((room.value.width - 72) / 2 / (sheet.width * 96 / 72), Math.max(room.value.height - 250, 280) / (sheet.height * 96 / 72)))
 })
 /** Faces that go, on the page now, and those that come, on the page after: both are marked. */
 const goes = computed(() => new Set(plan.value.mappings.map(mapping => mapping.key)))
 const comes = computed(() => new Set(plan.value.mappings.map(mapping => faceKey({ ...mapping.to, slot: mapping.key.split('|')[2] as Slot }))))
 const touched = computed(() => (desk.census?.faces ?? []).filter(face => goes.value.has(face.key)).flatMap(face => face.pages))
-const flagged = computed(() => [...new Set([...rows.value.map(row => row.page), ...touched.value])].sort((a, b) => a - b))
 
-function nextFlagged(): void {
-  const next = flagged.value.find(page => page > at.value) ?? flagged.value[0]
-  if (next !== undefined) at.value = next
+/** The order of the walk: flagged pages first, then the others on which anything changes. */
+const order = computed(() => {
+  const flagged = [...new Set(rows.value.filter(row => row.flagged && row.page >= 0).map(row => row.page))].sort((a, b) => a - b)
+  const others = [...new Set([...rows.value.map(row => row.page), ...touched.value])].filter(page => page >= 0 && !flagged.includes(page)).sort((a, b) => a - b)
+  return { flagged, all: [...flagged, ...others] }
+})
+const accepted = ref(new Set<number>())
+const left = computed(() => order.value.all.filter(page => !accepted.value.has(page)))
+const here = computed(() => rows.value.filter(row => row.page === at.value))
+const chosen = ref(0)
+const row = computed((): Row | null => here.value[Math.min(chosen.value, here.value.length - 1)] ?? null)
+const options = shallowRef<readonly RepairOption[] | null>(null)
+const said = ref('')
+
+function go(page: number): void { at.value = Math.max(0, Math.min(page, last.value)); chosen.value = 0; options.value = null }
+function step(by: 1 | -1): void {
+  const { all } = order.value
+  const index = all.indexOf(at.value)
+  const next = index < 0 ? all[0] : all[(index + by + all.length) % all.length]
+  if (next !== undefined) go(next)
+}
+/** Accepts the page and goes on to the next one that is left. */
+function accept(): void {
+  accepted.value = new Set(accepted.value).add(at.value)
+  const { all } = order.value
+  const from = all.indexOf(at.value)
+  const next = [...all.slice(from + 1), ...all.slice(0, from + 1)].find(page => !accepted.value.has(page))
+  if (next !== undefined) go(next)
+}
+async function strike(): Promise<void> { if (row.value?.of === 'paragraph' && row.value.place) await swap.spare(row.value.place) }
+async function findRepairs(): Promise<void> {
+  if (!row.value?.of || !row.value.place) return
+  said.value = 'Trying …'
+  options.value = await swap.repairsOf({ ...row.value.place, of: row.value.of }).catch(() => [])
+  said.value = options.value?.length === 0 ? 'Nothing within the limits helps here.' : ''
+}
+async function take(option: RepairOption): Promise<void> { options.value = null; await swap.repair(option) }
+async function mendAll(): Promise<void> { const count = await swap.repairAll(); said.value = count === 0 ? 'Nothing within the limits helps.' : `${counted(count, 'place')} mended in the plan.` }
+
+function key(event: KeyboardEvent): void {
+  if (event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|SELECT|TEXTAREA)$/.test((event.target as HTMLElement).tagName)) return
+  const act = (action: () => unknown) => { event.preventDefault(); event.stopPropagation(); void action() }
+  if (event.key === 'ArrowRight' || event.key === 'PageDown') act(() => step(1))
+  else if (event.key === 'ArrowLeft' || event.key === 'PageUp') act(() => step(-1))
+  else if (event.key === 'ArrowDown') act(() => { chosen.value = Math.min(chosen.value + 1, here.value.length - 1); options.value = null })
+  else if (event.key === 'ArrowUp') act(() => { chosen.value = Math.max(chosen.value - 1, 0); options.value = null })
+  else if (event.key === 'a') act(accept)
+  else if (event.key === 's') act(strike)
+  else if (event.key === 'r') act(findRepairs)
+  else if (/^[1-4]$/.test(event.key) && options.value?.[Number(event.key) - 1]) act(() => take(options.value![Number(event.key) - 1]!))
 }
 
-watch(() => swap.generation, () => { if (!flagged.value.includes(at.value)) at.value = rows.value[0]?.page ?? flagged.value[0] ?? Math.min(desk.page, last.value) }, { immediate: true })
+watch(() => swap.generation, () => { options.value = null; if (at.value > last.value || !order.value.all.includes(at.value)) go(order.value.all[0] ?? Math.min(desk.page, last.value)) }, { immediate: true })
 onMounted(() => {
   watcher = new ResizeObserver(([entry]) => { if (entry) room.value = { width: entry.contentRect.width, height: entry.contentRect.height } })
   watcher.observe(holder.value!)
 })
 onBeforeUnmount(() => watcher?.disconnect())
+const outcome = (option: RepairOption) => option.mends ? row.value?.of === 'frame' ? 'everything fits' : `${counted(option.lines, 'line')}, as before` : row.value?.of === 'frame' ? `${counted(option.lines, 'line')} still over` : `${counted(option.lines, 'line')} still`
 </script>
 
 <template>
-  <div class="flex min-h-0 flex-1 flex-col bg-desk">
-    <div ref="holder" class="min-h-0 flex-1 overflow-auto px-6 pt-4 pb-6" tabindex="0" aria-label="Pages before and after">
+  <div class="flex min-h-0 flex-1 flex-col bg-desk" @keydown="key">
+    <div ref="holder" class="min-h-0 flex-1 overflow-auto px-6 pt-4 pb-6" tabindex="0" aria-label="The walk, pages before and after: left and right go from page to page, up and down from row to row, A accepts the page, S strikes the row, R looks for repairs">
       <div class="flex gap-6">
         <div v-if="before">
           <p class="mb-1 text-[13px] font-medium text-soft">Page {{ at + 1 }} now</p>
@@ -66,27 +119,39 @@ onBeforeUnmount(() => watcher?.disconnect())
           <SheetPage side="after" :index="afterPage" :zoom="zoom" v-bind="after" :live="true" :generation="swap.generation" :faces="comes" plain />
         </div>
       </div>
-      <p v-if="touched.length > 0" class="mt-4 text-[13px] text-soft">Swapped text stands on page{{ new Set(touched).size === 1 ? '' : 's' }} {{ pageWords([...new Set(touched)].sort((a, b) => a - b), desk.sheets.length) }}.</p>
+      <div class="mt-3 flex flex-wrap items-center gap-2 text-[13px]">
+        <button type="button" class="plain" @click="accept">{{ accepted.has(at) ? 'Accepted' : 'Accept page' }} (A)</button>
+        <button type="button" class="plain" :disabled="row?.of !== 'paragraph'" @click="strike">{{ row?.place && swap.isSpared(row.place) ? 'Take back' : 'Strike this row' }} (S)</button>
+        <button type="button" class="plain" :disabled="!row?.of" @click="findRepairs">Repair it (R)</button>
+        <button v-if="order.flagged.length > 0" type="button" class="plain" :disabled="swap.planning" @click="mendAll">Mend all that runs over or wraps</button>
+        <span role="status" class="text-soft">{{ said }}</span>
+      </div>
+      <div v-if="options && options.length > 0" class="mt-2 border border-verdigris bg-sheet px-3 py-2" aria-label="Repairs">
+        <p v-for="(option, index) in options" :key="option.repair.kind" class="flex items-baseline gap-3"><span class="min-w-0 flex-1"><strong>{{ repairTitle(option.repair) }}</strong><span class="text-soft">: {{ outcome(option) }}</span></span><button type="button" class="link" @click="take(option)">Take it ({{ index + 1 }})</button></p>
+      </div>
+      <p v-if="swap.repairs.length > 0" class="mt-2 text-[13px]">{{ counted(swap.repairs.length, 'repair') }} in the plan. <button type="button" class="link" @click="swap.repairs = []; swap.makePlan()">Take them all out</button></p>
+      <p v-if="swap.spared.length > 0" class="mt-1 text-[13px]">{{ counted(swap.spared.length, 'paragraph') }} keep the old font. <button type="button" class="link" @click="swap.spared = []; swap.makePlan()">Take them along again</button></p>
       <table class="mt-3 table-fixed">
-        <colgroup><col class="w-[56px]"><col><col class="w-[104px]"></colgroup>
-        <thead><tr><th scope="col">Page</th><th scope="col">What happens</th><th scope="col" class="number">Lines</th></tr></thead>
+        <colgroup><col class="w-[56px]"><col><col class="w-[132px]"></colgroup>
+        <thead><tr><th scope="col">Page</th><th scope="col">What happens</th><th scope="col" class="number">Change</th></tr></thead>
         <tbody>
-          <tr v-for="row in rows.slice(0, 200)" :key="row.key" :class="{ 'bg-paper': row.page === at }">
-            <td><button type="button" class="link" :aria-label="`Show page ${row.page + 1}`" @click="at = row.page">{{ row.page + 1 }}</button></td>
-            <td class="truncate" :class="row.tone" :title="row.what">{{ row.what }}</td>
-            <td class="number">{{ row.lines }}</td>
+          <tr v-for="each in rows.slice(0, 200)" :key="each.key" :class="{ 'bg-wash': each === row, 'bg-paper': each.page === at && each !== row }">
+            <td><button type="button" class="link" :aria-label="`Show page ${each.page + 1}`" @click="go(each.page); chosen = here.indexOf(each)">{{ each.page < 0 ? '–' : each.page + 1 }}</button></td>
+            <td class="truncate" :class="each.tone" :title="each.what">{{ each.what }}</td>
+            <td class="number">{{ each.change }}</td>
           </tr>
           <tr v-if="rows.length === 0"><td colspan="3" class="text-soft">Every paragraph keeps its number of lines.</td></tr>
         </tbody>
       </table>
-      <p v-if="effects.paragraphsChanged > rows.length || rows.length > 200" class="mt-2 text-soft">{{ counted(effects.paragraphsChanged, 'paragraph') }} change in all; the largest changes are listed.</p>
+      <p v-if="effects.paragraphsChanged > effects.paragraphs.length || rows.length > 200" class="mt-2 text-soft">{{ counted(effects.paragraphsChanged, 'paragraph') }} change in all; the largest changes are listed.</p>
     </div>
     <div class="flex h-[36px] shrink-0 items-center gap-4 border-t border-rule bg-paper px-5 text-[13px] text-soft">
-      <button type="button" class="link" :disabled="at <= 0" @click="at--">Page before</button>
+      <button type="button" class="link" :disabled="at <= 0" @click="go(at - 1)">Page before</button>
       <span class="tabular-nums">Page <strong class="text-ink">{{ at + 1 }}</strong> of {{ last + 1 }}</span>
-      <button type="button" class="link" :disabled="at >= last" @click="at++">Page after</button>
-      <button v-if="flagged.length > 0" type="button" class="link" @click="nextFlagged">Next page with a change</button>
-      <span class="ml-auto">{{ effects.pagesBefore }} pages before, {{ effects.pagesAfter }} after</span>
+      <button type="button" class="link" :disabled="at >= last" @click="go(at + 1)">Page after</button>
+      <button v-if="order.all.length > 0" type="button" class="link" @click="step(1)">Next page with a change</button>
+      <span class="ml-auto tabular-nums" role="status">{{ left.length === 0 ? 'all pages looked at' : `${counted(left.length, 'page')} left, ${order.flagged.filter(page => !accepted.has(page)).length} flagged` }}</span>
+      <span class="tabular-nums">{{ effects.pagesBefore }} pages before, {{ effects.pagesAfter }} after</span>
     </div>
   </div>
 </template>

@@ -3,8 +3,10 @@ import { faceName } from '~~/core/font/face'
 import { sameFamily } from '~~/core/document/font-family'
 import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'
-import { useSwap } from '../../stores/swap'
+import { openWish, useSwap } from '../../stores/swap'
+import type { PlanRow } from '~~/core/plan/plan'
 import { counted, grouped } from '../../desk/words'
+import WishLimits from './WishLimits.vue'
 import FamilyPicker, { type Choice } from './FamilyPicker.vue'
 
 const emit = defineEmits<{ census: [] }>()
@@ -36,11 +38,30 @@ const coming = computed((): Choice[] => library.library?.familyNames.map((family
 const facesOf = (family: string) => [...new Set((desk.census?.faces ?? []).filter(face => sameFamily(face.family, family)).map(face => face.style))]
 const stylesOf = (family: string) => library.library?.family(family).map(face => face.style) ?? []
 
+/** Wishes whose limits and sizes are laid open. */
+const laidOpen = ref(new Set<number>())
+function lay(index: number): void { const next = new Set(laidOpen.value); if (!next.delete(index)) next.add(index); laidOpen.value = next }
+
+/** Kinds of place that can be struck as one. */
+const kinds: readonly (readonly [PlanRow['kind'], string])[] = [['style', 'styles'], ['stray', 'local formatting'], ['default', 'starting type'], ['master', 'headers and masters'], ['list', 'list labels'], ['chart', 'charts'], ['formula', 'formulas'], ['other', 'other definitions']]
+const byKind = computed(() => kinds.flatMap(([kind, title]) => { const rows = (plan.value?.rows ?? []).filter(row => row.kind === kind && row.leftOut === null && !/^(kept|repair)\|/.test(row.id)); return rows.length === 0 ? [] : [{ kind, title, ids: rows.map(row => row.id), on: rows.some(row => row.included) }] }))
+
 function change(): void {
   swap.struck = []
   swap.faces = {}
+  swap.kept = []
+  swap.spared = []
+  swap.repairs = []
   if (swap.complete) void swap.makePlan()
   else swap.plan = null
+}
+
+/** A family under the pointer is shown on the pages at once; when the list closes without a choice the plan comes back. */
+function point(index: number, family: string): void {
+  if (family !== '') { void swap.preview(index, family); return }
+  const looked = swap.previewing !== ''
+  swap.endPreview()
+  if (looked && swap.complete) void swap.makePlan()
 }
 
 function chooseFace(key: string, event: Event): void {
@@ -74,15 +95,19 @@ const pagesWord = computed(() => {
         <p v-else class="text-soft">Choose what goes and what comes. Nothing changes until you have seen the plan.</p>
 
         <p v-if="desk.signed" class="notice mt-3"><strong>This document is signed.</strong> Any change ends its signature; the version as it came is kept.</p>
-        <div v-for="(wish, index) in swap.wishes" :key="index" class="mt-3 flex items-end gap-3">
-          <FamilyPicker v-model="wish.from" :choices="going" label="Goes" placeholder="A family of this document" @update:model-value="wish.fromFace = null; change()" />
-          <label v-if="wish.from" class="w-[120px] text-[13px] text-soft">Which faces
-            <select v-model="wish.fromFace" class="field mt-0.5 w-full text-[14px] text-ink" @change="change"><option :value="null">all</option><option v-for="style in facesOf(wish.from)" :key="style" :value="style">{{ style }}</option></select>
-          </label>
-          <FamilyPicker v-model="wish.to" :choices="coming" label="Comes" placeholder="Search the library" @update:model-value="change" />
-          <button v-if="swap.wishes.length > 1" type="button" class="link pb-1.5" :aria-label="`Remove swap ${index + 1}`" @click="swap.wishes.splice(index, 1); change()">Remove</button>
+        <div v-for="(wish, index) in swap.wishes" :key="index" class="mt-3">
+          <div class="flex items-end gap-3">
+            <FamilyPicker v-model="wish.from" :choices="going" label="Goes" placeholder="A family of this document" @update:model-value="wish.fromFace = null; change()" />
+            <label v-if="wish.from" class="w-[120px] text-[13px] text-soft">Which faces
+              <select v-model="wish.fromFace" class="field mt-0.5 w-full text-[14px] text-ink" @change="change"><option :value="null">all</option><option v-for="style in facesOf(wish.from)" :key="style" :value="style">{{ style }}</option></select>
+            </label>
+            <FamilyPicker v-model="wish.to" :choices="coming" label="Comes" placeholder="Search the library" @update:model-value="change" @active="point(index, $event)" />
+            <button type="button" class="link pb-1.5 whitespace-nowrap" :aria-expanded="laidOpen.has(index)" @click="lay(index)">Size, scope</button>
+            <button v-if="swap.wishes.length > 1" type="button" class="link pb-1.5" :aria-label="`Remove swap ${index + 1}`" @click="swap.wishes.splice(index, 1); change()">Remove</button>
+          </div>
+          <WishLimits v-if="laidOpen.has(index)" :wish="wish" @change="change" />
         </div>
-        <button v-if="swap.complete && swap.wishes.length < 6" type="button" class="link mt-2" @click="swap.wishes.push({ from: '', fromFace: null, to: '' })">And another at the same time</button>
+        <button v-if="swap.complete && swap.wishes.length < 12" type="button" class="link mt-2" @click="swap.wishes.push(openWish())">And another at the same time</button>
 
         <p v-if="swap.message" role="alert" class="mt-3 border border-rubric bg-sheet p-3 text-rubric">{{ swap.message }}</p>
         <p v-if="swap.planning && !plan" class="mt-4 text-soft" role="status">Planning: setting all pages twice …</p>
@@ -106,13 +131,33 @@ const pagesWord = computed(() => {
             </tbody>
           </table>
 
+          <template v-if="plan.sizes.length > 0">
+            <p v-for="size in plan.sizes" :key="size.wish" class="mt-2"><strong>Sizes go to {{ size.percent }} %</strong><span class="text-soft">, {{ size.said }}.</span></p>
+          </template>
+
+          <template v-if="plan.groups.length > 0">
+            <h2 class="mt-5">Text that shares the font</h2>
+            <p class="text-soft">By role and style. What is struck here keeps its font, though others lose it.</p>
+            <table class="mt-1 table-fixed">
+              <colgroup><col class="w-[26px]"><col><col class="w-[120px]"><col class="w-[90px]"></colgroup>
+              <thead><tr><th scope="col"><span class="sr-only">Swapped</span></th><th scope="col">Style</th><th scope="col">Role</th><th scope="col" class="number">Characters</th></tr></thead>
+              <tbody>
+                <tr v-for="group in plan.groups" :key="group.id" :class="{ 'text-soft': group.kept }">
+                  <td><input type="checkbox" class="mt-1 size-[15px] accent-verdigris" :checked="!group.kept" :aria-label="`${group.style}: swapped`" @change="swap.toggleGroup(group.id)"></td>
+                  <td class="truncate">{{ group.style }}</td><td>{{ group.role ?? '–' }}</td><td class="number">{{ grouped(group.characters) }}</td>
+                </tr>
+              </tbody>
+            </table>
+          </template>
+
           <h2 class="mt-5">Places</h2>
+          <p class="flex flex-wrap gap-x-4 gap-y-1"><label v-for="each in byKind" :key="each.kind" class="flex items-center gap-1.5"><input type="checkbox" class="size-[15px] accent-verdigris" :checked="each.on" :aria-label="`All ${each.title} in the plan`" @change="swap.toggleKind(each.ids, each.on)">{{ each.title }}</label></p>
           <table class="mt-1 table-fixed">
             <colgroup><col class="w-[26px]"><col><col class="w-[56px]"><col class="w-[82px]"><col class="w-[190px]"></colgroup>
             <thead><tr><th scope="col"><span class="sr-only">In the plan</span></th><th scope="col">Places</th><th scope="col" class="number">Count</th><th scope="col" class="number">Characters</th><th scope="col">Before → after</th></tr></thead>
             <tbody>
               <tr v-for="row in plan.rows" :key="row.id" :class="{ 'text-soft': !row.included }">
-                <td><input type="checkbox" class="mt-1 size-[15px] accent-verdigris" :checked="row.included" :disabled="row.leftOut !== null" :aria-label="`${row.title}: in the plan`" @change="swap.toggle(row.id)"></td>
+                <td><input type="checkbox" class="mt-1 size-[15px] accent-verdigris" :checked="row.included" :disabled="row.leftOut !== null || /^(kept|repair)/.test(row.id)" :aria-label="`${row.title}: in the plan`" @change="swap.toggle(row.id)"></td>
                 <td class="truncate" :title="row.title">{{ row.title }}</td>
                 <td class="number">{{ row.count }}</td>
                 <td class="number">{{ row.characters > 0 ? grouped(row.characters) : '–' }}</td>

@@ -21,10 +21,13 @@ export default answer(async (event) => {
   // A zip that is no document brings several, and fonts with them.
   if (/\.zip$/i.test(name.data)) {
     const { documents, fonts, left } = await threads().run({ kind: 'unzip', bytes: sent })
-    const checked = []
-    for (const document of documents) checked.push({ ...document, ...await threads().run({ kind: 'check', bytes: document.bytes }) })
+    const checked = await Promise.all(documents.map(async document => ({ ...document, ...await threads().run({ kind: 'check', bytes: document.bytes }) })))
     const knex = await database()
-    const added = await knex.transaction(async (transaction) => { const ids = []; for (const { name: fileName, kind, signed, bytes } of checked) ids.push(await addDocument(transaction, { fileName, kind, signed, bytes, fonts })); return ids })
+    const added = await knex.transaction(async (transaction) => {
+      const ids: { id: string, job: string }[] = []
+      for (const { name: fileName, kind, signed, bytes } of checked) ids.push(await addDocument(transaction, { fileName, kind, signed, bytes, fonts }))
+      return ids
+    })
     setResponseStatus(event, 201)
     return {
       id: added[0]!.id, job: added[0]!.job, signed: checked.some(each => each.signed),

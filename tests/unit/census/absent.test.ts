@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { saveDocument } from '../../../core/document/open'
+import type { StandIn } from '../../../core/font/library'
 import { DocumentSession } from '../../../core/plan/session'
 import { Typesetter } from '../../../core/typeset/look'
 import { galleyMenu } from '../../../demo/galley-menu'
@@ -66,7 +67,7 @@ describe('opening and saving with stand-ins', () => {
   })
 
   it('a stand-in for a script shows its letters alone', () => {
-    const make = (standIns: ConstructorParameters<typeof import('../../../core/font/library').Library>[1]) => DocumentSession.open(galleyMenu(), new Typesetter(library.withStandIns(standIns!), typesetter.shaper))
+    const make = (standIns: readonly StandIn[]) => DocumentSession.open(galleyMenu(), new Typesetter(library.withStandIns(standIns), typesetter.shaper))
     const latin = make([{ family: 'Brannock', script: 'Latin', to: 'Oswald' }])
     const plain = make([])
     const lines = (of: DocumentSession) => of.composition.pages.reduce((sum, page) => sum + page.fragments.filter(fragment => fragment.kind === 'lines').reduce((all, fragment) => all + (fragment.kind === 'lines' ? fragment.layout.lines.length : 0), 0), 0)

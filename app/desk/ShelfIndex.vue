@@ -1,0 +1,12 @@
+<script setup lang="ts">
+import ThumbIndex from './ThumbIndex.vue'
+
+defineProps<{ open: string }>()
+const tabs = [{ id: 'shelf', title: 'Shelf' }, { id: 'across', title: 'Across' }, { id: 'records', title: 'Records' }] as const
+const addresses: Readonly<Record<string, string>> = { shelf: '/', across: '/across', records: '/records' }
+const router = useRouter()
+</script>
+
+<template>
+  <ThumbIndex :tabs="tabs" :open="open" @open="router.push(addresses[$event] ?? '/')" />
+</template>
