@@ -1,10 +1,8 @@
-import { existsSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
-import { basename, dirname, join, resolve } from 'node:path'
+import { basename } from 'node:path'
 import { PackageError } from '../core/package/errors'
 import { DocumentSession } from '../core/plan/session'
-import { PlanError, swapRequestSchema } from '../core/plan/plan'
+import { PlanError } from '../core/plan/plan'
 import { openDocument, saveDocument } from '../core/document/open'
-import { remaining } from '../core/plan/swap'
 import { Shaper } from '../core/typeset/shaper'
 import { Typesetter } from '../core/typeset/look'
 import { writeReadText } from '../core/format/odf/new-document'
@@ -13,98 +11,49 @@ import { PdfError, writePdf } from '../core/format/pdf/write'
 import { points } from '../core/style/properties'
 import { startHarfBuzz, startSubsetter } from '../server/library/harfbuzz'
 import { shippedLibrary } from '../server/library/shipped'
-import { censusText, swapText, unlaidLines } from './report'
+import { CommandError, fine, parseCall, single, type Call, type Outcome } from './call'
+import { read, write } from './files'
+import { absent, recast, swap } from './plans'
+import { censusText, unlaidLines } from './report'
 
 const usage = `morphene: the typography of a document, from a terminal
 
   census FILE [--json]                      which faces and voices are in it, how much of each, where
-  swap FILE --from FAMILY --to FAMILY       put one family in place of another, everywhere
+  absent FILES [--json]                     which faces are absent, where, and what could take their place
+  swap FILES --from FAMILY --to FAMILY      put one family in place of another, everywhere; several pairs act at once
        [--from-face STYLE --to-face STYLE]  one face of it only
-       [--out FILE] [--json]                without --out nothing is written: the plan is printed
+       [--size keep|x-height|cap-height|width|lines] [--leading as-is|follow|stay]
+       [--out FILE] [--dry-run] [--json]    without --out, or with --dry-run, nothing is written: the plan is printed
+  recast FILES                              find text, and change it
+       [--find TEXT] [--expression] [--match-case] [--whole-words]
+       [--family FAMILY] [--face STYLE] [--status absent] [--at-size 9-10] [--style NAME] [--role ROLE]
+       [--language CODE] [--color #RRGGBB] [--stray] [--pages 2-5]
+       [--words TEXT] [--set-family FAMILY] [--set-face STYLE] [--set-size 10|110%] [--set-color #RRGGBB]
+       [--set-style NAME] [--set-character-style NAME] [--settle] [--recolor #RRGGBB=#RRGGBB]
+       [--out FILE] [--dry-run] [--json]
   copy FILE OUT                             open and save unchanged
   text FILE OUT                             make an OpenDocument text of a plain text, Markdown or HTML
   pdf FILE OUT [--bleed LENGTH] [--marks]   the pages as PDF, at true size; LENGTH for instance 3mm
        [--leave-out]                        do not embed faces whose licence forbids it
-       [--notes]                            the pages of speaker notes too, after the pages`
+       [--notes]                            the pages of speaker notes too, after the pages
 
-/** A mistake in the call, or a file that cannot be used. The message is one line. */
-class CommandError extends Error {}
+FILES are files or folders; several need a folder after --out. It ends with 0 when it is done, 1 when it went wrong,
+2 when there was nothing to do (of absent: when faces are absent), 3 when some of several files failed.`
 
-interface Call { readonly command: string, readonly files: readonly string[], readonly options: ReadonlyMap<string, string>, readonly json: boolean }
-const withValue = new Set(['--from', '--to', '--from-face', '--to-face', '--out', '--bleed'])
-const switches = new Set(['--marks', '--leave-out', '--notes'])
-
-function parseCall(words: readonly string[]): Call {
-  const files: string[] = []
-  const options = new Map<string, string>()
-  let json = false
-  for (let at = 1; at < words.length; at++) {
-    const word = words[at]!
-    if (word === '--json') json = true
-    else if (switches.has(word)) options.set(word, 'yes')
-    else if (withValue.has(word)) {
-      const value = words[++at]
-      if (value === undefined || value.startsWith('--')) throw new CommandError(`${word} needs a value`)
-      options.set(word, value)
-    }
-    else if (word.startsWith('--')) throw new CommandError(`there is no option ${word}`)
-    else files.push(word)
-  }
-  return { command: words[0] ?? '', files, options, json }
-}
-
-function read(path: string | undefined): Uint8Array {
-  if (path === undefined) throw new CommandError('which file? Name one after the command')
-  if (!existsSync(path)) throw new CommandError(`there is no file “${path}”`)
-  return new Uint8Array(readFileSync(path))
-}
-
-/** Written beside and renamed: a failure leaves no half file, and the file that was there before stays. */
-function write(path: string, bytes: Uint8Array): void {
-  const target = resolve(path)
-  if (!existsSync(dirname(target))) throw new CommandError(`there is no folder “${dirname(target)}”`)
-  const beside = join(dirname(target), `.morphene-${process.pid}`)
-  try {
-    writeFileSync(beside, bytes)
-    renameSync(beside, target)
-  }
-  finally {
-    rmSync(beside, { force: true })
-  }
-}
-
+let typesetter: Typesetter | null = null
+/** Opens a document. All of one call are set by one typesetter: what was measured for one serves the next. */
 async function open(path: string | undefined): Promise<DocumentSession> {
   const bytes = read(path)
   const { library, load } = shippedLibrary()
-  return DocumentSession.start(bytes, new Typesetter(library, new Shaper(startHarfBuzz(), load)))
+  return DocumentSession.start(bytes, typesetter ??= new Typesetter(library, new Shaper(startHarfBuzz(), load)))
 }
 
 async function census(call: Call): Promise<string> {
   const session = await open(call.files[0])
   const { census: result } = session.detail
-  if (!call.json) return censusText(result)
+  if (!call.switches.has('--json')) return censusText(result)
   const { document, characters, settled, faces, voices, unused, frames, pictures } = result
   return JSON.stringify({ document, characters, settled, faces, voices, unused, frames, pictures }, null, 2)
-}
-
-async function swap(call: Call): Promise<string> {
-  const from = call.options.get('--from')
-  const to = call.options.get('--to')
-  if (from === undefined || to === undefined) throw new CommandError('swap needs --from FAMILY and --to FAMILY')
-  const session = await open(call.files[0])
-  const wish = { from: { family: from, style: call.options.get('--from-face') }, to: { family: to, style: call.options.get('--to-face') } }
-  const request = swapRequestSchema.safeParse({ wishes: [wish] })
-  if (!request.success) throw new CommandError(`the wish cannot be read: ${request.error.issues[0]?.message ?? ''}`)
-  const { plan, after } = session.plan(request.data)
-  const out = call.options.get('--out')
-  if (out !== undefined) write(out, saveDocument(after.document))
-  const left = [...plan.left, ...wish.from.style === undefined ? remaining(after.document, from).map(each => ({ what: `${each.owner} (${each.part})`, reason: 'still named', count: 1 })) : []]
-  if (!call.json) return swapText(plan, left, out ?? null)
-  const effects = plan.effects!
-  return JSON.stringify({
-    items: plan.rows, places: plan.places, missingGlyphs: plan.missingGlyphs, pagesBefore: effects.pagesBefore, pagesAfter: effects.pagesAfter,
-    overset: effects.overset, unlaid: effects.unlaid, left,
-  }, null, 2)
 }
 
 function copy(call: Call): string {
@@ -126,11 +75,11 @@ function text(call: Call): string {
 
 async function pdf(call: Call): Promise<string> {
   const [from, to] = call.files
-  const bleed = call.options.has('--bleed') ? points(call.options.get('--bleed')) : 0
+  const bleed = call.options.has('--bleed') ? points(single(call, '--bleed')) : 0
   if (bleed === null || bleed < 0 || bleed > 72) throw new CommandError('--bleed needs a length of at most an inch, for instance 3mm')
   if (to === undefined) throw new CommandError('pdf needs a file to write: pdf FILE OUT')
   const session = await open(from)
-  const made = await writePdf(session.composition, session.typesetter, shippedLibrary().load, startSubsetter(), { bleed, cropMarks: call.options.has('--marks'), leaveOut: call.options.has('--leave-out'), notes: call.options.has('--notes'), made: Date.now() })
+  const made = await writePdf(session.composition, session.typesetter, shippedLibrary().load, startSubsetter(), { bleed, cropMarks: call.switches.has('--marks'), leaveOut: call.switches.has('--leave-out'), notes: call.switches.has('--notes'), made: Date.now() })
   write(to, made.bytes)
   return [
     `written: ${to}, ${made.pages} ${made.pages === 1 ? 'page' : 'pages'}`, ...unlaidLines(session.composition.unlaid),
@@ -138,23 +87,26 @@ async function pdf(call: Call): Promise<string> {
   ].join('\n')
 }
 
-/** Runs one command; returns what it prints. */
-export async function run(words: readonly string[]): Promise<string> {
+/** Runs one command. */
+export async function run(words: readonly string[]): Promise<Outcome> {
   const call = parseCall(words)
   switch (call.command) {
-    case 'census': return census(call)
-    case 'swap': return swap(call)
-    case 'copy': return copy(call)
-    case 'text': return text(call)
-    case 'pdf': return pdf(call)
-    case '': case 'help': case '--help': return usage
-    default: throw new CommandError(`there is no command “${call.command}”; there are census, swap, copy, text and pdf`)
+    case 'census': return fine(await census(call))
+    case 'absent': return absent(call, open)
+    case 'swap': return swap(call, open)
+    case 'recast': return recast(call, open)
+    case 'copy': return fine(copy(call))
+    case 'text': return fine(text(call))
+    case 'pdf': return fine(await pdf(call))
+    case '': case 'help': case '--help': return fine(usage)
+    default: throw new CommandError(`there is no command “${call.command}”; there are census, absent, swap, recast, copy, text and pdf`)
   }
 }
 
 try {
-  const text = await run(process.argv.slice(2))
-  if (text !== '') process.stdout.write(`${text}\n`)
+  const { text: printed, code } = await run(process.argv.slice(2))
+  if (printed !== '') process.stdout.write(`${printed}\n`)
+  process.exitCode = code
 }
 catch (error) {
   const known = error instanceof CommandError || error instanceof PackageError || error instanceof PlanError || error instanceof PdfError

@@ -1,6 +1,9 @@
 import type { Census } from '../core/census/census'
 import { faceName } from '../core/font/face'
 import { sizeAndLeading } from '../core/census/voices'
+import type { AbsentFace, AbsentPlace } from '../core/census/absent'
+import type { Suggestion } from '../core/font/suggest'
+import type { RecastPlan } from '../core/plan/recast/plan-recast'
 import type { SwapPlan } from '../core/plan/plan'
 
 const padded = (rows: readonly (readonly string[])[]): string[] => {
@@ -35,12 +38,33 @@ export function censusText(census: Census): string {
 export function swapText(plan: SwapPlan, left: readonly { what: string, reason: string, count: number }[], out: string | null): string {
   const effects = plan.effects!
   return [
-    plan.title, ...padded(plan.mappings.map(mapping => [faceName(mapping.from.family, mapping.from.style), '→', `${mapping.to.family} ${mapping.to.style}`, mapping.note, `${mapping.characters} characters`])), '',
+    plan.title, ...plan.sizes.map(size => `sizes go to ${size.percent} %, ${size.said}`), ...padded(plan.mappings.map(mapping => [faceName(mapping.from.family, mapping.from.style), '→', `${mapping.to.family} ${mapping.to.style}`, mapping.note, `${mapping.characters} characters`])), '',
     ...padded(plan.rows.map(row => [row.included ? '×' : ' ', row.title, String(row.count), row.leftOut ?? ''])), '',
     `${plan.places} places; pages ${effects.pagesBefore} before, ${effects.pagesAfter} after; ${effects.paragraphsChanged} paragraphs change their number of lines; ${effects.overset.length} frames run over`,
     ...unlaidLines(effects.unlaid),
     ...plan.missingGlyphs.length > 0 ? [`missing signs: ${plan.missingGlyphs.map(each => `${each.character} (${each.count})`).join(' ')}`] : ['no glyph is missing'],
     ...left.map(each => `left: ${each.what} (${each.count}): ${each.reason}`), ...plan.stale.length > 0 ? [`dropped, to be drawn anew: ${plan.stale.join(', ')}`] : [],
     out === null ? 'nothing was written (no --out)' : `written: ${out}`,
+  ].join('\n')
+}
+
+/** Absent faces, for a terminal. */
+export function absentText(faces: readonly (AbsentFace & { readonly suggestions: readonly Suggestion[] })[], places: readonly AbsentPlace[]): string {
+  if (faces.length === 0) return 'no face is absent'
+  return faces.map(face => [
+    `◇ ${face.family}: ${face.onlySpaces ? face.characters === 1 ? 'one space' : `${face.characters} spaces` : `${face.characters} characters`}${face.emptyMarks > 0 ? `, ${face.emptyMarks} empty lines` : ''}${face.standIn ? `, shown by ${face.standIn}` : ''}${face.pages.length > 0 ? `, on page ${face.pages.map(page => page + 1).join(', ')}` : ''}`,
+    ...padded(face.layers.map(layer => [layer.layer, layer.characters > 0 ? `${layer.characters} characters` : '', layer.references > 0 ? `${layer.references} mentions` : '', layer.owners.slice(0, 4).join(', ')])),
+    ...face.suggestions.slice(0, 4).map(suggestion => `  could be ${suggestion.family}: ${suggestion.reason}`),
+    ...places.filter(place => place.family === face.family).slice(0, 3).map(place => `  ${place.empty ? 'an empty line' : `“${place.text.slice(0, 50)}”`}${place.page >= 0 ? `, page ${place.page + 1}` : ''}`),
+  ].join('\n')).join('\n\n')
+}
+
+/** A recast, carried out or not, for a terminal. */
+export function recastText(plan: RecastPlan, out: string | null): string {
+  const effects = plan.effects!
+  return [
+    plan.sentence, `${plan.matches} matches, ${plan.places} places change; pages ${effects.pagesBefore} before, ${effects.pagesAfter} after; ${effects.paragraphsChanged} paragraphs change their number of lines`,
+    ...padded(plan.rows.slice(0, 50).map(row => [row.page >= 0 ? `page ${row.page + 1}` : '', row.title.slice(0, 60), row.before, '→', row.after])), ...plan.rows.length > 50 ? [`  and ${plan.rows.length - 50} more`] : [],
+    ...plan.left.map(each => `left: ${each.what} (${each.count}): ${each.reason}`), out === null ? 'nothing was written' : `written: ${out}`,
   ].join('\n')
 }

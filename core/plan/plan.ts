@@ -114,3 +114,6 @@ export interface SwapPlan {
 
 /** A wish that cannot be planned: nothing changed. The message is for people. */
 export class PlanError extends Error {}
+
+/** A wish that this document has nothing for: it names no such font, or no text answers. */
+export class NothingToPlan extends PlanError {}

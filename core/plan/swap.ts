@@ -12,7 +12,7 @@ import type { Library } from '../font/library'
 import { slotAttributes } from '../style/properties'
 import { PartDeclarations } from './declarations'
 import { mapFaces, wishFor } from './mapping'
-import { PlanError, type FaceMapping, type MissingGlyph, type PlanRow, type SizeChange, type SwapPlan, type SwapRequest } from './plan'
+import { NothingToPlan, PlanError, type FaceMapping, type MissingGlyph, type PlanRow, type SizeChange, type SwapPlan, type SwapRequest } from './plan'
 import { faceKey, voiceOf } from '../census/voices'
 import { dropStale } from './stale'
 import { readDocument } from '../typeset/compose'
@@ -55,7 +55,7 @@ export function planSwap(document: OdfDocument, census: Census, request: SwapReq
   const reading = knowledge.reading ?? readDocument(document)
   for (const { from, to } of request.wishes) {
     const known = references.some(reference => reference.families.some(family => sameFamily(family, from.family)))
-    if (!known) throw new PlanError(`“${from.family}” is not named anywhere in this document, so there is nothing to swap. Nothing was changed.`)
+    if (!known) throw new NothingToPlan(`“${from.family}” is not named anywhere in this document, so there is nothing to swap. Nothing was changed.`)
     if (from.style !== undefined && !census.faces.some(face => sameFamily(face.family, from.family) && sameFamily(face.style, from.style!)))
       throw new PlanError(`No text of this document is set in ${from.family} ${from.style}. Nothing was changed.`)
     if (sameFamily(from.family, to.family) && from.style === to.style) throw new PlanError(`${from.family} would give way to itself. Nothing was changed.`)
@@ -94,7 +94,7 @@ export function planSwap(document: OdfDocument, census: Census, request: SwapReq
   for (const path of dropped) base.push({ type: 'drop-part', path })
   const more = textChanges({ document, census, request, library, reading, knowledge, uses, going, keptUses, mappings, rows }, base, note)
   const all = [...base, ...more.operations]
-  if (all.length === 0) throw new PlanError('Nothing in the plan would change: every place is struck or left out. Nothing was changed.')
+  if (all.length === 0) throw new NothingToPlan('Nothing in the plan would change: every place is struck or left out. Nothing was changed.')
   const changed = new Set([...operations].filter(([, list]) => list.length > 0).map(([part]) => part))
   for (const part of more.parts) changed.add(part)
   const stale = dropStale(document, changed)
@@ -369,7 +369,7 @@ function missingGlyphs(mappings: readonly FaceMapping[], uses: readonly TextUse[
 export function wishesThatApply(document: OdfDocument, request: SwapRequest): SwapRequest {
   const references = fontReferences(document)
   const wishes = request.wishes.filter(wish => references.some(reference => reference.families.some(family => sameFamily(family, wish.from.family))))
-  if (wishes.length === 0) throw new PlanError(`This document names none of ${request.wishes.map(wish => wish.from.family).join(', ')}. Nothing was changed.`)
+  if (wishes.length === 0) throw new NothingToPlan(`This document names none of ${request.wishes.map(wish => wish.from.family).join(', ')}. Nothing was changed.`)
   return { ...request, wishes }
 }
 

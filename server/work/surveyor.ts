@@ -86,7 +86,7 @@ export class Surveyor {
     }
     catch (error) {
       // What the wish does not find here is no failure: there is nothing to do.
-      if (job.kind !== 'batch-plan' || !(error instanceof TaskError) || error.failure.name !== 'PlanError') throw error
+      if (job.kind !== 'batch-plan' || !(error instanceof TaskError) || error.failure.name !== 'NothingToPlan') throw error
       await storeBatchPlan(this.knex, job, { state: 'nothing', message: error.message, effects: null })
       return
     }

@@ -88,7 +88,7 @@ export interface Results {
   swap: { readonly plan: SwapPlan, readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[] }
 }
 
-export interface TaskFailure { readonly name: 'PackageError' | 'PlanError' | 'PdfError' | 'EditRefusal' | 'Error', readonly fault: PackageFault | null, readonly message: string }
+export interface TaskFailure { readonly name: 'PackageError' | 'PlanError' | 'NothingToPlan' | 'PdfError' | 'EditRefusal' | 'Error', readonly fault: PackageFault | null, readonly message: string }
 
 let shipped: ReturnType<typeof shippedLibrary> | null = null
 /** Typesetters by what they set with; the last few are kept, since most documents share one. */

@@ -2,7 +2,7 @@ import { parentPort } from 'node:worker_threads'
 import { PackageError } from '../../core/package/errors'
 import { EditRefusal } from '../../core/document/refusals'
 import { PdfError } from '../../core/format/pdf/write'
-import { PlanError } from '../../core/plan/plan'
+import { NothingToPlan, PlanError } from '../../core/plan/plan'
 import { carryOut, type Task, type TaskFailure } from './tasks'
 
 const port = parentPort!
@@ -13,7 +13,7 @@ port.on('message', async ({ id, task }: { id: number, task: Task }) => {
   }
   catch (error) {
     const failure: TaskFailure = error instanceof PackageError ? { name: 'PackageError', fault: error.fault, message: error.message }
-      : { name: error instanceof PlanError ? 'PlanError' : error instanceof PdfError ? 'PdfError' : error instanceof EditRefusal ? 'EditRefusal' : 'Error', fault: null, message: error instanceof Error ? error.message : String(error) }
+      : { name: error instanceof NothingToPlan ? 'NothingToPlan' : error instanceof PlanError ? 'PlanError' : error instanceof PdfError ? 'PdfError' : error instanceof EditRefusal ? 'EditRefusal' : 'Error', fault: null, message: error instanceof Error ? error.message : String(error) }
     port.postMessage({ id, failure })
   }
 })

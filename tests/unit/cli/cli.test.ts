@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process'
-import { existsSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
@@ -85,5 +85,64 @@ describe('the command line', () => {
     expect(stderr).toMatch(/^morphene: /m)
     expect(existsSync(join(folder, 'never.odt'))).toBe(false)
     expect(readdirSync(folder).filter(name => name.startsWith('.morphene'))).toEqual([])
+  })
+})
+
+describe('plans from a terminal', () => {
+  const texts = join(folder, 'texts')
+  mkdirSync(join(texts, 'inner'), { recursive: true })
+  writeFileSync(join(texts, 'guide.odt'), sailingGuide())
+  writeFileSync(join(texts, 'inner', 'review.odp'), seasonReview())
+  writeFileSync(join(texts, 'inner', 'broken.odt'), 'no document')
+  writeFileSync(join(texts, 'notes.txt'), 'not looked at')
+
+  it('several pairs act at once, at sizes that look alike, over a folder; what fails is told and the others are written', () => {
+    const out = join(folder, 'swapped')
+    const { status, stdout } = run('swap', texts, '--from', 'Skerrow', '--to', 'Work Sans', '--from', 'Spectral', '--to', 'Literata', '--size', 'x-height', '--out', out, '--json')
+    expect(status).toBe(3)
+    const reports = JSON.parse(stdout) as { file: string, places?: number, sizes?: { percent: number }[], failed?: string, written?: string }[]
+    expect(reports.map(report => [report.file.slice(texts.length + 1), report.failed === undefined])).toEqual([['guide.odt', true], ['inner/broken.odt', false], ['inner/review.odp', true]])
+    expect(reports[0]!.sizes).toHaveLength(2)
+    const census = run('census', join(out, 'inner', 'review.odp')).stdout
+    expect(census).toContain('Literata')
+    expect(census).not.toMatch(/Skerrow|Spectral Regular/)
+    expect(existsSync(join(out, 'inner', 'broken.odt'))).toBe(false)
+  })
+
+  it('a dry run writes nothing, and a font that nothing names is nothing to do', () => {
+    const out = join(folder, 'dry.odt')
+    expect(run('swap', guide, '--from', 'Skerrow', '--to', 'Work Sans', '--out', out, '--dry-run').status).toBe(0)
+    expect(existsSync(out)).toBe(false)
+    expect(run('swap', guide, '--from', 'Nobody Sans', '--to', 'Work Sans').status).toBe(2)
+  })
+
+  it('recasts words, look and colours', () => {
+    const out = join(folder, 'recast.odt')
+    const { status, stdout } = run('recast', guide, '--find', 'ferr(y|ies)', '--expression', '--words', 'boat', '--set-size', '110%', '--recolor', '#1f6f6b=#123456', '--out', out)
+    expect(status).toBe(0)
+    expect(stdout).toContain('Find what matches ferr(y|ies) in the whole document, write “boat”, and set it at 110 % of its size. #1f6f6b becomes #123456 everywhere.')
+    expect(run('recast', out, '--find', 'ferr(y|ies)', '--expression').status).toBe(2)
+    expect(run('recast', guide, '--at-size', 'big').stderr).toContain('--at-size is a number or a range')
+  })
+
+  it('tells absent faces, with what could take their place, and ends so that a script can tell', () => {
+    const { status, stdout } = run('absent', guide)
+    expect(status).toBe(2)
+    expect(stdout).toMatch(/◇ .*one space.*on page/)
+    const { absent } = JSON.parse(run('absent', join(texts, 'inner', 'review.odp'), '--json').stdout) as { absent: { family: string, suggestions: unknown[] }[] }
+    expect(absent.map(face => face.family)).toContain('Skerrow')
+    const out = join(folder, 'mended.odt')
+    run('recast', guide, '--status', 'absent', '--settle', '--out', out)
+    expect(run('swap', out, '--from', 'Skerrow', '--to', 'Jost', '--out', out).status).toBe(0)
+    expect(run('absent', out).stdout).not.toContain('Skerrow')
+  })
+
+  it.each([
+    ['swaps that do not pair', ['swap', guide, '--from', 'Skerrow', '--from', 'Jost', '--to', 'Inter']], ['a size that is none', ['swap', guide, '--from', 'Skerrow', '--to', 'Inter', '--size', 'big']],
+    ['a folder where a file is meant', ['census', texts]], ['a file where a folder is meant', ['swap', texts, '--from', 'Skerrow', '--to', 'Inter', '--out', guide]],
+  ])('%s: refused with one line', (_name, words) => {
+    const { status, stderr } = run(...words)
+    expect(status).not.toBe(0)
+    expect(stderr.trim().split('\n').filter(line => !line.startsWith('npm ')).length).toBeLessThanOrEqual(1)
   })
 })
