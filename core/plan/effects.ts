@@ -6,10 +6,10 @@ import { styleKey, styleRoles } from '../census/style-roles'
 import type { Extent } from '../typeset/compose'
 
 /** What happens to a paragraph. Pages count from 0, as they were before. */
-export interface ParagraphEffect { readonly part: string, readonly node: number, readonly page: number, readonly pageAfter: number, readonly linesBefore: number, readonly linesAfter: number, readonly opening: string, /** A title or heading that wraps anew. */ readonly title: boolean }
+export interface ParagraphEffect { readonly part: string, readonly node: number, readonly page: number, readonly pageAfter: number, readonly linesBefore: number, readonly linesAfter: number, readonly opening: string, /** A title or heading that wraps anew. */ readonly title: boolean, /** Speaker notes count to the page that they belong to. */ readonly notes: boolean }
 
 /** A text frame whose empty space changes, in points. */
-export interface FrameEffect { readonly part: string, readonly node: number, readonly name: string, readonly page: number, readonly roomBefore: number, readonly roomAfter: number }
+export interface FrameEffect { readonly part: string, readonly node: number, readonly name: string, readonly page: number, readonly roomBefore: number, readonly roomAfter: number, readonly notes: boolean }
 
 /** A table whose rows become higher or lower: the height of its text, in points. */
 export interface TableEffect { readonly part: string, readonly node: number, readonly page: number, readonly heightBefore: number, readonly heightAfter: number, readonly rows: number, readonly opening: string }
@@ -76,19 +76,19 @@ function tableEffects(before: Composition, was: ReadonlyMap<number, Extent>, is:
 }
 
 /** On which page each frame lies. */
-function framePages(composition: Composition): Map<string, number> {
+function framePages(composition: Composition, view: 'pages' | 'notes'): Map<string, number> {
   const pages = new Map<string, number>()
-  for (const page of composition.pages) for (const fragment of page.fragments) if (fragment.kind === 'frame' && !pages.has(`${fragment.part}#${fragment.node}`)) pages.set(`${fragment.part}#${fragment.node}`, page.index)
+  for (const page of composition[view]) for (const fragment of page.fragments) if (fragment.kind === 'frame' && !pages.has(`${fragment.part}#${fragment.node}`)) pages.set(`${fragment.part}#${fragment.node}`, page.index)
   return pages
 }
 
 function frameEffects(before: Composition, after: Composition): FrameEffect[] {
-  const pages = framePages(before)
+  const [pages, notes] = [framePages(before, 'pages'), framePages(before, 'notes')]
   const next = new Map(after.fills.map(fill => [`${fill.part}#${fill.node}`, fill]))
   return before.fills.flatMap((fill): FrameEffect[] => {
     const key = `${fill.part}#${fill.node}`
     const other = next.get(key)
-    return !other || other.over || Math.abs(other.room - fill.room) < 1.5 ? [] : [{ part: fill.part, node: fill.node, name: fill.name, page: pages.get(key) ?? -1, roomBefore: Math.round(fill.room * 10) / 10, roomAfter: Math.round(other.room * 10) / 10 }]
+    return !other || other.over || Math.abs(other.room - fill.room) < 1.5 ? [] : [{ part: fill.part, node: fill.node, name: fill.name, page: pages.get(key) ?? notes.get(key) ?? -1, notes: !pages.has(key) && notes.has(key), roomBefore: Math.round(fill.room * 10) / 10, roomAfter: Math.round(other.room * 10) / 10 }]
   }).sort((a, b) => Math.abs(b.roomAfter - b.roomBefore) - Math.abs(a.roomAfter - a.roomBefore)).slice(0, 500)
 }
 
@@ -106,11 +106,16 @@ export function compareCompositions(before: Composition, after: Composition): Ef
     const other = is.get(key)
     if (!other || other.lines === one.lines) continue
     const page = one.pages[0]!
-    paragraphs.push({ part: one.paragraph.part, node: one.paragraph.node, page, pageAfter: other.pages[0]!, linesBefore: one.lines, linesAfter: other.lines, opening: one.layout.text.slice(0, 60), title: isTitle(one.paragraph, one.layout.role) })
+    paragraphs.push({ part: one.paragraph.part, node: one.paragraph.node, page, pageAfter: other.pages[0]!, linesBefore: one.lines, linesAfter: other.lines, opening: one.layout.text.slice(0, 60), title: isTitle(one.paragraph, one.layout.role), notes: false })
     const sum = pages.get(page) ?? { paragraphs: 0, lines: 0 }
     pages.set(page, { paragraphs: sum.paragraphs + 1, lines: sum.lines + other.lines - one.lines })
   }
   for (const one of is.values()) linesAfter += one.lines
+  const [notesWere, notesAre] = [paragraphExtents(before, 'notes'), paragraphExtents(after, 'notes')]
+  for (const [key, one] of notesWere) {
+    const other = notesAre.get(key)
+    if (other && other.lines !== one.lines) paragraphs.push({ part: one.paragraph.part, node: one.paragraph.node, page: one.pages[0]!, pageAfter: other.pages[0]!, linesBefore: one.lines, linesAfter: other.lines, opening: one.layout.text.slice(0, 60), title: false, notes: true })
+  }
   paragraphs.sort((a, b) => Math.abs(b.linesAfter - b.linesBefore) - Math.abs(a.linesAfter - a.linesBefore) || a.page - b.page)
   return {
     frames: frameEffects(before, after), tables: tableEffects(before, was, is), pagesBefore: before.pages.length, pagesAfter: after.pages.length, linesBefore, linesAfter, paragraphs: paragraphs.slice(0, 500), paragraphsChanged: paragraphs.length,

@@ -1,3 +1,5 @@
+import { objectTitle } from '../document/font-references'
+import type { OdfDocument } from '../document/open'
 import { resolutionOf } from '../census/census'
 import { matchText, paragraphOwner, type Match } from '../census/matching'
 import { styleKey, styleRoles } from '../census/style-roles'
@@ -24,24 +26,25 @@ export function groupStyle(style: TextStyle): TextStyle['effective']['layers'][n
   return style.effective.layers.findLast(layer => !layer.local && layer.from !== 'default' && layer.style.family !== 'text')?.style ?? null
 }
 
-const groupId = (style: TextStyle): string => { const own = groupStyle(style); return own ? `${own.family}|${own.name}` : 'no style' }
+/** Text of an object goes as one: its styles have no names that anybody gave. */
+const groupId = ({ part, style }: TextUse): string => { const own = groupStyle(style); return part.includes('/') ? `object|${part}` : own ? `${own.family}|${own.name}` : 'no style' }
 
 /** Text of the families that go, by role and style, most of it first. */
-export function swapGroups(reading: Reading, uses: readonly TextUse[], request: SwapRequest): SwapGroup[] {
+export function swapGroups(document: OdfDocument, reading: Reading, uses: readonly TextUse[], request: SwapRequest): SwapGroup[] {
   const roles = styleRoles(reading)
   const groups = new Map<string, SwapGroup & { characters: number }>()
   for (const use of uses) {
-    const id = groupId(use.style)
+    const id = groupId(use)
     const style = groupStyle(use.style)
     const known = groups.get(id)
     if (known) known.characters += use.characters
-    else groups.set(id, { id, style: style?.displayName ?? 'no style', role: style ? roles.get(styleKey(style))?.role ?? null : null, characters: use.characters, kept: request.kept.includes(id) })
+    else groups.set(id, { id, style: use.part.includes('/') ? objectTitle(document, use.part) : style?.displayName ?? 'no style', role: style && !use.part.includes('/') ? roles.get(styleKey(style))?.role ?? null : null, characters: use.characters, kept: request.kept.includes(id) })
   }
   return [...groups.values()].sort((a, b) => b.characters - a.characters || a.style.localeCompare(b.style))
 }
 
 /** Whether a use belongs to a group that keeps the old font. */
-export const isKept = (use: TextUse, request: SwapRequest): boolean => request.kept.includes(groupId(use.style))
+export const isKept = (use: TextUse, request: SwapRequest): boolean => request.kept.includes(groupId(use))
 
 const asWish = (style: TextStyle, slot: Slot): FontWish => { const { family, generic, pitch } = style.effective.slots[slot].font; return { family, generic: generic || undefined, pitch: pitch || undefined } }
 

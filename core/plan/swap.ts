@@ -105,7 +105,7 @@ export function planSwap(document: OdfDocument, census: Census, request: SwapReq
   const allMappings = [...mappings, ...more.mappings]
   return {
     kind: 'swap', request, title: titleOfAll(request.wishes), mappings: allMappings, rows,
-    groups: swapGroups(reading, going, request), sizes: more.sizes,
+    groups: swapGroups(document, reading, going, request), sizes: more.sizes,
     missingGlyphs: missingGlyphs(allMappings, uses, library), left, stale: stale.said,
     places: changes.length + faceChanges.count + more.count, characters: affected, operations: all, effects: null,
   }

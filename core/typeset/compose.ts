@@ -218,12 +218,12 @@ export function eachLines(page: Page, visit: (fragment: Extract<Fragment, { kind
 /** Where a paragraph stands. */
 export interface Extent { readonly paragraph: Paragraph, lines: number, pages: number[], layout: ParagraphLayout }
 
-/** Number of lines per paragraph of the body and the pages it is on, by node; the document's body is one part. */
-export function paragraphExtents(composition: Composition): Map<number, Extent> {
+/** Number of lines per paragraph of the body, or of the speaker notes, and the pages it is on, by node; the document's body is one part. */
+export function paragraphExtents(composition: Composition, view: 'pages' | 'notes' = 'pages'): Map<number, Extent> {
   const extents = new Map<number, Extent>()
-  for (const page of composition.pages) {
+  for (const page of composition[view]) {
     eachLines(page, ({ layout, from, to }) => {
-      if (layout.role !== 'body' && layout.role !== 'page') return
+      if (view === 'notes' ? layout.role !== 'notes' : layout.role !== 'body' && layout.role !== 'page') return
       const known = extents.get(layout.paragraph.node)
       if (known) { known.lines += to - from; if (known.pages.at(-1) !== page.index) known.pages.push(page.index) }
       else extents.set(layout.paragraph.node, { paragraph: layout.paragraph, lines: to - from, pages: [page.index], layout })

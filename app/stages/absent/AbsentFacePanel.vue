@@ -38,7 +38,7 @@ const level = ref<'document' | 'folder' | 'desk'>('document')
         </tr>
       </tbody>
     </table>
-    <p v-if="face.pages.length > 0" class="mt-1 text-soft">On page{{ face.pages.length === 1 ? '' : 's' }} {{ pageWords(face.pages, desk.sheets.length) }}. {{ face.reason }}.</p>
+    <p v-if="face.pages.length > 0" class="mt-1 text-soft">{{ face.pages.length === desk.sheets.length ? 'On all pages' : `On page${face.pages.length === 1 ? '' : 's'} ${pageWords(face.pages, desk.sheets.length)}` }}. {{ face.reason }}.</p>
 
     <div v-if="absent.own.length > 0" class="mt-3 border border-rule bg-sheet px-3 py-2">
       <div class="flex flex-wrap items-center gap-2">

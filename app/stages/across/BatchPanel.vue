@@ -28,7 +28,7 @@ function said(each: BatchDocument): string {
   if (each.message !== '') return each.message
   const { effects } = each
   if (!effects) return each.state === 'waiting' ? 'waits' : ''
-  return [`${counted(effects.places, 'place')}`, effects.pagesBefore === effects.pagesAfter ? counted(effects.pagesAfter, 'page') : `${effects.pagesBefore} → ${effects.pagesAfter} pages`, `${effects.paragraphsChanged} with other lines`, ...effects.overset > 0 ? [`${counted(effects.overset, 'frame')} over`] : [], ...effects.missingGlyphs > 0 ? [`${counted(effects.missingGlyphs, 'sign')} missing`] : []].join(', ')
+  return [`${counted(effects.places, 'place')}`, effects.pagesBefore === effects.pagesAfter ? counted(effects.pagesAfter, 'page') : `${effects.pagesBefore} → ${effects.pagesAfter} pages`, effects.paragraphsChanged === 0 ? 'no line changes' : `${counted(effects.paragraphsChanged, 'paragraph')} with other lines`, ...effects.overset > 0 ? [`${counted(effects.overset, 'frame')} over`] : [], ...effects.missingGlyphs > 0 ? [`${counted(effects.missingGlyphs, 'sign')} missing`] : []].join(', ')
 }
 const stateWords: Readonly<Record<BatchDocument['state'], string>> = { 'waiting': 'waits', 'planned': 'planned', 'nothing': 'nothing to do', 'left-out': 'left out', 'done': 'done', 'failed': 'failed', 'cancelled': 'as it was', 'undone': 'taken back' }
 function toggle(id: string): void { across.leftOut = across.leftOut.includes(id) ? across.leftOut.filter(each => each !== id) : [...across.leftOut, id] }

@@ -9,12 +9,15 @@ const recast = useRecast()
 const plan = computed(() => recast.plan!)
 const effects = computed(() => plan.value.effects)
 const shown = ref(100)
+const heading = ref<HTMLElement | null>(null)
+// What was looked for comes into sight when it is found.
+onMounted(() => heading.value?.scrollIntoView({ block: 'start' }))
 const isCurrent = (row: typeof plan.value.rows[number]) => desk.current !== null && row.places[0]?.node === desk.current.node && row.places[0]?.from === desk.current.start
 </script>
 
 <template>
   <section aria-label="What was found">
-    <h2 class="mt-5">{{ plan.matches > 0 ? counted(plan.matches, 'match', 'matches') : plan.rows.length > 0 ? 'Colours' : 'Nothing found' }}</h2>
+    <h2 ref="heading" class="mt-5">{{ plan.matches > 0 ? counted(plan.matches, 'match', 'matches') : plan.rows.length > 0 ? 'Colours' : 'Nothing found' }}</h2>
     <p class="text-soft">
       <template v-if="plan.places > 0 && effects">{{ counted(plan.places, 'place') }} would change; {{ effects.pagesBefore === effects.pagesAfter ? `${counted(effects.pagesAfter, 'page')} before and after` : `${effects.pagesBefore} pages before, ${effects.pagesAfter} after` }}; {{ counted(effects.paragraphsChanged, 'paragraph') }} with other lines; {{ counted(effects.overset.filter(frame => frame.lines > frame.linesBefore).length, 'frame') }} would run over.</template>
       <template v-else-if="plan.matches === 0 && plan.rows.length === 0">No text and no colour of this document answers to the wish.</template>

@@ -43,7 +43,7 @@ function drawnIn(choice: Choice): string | undefined {
       <ComboboxInput class="field w-full pr-8" :display-value="(value: unknown) => String(value ?? '')" :placeholder="placeholder" autocomplete="off" @change="query = $event.target.value" @focus="($event.target as HTMLInputElement).select()" />
       <ComboboxButton class="absolute inset-y-0 right-0 px-2" :aria-label="`${label}: show all`"><ChevronDown :size="16" aria-hidden="true" /></ComboboxButton>
     </div>
-    <ComboboxOptions class="absolute z-30 mt-px max-h-[340px] w-full overflow-auto border border-ink bg-sheet py-1">
+    <ComboboxOptions class="absolute z-30 mt-px max-h-[340px] w-full min-w-[270px] overflow-auto border border-ink bg-sheet py-1">
       <li v-if="found.length === 0" class="px-3 py-1 text-soft">No family of that name</li>
       <ComboboxOption v-for="choice in found" :key="choice.family" v-slot="{ active, selected }" :value="choice.family" as="template">
         <li class="flex min-h-[30px] cursor-pointer items-baseline justify-between gap-3 px-3 py-[3px]" :class="{ 'bg-wash': active, 'font-semibold': selected }">

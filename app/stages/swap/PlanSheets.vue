@@ -25,10 +25,10 @@ const rows = computed((): Row[] => [
   ...effects.value.overset.map((frame): Row => ({ key: `o${frame.node}`, page: frame.page, pageAfter: frame.page, grave: frame.lines > frame.linesBefore ? 0 : 3, tone: 'text-rubric', what: `${frame.name || 'A frame'} runs over`, change: `${frame.linesBefore} → ${frame.lines} lines over`, place: frame, of: 'frame', flagged: frame.lines !== frame.linesBefore })),
   ...effects.value.paragraphs.map((each): Row => ({
     key: `p${each.part}${each.node}`, page: each.page, pageAfter: each.pageAfter, grave: each.title ? 1 : each.linesAfter > each.linesBefore ? 3 : 4, tone: each.title || each.linesAfter > each.linesBefore ? 'text-ochre' : '',
-    what: `${each.title ? 'Title wraps anew: ' : ''}“${each.opening.trim()}${each.opening.length >= 60 ? ' …' : ''}”`, change: `${each.linesBefore} → ${each.linesAfter} lines`, place: each, of: 'paragraph', flagged: each.title || each.linesAfter > each.linesBefore,
+    what: `${each.notes ? 'Speaker notes: ' : each.title ? 'Title wraps anew: ' : ''}“${each.opening.trim()}${each.opening.length >= 60 ? ' …' : ''}”`, change: `${each.linesBefore} → ${each.linesAfter} lines`, place: each, of: 'paragraph', flagged: !each.notes && (each.title || each.linesAfter > each.linesBefore),
   })),
   ...effects.value.tables.map((table): Row => ({ key: `t${table.part}${table.node}`, page: table.page, pageAfter: table.page, grave: 2, tone: table.heightAfter > table.heightBefore ? 'text-ochre' : '', what: `Table ${table.heightAfter > table.heightBefore ? 'grows' : 'shrinks'}, ${counted(table.rows, 'row')}${table.opening ? `: “${table.opening.trim()}”` : ''}`, change: `${table.heightBefore} → ${table.heightAfter} pt`, place: null, of: null, flagged: table.heightAfter > table.heightBefore })),
-  ...effects.value.frames.map((frame): Row => ({ key: `f${frame.part}${frame.node}`, page: frame.page, pageAfter: frame.page, grave: 5, tone: '', what: `${frame.name || 'A frame'}, empty space`, change: `${frame.roomBefore} → ${frame.roomAfter} pt`, place: null, of: null, flagged: false })),
+  ...effects.value.frames.map((frame): Row => ({ key: `f${frame.part}${frame.node}`, page: frame.page, pageAfter: frame.page, grave: 5, tone: '', what: `${frame.notes ? 'Speaker notes' : frame.name || 'A frame'}, empty space`, change: `${frame.roomBefore} → ${frame.roomAfter} pt`, place: null, of: null, flagged: false })),
 ].sort((a, b) => a.grave - b.grave || a.page - b.page))
 const last = computed(() => Math.max(desk.sheets.length, swap.sheetsAfter.length) - 1)
 /** Where what stood on this page before stands afterwards: by the paragraphs that changed, else the same page. */
@@ -145,13 +145,13 @@ const outcome = (option: RepairOption) => option.mends ? row.value?.of === 'fram
       </table>
       <p v-if="effects.paragraphsChanged > effects.paragraphs.length || rows.length > 200" class="mt-2 text-soft">{{ counted(effects.paragraphsChanged, 'paragraph') }} change in all; the largest changes are listed.</p>
     </div>
-    <div class="flex h-[36px] shrink-0 items-center gap-4 border-t border-rule bg-paper px-5 text-[13px] text-soft">
-      <button type="button" class="link" :disabled="at <= 0" @click="go(at - 1)">Page before</button>
+    <div class="flex h-[36px] shrink-0 items-center gap-3 border-t border-rule bg-paper px-4 text-[13px] whitespace-nowrap text-soft">
+      <button type="button" class="link" :disabled="at <= 0" @click="go(at - 1)">Before</button>
       <span class="tabular-nums">Page <strong class="text-ink">{{ at + 1 }}</strong> of {{ last + 1 }}</span>
-      <button type="button" class="link" :disabled="at >= last" @click="go(at + 1)">Page after</button>
-      <button v-if="order.all.length > 0" type="button" class="link" @click="step(1)">Next page with a change</button>
-      <span class="ml-auto tabular-nums" role="status">{{ left.length === 0 ? 'all pages looked at' : `${counted(left.length, 'page')} left, ${order.flagged.filter(page => !accepted.has(page)).length} flagged` }}</span>
-      <span class="tabular-nums">{{ effects.pagesBefore }} pages before, {{ effects.pagesAfter }} after</span>
+      <button type="button" class="link" :disabled="at >= last" @click="go(at + 1)">After</button>
+      <button v-if="order.all.length > 0" type="button" class="link" @click="step(1)">Next change</button>
+      <span class="ml-auto tabular-nums" role="status">{{ left.length === 0 ? 'all looked at' : `${left.length} left, ${order.flagged.filter(page => !accepted.has(page)).length} flagged` }}</span>
+      <span class="tabular-nums">{{ effects.pagesBefore }} → {{ counted(effects.pagesAfter, 'page') }}</span>
     </div>
   </div>
 </template>
