@@ -14,6 +14,9 @@ import { EditRefusal, whyNotEdit } from '../core/document/refusals'
 import { DocumentSession } from '../core/plan/session'
 import { swapRequestSchema } from '../core/plan/plan'
 import { applyPlan, planSwap } from '../core/plan/swap'
+import { compareCompositions, type Effects } from '../core/plan/effects'
+import { recastRequestSchema } from '../core/plan/recast/request'
+import { paragraphExtents } from '../core/typeset/compose'
 import { checkStyles } from './corpus-styles'
 import { Shaper } from '../core/typeset/shaper'
 import { Typesetter } from '../core/typeset/look'
@@ -32,6 +35,7 @@ if (folder === undefined) {
 const equal = (a: Uint8Array, b: Uint8Array) => Buffer.compare(a, b) === 0
 const { library, load } = shippedLibrary()
 const typesetter = new Typesetter(library, new Shaper(startHarfBuzz(), load))
+const standIns = new Typesetter(library.withStandIns([{ family: '', script: 'any', to: 'Literata' }]), typesetter.shaper)
 const work = mkdtempSync(join(tmpdir(), 'morphene-corpus-'))
 const reader = join(projectFolder(), 'scripts', 'independent_reader.py')
 const python = '/usr/bin/python3'
@@ -42,6 +46,7 @@ let failures = 0
 let files = 0
 let swaps = 0
 let edits = 0
+let effects = 0
 const fail = (file: string, what: string) => { failures++; console.log(`FAILED  ${file}: ${what}`) }
 
 function readerText(path: string): string | null {
@@ -69,6 +74,19 @@ function checkSwap(file: string, bytes: Uint8Array, session: DocumentSession, fa
     writeFileSync(path, written)
     if (readerText(path) !== original) fail(file, `the independent reader reads other text after the swap of ${family}`)
   }
+}
+
+/** What a plan says is what the pages show after it: the file that comes of it is read and set anew, and compared to the line. */
+async function checkEffects(file: string, session: DocumentSession, what: string, planned: { readonly plan: { readonly effects: Effects | null }, readonly after: DocumentSession }): Promise<void> {
+  const said = planned.plan.effects!
+  const again = await DocumentSession.start(saveDocument(planned.after.document), typesetter)
+  const shown = compareCompositions(session.composition, planned.after.composition)
+  const lines = [...paragraphExtents(again.composition).values()].map(extent => extent.lines)
+  const total = lines.reduce((sum, each) => sum + each, 0)
+  if (again.composition.pages.length !== said.pagesAfter || total !== said.linesAfter) fail(file, `${what}: the plan says ${said.pagesAfter} pages and ${said.linesAfter} lines, the pages show ${again.composition.pages.length} and ${total}`)
+  if (JSON.stringify(again.composition.overset.map(frame => [frame.page, frame.name, frame.lines])) !== JSON.stringify(said.overset.map(frame => [frame.page, frame.name, frame.lines]))) fail(file, `${what}: other frames run over than the plan says`)
+  if (shown.paragraphsChanged !== said.paragraphsChanged) fail(file, `${what}: other paragraphs change than the plan says`)
+  effects++
 }
 
 /** Types a word into a paragraph in the middle: one stretch of one part differs, and undoing it gives the file back. */
@@ -123,6 +141,24 @@ for (const file of readdirSync(folder).filter(each => /\.od[tpg]$/.test(each)).s
     families.delete('no font named')
     // The independent reader is slow: it opens the first two files written from each original.
     ;[...families].forEach((family, index) => checkSwap(file, bytes, session, family, original, index < 2))
+    const [most] = census.faces.filter(face => face.status !== 'unnamed' && !face.symbols)
+    if (most) {
+      const to = most.family.toLowerCase() === 'literata' ? 'Spectral' : 'Literata'
+      const wish = { from: { family: most.family }, to: { family: to } }
+      await checkEffects(file, session, `swap of ${most.family}`, session.plan(swapRequestSchema.parse({ wishes: [wish] })))
+      await checkEffects(file, session, `swap of ${most.family} at equal x-height`, session.plan(swapRequestSchema.parse({ wishes: [{ ...wish, size: { mode: 'x-height' }, leading: 'follow' }] })))
+      const recast = session.recast(recastRequestSchema.parse({ find: { look: { family: most.family } }, change: { size: { percent: 104 }, tracking: 5 } }))
+      await checkEffects(file, session, `recast of ${most.family}`, recast)
+      if (original !== null) {
+        const path = join(work, `recast${extname(file)}`)
+        writeFileSync(path, saveDocument(recast.after.document))
+        if (readerText(path) !== original) fail(file, 'the independent reader reads other text after a recast of the look')
+      }
+    }
+    // Whoever stands in for what is absent: not a byte of the file changes.
+    const shownOtherwise = await DocumentSession.start(bytes, standIns)
+    void shownOtherwise.composition
+    if (!equal(saveDocument(shownOtherwise.document), bytes)) fail(file, 'opening and saving with stand-ins changed it')
     console.log(`ok      ${file}: ${census.characters} characters, ${census.document.pages} pages, ${families.size} families; settled ${(styled.before * 100).toFixed(1)} % to ${(styled.after * 100).toFixed(1)} %, ${styled.automaticBefore} automatic styles to ${styled.automaticAfter}, ${styled.folded} folded${original === null ? ', not read by the independent reader' : ''}`)
   }
   catch (error) {
@@ -130,5 +166,5 @@ for (const file of readdirSync(folder).filter(each => /\.od[tpg]$/.test(each)).s
   }
 }
 rmSync(work, { recursive: true })
-console.log(`${files} files, ${swaps} swaps, ${edits} edits, ${failures} failures`)
+console.log(`${files} files, ${swaps} swaps, ${edits} edits, ${effects} plans held against their pages, ${failures} failures`)
 process.exitCode = failures > 0 ? 1 : 0
