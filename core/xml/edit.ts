@@ -43,6 +43,14 @@ export function prefixesAt(part: XmlPart, element: XmlElement): Record<string, s
 }
 
 function rawNameIn(bound: Record<string, string>, name: string): { raw: string, declare: string } {
+  const foreign = /^\{(.*)\}([^}]+)$/.exec(name)
+  if (foreign) {
+    const [, own, part] = foreign as unknown as [string, string, string]
+    for (const known in bound) if (bound[known] === own && known !== '') return { raw: `${known}:${part}`, declare: '' }
+    let number = 1
+    while (bound[`x${number}`] !== undefined) number++
+    return { raw: `x${number}:${part}`, declare: ` xmlns:x${number}="${escapeValue(own, '"')}"` }
+  }
   const [prefix, local] = name.includes(':') ? name.split(':') as [string, string] : ['', name]
   if (prefix === '') return { raw: name, declare: '' }
   const uri = namespaceFor(prefix)
@@ -188,9 +196,12 @@ export const escapeText = (text: string) => text.replace(/&/g, '&amp;').replace(
 export function elementMarkup(part: XmlPart, parent: XmlElement, name: string, attributes: Readonly<Record<string, string>>, inside = ''): string {
   const bound = prefixesAt(part, parent)
   const { raw, declare } = rawNameIn(bound, name)
+  const declared = new Set([declare])
   const written = Object.entries(attributes).map(([key, value]) => {
     const attribute = rawNameIn(bound, key)
-    return `${declare.includes(attribute.declare.trim()) ? '' : attribute.declare} ${attribute.raw}="${escapeValue(value, '"')}"`
+    const fresh = declared.has(attribute.declare) ? '' : attribute.declare
+    if (fresh !== '') { declared.add(fresh); const [, prefix, uri] = /xmlns:(\S+)="(.*)"/.exec(fresh)!; bound[prefix!] = uri! }
+    return `${fresh} ${attribute.raw}="${escapeValue(value, '"')}"`
   })
   return inside === '' ? `<${raw}${declare}${written.join('')}/>` : `<${raw}${declare}${written.join('')}>${inside}</${raw}>`
 }

@@ -1,0 +1,166 @@
+import { expect, test, type Page } from '@playwright/test'
+import { colorReferences } from '../../core/document/color-references'
+import { fontReferences } from '../../core/document/font-references'
+import { openDocument } from '../../core/document/open'
+import { paragraphsOf, readStories } from '../../core/document/stories'
+import { paragraphText } from '../../core/style/runs'
+import { galleyMenu } from '../../demo/galley-menu'
+import { harbourNotice } from '../../demo/harbour-notice'
+import { sailingGuide } from '../../demo/sailing-guide'
+import { seasonReview } from '../../demo/season-review'
+import { downloadFile, noPageErrors, openOnDesk, putOnShelf } from '../support/browser'
+
+noPageErrors()
+
+const words = (bytes: Uint8Array) => readStories(openDocument(bytes).parts.get('content.xml')!).flatMap(story => paragraphsOf(story.blocks)).map(paragraphText).join('\n')
+const names = (bytes: Uint8Array) => new Set(fontReferences(openDocument(bytes)).flatMap(reference => reference.families))
+const option = (page: Page) => page.locator('[role=listbox] [role=option]').first()
+async function pick(page: Page, label: string, family: string): Promise<void> {
+  await page.getByRole('combobox', { name: label }).first().fill(family)
+  await option(page).click()
+}
+
+test('absent faces: told in one line, walked, shown by a stand-in, and the file stays as it was', async ({ page }) => {
+  await openOnDesk(page, 'Absent menu.odg', galleyMenu())
+  await expect(page.getByText('2 faces are absent: Brannock, Tolmere Script.')).toBeVisible()
+  await page.getByRole('button', { name: 'See what can be done' }).click()
+  await expect(page.getByRole('heading', { name: 'Absent faces' })).toBeVisible()
+  await page.getByRole('button', { name: /^◇ Brannock/ }).click()
+  await expect(page.getByRole('cell', { name: 'In styles' })).toBeVisible()
+  await expect(page.getByText('the file calls it roman').first()).toBeVisible()
+  await page.getByRole('button', { name: 'Next place' }).click()
+  await expect(page.getByText(/^1 of \d+$/)).toBeVisible()
+  await expect(page.getByText(/the same lines|lines? more|lines? fewer/).first()).toBeVisible({ timeout: 20_000 })
+  await page.getByRole('button', { name: 'Let Literata stand in for Brannock' }).or(page.getByRole('button', { name: 'Let Spectral stand in for Brannock' })).first().click()
+  await expect(page.getByText(/stands in\. The file still says what it said\./)).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText(/stands in, as you chose/)).toBeVisible()
+  expect(Buffer.compare(await downloadFile(page, 'Absent menu'), galleyMenu())).toBe(0)
+})
+
+test('one lone space in an absent face is seen and deleted on the spot', async ({ page }) => {
+  await openOnDesk(page, 'Lone space.odt', sailingGuide())
+  await page.getByRole('tab', { name: 'Absent' }).click()
+  await page.getByRole('button', { name: /Ovrelund Light.*one space/ }).click()
+  await page.getByRole('button', { name: 'Next place' }).click()
+  await expect(page.getByText('“␣”')).toBeVisible()
+  await page.getByRole('button', { name: 'Plain reading' }).click()
+  await page.getByRole('button', { name: 'Back to the pages' }).click()
+  await page.getByRole('button', { name: 'Delete it' }).click()
+  await expect(page.getByText('It is gone.')).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText('Ovrelund Light').and(page.locator('.text-iris'))).toHaveCount(0)
+  const now = await downloadFile(page, 'Lone space')
+  expect(words(now).length).toBe(words(sailingGuide()).length - 1)
+})
+
+test('the Season review: the retired face goes from charts, notes, tables and defaults, and a new shape comes up right', async ({ page }) => {
+  await openOnDesk(page, 'Review swapped.odp', seasonReview())
+  await page.getByRole('tab', { name: 'Swap' }).click()
+  await pick(page, 'Goes', 'Skerrow')
+  // Arrowing through the library shows each face on the pages.
+  await page.getByRole('combobox', { name: 'Comes' }).fill('archivo')
+  await page.keyboard.press('ArrowDown')
+  await expect(page.getByText('Shown as it would be. Nothing is stored yet.')).toBeVisible({ timeout: 20_000 })
+  await page.getByRole('combobox', { name: 'Comes' }).fill('work sans')
+  await option(page).click()
+  await expect(page.getByRole('heading', { name: 'Text that shares the font' })).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText('Shown as it would be.')).toHaveCount(0)
+  for (const kind of ['starting type', 'charts']) await expect(page.getByLabel(`All ${kind} in the plan`)).toBeChecked()
+  await page.getByRole('button', { name: /^Swap 3 faces in/ }).click()
+  await expect(page.getByText('Done, as version 2.')).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText('The census finds nothing of the old font')).toBeVisible()
+  const now = await downloadFile(page, 'Review swapped')
+  expect([...names(now)].some(name => name.toLowerCase() === 'skerrow')).toBe(false)
+  await page.getByRole('tab', { name: 'Starts' }).click()
+  await expect(page.getByText('Skerrow')).toHaveCount(0)
+  await expect(page.getByText(/Work Sans/).first()).toBeVisible()
+})
+
+test('the walk by keyboard: pages before and after, accepted, struck, repaired, with the count left', async ({ page }) => {
+  await openOnDesk(page, 'Walked.odt', sailingGuide())
+  await page.getByRole('tab', { name: 'Swap' }).click()
+  await pick(page, 'Goes', 'Spectral')
+  await pick(page, 'Comes', 'Work Sans')
+  const walk = page.getByLabel(/^The walk/)
+  await expect(walk).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText(/\d+ left, \d+ flagged/)).toBeVisible()
+  const left = async () => Number(/^(\d+) left/.exec(await page.getByText(/\d+ left, \d+ flagged/).textContent() ?? '')![1])
+  const before = await left()
+  await walk.focus()
+  await page.keyboard.press('a')
+  await expect.poll(left).toBe(before - 1)
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('ArrowLeft')
+  await page.keyboard.press('r')
+  await expect(page.getByLabel('Repairs').or(page.getByText('Nothing within the limits helps here.'))).toBeVisible({ timeout: 30_000 })
+  if (await page.getByLabel('Repairs').isVisible()) {
+    await page.keyboard.press('1')
+    await expect(page.getByText('1 repair in the plan.')).toBeVisible({ timeout: 30_000 })
+  }
+  await walk.focus()
+  // A paragraph is struck: it keeps the old font.
+  for (let tries = 0; tries < 6 && await page.getByRole('button', { name: 'Strike this row (S)' }).isDisabled(); tries++) await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('s')
+  await expect(page.getByText('1 paragraph keep the old font.').or(page.getByText(/1 paragraph keeps? the old font/))).toBeVisible({ timeout: 30_000 })
+  await page.getByRole('button', { name: 'Size, scope' }).click()
+  await page.getByLabel('Size', { exact: true }).selectOption('x-height')
+  await expect(page.getByText(/^Sizes go to \d/)).toBeVisible({ timeout: 30_000 })
+})
+
+test('a recast by words and by colour: the wish in one sentence, walked, struck, carried out, undone, kept and recorded', async ({ page }) => {
+  await openOnDesk(page, 'Recast.odt', harbourNotice())
+  const before = words(harbourNotice())
+  const [word] = /\b[A-Z][a-z]{5,}\b/.exec(before)!
+  const count = before.split(new RegExp(`\\b${word}\\b`)).length - 1
+  await page.getByRole('tab', { name: 'Recast' }).click()
+  await page.getByRole('textbox', { name: 'Words', exact: true }).fill(word)
+  await page.getByLabel('match case').check()
+  await page.getByLabel('whole words').check()
+  await page.getByRole('checkbox', { name: 'new words' }).check()
+  await page.getByRole('textbox', { name: 'New words' }).fill('Herring')
+  await expect(page.getByLabel('The wish')).toHaveText(`Find “${word}”, in this case alone, as whole words in the whole document, and write “Herring”.`)
+  await page.getByRole('button', { name: 'Look', exact: true }).click()
+  await expect(page.getByRole('heading', { name: `${count} ${count === 1 ? 'match' : 'matches'}` })).toBeVisible({ timeout: 20_000 })
+  await page.getByLabel('Name to keep this wish under').fill('Herrings')
+  await page.getByRole('button', { name: 'Keep', exact: true }).click()
+  await expect(page.getByText('Kept as “Herrings”.')).toBeVisible()
+  await page.getByRole('button', { name: 'Next match' }).click()
+  await page.getByRole('button', { name: `Recast ${count} ${count === 1 ? 'place' : 'places'}` }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'as version 2' })).toBeVisible({ timeout: 20_000 })
+  expect(words(await downloadFile(page, 'Recast'))).toBe(before.replaceAll(new RegExp(`\\b${word}\\b`, 'g'), 'Herring'))
+  await page.getByRole('link', { name: 'Record of version 2', exact: true }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('write “Herring”')
+  await expect(page.getByAltText(/before the change/)).toBeVisible()
+  await page.goBack()
+  await expect(page.getByRole('tab', { name: 'Recast' })).toBeVisible({ timeout: 20_000 })
+  await page.getByRole('tab', { name: 'Recast' }).click()
+  await page.getByRole('button', { name: 'Clear it all' }).click()
+  await page.getByRole('button', { name: /colours? named in this document/ }).click()
+  const [color] = colorReferences(openDocument(harbourNotice())).map(reference => reference.color)
+  await page.getByRole('button', { name: new RegExp(`^Exchange ${color}`) }).click()
+  await page.getByLabel(`What ${color} becomes`, { exact: true }).fill('#123456')
+  await page.getByRole('button', { name: 'Look', exact: true }).click()
+  await page.getByRole('button', { name: /^Recast \d+ place/ }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'as version 3' })).toBeVisible({ timeout: 20_000 })
+  const recolored = colorReferences(openDocument(await downloadFile(page, 'Recast'))).map(reference => reference.color)
+  expect(recolored).not.toContain(color)
+  expect(recolored).toContain('#123456')
+  await page.getByRole('tab', { name: 'Recast' }).click()
+  await page.getByRole('button', { name: 'Forget Herrings' }).click()
+})
+
+test('one plan over several documents, seen, carried out and taken back', async ({ page }) => {
+  const titles = [await putOnShelf(page, 'Across one.odt', harbourNotice()), await putOnShelf(page, 'Across two.odt', harbourNotice())]
+  await page.getByRole('tab', { name: 'Across' }).click()
+  await expect(page.getByRole('heading', { name: 'Across documents' })).toBeVisible()
+  await page.getByRole('button', { name: 'None' }).click()
+  for (const title of titles) await page.getByLabel(`${title}.odt: in the plan`).first().check()
+  await pick(page, 'Goes', 'Spectral')
+  await pick(page, 'Comes', 'Literata')
+  await page.getByRole('button', { name: 'Plan it for 2 documents' }).click()
+  await page.getByRole('button', { name: 'Carry it out in 2 documents' }).click({ timeout: 60_000 })
+  await expect(page.getByText('Done: 2 documents changed, one version each.')).toBeVisible({ timeout: 60_000 })
+  await page.getByRole('button', { name: 'Take it back in 2 documents' }).click()
+  await expect(page.getByText('Taken back in 2 documents.')).toBeVisible({ timeout: 20_000 })
+  await page.getByRole('tab', { name: 'Records' }).click()
+  await expect(page.getByRole('link', { name: 'Spectral gives way to Literata' }).first()).toBeVisible()
+})
