@@ -61,9 +61,9 @@ test('the whole job by mouse: from the shelf to the downloaded file, which opens
   await expect(page.getByText('Paragraph style Notice')).toBeVisible()
 
   // A row can be struck and taken back.
-  await page.getByRole('checkbox', { name: /Chart/ }).uncheck()
+  await page.getByRole('checkbox', { name: /Chart.*in the plan/ }).uncheck()
   await expect(page.getByRole('button', { name: /in 4 places/ })).toBeVisible({ timeout: 20_000 })
-  await page.getByRole('checkbox', { name: /Chart/ }).check()
+  await page.getByRole('checkbox', { name: /Chart.*in the plan/ }).check()
   await page.getByRole('button', { name: /Swap 2 faces in 7 places/ }).click()
   await expect(page.getByText('Done, as version 2.')).toBeVisible({ timeout: 30_000 })
   await expect(page.getByText('The census finds nothing of the old font')).toBeVisible()
@@ -142,7 +142,7 @@ test('by keyboard alone', async ({ page }) => {
   await page.keyboard.press('Escape')
   await expect(page.getByText(/Place \d of/)).toBeHidden()
   await page.getByRole('tab', { name: 'Census' }).focus()
-  for (const next of ['Styles', 'Pages']) {
+  for (const next of ['Absent', 'Styles', 'Pages']) {
     await page.keyboard.press('ArrowDown')
     await expect(page.getByRole('tab', { name: next })).toBeFocused()
   }
