@@ -130,7 +130,7 @@ const outcome = (option: RepairOption) => option.mends ? row.value?.of === 'fram
         <p v-for="(option, index) in options" :key="option.repair.kind" class="flex items-baseline gap-3"><span class="min-w-0 flex-1"><strong>{{ repairTitle(option.repair) }}</strong><span class="text-soft">: {{ outcome(option) }}</span></span><button type="button" class="link" @click="take(option)">Take it ({{ index + 1 }})</button></p>
       </div>
       <p v-if="swap.repairs.length > 0" class="mt-2 text-[13px]">{{ counted(swap.repairs.length, 'repair') }} in the plan. <button type="button" class="link" @click="swap.repairs = []; swap.makePlan()">Take them all out</button></p>
-      <p v-if="swap.spared.length > 0" class="mt-1 text-[13px]">{{ counted(swap.spared.length, 'paragraph') }} keep the old font. <button type="button" class="link" @click="swap.spared = []; swap.makePlan()">Take them along again</button></p>
+      <p v-if="swap.spared.length > 0" class="mt-1 text-[13px]">{{ swap.spared.length === 1 ? 'One paragraph keeps' : `${swap.spared.length} paragraphs keep` }} the old font. <button type="button" class="link" @click="swap.spared = []; swap.makePlan()">Take them along again</button></p>
       <table class="mt-3 table-fixed">
         <colgroup><col class="w-[56px]"><col><col class="w-[132px]"></colgroup>
         <thead><tr><th scope="col">Page</th><th scope="col">What happens</th><th scope="col" class="number">Change</th></tr></thead>
