@@ -55,7 +55,9 @@ export function requestOf(form: OpenRecast, ranges: readonly { readonly part: st
 }
 
 /** A kept wish, back in its form. */
-export function formOf({ find, change, colors }: RecastRequest): OpenRecast {
+export function formOf(request: RecastRequest): OpenRecast {
+  const { find, colors } = request
+  const { change } = request
   const yes = (value: boolean | undefined) => value === undefined ? '' : value ? 'yes' : 'no'
   const { look } = find
   return {

@@ -1,13 +1,10 @@
 import { parseStyleName } from './face'
+import { formats, makers } from './maker-alias'
 
 /*
  * Names of one family differ from system to system and from maker to maker: case, spacing, the maker's name in front or
  * behind, marks of the format or the cut, and slips of the hand.
  */
-
-/** What makers and formats put before or behind a name: it tells where the file came from, not which design it is. */
-const makers: ReadonlySet<string> = new Set(['adobe', 'linotype', 'monotype', 'bitstream', 'agfa', 'berthold', 'google', 'itc', 'urw', 'mt', 'lt', 'bt', 'ff', 'bq', 'be', 'ef', 'ht', 'fb', 'sb', 'dtl'])
-const formats: ReadonlySet<string> = new Set(['std', 'pro', 'com', 'ot', 'otf', 'ttf', 'tt', 'ps', 'opentype', 'truetype', 'web', 'webfont', 'vf', 'variable', 'wgl', 'wgl4', 'ce', 'cyr', 'greek', 'w1g', 'w2g', 'paneuropean', 'l', 'ui', 'nr', 'tf', 'osf', 'lf'])
 
 const folded = (name: string) => name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase()
 

@@ -7,7 +7,7 @@ import type { SwapPlan } from '../../core/plan/plan'
 import type { RecastPlan } from '../../core/plan/recast/plan-recast'
 import type { StylePlan } from '../../core/plan/styles/plan'
 import { getPackage, putPackage } from './blobs'
-import { keepDroppedFonts } from './document-fonts'
+import { keepDroppedFonts } from './dropped-fonts'
 
 export type MadeBy = 'upload' | 'swap' | 'recast' | 'styles' | 'edit' | 'undo' | 'redo'
 
@@ -195,7 +195,7 @@ export function history(versions: readonly VersionRow[]): { readonly undo: { sta
 /** Takes a document with all its versions off the shelf. Content that others share stays. */
 export async function removeDocument(knex: Knex, id: string): Promise<void> {
   await knex.transaction(async (transaction) => {
-    for (const table of ['jobs', 'document_faces', 'document_fonts', 'document_looks', 'versions']) await transaction(table).where({ document: id }).delete()
+    for (const table of ['jobs', 'document_faces', 'carried_fonts', 'document_looks', 'versions']) await transaction(table).where({ document: id }).delete()
     await transaction('stand_ins').where({ level: 'document', owner: id }).delete()
     await transaction('batch_documents').where({ document: id }).whereIn('state', ['waiting', 'planned']).update({ state: 'failed', message: 'It was taken off the shelf.' })
     await transaction('documents').where({ id }).delete()

@@ -128,7 +128,7 @@ export const migrations: Migration[] = [
         table.primary(['level', 'owner', 'family', 'script'])
       })
       // Font files that came with a document in its zip: offered, not yet in the library.
-      await knex.schema.createTable('document_fonts', (table) => {
+      await knex.schema.createTable('carried_fonts', (table) => {
         table.string('document', 36).notNullable().references('id').inTable('documents')
         table.string('hash', 64).notNullable().references('hash').inTable('blobs')
         table.string('path', 500).notNullable()
@@ -182,7 +182,7 @@ export const migrations: Migration[] = [
       })
     },
     async down(knex) {
-      for (const table of ['kept_wishes', 'servers', 'batch_documents', 'batches', 'document_looks', 'document_fonts', 'stand_ins']) await knex.schema.dropTableIfExists(table)
+      for (const table of ['kept_wishes', 'servers', 'batch_documents', 'batches', 'document_looks', 'carried_fonts', 'stand_ins']) await knex.schema.dropTableIfExists(table)
       await knex.schema.alterTable('jobs', (table) => { table.dropColumn('batch'); table.dropColumn('server') })
       await knex.schema.alterTable('faces', (table) => { table.dropColumn('origin'); table.dropColumn('added') })
     },

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import type { DocumentRow } from '../store/documents'
 import { versionContent } from '../store/documents'
-import { droppedFonts } from '../store/document-fonts'
+import { droppedFonts } from '../store/dropped-fonts'
 import type { ThreadPool } from './pool'
 import type { FoundFont } from './tasks'
 

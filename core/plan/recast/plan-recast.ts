@@ -146,7 +146,8 @@ const listedRows = 4000
  * @throws PlanError when the wish cannot be met at all
  */
 export function planRecast(document: OdfDocument, request: RecastRequest, library: Library, { reading, composition }: RecastKnowledge): PlannedRecast {
-  const { find, change } = request
+  const { find } = request
+  const { change } = request
   const styleTitle = (name: string) => [...reading.cascade.scopes.values()].flatMap(scope => [...scope.common.values()]).find(style => style.name === name)?.displayName ?? name
   if (change.words !== undefined && find.words === undefined) throw new PlanError('New words need words that they come in place of. Nothing was changed.')
   if (asksNothing(find) && request.colors.length === 0 && find.scope.kind === 'document' && changesNothing(change)) throw new PlanError('Say what shall be found, or what shall change. Nothing was changed.')

@@ -123,7 +123,7 @@ export function changeWords(change: RecastChange, titleOf: (name: string) => str
 }
 
 /** The whole wish as one sentence. */
-export function recastSentence(request: Pick<RecastRequest, 'find' | 'change' | 'colors'>, titleOf?: (name: string) => string): string {
+export function recastSentence(request: Pick<RecastRequest, 'change' | 'colors' | 'find'>, titleOf?: (name: string) => string): string {
   const colors = request.colors.map(each => `${each.from} becomes ${each.to}${each.kinds.length < colorKinds.length ? ` in ${each.kinds.map(kind => kind === 'text' ? 'text' : kind === 'page' ? 'page backgrounds' : `${kind}s`).join(', ')}` : ' everywhere'}`)
   const changes = changeWords(request.change, titleOf)
   const sentences: string[] = []
