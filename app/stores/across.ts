@@ -7,7 +7,7 @@ import type { KeptWish } from '~~/server/store/kept-wishes'
 import type { SharedUse, ShelfCensus } from '~~/server/store/shelf-census'
 import { sentenceOf } from './desk'
 import { useLibrary } from './library'
-import { emptyRecast, requestOf, type OpenRecast } from './recast'
+import { emptyRecast, requestOf, type OpenRecast } from '../stages/recast/recast-form'
 
 export type Listed = Omit<Batch, 'documents' | 'request'> & { readonly count: number, readonly done: number }
 

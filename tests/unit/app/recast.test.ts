@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { emptyRecast, formOf, requestOf } from '../../../app/stores/recast'
+import { emptyRecast, formOf, requestOf } from '../../../app/stages/recast/recast-form'
 import { recastRequestSchema, recastSentence } from '../../../core/plan/recast/request'
 
 const request = (form: Partial<ReturnType<typeof emptyRecast>>, ranges: Parameters<typeof requestOf>[1] = [], spot: Parameters<typeof requestOf>[2] = null) => recastRequestSchema.parse(requestOf({ ...emptyRecast(), ...form }, ranges, spot, []))
