@@ -124,7 +124,7 @@ export async function absent(call: Call, open: (path: string) => Promise<Documen
   let any = false
   const outcome = await each(call, open, (session) => {
     const { faces, places } = session.absent
-    if (faces.length > 0) any = true
+    if (faces.some(face => face.status === 'absent')) any = true
     const suggested = faces.map(face => ({ ...face, suggestions: face.symbols ? [] : suggestFaces(session.typesetter.library, face.name, face.codePoints) }))
     return { text: absentText(suggested, places), changed: true, data: { absent: suggested.map(({ codePoints: _codePoints, ...face }) => face), places } }
   })

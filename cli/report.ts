@@ -52,7 +52,7 @@ export function swapText(plan: SwapPlan, left: readonly { what: string, reason: 
 export function absentText(faces: readonly (AbsentFace & { readonly suggestions: readonly Suggestion[] })[], places: readonly AbsentPlace[]): string {
   if (faces.length === 0) return 'no face is absent'
   return faces.map(face => [
-    `◇ ${face.family}: ${face.onlySpaces ? face.characters === 1 ? 'one space' : `${face.characters} spaces` : `${face.characters} characters`}${face.emptyMarks > 0 ? `, ${face.emptyMarks} empty lines` : ''}${face.standIn ? `, shown by ${face.standIn}` : ''}${face.pages.length > 0 ? `, on page ${face.pages.map(page => page + 1).join(', ')}` : ''}`,
+    `${face.status === 'absent' ? '◇' : '≈'} ${face.family}: ${face.onlySpaces ? face.characters === 1 ? 'one space' : `${face.characters} spaces` : `${face.characters} characters`}${face.emptyMarks > 0 ? `, ${face.emptyMarks} empty lines` : ''}${face.standIn ? `, shown by ${face.standIn}` : ''}${face.pages.length > 0 ? `, on page ${face.pages.map(page => page + 1).join(', ')}` : ''}`,
     ...padded(face.layers.map(layer => [layer.layer, layer.characters > 0 ? `${layer.characters} characters` : '', layer.references > 0 ? `${layer.references} mentions` : '', layer.owners.slice(0, 4).join(', ')])),
     ...face.suggestions.slice(0, 4).map(suggestion => `  could be ${suggestion.family}: ${suggestion.reason}`),
     ...places.filter(place => place.family === face.family).slice(0, 3).map(place => `  ${place.empty ? 'an empty line' : `“${place.text.slice(0, 50)}”`}${place.page >= 0 ? `, page ${place.page + 1}` : ''}`),

@@ -1,5 +1,5 @@
 // npm test: everything. Types, lint, unit, server against a real MariaDB, browser. Ends with one line: N passed, N failed.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { buildApplication, checkNode, end, folder, installPackages, installSystem, own, portFree, runTypeScript, say, startDatabase, startServer, stop } from './setup.mjs'
@@ -8,13 +8,17 @@ const databasePort = Number(process.env.MORPHENE_TEST_DB_PORT ?? 3417)
 const port = Number(process.env.MORPHENE_TEST_PORT ?? 3411)
 let passed = 0
 let failed = 0
-const check = (name, command, args) => {
+const check = (name, command, args) => new Promise((resolve) => {
   say(name)
-  const result = spawnSync(join(folder, 'node_modules/.bin', command), args, { cwd: folder, encoding: 'utf8' })
-  if (result.status === 0) { passed++; return }
-  failed++
-  console.log(`${result.stdout}${result.stderr}`.slice(-6000))
-}
+  const child = spawn(join(folder, 'node_modules/.bin', command), args, { cwd: folder })
+  let said = ''
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => { said += chunk })
+  child.on('close', (code) => {
+    if (code === 0) passed++
+    else { failed++; console.log(`${name}:\n${said.slice(-6000)}`) }
+    resolve()
+  })
+})
 
 checkNode()
 for (const taken of [databasePort, port]) if (!await portFree(taken)) stop(`port ${taken} is taken; set MORPHENE_TEST_DB_PORT or MORPHENE_TEST_PORT to another one.`)
@@ -22,10 +26,12 @@ installSystem([['/usr/bin/chromium', 'chromium'], ['/usr/share/unicode/LineBreak
 installPackages()
 mkdirSync(own, { recursive: true })
 buildApplication()
-check('types of core', 'tsc', ['-p', 'tsconfig.core.json'])
-check('types of programs and tests', 'tsc', ['-p', 'tsconfig.node.json'])
-check('types of the application', 'nuxt', ['typecheck'])
-check('lint', 'eslint', ['.', '--max-warnings', '0'])
+// Two at a time: as many as there are processors on a small machine.
+const types = check('types of the application', 'nuxt', ['typecheck'])
+await check('types of core', 'tsc', ['-p', 'tsconfig.core.json'])
+await check('types of programs and tests', 'tsc', ['-p', 'tsconfig.node.json'])
+await check('lint', 'eslint', ['.', '--max-warnings', '0'])
+await types
 
 const data = join(own, 'test-database')
 rmSync(data, { recursive: true, force: true })

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import type { AbsentPlace } from '~~/core/census/absent'
-import type { FaceRecord } from '~~/core/font/face'
-import type { FamilyCheck } from '~~/core/font/file-check'
+import type { FaceMeasures, FaceRecord } from '~~/core/font/face'
+import { isFamily, type FamilyCheck } from '~~/core/font/file-check'
 import type { StandIn } from '~~/core/font/library'
 import type { Offer } from '~~/server/library/supplier'
 import type { AbsentEntry } from '../workers/messages'
@@ -32,9 +32,12 @@ export const useAbsent = defineStore('absent', () => {
   const own = computed(() => places.value.filter(place => place.family === open.value))
   const current = computed(() => desk.current && own.value.find(place => place.part === desk.current!.part && place.node === desk.current!.node && place.start === desk.current!.start) || null)
 
+  /** Measures of font files that came along, by the family that they are. */
+  const known = computed((): Record<string, FaceMeasures> => Object.fromEntries(faces.value.flatMap((face) => { const own = carried.value.find(font => font.face !== null && isFamily(font.face, face.family).same); return own ? [[face.family, own.face!.measures]] : [] })))
+
   async function refresh(): Promise<void> {
     if (!desk.engine || desk.state !== 'open') return
-    const list = await desk.engine.ask('absent', {}).catch(() => null)
+    const list = await desk.engine.ask('absent', { known: JSON.parse(JSON.stringify(known.value)) as typeof known.value }).catch(() => null)
     if (!list) return
     faces.value = list.faces
     places.value = list.places
@@ -44,6 +47,7 @@ export const useAbsent = defineStore('absent', () => {
 
   async function fetchCarried(): Promise<void> {
     if (desk.info) carried.value = await $fetch<CarriedFont[]>(`/api/documents/${desk.info.document.id}/fonts`).catch(() => [])
+    if (Object.keys(known.value).length > 0) await refresh()
   }
 
   function choose(family: string | null): void {

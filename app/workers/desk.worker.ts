@@ -104,11 +104,11 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   },
   previewSwap({ request }) { after = session('now').preview(request); return null },
   repairs: ({ target }) => session('now').repairsFor(session('after'), target),
-  absent() {
+  absent({ known }) {
     const { absent, typesetter: own } = session('now')
     return {
       places: absent.places,
-      faces: absent.faces.map(face => ({ ...face, suggestions: face.symbols ? [] : suggestFaces(own.library, face.name, face.codePoints), sample: sampleOf(absent.places.filter(place => place.family === face.family)) })),
+      faces: absent.faces.map(face => ({ ...face, suggestions: face.symbols ? [] : suggestFaces(own.library, face.name, face.codePoints, known[face.family] ?? null), sample: sampleOf(absent.places.filter(place => place.family === face.family)) })),
     }
   },
   linesWith({ family, to }) {

@@ -9,7 +9,7 @@ import type { RecastRequest } from '~~/core/plan/recast/request'
 import type { Edit, Edits } from '~~/core/document/edits'
 import type { FrameTextState } from '~~/core/style/frame-text'
 import type { DocumentIds } from '~~/core/document/open'
-import type { FaceRecord } from '~~/core/font/face'
+import type { FaceMeasures, FaceRecord } from '~~/core/font/face'
 import type { CleanUp, CleanUpWish } from '~~/core/plan/clean-up'
 import type { SwapPlan, SwapRequest } from '~~/core/plan/plan'
 import type { LeadInRule, PatternRule } from '~~/core/document/rules'
@@ -77,8 +77,8 @@ export interface Asks {
   previewSwap: { ask: { request: SwapRequest }, answer: null }
   /** Ways to mend a paragraph or frame of the plan that was made last. */
   repairs: { ask: { target: RepairTarget }, answer: readonly RepairOption[] }
-  /** Absent families with their places, and what could take their place. */
-  absent: { ask: Record<string, never>, answer: AbsentAnswer }
+  /** Absent families with their places, and what could take their place; `known` are measures of font files that came along. */
+  absent: { ask: { known: Readonly<Record<string, FaceMeasures>> }, answer: AbsentAnswer }
   /** How many lines more or fewer the document has with another family in place of one. */
   linesWith: { ask: { family: string, to: string }, answer: number }
   /** Plans a recast; the pages after it can be drawn then. */

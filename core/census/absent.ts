@@ -17,8 +17,9 @@ import { faceKey, voiceKey, voiceOf } from './voices'
 export const absentLayers = ['style', 'stray', 'default', 'chart', 'note', 'master', 'header', 'off-page', 'bullet', 'formula', 'declaration', 'other'] as const
 export type AbsentLayer = typeof absentLayers[number]
 
-/** A family that the document names and the library lacks. */
+/** A family that the document names and the library lacks; of an `alias` the library has one that is made to take its place. */
 export interface AbsentFace {
+  readonly status: 'absent' | 'alias'
   /** As the file has it. */
   readonly family: string
   readonly symbols: boolean
@@ -88,7 +89,8 @@ export function listAbsent(reading: Reading, library: Library, composition: Comp
     return own
   }
   const layerOf = (own: Gathered, layer: AbsentLayer) => { let found = own.layers.get(layer); if (!found) own.layers.set(layer, found = { references: 0, characters: 0, owners: new Set() }); return found }
-  const isAbsent = (family: string, slot: Slot = 'western') => family !== '' && library.resolve({ family, styleName: '', weight: 400, italic: false, generic: '', pitch: '', charset: '', slot }).status === 'absent'
+  const statusOf = (family: string, slot: Slot = 'western') => family === '' ? 'unnamed' : library.resolve({ family, styleName: '', weight: 400, italic: false, generic: '', pitch: '', charset: '', slot }).status
+  const isAbsent = (family: string, slot: Slot = 'western') => ['absent', 'alias'].includes(statusOf(family, slot))
 
   const where = pagesOf(composition)
   const off = offPage(composition)
@@ -102,7 +104,7 @@ export function listAbsent(reading: Reading, library: Library, composition: Comp
         const put = (style: (typeof runs)[number]['style'], slot: Slot, start: number, end: number): void => {
           const { font, weight, posture } = style.effective.slots[slot]
           const resolution = resolutionOf(library, style, slot)
-          if (resolution.status !== 'absent') return
+          if (resolution.status !== 'absent' && resolution.status !== 'alias') return
           const own = gather(font.family)
           const shown = text.slice(start, end)
           const empty = end === start
@@ -148,10 +150,10 @@ export function listAbsent(reading: Reading, library: Library, composition: Comp
     for (const scope of [styles, content]) for (const face of scope?.faces.values() ?? []) for (const family of face.families.slice(0, 1)) gathered.get(familyKey(family))?.declarations.push(face)
   }
   const faces = [...gathered.values()].map((own): AbsentFace => ({
-    family: own.family, symbols: own.symbols, characters: own.characters, onlySpaces: own.characters > 0 && own.spaces, emptyMarks: own.emptyMarks,
+    family: own.family, status: statusOf(own.family) === 'alias' ? 'alias' : 'absent', symbols: own.symbols, characters: own.characters, onlySpaces: own.characters > 0 && own.spaces, emptyMarks: own.emptyMarks,
     layers: absentLayers.flatMap((layer) => { const found = own.layers.get(layer); return found ? [{ layer, references: found.references, characters: found.characters, owners: [...found.owners].slice(0, 30) }] : [] }),
     pages: [...own.pages].sort((a, b) => a - b), standIn: own.standIn, reason: own.reason, name: nameOf(own), files: [...new Set(own.declarations.flatMap(face => face.files))], codePoints: [...own.codePoints.keys()],
-  })).sort((a, b) => b.characters - a.characters || b.emptyMarks - a.emptyMarks || a.family.localeCompare(b.family))
+  })).sort((a, b) => a.status.localeCompare(b.status) || b.characters - a.characters || b.emptyMarks - a.emptyMarks || a.family.localeCompare(b.family))
   return { faces, places: places.filter(place => faces.some(face => sameFamily(face.family, place.family))) }
 }
 

@@ -102,7 +102,7 @@ export class Library {
       const named = { ...request, styleName: '', weight: said.weight === 400 ? request.weight : said.weight, italic: said.italic || request.italic }
       return { status: 'present', ...chosen(parent, named), reason: `a face of ${parent[0]!.family}, which is in the library` }
     }
-    const picked = request.family === '' ? null : this.pickedFor(request.family, request.slot)
+    const picked = request.family === '' ? null : this.pickedFor(request.family, request.slot, 'own')
     if (picked) return { status: 'absent', ...chosen(picked.faces, request), reason: `${request.family} is not in the library; ${picked.faces[0]!.family} stands in, as you chose` }
     const alias = this.aliases.get(spellingKey(request.family))
     const faces = alias && this.families.get(spellingKey(alias.family))
@@ -113,10 +113,10 @@ export class Library {
     return this.standIn(request)
   }
 
-  /** The stand-in chosen for a family in a slot or script: one for that very family before one for all, one for that slot or script before one for any. */
-  private pickedFor(family: string, script: StandIn['script']): { readonly faces: readonly FaceRecord[] } | null {
+  /** The stand-in chosen for a family in a slot or script, one of its own or one for all families: one for that very family first, one for that slot or script before one for any. */
+  private pickedFor(family: string, script: StandIn['script'], which: 'own' | 'general' | 'any' = 'any'): { readonly faces: readonly FaceRecord[] } | null {
     const rank = (each: StandIn) => (each.family !== '' ? 0 : 2) + (each.script === 'any' ? 1 : 0)
-    const rules = this.standIns.filter(each => (each.family === '' || spellingKey(each.family) === spellingKey(family)) && (each.script === script || (each.script === 'any' && !isScript(script))))
+    const rules = this.standIns.filter(each => (which === 'any' || (which === 'own') === (each.family !== '')) && (each.family === '' || spellingKey(each.family) === spellingKey(family)) && (each.script === script || (each.script === 'any' && !isScript(script))))
     for (const rule of [...rules].sort((a, b) => rank(a) - rank(b))) {
       const faces = this.families.get(spellingKey(rule.to))
       if (faces) return { faces }
@@ -134,6 +134,8 @@ export class Library {
   }
 
   private standIn(request: FaceRequest): Resolution {
+    const general = request.family === '' ? null : this.pickedFor(request.family, request.slot, 'general')
+    if (general) return { status: 'absent', ...chosen(general.faces, request), reason: `${request.family} is not in the library; ${general.faces[0]!.family} stands in, as you chose for all` }
     const { names, because } = standInFamilies(request)
     const unnamed = request.family === ''
     for (const name of [...names, ...sansStandIn]) {

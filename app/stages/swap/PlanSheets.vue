@@ -58,6 +58,7 @@ const chosen = ref(0)
 const row = computed((): Row | null => here.value[Math.min(chosen.value, here.value.length - 1)] ?? null)
 const options = shallowRef<readonly RepairOption[] | null>(null)
 const said = ref('')
+const limiting = ref(false)
 
 function go(page: number): void { at.value = Math.max(0, Math.min(page, last.value)); chosen.value = 0; options.value = null }
 function step(by: 1 | -1): void {
@@ -124,7 +125,14 @@ const outcome = (option: RepairOption) => option.mends ? row.value?.of === 'fram
         <button type="button" class="plain" :disabled="row?.of !== 'paragraph'" @click="strike">{{ row?.place && swap.isSpared(row.place) ? 'Take back' : 'Strike this row' }} (S)</button>
         <button type="button" class="plain" :disabled="!row?.of" @click="findRepairs">Repair it (R)</button>
         <button v-if="order.flagged.length > 0" type="button" class="plain" :disabled="swap.planning" @click="mendAll">Mend all that runs over or wraps</button>
+        <button type="button" class="link" :aria-expanded="limiting" @click="limiting = !limiting">How far repairs may go</button>
         <span role="status" class="text-soft">{{ said }}</span>
+      </div>
+      <div v-if="limiting" class="mt-2 flex flex-wrap items-end gap-3 text-[13px] text-soft">
+        <label>Tracking down to <input v-model.number="swap.limits.tracking" type="number" min="-200" max="0" class="field block w-[84px] text-ink"></label>
+        <label>Size to, % <input v-model.number="swap.limits.size" type="number" min="50" max="100" class="field block w-[84px] text-ink"></label>
+        <label>Leading to, % <input v-model.number="swap.limits.leading" type="number" min="50" max="100" class="field block w-[84px] text-ink"></label>
+        <label>Height by, pt <input v-model.number="swap.limits.height" type="number" min="0" max="2000" class="field block w-[84px] text-ink"></label>
       </div>
       <div v-if="options && options.length > 0" class="mt-2 border border-verdigris bg-sheet px-3 py-2" aria-label="Repairs">
         <p v-for="(option, index) in options" :key="option.repair.kind" class="flex items-baseline gap-3"><span class="min-w-0 flex-1"><strong>{{ repairTitle(option.repair) }}</strong><span class="text-soft">: {{ outcome(option) }}</span></span><button type="button" class="link" @click="take(option)">Take it ({{ index + 1 }})</button></p>

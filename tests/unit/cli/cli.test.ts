@@ -2,7 +2,8 @@ import { spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { afterAll, describe, expect, it } from 'vitest'
+import { build } from 'esbuild'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Census } from '../../../core/census/census'
 import { sailingGuide } from '../../../demo/sailing-guide'
 import { seasonReview } from '../../../demo/season-review'
@@ -12,7 +13,11 @@ const folder = mkdtempSync(join(tmpdir(), 'morphene-cli-'))
 const guide = join(folder, 'guide.odt')
 writeFileSync(guide, sailingGuide())
 afterAll(() => { rmSync(folder, { recursive: true }) })
-const run = (...words: string[]) => spawnSync(process.execPath, ['--import', 'tsx', 'cli/main.ts', ...words], { cwd: projectFolder(), encoding: 'utf8' })
+// Bundled once, as it is called so often; one call goes through the script that people use.
+const script = join(projectFolder(), '.morphene', 'build', `cli-${process.pid}.mjs`)
+beforeAll(async () => { await build({ entryPoints: [join(projectFolder(), 'cli/main.ts')], outfile: script, bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', logLevel: 'error' }) })
+afterAll(() => { rmSync(script, { force: true }) })
+const run = (...words: string[]) => spawnSync(process.execPath, [script, ...words], { cwd: projectFolder(), encoding: 'utf8', env: { ...process.env, MORPHENE_FOLDER: projectFolder() } })
 
 describe('the command line', () => {
   it('takes the census as text and as JSON', () => {
@@ -65,6 +70,10 @@ describe('the command line', () => {
     expect(stdout).toContain('24 pages')
     expect(stdout).not.toContain('empty box')
     expect(spawnSync('qpdf', ['--check', out]).status).toBe(0)
+  })
+
+  it('runs from its source', () => {
+    expect(spawnSync(process.execPath, ['--import', 'tsx', 'cli/main.ts', 'help'], { cwd: projectFolder(), encoding: 'utf8' }).stdout).toContain('morphene: the typography of a document')
   })
 
   it('copies unchanged', () => {

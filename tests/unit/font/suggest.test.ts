@@ -140,6 +140,9 @@ describe('stand-ins that were chosen', () => {
     expect(chosen.resolve({ ...request, family: 'Tolmere', slot: 'asian' }).face.family).toBe('BIZ UDPGothic')
     expect(chosen.resolve({ ...request, family: 'Jost', slot: 'western' })).toMatchObject({ status: 'present', face: { family: 'Jost' } })
     expect(chosen.resolve({ ...request, family: '', slot: 'western' }).status).toBe('unnamed')
+    // What has the same widths goes before a stand-in for all, and behind one for that very family.
+    expect(chosen.resolve({ ...request, family: 'Arial', slot: 'western' })).toMatchObject({ status: 'alias', face: { family: 'Liberation Sans' } })
+    expect(new Library(library.faces, [{ family: 'Arial', script: 'any', to: 'Inter' }]).resolve({ ...request, family: 'Arial', slot: 'western' }).face.family).toBe('Inter')
   })
 
   it('for a script of an absent family', () => {
