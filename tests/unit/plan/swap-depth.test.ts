@@ -169,11 +169,11 @@ describe('what it does to the pages, and repairs', () => {
     expect(plan.effects!.overset.map(frame => frame.name)).toEqual(['Full'])
     expect(plan.effects!.frames.map(frame => frame.name)).toEqual(['Roomy'])
     expect(plan.effects!.frames[0]!.roomAfter).not.toBe(plan.effects!.frames[0]!.roomBefore)
-    const table = styled(`<table:table table:name="T"><table:table-column/><table:table-column/><table:table-row><table:table-cell>${p('Body', 'Departures from the northern pier on weekdays, and on Sundays in the summer months')}</table:table-cell><table:table-cell>${p('Body', '7')}</table:table-cell></table:table-row></table:table>${p('Head', 'A heading that is as wide')}`)
+    const table = styled(`<table:table table:name="T"><table:table-column/><table:table-column/><table:table-row><table:table-cell>${p('Body', 'Departures from the pier')}</table:table-cell><table:table-cell>${p('Body', '7')}</table:table-cell></table:table-row></table:table>${p('Head', 'A heading that is as wide')}`)
     const grown = planned(table, [wish('Spectral', 'Space Mono')]).plan.effects!
     expect(grown.tables).toHaveLength(1)
     expect(grown.tables[0]).toMatchObject({ rows: 1, opening: expect.stringContaining("Departures") as string })
-    expect(grown.tables[0]!.heightAfter).not.toBe(grown.tables[0]!.heightBefore)
+    expect(grown.tables[0]!.heightAfter).toBeGreaterThan(grown.tables[0]!.heightBefore)
     expect(grown.paragraphs.find(each => each.opening.startsWith('A heading'))).toMatchObject({ title: true })
     expect(grown.paragraphs.find(each => each.opening.startsWith('Departures'))).toMatchObject({ title: false })
   })
