@@ -13,6 +13,9 @@ import { useWords } from './words'
 /** A font file that came with the document. */
 export interface CarriedFont { readonly path: string, readonly from: 'package' | 'zip', readonly problem: string, readonly face: FaceRecord | null }
 
+/** Documents with more pages count as long. */
+const longPages = 60
+
 /** The absent faces of the document on the desk, and what is done about them. */
 export const useAbsent = defineStore('absent', () => {
   const desk = useDesk()
@@ -55,8 +58,11 @@ export const useAbsent = defineStore('absent', () => {
     message.value = ''
     lines.value = {}
     desk.walkThrough([])
-    if (family !== null) void countLines(family)
+    if (family !== null && !isLong.value) void countLines(family)
   }
+
+  /** Of a long document lines are counted when they are asked for: each suggestion sets all of its pages. */
+  const isLong = computed(() => desk.sheets.length > longPages)
 
   /** Works out, one after the other, what each suggestion does to the lines. */
   async function countLines(family: string): Promise<void> {
@@ -133,5 +139,5 @@ export const useAbsent = defineStore('absent', () => {
 
   function clear(): void { faces.value = []; places.value = []; carried.value = []; open.value = null; message.value = ''; done.value = '' }
 
-  return { faces, places, carried, open, entry, own, current, busy, message, done, lines, refresh, fetchCarried, choose, walk, takeCarried, checkFile, addFile, askSupplier, order, setStandIn, remove, settle, clear }
+  return { faces, places, carried, open, entry, own, current, busy, message, done, lines, isLong, countLines, refresh, fetchCarried, choose, walk, takeCarried, checkFile, addFile, askSupplier, order, setStandIn, remove, settle, clear }
 })

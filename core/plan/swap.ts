@@ -80,7 +80,9 @@ export function planSwap(document: OdfDocument, census: Census, request: SwapReq
   const push = (part: string, ...list: Operation[]) => { operations.set(part, [...operations.get(part) ?? [], ...list]) }
 
   const kept = new Set(references.filter(reference => !changes.some(change => change.reference === reference)))
-  const declarations = declarationsByPart(document, references, kept, keepsText ? [] : whole, request.symbols)
+  const declared = declarationRows(references, whole, request, note)
+  const declarations = declarationsByPart(document, references, kept, keepsText || !declared.included ? [] : whole, request.symbols)
+  rows.push(...declared.rows)
   for (const change of changes) for (const operation of changeOperations(document, change, declarations, library)) push(change.reference.part, operation)
   const faceChanges = faceOperations(mappings, uses.filter(use => !keptUses.includes(use)), uses, everywhere, declarations, library, note)
   for (const [part, list] of faceChanges.operations) push(part, ...list)
@@ -236,6 +238,25 @@ function charactersOf(references: readonly FontReference[], uses: readonly TextU
     if (layer && nodes.has(`${layer.style.part}#${node}#${use.slot}`)) characters += use.characters
   }
   return characters
+}
+
+/** Lines of their own for font declarations, and for font files that go with them. What is struck stays declared, though nothing names it. */
+function declarationRows(references: readonly FontReference[], wishes: SwapRequest['wishes'], request: SwapRequest, note: (what: string, reason: string, count?: number) => void): { readonly rows: PlanRow[], readonly included: boolean } {
+  const included = !request.struck.includes('declarations')
+  const rows: PlanRow[] = []
+  for (const wish of wishes) {
+    const own = references.filter(reference => reference.kind === 'declaration' && (request.symbols || !reference.symbols) && reference.families.some(family => sameFamily(family, wish.from.family)))
+    if (own.length === 0) continue
+    const line = { kind: 'declaration' as const, characters: 0, before: wish.from.family, after: wish.to.family, included, leftOut: null }
+    const known = rows.find(row => row.id === 'declarations')
+    const places = own.map(({ part, node, attribute }) => ({ part, node, attribute }))
+    if (known) rows[rows.indexOf(known)] = { ...known, count: known.count + own.length, before: `${known.before}, ${line.before}`, after: `${known.after}, ${line.after}`, places: [...known.places, ...places] }
+    else rows.push({ ...line, id: 'declarations', title: 'Font declarations', count: own.length, places })
+    const files = new Set(own.flatMap(reference => reference.declaration?.files ?? []))
+    if (files.size > 0) rows.push({ ...line, id: `embedded|${wish.from.family}`, title: `Embedded font files of ${wish.from.family}`, count: files.size, after: 'no longer carried', places: [] })
+  }
+  if (!included && rows.length > 0) note('Font declarations', 'struck', rows[0]!.count)
+  return { rows, included }
 }
 
 /** Sorts each part's declarations into those that go and those that stay. */

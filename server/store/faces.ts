@@ -60,11 +60,11 @@ export async function removeFace(knex: Knex, hash: string): Promise<boolean> {
   })
 }
 
-/** Has every document counted anew, in the order of the shelf. */
-export async function countAnew(transaction: Knex): Promise<void> {
+/** Has documents counted anew, all of them or those that are named by their id or folder. */
+export async function countAnew(transaction: Knex, which: { readonly id?: string, readonly folder?: string } = {}): Promise<void> {
   const now = new Date()
   const waiting = new Set((await transaction('jobs').where({ kind: 'survey', state: 'queued' }).select<{ document: string }[]>('document')).map(row => row.document))
-  for (const { id, version } of await transaction('documents').select<{ id: string, version: number }[]>('id', 'version')) {
+  for (const { id, version } of await transaction('documents').where(which).select<{ id: string, version: number }[]>('id', 'version')) {
     if (!waiting.has(id)) await transaction('jobs').insert({ id: randomUUID(), kind: 'survey', document: id, version, state: 'queued', created: now, changed: now })
   }
 }

@@ -38,7 +38,7 @@ test('absent faces: told in one line, walked, shown by a stand-in, and the file 
 })
 
 test('one lone space in an absent face is seen and deleted on the spot', async ({ page }) => {
-  await openOnDesk(page, 'Lone space.odt', sailingGuide())
+  await openOnDesk(page, 'One lone space.odt', sailingGuide())
   await page.getByRole('tab', { name: 'Absent' }).click()
   await page.getByRole('button', { name: /Ovrelund Light.*one space/ }).click()
   await page.getByRole('button', { name: 'Next place' }).click()
@@ -49,7 +49,7 @@ test('one lone space in an absent face is seen and deleted on the spot', async (
   await expect(page.getByText('It is gone.')).toBeVisible({ timeout: 20_000 })
   // No text is set in it any more: only the file's definitions name it.
   await expect(page.getByRole('button', { name: /Ovrelund Light.*named, no text/ })).toBeVisible()
-  const now = await downloadFile(page, 'Lone space')
+  const now = await downloadFile(page, 'One lone space')
   expect(words(now).length).toBe(words(sailingGuide()).length - 1)
 })
 

@@ -20,7 +20,7 @@ const at = computed(() => absent.own.findIndex(place => place === absent.current
 const shown = (text: string) => text.trim() === '' ? text.replace(/ /g, '␣').replace(/\u00A0/g, '⍽').replace(/\t/g, '⇥') : text
 /** A style of the document that causes the place: where mending helps every other place, too. */
 const cause = computed(() => absent.current && absent.current.layer === 'style' ? props.face.layers.find(layer => layer.layer === 'style')?.owners[0] ?? null : null)
-const linesWords = (family: string) => { const count = absent.lines[family]; return count === undefined ? 'counting lines …' : count === null ? 'lines not counted' : count === 0 ? 'the same lines' : count > 0 ? `${counted(count, 'line')} more` : `${counted(-count, 'line')} fewer` }
+const linesWords = (family: string) => { const count = absent.lines[family]; return count === undefined ? absent.isLong && Object.keys(absent.lines).length === 0 ? 'lines not counted' : 'counting lines …' : count === null ? 'lines not counted' : count === 0 ? 'the same lines' : count > 0 ? `${counted(count, 'line')} more` : `${counted(-count, 'line')} fewer` }
 const level = ref<'document' | 'folder' | 'desk'>('document')
 </script>
 
@@ -64,6 +64,7 @@ const level = ref<'document' | 'folder' | 'desk'>('document')
       <label class="mt-2 flex items-center gap-2 text-[13px] text-soft">Stand-ins are for
         <select v-model="level" class="field text-ink"><option value="document">this document</option><option value="folder" :disabled="!desk.info?.document.folder">its folder{{ desk.info?.document.folder ? ` ${desk.info.document.folder}` : ' (it lies in none)' }}</option><option value="desk">the whole desk</option></select>
       </label>
+      <p v-if="absent.isLong && Object.keys(absent.lines).length === 0 && face.suggestions.length > 0" class="mt-2"><button type="button" class="link" @click="absent.countLines(face.family)">Count the lines that each would add or take</button><span class="text-soft">: it sets all {{ desk.sheets.length }} pages once for each.</span></p>
       <ul class="mt-2">
         <li v-for="suggestion in face.suggestions" :key="suggestion.family" class="border-b border-rule py-2">
           <p class="truncate text-[18px] leading-7" :style="{ fontFamily: library.cssFamily(suggestion.hash) }">{{ face.sample || suggestion.family }}</p>

@@ -43,8 +43,8 @@ const laidOpen = ref(new Set<number>())
 function lay(index: number): void { const next = new Set(laidOpen.value); if (!next.delete(index)) next.add(index); laidOpen.value = next }
 
 /** Kinds of place that can be struck as one. */
-const kinds: readonly (readonly [PlanRow['kind'], string])[] = [['style', 'styles'], ['stray', 'local formatting'], ['default', 'starting type'], ['master', 'headers and masters'], ['list', 'list labels'], ['chart', 'charts'], ['formula', 'formulas'], ['other', 'other definitions']]
-const byKind = computed(() => kinds.flatMap(([kind, title]) => { const rows = (plan.value?.rows ?? []).filter(row => row.kind === kind && row.leftOut === null && !/^(kept|repair)\|/.test(row.id)); return rows.length === 0 ? [] : [{ kind, title, ids: rows.map(row => row.id), on: rows.some(row => row.included) }] }))
+const kinds: readonly (readonly [PlanRow['kind'], string])[] = [['style', 'styles'], ['stray', 'local formatting'], ['default', 'starting type'], ['master', 'headers and masters'], ['list', 'list labels'], ['chart', 'charts'], ['formula', 'formulas'], ['other', 'other definitions'], ['declaration', 'declarations and embedded fonts']]
+const byKind = computed(() => kinds.flatMap(([kind, title]) => { const rows = (plan.value?.rows ?? []).filter(row => row.kind === kind && row.leftOut === null && !/^(kept|repair|embedded)\|/.test(row.id)); return rows.length === 0 ? [] : [{ kind, title, ids: rows.map(row => row.id), on: rows.some(row => row.included) }] }))
 
 function change(): void {
   swap.struck = []
@@ -157,7 +157,7 @@ const pagesWord = computed(() => {
             <thead><tr><th scope="col"><span class="sr-only">In the plan</span></th><th scope="col">Places</th><th scope="col" class="number">Count</th><th scope="col" class="number">Characters</th><th scope="col">Before → after</th></tr></thead>
             <tbody>
               <tr v-for="row in plan.rows" :key="row.id" :class="{ 'text-soft': !row.included }">
-                <td><input type="checkbox" class="mt-1 size-[15px] accent-verdigris" :checked="row.included" :disabled="row.leftOut !== null || /^(kept|repair)/.test(row.id)" :aria-label="`${row.title}: in the plan`" @change="swap.toggle(row.id)"></td>
+                <td><input type="checkbox" class="mt-1 size-[15px] accent-verdigris" :checked="row.included" :disabled="row.leftOut !== null || /^(kept|repair|embedded)/.test(row.id)" :aria-label="`${row.title}: in the plan`" @change="swap.toggle(row.id)"></td>
                 <td class="truncate" :title="row.title">{{ row.title }}</td>
                 <td class="number">{{ row.count }}</td>
                 <td class="number">{{ row.characters > 0 ? grouped(row.characters) : '–' }}</td>

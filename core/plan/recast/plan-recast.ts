@@ -179,6 +179,8 @@ export function planRecast(document: OdfDocument, request: RecastRequest, librar
       places: [{ part: paragraph.part, node: paragraph.node, from, to }],
     })
   }
+  const charts = document.subdocuments.filter(sub => sub.kind === 'chart').length
+  if (charts > 0 && !asksNothing(find)) left.push({ what: charts === 1 ? 'the text of a chart' : `the text of ${charts} charts`, reason: 'not looked at: charts have styles of their own. A swap and an exchange of colours reach them', count: charts })
   if (matches.length > listedRows) left.push({ what: `${grouped(matches.length - listedRows)} more places`, reason: 'changed with the others, but not listed', count: matches.length - listedRows })
   const stretches = included.map(({ paragraph, story, from, to, pieces }): Stretch => ({ paragraph, role: story.role, from, to, whole: from === 0 && to >= (pieces.at(-1)?.to ?? 0) && to >= openParagraph(document.parts.get(paragraph.part)!, paragraph.node).text.length }))
   if (stretches.length > 0) {

@@ -18,7 +18,7 @@ describe('a swap of a family', () => {
   const { plan, after } = open.plan(request(['Skerrow', 'Work Sans']))
 
   it('reaches styles, strays, defaults and the chart, and leaves nothing', () => {
-    expect(new Set(plan.rows.map(row => row.kind))).toEqual(new Set(['style', 'stray', 'default', 'chart']))
+    expect(new Set(plan.rows.map(row => row.kind))).toEqual(new Set(['style', 'stray', 'default', 'chart', 'declaration']))
     expect(remaining(after.document, 'Skerrow')).toEqual([])
     expect(named(open, 'Skerrow').length).toBeGreaterThan(2)
     expect(named(after, 'Skerrow')).toEqual([])

@@ -20,7 +20,7 @@ export default answer(async (event) => {
   if (to !== null && !(await listFaces(knex)).some(face => face.family === to)) throw refusal(422, `“${to}” is not in the library, so it cannot stand in. Nothing was changed.`)
   await knex.transaction(async (transaction) => {
     await setStandIn(transaction, level, level === 'document' ? document.id : level === 'folder' ? document.folder! : '', { family, script, to })
-    await countAnew(transaction)
+    await countAnew(transaction, level === 'document' ? { id: document.id } : level === 'folder' ? { folder: document.folder! } : {})
   })
   return { done: true }
 })
