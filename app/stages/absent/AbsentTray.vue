@@ -23,6 +23,7 @@ onMounted(() => { void absent.fetchCarried() })
     <h1>Absent faces</h1>
     <p v-if="absent.faces.length === 0" class="text-soft">Every face that this document names is in the library.</p>
     <p v-else-if="gone.length === 0" class="text-soft">No face is absent without a stand-in of its kind. {{ counted(aliases, 'family is', 'families are') }} shown by faces that are made to take their place.</p>
+    <p v-else-if="used.length === 0" class="text-soft">No text is set in an absent face; {{ counted(named.length, 'family', 'families') }} that the library lacks {{ named.length === 1 ? 'is' : 'are' }} only named. Opening and saving changes nothing about them.</p>
     <p v-else class="text-soft">{{ counted(used.length, 'family', 'families') }} that the document names {{ used.length === 1 ? 'is' : 'are' }} not in the library, and text is set in {{ used.length === 1 ? 'it' : 'them' }}<template v-if="named.length > 0">; {{ named.length }} more {{ named.length === 1 ? 'is' : 'are' }} only named</template>. <template v-if="aliases > 0">{{ aliases }} more {{ aliases === 1 ? 'is' : 'are' }} shown by faces that are made to take {{ aliases === 1 ? 'its' : 'their' }} place. </template>Opening and saving changes nothing about them.</p>
     <p v-if="absent.done" role="status" class="mt-3 border border-verdigris bg-sheet px-3 py-2">{{ absent.done }}</p>
     <p v-if="absent.message" role="alert" class="mt-3 border border-rubric bg-sheet px-3 py-2 text-rubric">{{ absent.message }}</p>

@@ -9,9 +9,11 @@ const recast = useRecast()
 const plan = computed(() => recast.plan!)
 const effects = computed(() => plan.value.effects)
 const shown = ref(100)
+const over = computed(() => (effects.value?.overset ?? []).filter(frame => frame.lines > frame.linesBefore).length)
 const heading = ref<HTMLElement | null>(null)
 // What was looked for comes into sight when it is found.
-onMounted(() => heading.value?.scrollIntoView({ block: 'start' }))
+// Only the tray scrolls: scrollIntoView would move the desk around it, too.
+onMounted(() => { const tray = heading.value?.closest('.overflow-y-auto'); if (tray && heading.value) tray.scrollTop += heading.value.getBoundingClientRect().top - tray.getBoundingClientRect().top - 16 })
 const isCurrent = (row: typeof plan.value.rows[number]) => desk.current !== null && row.places[0]?.node === desk.current.node && row.places[0]?.from === desk.current.start
 </script>
 
@@ -19,7 +21,7 @@ const isCurrent = (row: typeof plan.value.rows[number]) => desk.current !== null
   <section aria-label="What was found">
     <h2 ref="heading" class="mt-5">{{ plan.matches > 0 ? counted(plan.matches, 'match', 'matches') : plan.rows.length > 0 ? 'Colours' : 'Nothing found' }}</h2>
     <p class="text-soft">
-      <template v-if="plan.places > 0 && effects">{{ counted(plan.places, 'place') }} would change; {{ effects.pagesBefore === effects.pagesAfter ? `${counted(effects.pagesAfter, 'page')} before and after` : `${effects.pagesBefore} pages before, ${effects.pagesAfter} after` }}; {{ counted(effects.paragraphsChanged, 'paragraph') }} with other lines; {{ counted(effects.overset.filter(frame => frame.lines > frame.linesBefore).length, 'frame') }} would run over.</template>
+      <template v-if="plan.places > 0 && effects">{{ counted(plan.places, 'place') }} would change; {{ effects.pagesBefore === effects.pagesAfter ? `${counted(effects.pagesAfter, 'page')} before and after` : `${effects.pagesBefore} pages before, ${effects.pagesAfter} after` }}; {{ effects.paragraphsChanged === 0 ? 'no line changes' : `${counted(effects.paragraphsChanged, 'paragraph')} with other lines` }}{{ over > 0 ? `; ${counted(over, 'frame')} would run over` : '' }}.</template>
       <template v-else-if="plan.matches === 0 && plan.rows.length === 0">No text and no colour of this document answers to the wish.</template>
       <template v-else>Nothing is asked to change.</template>
     </p>
