@@ -102,11 +102,13 @@ function kindOf(absent: AbsentName): { kind: Kind, because: string } | null {
   if (panose[0] === 2 && panose[3] === 9) return { kind: 'mono', because: 'its Panose figures say one width' }
   if (panose[0] === 3 || generic === 'script') return { kind: 'script', because: panose[0] === 3 ? 'its Panose figures say script' : 'the file calls it script' }
   if (panose[0] === 2 && (panose[1] ?? 0) >= 2) return panose[1]! >= 11 ? { kind: 'sans', because: 'its Panose figures say without serifs' } : { kind: 'serif', because: 'its Panose figures say with serifs' }
+  // A name that says sans is surer than a hint that programs fill in by themselves.
+  if (/\bsans\b|grotes[kq]/i.test(family)) return { kind: 'sans', because: 'its name says sans' }
   if (generic === 'roman') return { kind: 'serif', because: 'the file calls it roman' }
   if (generic === 'swiss') return { kind: 'sans', because: 'the file calls it swiss' }
   if (/mono|typewriter|console/i.test(family)) return { kind: 'mono', because: 'its name says one width' }
   if (/script|hand|brush|callig/i.test(family)) return { kind: 'script', because: 'its name says script' }
-  if (/sans|grotes[kq]|gothic/i.test(family)) return { kind: 'sans', because: 'its name says sans' }
+  if (/sans|gothic/i.test(family)) return { kind: 'sans', because: 'its name says sans' }
   if (/serif|roman|antiqua/i.test(family)) return { kind: 'serif', because: 'its name says serif' }
   return null
 }

@@ -44,6 +44,8 @@ const title = computed(() => desk.info?.document.fileName.replace(/\.od[tpg]$/i,
 function go(id: string): void {
   stage.value = tabs.find(tab => tab.id === id)?.id ?? 'census'
   void router.replace({ query: { ...route.query, stage: id } })
+  // What led here may be gone, and the keyboard with it: it goes on in the tray.
+  void nextTick(() => { if (document.activeElement === document.body || document.activeElement === null) document.getElementById('tray')?.focus() })
 }
 
 /** The other end to start from: a family, or text that was clicked, goes into the swap. */

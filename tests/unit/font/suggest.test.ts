@@ -100,6 +100,7 @@ describe('hints and measures', () => {
     for (const { family } of roman) expect(library.family(family)[0]!.measures.foot, family).toBeGreaterThan(1.4)
     for (const [family] of kinds('Brannock', { pitch: 'fixed' })) expect(library.family(family!)[0]!.monospaced).toBe(true)
     expect(kinds('Tolmere', { generic: 'script' }).map(([family]) => family)).toEqual(expect.arrayContaining(['Caveat', 'Kalam']))
+    expect(suggestFaces(library, absent('Skerry Sans', { generic: 'roman' }))[0]!.reason).toBe('its name says sans')
     expect(suggestFaces(library, absent('Brannock', { panose: [2, 11, 6, 3, 0, 0, 0, 0, 0, 0] }))[0]!.reason).toContain('without serifs')
   })
 
