@@ -90,26 +90,30 @@ export interface SizeChange { readonly wish: number, readonly percent: number, r
 
 export interface MissingGlyph { readonly codePoint: number, readonly character: string, readonly count: number, readonly face: string }
 
-/** What a swap would do, as plain data: nothing has changed yet. It is kept as the record of the change. */
-export interface SwapPlan {
-  readonly kind: 'swap'
-  readonly request: SwapRequest
+/** What every plan comes to, whatever was wished. */
+export interface PlanOutcome {
   readonly title: string
-  readonly mappings: readonly FaceMapping[]
-  readonly rows: readonly PlanRow[]
-  readonly groups: readonly SwapGroup[]
-  readonly sizes: readonly SizeChange[]
-  readonly missingGlyphs: readonly MissingGlyph[]
-  /** What will still name the old font afterwards, and why. */
+  /** What stays as it is, and why: of a swap what will still name the old font. */
   readonly left: readonly { readonly what: string, readonly reason: string, readonly count: number }[]
   /** What goes stale with the change and is dropped: other programs draw it anew. */
   readonly stale: readonly string[]
-  /** Places that change: references that get another font. */
+  /** Places that change. */
   readonly places: number
   readonly characters: number
   readonly operations: readonly Operation[]
   /** What it does to the pages; null until they are composed. */
   readonly effects: Effects | null
+}
+
+/** What a swap would do, as plain data: nothing has changed yet. It is kept as the record of the change. */
+export interface SwapPlan extends PlanOutcome {
+  readonly kind: 'swap'
+  readonly request: SwapRequest
+  readonly mappings: readonly FaceMapping[]
+  readonly rows: readonly PlanRow[]
+  readonly groups: readonly SwapGroup[]
+  readonly sizes: readonly SizeChange[]
+  readonly missingGlyphs: readonly MissingGlyph[]
 }
 
 /** A wish that cannot be planned: nothing changed. The message is for people. */

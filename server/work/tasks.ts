@@ -148,6 +148,14 @@ export function documentIds(document: OdfDocument, before: DocumentIds): Documen
   return ids
 }
 
+/** Opens what a task is about. @throws PackageError */
+const begin = ({ bytes, ids, setting }: Content): Promise<DocumentSession> => DocumentSession.start(bytes, theTypesetter(setting), { ids })
+
+/** A plan with the file that comes of it. */
+function carried<P extends { readonly operations: readonly Operation[] }>(plan: P, { document }: DocumentSession, before: Content): { readonly plan: P, readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[] } {
+  return { plan, bytes: saveDocument(document), ids: documentIds(document, before.ids), operations: plan.operations }
+}
+
 /** Carries a task out. @throws PackageError, PlanError */
 export function carryOut<K extends Task['kind']>(task: Extract<Task, { kind: K }>): Promise<Results[K]>
 export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
@@ -163,12 +171,12 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
     }
     case 'unzip': return unzip(task.bytes)
     case 'recast': {
-      const session = await DocumentSession.start(task.bytes, theTypesetter(task.setting), { ids: task.ids })
+      const session = await begin(task)
       const { plan, after } = session.recast(task.request)
-      return { plan, bytes: saveDocument(after.document), ids: documentIds(after.document, task.ids), operations: plan.operations }
+      return carried(plan, after, task)
     }
     case 'pagePicture': {
-      const session = await DocumentSession.start(task.bytes, theTypesetter(task.setting), { ids: task.ids })
+      const session = await begin(task)
       const page = session.composition.pages[task.page]
       return { svg: page ? pageSvg(displayPage(page), session.typesetter.shaper) : '', pages: session.composition.pages.length }
     }
@@ -185,17 +193,17 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
       return { bytes: saveDocument(document), ids: documentIds(document, task.ids), operations: [...edited.operations, ...stale.operations], title: editTitle(before, task.edits), said: stale.said }
     }
     case 'survey': {
-      const session = await DocumentSession.start(task.bytes, theTypesetter(task.setting), { ids: task.ids })
+      const session = await begin(task)
       const first = session.composition.pages[0]
       return { census: session.detail.census, firstPage: first ? pageSvg(displayPage(first), session.typesetter.shaper) : '' }
     }
     case 'pdf': {
-      const { composition, typesetter: own } = await DocumentSession.start(task.bytes, theTypesetter(task.setting), { ids: task.ids })
+      const { composition, typesetter: own } = await begin(task)
       const pdf = await writePdf(composition, own, faceBytes, subsetter ??= startSubsetter(), task.options)
       return { ...pdf, unlaid: composition.unlaid }
     }
     case 'record': {
-      const [before, after] = [await DocumentSession.start(task.before.bytes, theTypesetter(task.before.setting), { ids: task.before.ids }), await DocumentSession.start(task.after.bytes, theTypesetter(task.after.setting), { ids: task.after.ids })]
+      const [before, after] = [await begin(task.before), await begin(task.after)]
       return recordPdf(task.recorded, task.of, before.composition, after.composition, before.typesetter, faceBytes, subsetter ??= startSubsetter())
     }
     case 'styleList': {
@@ -203,14 +211,14 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
       return layOpen(reading, own.library)
     }
     case 'styles': {
-      const session = await DocumentSession.start(task.bytes, theTypesetter(task.setting), { ids: task.ids })
+      const session = await begin(task)
       const { plan, after } = session.planStyles(task.request)
-      return { plan, bytes: saveDocument(after.document), ids: documentIds(after.document, task.ids), operations: plan.operations }
+      return carried(plan, after, task)
     }
     case 'swap': {
-      const session = await DocumentSession.start(task.bytes, theTypesetter(task.setting), { ids: task.ids })
+      const session = await begin(task)
       const { plan, after } = session.plan(task.partly ? wishesThatApply(session.document, task.request) : task.request)
-      return { plan, bytes: saveDocument(after.document), ids: documentIds(after.document, task.ids), operations: plan.operations }
+      return carried(plan, after, task)
     }
   }
 }

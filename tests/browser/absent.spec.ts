@@ -53,7 +53,7 @@ test('one lone space in an absent face is seen and deleted on the spot', async (
   expect(words(now).length).toBe(words(sailingGuide()).length - 1)
 })
 
-test('the Season review: the retired face goes from charts, notes, tables and defaults, and a new shape comes up right', async ({ page }) => {
+test('the Season review: the retired face goes from charts, notes, tables and defaults, and no start names it', async ({ page }) => {
   await openOnDesk(page, 'Season without Skerrow.odp', seasonReview())
   await page.getByRole('tab', { name: 'Swap' }).click()
   await pick(page, 'Goes', 'Skerrow')
@@ -79,29 +79,30 @@ test('the Season review: the retired face goes from charts, notes, tables and de
 test('the walk by keyboard: pages before and after, accepted, struck, repaired, with the count left', async ({ page }) => {
   await openOnDesk(page, 'Walked.odt', sailingGuide())
   await page.getByRole('tab', { name: 'Swap' }).click()
-  await pick(page, 'Goes', 'Spectral')
+  await pick(page, 'Goes', 'Skerrow')
   await pick(page, 'Comes', 'Work Sans')
   const walk = page.getByLabel(/^The walk/)
   await expect(walk).toBeVisible({ timeout: 30_000 })
-  await expect(page.getByText(/\d+ left, \d+ flagged/)).toBeVisible()
-  const left = async () => Number(/^(\d+) left/.exec(await page.getByText(/\d+ left, \d+ flagged/).textContent() ?? '')![1])
+  const count = page.getByText(/\d+ left, \d+ flagged/)
+  const left = async () => Number(/^(\d+) left/.exec(await count.textContent() ?? '')![1])
   const before = await left()
+  // What runs over comes first, and is repaired.
+  await expect(page.getByText('Page 6 now')).toBeVisible()
   await walk.focus()
-  await page.keyboard.press('a')
-  await expect.poll(left).toBe(before - 1)
-  await page.keyboard.press('ArrowRight')
-  await page.keyboard.press('ArrowLeft')
   await page.keyboard.press('r')
-  await expect(page.getByLabel('Repairs', { exact: true }).or(page.getByText('Nothing within the limits helps here.'))).toBeVisible({ timeout: 30_000 })
-  if (await page.getByLabel('Repairs', { exact: true }).isVisible()) {
-    await page.keyboard.press('1')
-    await expect(page.getByText('1 repair in the plan.')).toBeVisible({ timeout: 30_000 })
-  }
+  await expect(page.getByLabel('Repairs', { exact: true })).toBeVisible({ timeout: 30_000 })
+  await page.keyboard.press('1')
+  await expect(page.getByText('1 repair in the plan.')).toBeVisible({ timeout: 30_000 })
+  // The next flagged page has a paragraph that gains a line: struck, it keeps the old font.
   await walk.focus()
-  // A paragraph is struck: it keeps the old font.
-  for (let tries = 0; tries < 6 && await page.getByRole('button', { name: 'Strike this row (S)' }).isDisabled(); tries++) await page.keyboard.press('ArrowDown')
+  for (let tries = 0; tries < 4 && await page.getByRole('button', { name: 'Strike this row (S)' }).isDisabled(); tries++) await page.keyboard.press('ArrowRight')
   await page.keyboard.press('s')
   await expect(page.getByText('One paragraph keeps the old font.')).toBeVisible({ timeout: 30_000 })
+  const rest = await left()
+  await walk.focus()
+  await page.keyboard.press('a')
+  await expect.poll(left).toBe(rest - 1)
+  expect(rest).toBeLessThanOrEqual(before)
   await page.getByRole('button', { name: 'Size, scope' }).click()
   await page.locator('label', { hasText: /^Size/ }).locator('select').first().selectOption('x-height')
   await expect(page.getByText(/^Sizes go to \d/)).toBeVisible({ timeout: 30_000 })

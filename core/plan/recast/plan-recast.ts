@@ -4,7 +4,6 @@ import { openParagraph } from '../../document/paragraph-spots'
 import { colorReferences, withColor, type ColorKind } from '../../document/color-references'
 import { whyNotEdit } from '../../document/refusals'
 import type { OdfDocument } from '../../document/open'
-import type { Operation } from '../../document/operations'
 import { faceName } from '../../font/face'
 import type { FaceRecord } from '../../font/face'
 import type { Library } from '../../font/library'
@@ -16,9 +15,8 @@ import { plainNumber } from '../../style/describe'
 import { emphasisGroups, typeGroups } from '../../style/groups'
 import { PatternError } from '../../style/rule-matching'
 import type { Composition, Reading } from '../../typeset/compose'
-import type { Effects } from '../effects'
 import { setLocally, type LocalLook } from '../local-look'
-import { PlanError, type PlanLine } from '../plan'
+import { PlanError, type PlanLine, type PlanOutcome } from '../plan'
 import { dropStale } from '../stale'
 import { StylePlanner, type Stretch } from '../styles/planner'
 import { applyParagraphStyle, applyTextStyle } from '../styles/assign'
@@ -34,20 +32,13 @@ export interface RecastRow extends PlanLine {
 }
 
 /** What a recast would do, as plain data: nothing has changed yet. It is kept as the record of the change. */
-export interface RecastPlan {
+export interface RecastPlan extends PlanOutcome {
   readonly kind: 'recast'
   readonly request: RecastRequest
-  readonly title: string
   readonly sentence: string
   /** Matches in all, whether listed or not. */
   readonly matches: number
   readonly rows: readonly RecastRow[]
-  readonly left: readonly { readonly what: string, readonly reason: string, readonly count: number }[]
-  readonly stale: readonly string[]
-  readonly places: number
-  readonly characters: number
-  readonly operations: readonly Operation[]
-  readonly effects: Effects | null
 }
 
 export interface PlannedRecast { readonly plan: RecastPlan, readonly document: OdfDocument }

@@ -1,13 +1,17 @@
 import { describe, expect, it } from 'vitest'
+import type { Edit } from '../../../core/document/edits'
 import { saveDocument } from '../../../core/document/open'
+import { paragraphsOf } from '../../../core/document/stories'
+import { makeEdit } from '../../../core/plan/make-edits'
 import { swapRequestSchema } from '../../../core/plan/plan'
 import { recordCsv } from '../../../core/plan/record-csv'
 import { recastRequestSchema } from '../../../core/plan/recast/request'
 import { wishesThatApply } from '../../../core/plan/swap'
+import { paragraphRuns } from '../../../core/style/runs'
 import { paragraphExtents } from '../../../core/typeset/compose'
 import { demoDocuments } from '../../../demo/documents'
 import type { DocumentSession } from '../../../core/plan/session'
-import { session } from '../../support/fixtures'
+import { library, session } from '../../support/fixtures'
 
 /** The pages of a file, read and set anew: lines by paragraph, what runs over, pages. */
 const shownBy = (of: DocumentSession) => ({
@@ -50,6 +54,24 @@ describe('records and wishes', () => {
     expect(rows.filter(row => row.startsWith('place,'))).toHaveLength(plan.rows.length)
     expect(rows.filter(row => row.startsWith('face,'))).toHaveLength(plan.mappings.length)
     expect(rows[1]).toContain('"review.odp, version 2"')
+  })
+  it('after the retired face is gone a new shape and a new text frame come up in faces that are here', () => {
+    const { after } = of.plan(swapRequestSchema.parse({ wishes: [{ from: { family: 'Skerrow' }, to: { family: 'Work Sans' } }] }))
+    const part = after.document.parts.get('content.xml')!
+    const page = [...part.descendants()].find(element => element.name === 'draw:page')!.id
+    const place = { x: 40, y: 40, width: 160, height: 60 }
+    for (const edit of [{ type: 'add-shape', part: 'content.xml', node: page, place }, { type: 'add-frame', part: 'content.xml', node: page, place, text: { columns: 1, gap: 0, inset: 0 } }] satisfies Edit[]) {
+      const made = makeEdit(after.document, edit, part.nextId)
+      const inside = made.document.parts.get('content.xml')!
+      const paragraph = [...inside.descendants(inside.element(made.made!))].find(element => element.name === 'text:p')!.id
+      const written = makeEdit(made.document, { type: 'text', part: 'content.xml', node: paragraph, from: 0, to: 0, text: 'new' }, inside.nextId)
+      const again = session(saveDocument(written.document))
+      const faces = again.reading.stories.flatMap(story => paragraphsOf(story.blocks).flatMap((each) => { const { text, runs } = paragraphRuns(each, again.reading.cascade, story.role); return text === 'new' ? runs.map(run => run.style.effective.slots.western.font.family) : [] }))
+      expect(faces.length, edit.type).toBe(1)
+      expect(faces[0], edit.type).not.toBe('Skerrow')
+      expect(library.family(faces[0]!).length, edit.type).toBeGreaterThan(0)
+      expect(again.absent.faces.some(face => face.family === 'Skerrow')).toBe(false)
+    }
   })
   it('of many documents each is asked what it can be', () => {
     const request = swapRequestSchema.parse({ wishes: [{ from: { family: 'Skerrow' }, to: { family: 'Inter' } }, { from: { family: 'Nobody' }, to: { family: 'Jost' } }] })
