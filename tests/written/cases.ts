@@ -1,0 +1,273 @@
+import { createHash } from 'node:crypto'
+import { saveDocument } from '../../core/document/open'
+import { paragraphsOf } from '../../core/document/stories'
+import { planCleanUp, cleanUpEdits } from '../../core/plan/clean-up'
+import { makeEdits } from '../../core/plan/make-edits'
+import { swapRequestSchema } from '../../core/plan/plan'
+import { recastRequestSchema } from '../../core/plan/recast/request'
+import type { DocumentSession } from '../../core/plan/session'
+import { listLanguages } from '../../core/plan/styles/languages'
+import { takePiece } from '../../core/plan/styles/set-piece'
+import { styleRequestSchema } from '../../core/plan/styles/wishes'
+import { groupIds } from '../../core/style/groups'
+import { paragraphRuns, paragraphText } from '../../core/style/runs'
+
+/** A wish and what it came to: a hash of the file that is written, or that it was refused. */
+export interface Written {
+  readonly wish: string
+  readonly hash: string
+}
+
+const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex').slice(0, 16)
+
+/** What one wish writes. A refusal counts, too; its words do not. */
+function written(wish: string, work: () => DocumentSession): Written {
+  try {
+    return { wish, hash: hashOf(saveDocument(work().document)) }
+  } catch {
+    return { wish, hash: 'refused' }
+  }
+}
+
+const otherFamily = (family: string, index = 0): string =>
+  ['Literata', 'Work Sans', 'Spectral', 'Oswald'].filter(each => each.toLowerCase() !== family.toLowerCase())[index]!
+const common = (session: DocumentSession, family: string) =>
+  [...[...session.reading.cascade.scopes.values()][0]!.common.values()].filter(style => style.family === family)
+const textsOf = (session: DocumentSession) =>
+  session.reading.stories
+    .flatMap(story => (story.role === 'deletions' ? [] : paragraphsOf(story.blocks)))
+    .filter(each => !each.part.includes('/') && paragraphText(each).length > 12)
+
+function isTextFrame(session: DocumentSession, part: string, node: number): boolean {
+  try {
+    takePiece(session.reading, part, node)
+    return true
+  } catch {
+    return false
+  }
+}
+
+/** Every kind of swap. */
+function* swaps(session: DocumentSession): Generator<Written> {
+  const { census } = session.detail
+  const swap = (name: string, request: object) =>
+    written(`swap ${name}`, () => session.plan(swapRequestSchema.parse(request)).after)
+  const named = [
+    ...new Set([
+      ...census.faces.filter(face => face.status !== 'unnamed').map(face => face.family),
+      ...census.unused.map(each => each.family),
+    ]),
+  ]
+  for (const family of named.slice(0, 8))
+    yield swap(`all of ${family}`, {
+      wishes: [{ from: { family }, to: { family: otherFamily(family) } }],
+      symbols: true,
+    })
+  const [face, second] = census.faces.filter(each => each.status !== 'unnamed' && !each.symbols)
+  if (!face) return
+  const { family } = face
+  const wish = { from: { family }, to: { family: otherFamily(family) } }
+  for (const mode of ['x-height', 'cap-height', 'width'])
+    yield swap(`size ${mode}`, { wishes: [{ ...wish, size: { mode }, leading: 'follow' }] })
+  yield swap('leading stays', { wishes: [{ ...wish, leading: 'stay' }] })
+  if (census.document.pages <= 30) yield swap('size by lines', { wishes: [{ ...wish, size: { mode: 'lines' } }] })
+  yield swap('one face', { wishes: [{ ...wish, from: { family, style: face.style } }] })
+  yield swap('to one face', { wishes: [{ ...wish, to: { family: 'Work Sans', style: 'Medium' } }] })
+  if (second && second.family !== family)
+    yield swap('two at once', {
+      wishes: [wish, { from: { family: second.family }, to: { family: otherFamily(second.family, 1) } }],
+    })
+  for (const [name, within] of Object.entries({
+    body: { look: { place: 'body' } },
+    page: { scope: { kind: 'pages', from: 0, to: 0 } },
+    large: { look: { size: { least: 12 } } },
+  }))
+    yield swap(`within ${name}`, { wishes: [{ ...wish, within, size: { mode: 'x-height' } }] })
+  const { plan } = session.plan(swapRequestSchema.parse({ wishes: [wish] }))
+  yield swap('a row left out', { wishes: [wish], struck: plan.rows.slice(0, 1).map(row => row.id) })
+  yield swap('declarations left out', { wishes: [wish], struck: ['declarations'] })
+  yield swap('a group kept', {
+    wishes: [{ ...wish, size: { mode: 'x-height' } }],
+    kept: plan.groups.slice(0, 1).map(group => group.id),
+  })
+  const [paragraph] = textsOf(session)
+  if (paragraph) {
+    const place = { part: paragraph.part, node: paragraph.node }
+    yield swap('a paragraph spared', { wishes: [wish], spared: [place] })
+    yield swap('repaired', {
+      wishes: [wish],
+      repairs: [
+        { kind: 'tracking', ...place, amount: -10 },
+        { kind: 'size', ...place, amount: 95 },
+      ],
+    })
+  }
+}
+
+/** Every kind of recast. */
+function* recasts(session: DocumentSession): Generator<Written> {
+  const { census } = session.detail
+  const recast = (name: string, request: object) =>
+    written(`recast ${name}`, () => session.recast(recastRequestSchema.parse(request), false).after)
+  const [face] = census.faces.filter(each => each.status !== 'unnamed' && !each.symbols)
+  if (face) {
+    yield recast('size and tracking of a family', {
+      find: { look: { family: face.family } },
+      change: { size: { percent: 104 }, tracking: 5 },
+    })
+    yield recast('a family for large text', {
+      find: { look: { size: { least: 12 } } },
+      change: { family: 'Oswald', italic: false },
+    })
+  }
+  yield recast('words', { find: { words: { text: 'the' }, look: {} }, change: { words: 'this' } })
+  yield recast('an expression', {
+    find: { words: { text: '(\\d)(\\d)', expression: true }, look: {} },
+    change: { words: '$2$1', weight: 700 },
+  })
+  yield recast('look of words', {
+    find: { words: { text: 'and' }, look: {} },
+    change: { color: '#1f6f6b', underlined: true, case: 'uppercase', leading: { percent: 130 }, language: 'de-DE' },
+  })
+  yield recast('settling strays', { find: { look: { stray: true } }, change: { settle: true } })
+  const [paragraphStyle] = common(session, 'paragraph').filter(style => style.name !== 'Standard')
+  const [textStyle] = common(session, 'text')
+  if (paragraphStyle)
+    yield recast('a paragraph style', {
+      find: { words: { text: 'and' }, look: {} },
+      change: { paragraphStyle: paragraphStyle.name, settle: true },
+    })
+  if (textStyle)
+    yield recast('a character style', {
+      find: { words: { text: 'and' }, look: {} },
+      change: { characterStyle: textStyle.name },
+    })
+  const [color] = census.colors ?? []
+  if (color)
+    yield recast('a colour', { find: { look: {} }, change: {}, colors: [{ from: color.color, to: '#123456' }] })
+}
+
+/** Every kind of wish about styles. */
+function* styleWishes(session: DocumentSession): Generator<Written> {
+  const plan = (name: string, wishes: readonly object[]) =>
+    written(`styles ${name}`, () => session.planStyles(styleRequestSchema.parse({ wishes }), false).after)
+  const everything = { kind: 'document' }
+  for (const group of groupIds) yield plan(`settle ${group}`, [{ type: 'settle', scope: everything, groups: [group] }])
+  yield plan('settle idle', [{ type: 'settle', scope: everything, groups: ['face', 'size'], idleOnly: true }])
+  const texts = textsOf(session)
+  const strayed = texts.find(each =>
+    paragraphRuns(each, session.reading.cascade, 'body').runs.some(run => !run.style.settled(run.slot)),
+  )
+  const paragraph = strayed ?? texts[Math.floor(texts.length / 2)]
+  const styles = common(session, 'paragraph')
+  const [first, second] = styles.filter(style => style.name !== 'Standard')
+  const changes = {
+    text: { 'fo:font-size': '13pt', 'fo:letter-spacing': '0.2pt' },
+    fonts: { western: { family: 'Literata' } },
+  }
+  yield plan('make', [
+    { type: 'make', family: 'paragraph', displayName: 'Made here', changes },
+    { type: 'make', family: 'text', displayName: 'Made words', changes: { text: { 'fo:font-weight': 'bold' } } },
+  ])
+  for (const kind of ['body', 'frame', 'shape', 'title', 'outline1', 'cell', 'note', 'header'])
+    yield plan(`start ${kind}`, [
+      { type: 'start', kind, values: { fonts: { western: { family: 'Literata' } }, text: { 'fo:font-size': '11pt' } } },
+    ])
+  if (first) {
+    yield plan('edit', [{ type: 'edit', family: 'paragraph', name: first.name, changes }])
+    yield plan('rename', [
+      { type: 'edit', family: 'paragraph', name: first.name, changes: { displayName: 'Renamed here' } },
+    ])
+    yield plan('fold', [{ type: 'fold', family: 'paragraph', from: first.name, to: second?.name ?? null }])
+    yield plan('delete', [{ type: 'fold', family: 'paragraph', from: first.name, to: null }])
+  }
+  if (!paragraph) return
+  const { part, node } = paragraph
+  const text = paragraphText(paragraph)
+  const whole = { kind: 'ranges', ranges: [{ part, node, from: 0, to: text.length }] }
+  const stray = paragraphRuns(paragraph, session.reading.cascade, 'body').runs.find(run => !run.style.settled(run.slot))
+  const some = { kind: 'ranges', ranges: [{ part, node, from: stray?.start ?? 2, to: stray?.end ?? 9 }] }
+  if (first) {
+    yield plan('apply', [
+      {
+        type: 'apply',
+        style: { family: 'paragraph', name: first.name },
+        scope: whole,
+        strays: 'settle',
+        keep: ['weight', 'posture'],
+      },
+    ])
+    yield plan('apply, strays kept', [
+      { type: 'apply', style: { family: 'paragraph', name: first.name }, scope: whole, strays: 'keep' },
+    ])
+    yield plan('rules', [
+      { type: 'make', family: 'text', displayName: 'Rule words', changes: { text: { 'fo:font-style': 'italic' } } },
+      {
+        type: 'rules',
+        style: first.name,
+        patterns: [
+          { id: 'r1', title: 'Figures', on: true, style: first.name, character: 'Rule_20_words', pattern: '\\d+' },
+        ],
+        leadIns: [],
+      },
+    ])
+  }
+  yield plan('adopt words', [{ type: 'adopt', family: 'text', displayName: 'Adopted', scope: some }])
+  yield plan('adopt a paragraph', [{ type: 'adopt', family: 'paragraph', displayName: 'Adopted whole', scope: whole }])
+  yield plan('teach', [{ type: 'teach', scope: whole }])
+  yield plan('start like', [{ type: 'start-like', kind: 'frame', part, node, offset: 3 }])
+  const voices = session.detail.census.voices.filter(voice => voice.slot === 'western')
+  if (voices.length > 1)
+    yield plan('fold a voice', [{ type: 'fold-voice', from: voices.at(-1)!.key, to: voices[0]!.key }])
+  if (voices[0])
+    yield plan('settle a voice', [
+      { type: 'settle', scope: { kind: 'voice', key: voices[0].key }, groups: ['face', 'size'] },
+    ])
+  for (const { language } of listLanguages(session.reading).slice(0, 3)) {
+    yield plan(`show ${language}`, [{ type: 'show', language }])
+    yield plan(`split ${language}`, [{ type: 'split', apart: { kind: 'language', language } }])
+  }
+  yield plan('several', [
+    { type: 'settle', scope: everything, groups: ['face', 'size'], keep: ['weight'] },
+    { type: 'adopt', family: 'paragraph', displayName: 'Adopted then', scope: whole },
+    { type: 'settle', scope: whole, groups: ['tracking'] },
+  ])
+  const frame = texts.find(each => each.holder?.kind === 'frame' && isTextFrame(session, each.part, each.holder.node))
+  if (frame?.holder) {
+    const piece = takePiece(session.reading, frame.part, frame.holder.node)
+    yield plan('a kept frame', [{ type: 'piece', part, node, x: 40, y: 60, withText: true, piece }])
+  }
+  if (frame && first)
+    yield plan('apply to a frame', [
+      {
+        type: 'apply',
+        style: { family: 'paragraph', name: first.name },
+        scope: { kind: 'frame', part: frame.part, node: frame.holder!.node },
+        strays: 'settle',
+      },
+    ])
+}
+
+/** Putting words in order. */
+function* cleaned(session: DocumentSession): Generator<Written> {
+  const wish = { emptyParagraphs: true, doubleSpaces: true, edgeSpaces: true, tabIndents: true, straightQuotes: true }
+  const { places } = planCleanUp(session.document, session.reading, wish)
+  const firstId = Math.max(...[...session.document.parts.values()].map(part => part.nextId))
+  try {
+    const { document } = makeEdits(
+      session.document,
+      cleanUpEdits(places).map(edit => ({ edit, firstId })),
+    )
+    yield { wish: 'words in order', hash: hashOf(saveDocument(document)) }
+  } catch {
+    yield { wish: 'words in order', hash: 'refused' }
+  }
+}
+
+/** What every kind of wish writes into a document: the net under every move of the code that plans. */
+export function* everyWish(session: DocumentSession): Generator<Written> {
+  yield* swaps(session)
+  yield* recasts(session)
+  yield* styleWishes(session)
+  yield* cleaned(session)
+}
