@@ -1,5 +1,6 @@
 import ts from 'typescript-eslint'
 import vue from 'eslint-plugin-vue'
+import prettier from 'eslint-config-prettier'
 import vueParser from 'vue-eslint-parser'
 
 /*
@@ -30,17 +31,38 @@ export default ts.config(
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/triple-slash-reference': ['error', { path: 'always' }],
-      'eqeqeq': ['error', 'always', { null: 'ignore' }],
+      eqeqeq: ['error', 'always', { null: 'ignore' }],
       'no-undef': 'off',
-      'vue/multi-word-component-names': 'off', 'vue/max-attributes-per-line': 'off', 'vue/singleline-html-element-content-newline': 'off',
-      'vue/html-self-closing': 'off', 'vue/require-default-prop': 'off', 'vue/html-closing-bracket-newline': 'off', 'vue/first-attribute-linebreak': 'off',
+      'vue/multi-word-component-names': 'off',
+      'vue/require-default-prop': 'off',
     },
+  },
+  prettier,
+  {
+    files: ['**/*.{ts,mjs,vue}'],
+    ignores: ['core/typeset/unicode-tables.ts', 'core/typeset/unicode-data.ts'],
+    rules: { 'max-len': ['error', { code: 140 }] },
   },
   ...layers.map(layer => ({
     files: [`core/${layer}/**/*.ts`],
-    rules: { 'no-restricted-imports': ['error', { patterns: [
-      ...layers.filter(other => other !== layer && !mayImport[layer].includes(other)).map(other => ({ group: [`../${other}/*`, `**/core/${other}/*`], message: `core/${layer} may not import core/${other}: imports run one way.` })),
-      { group: ['**/app/**', '**/server/**', '**/cli/**', 'node:*', 'vue', 'nuxt', 'knex', '#*', '~*'], message: 'core is pure: no interface, no database, no Node.' },
-    ] }] },
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            ...layers
+              .filter(other => other !== layer && !mayImport[layer].includes(other))
+              .map(other => ({
+                group: [`../${other}/*`, `**/core/${other}/*`],
+                message: `core/${layer} may not import core/${other}: imports run one way.`,
+              })),
+            {
+              group: ['**/app/**', '**/server/**', '**/cli/**', 'node:*', 'vue', 'nuxt', 'knex', '#*', '~*'],
+              message: 'core is pure: no interface, no database, no Node.',
+            },
+          ],
+        },
+      ],
+    },
   })),
 )

@@ -9,8 +9,17 @@ export default defineNuxtConfig({
   devtools: { enabled: false },
   telemetry: false,
   experimental: { appManifest: false },
-  app: { head: { title: 'Morphene', htmlAttrs: { lang: 'en' }, meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }] } },
-  typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true, allowImportingTsExtensions: false } } },
+  app: {
+    head: {
+      title: 'Morphene',
+      htmlAttrs: { lang: 'en' },
+      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }],
+    },
+  },
+  typescript: {
+    strict: true,
+    tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true, allowImportingTsExtensions: false } },
+  },
   vite: {
     plugins: [tailwindcss()],
     worker: { format: 'es' },

@@ -7,8 +7,20 @@ const resolve = { alias: { '~~': fileURLToPath(new URL('.', import.meta.url)).re
 export default defineConfig({
   test: {
     projects: [
-      { resolve, test: { name: 'unit', include: ['tests/unit/**/*.test.ts'], environment: 'node', testTimeout: 60_000 } },
-      { test: { name: 'server', include: ['tests/server/**/*.test.ts'], environment: 'node', testTimeout: 120_000, hookTimeout: 180_000, fileParallelism: false } },
+      {
+        resolve,
+        test: { name: 'unit', include: ['tests/unit/**/*.test.ts'], environment: 'node', testTimeout: 60_000 },
+      },
+      {
+        test: {
+          name: 'server',
+          include: ['tests/server/**/*.test.ts'],
+          environment: 'node',
+          testTimeout: 120_000,
+          hookTimeout: 180_000,
+          fileParallelism: false,
+        },
+      },
     ],
   },
 })

@@ -1,4 +1,7 @@
-/* One cold opening, in a process of its own: prints the milliseconds from the package's bytes to the first page's drawing instructions. The shaping engine and the fonts are started and read within them. */
+/*
+ * One cold opening, in a process of its own: prints the milliseconds from the package's bytes to the first page's
+ * drawing instructions. The shaping engine and the fonts are started and read within them.
+ */
 import { readFileSync } from 'node:fs'
 import { DocumentSession } from '../core/plan/session'
 import { displayPage } from '../core/typeset/display'

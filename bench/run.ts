@@ -22,12 +22,20 @@ import { shippedLibrary } from '../server/library/shipped'
 import { benchDocument, benchParagraphs } from './text'
 import { chromiumLayout } from './browser'
 
-const option = (name: string, fallback: number) => { const at = process.argv.indexOf(`--${name}`); return at < 0 ? fallback : Number(process.argv[at + 1]) }
+const option = (name: string, fallback: number) => {
+  const at = process.argv.indexOf(`--${name}`)
+  return at < 0 ? fallback : Number(process.argv[at + 1])
+}
 const words = option('words', 250_000)
 const rounds = option('rounds', 9)
-const ranked = (values: readonly number[], share: number) => [...values].sort((a, b) => a - b)[Math.min(Math.floor(values.length * share), values.length - 1)]!
+const ranked = (values: readonly number[], share: number) =>
+  [...values].sort((a, b) => a - b)[Math.min(Math.floor(values.length * share), values.length - 1)]!
 const median = (values: readonly number[]) => ranked(values, 0.5)
-const timed = <T>(work: () => T): [number, T] => { const start = performance.now(); const result = work(); return [performance.now() - start, result] }
+const timed = <T>(work: () => T): [number, T] => {
+  const start = performance.now()
+  const result = work()
+  return [performance.now() - start, result]
+}
 
 const paragraphs = benchParagraphs(words)
 const distinct = new Set(paragraphs.flatMap(text => text.toLowerCase().replace('.', '').split(' '))).size
@@ -35,7 +43,10 @@ const { library, load } = shippedLibrary()
 const from = library.named('Spectral', 'Regular')!
 const to = library.named('Literata', 'Regular')!
 const bytes = benchDocument(paragraphs, 'Spectral')
-console.log(`${words} words, ${distinct} distinct, ${paragraphs.length} paragraphs, package of ${Math.round(bytes.length / 1024)} KB; ${rounds} rounds`)
+console.log(
+  `${words} words, ${distinct} distinct, ${paragraphs.length} paragraphs, ` +
+    `package of ${Math.round(bytes.length / 1024)} KB; ${rounds} rounds`,
+)
 
 /** R: every paragraph shaped whole, nothing kept. */
 const plainFont = new Font(new Face(new Blob(load(to.hash)!)))
@@ -57,7 +68,13 @@ const folder = join(projectFolder(), '.morphene')
 mkdirSync(folder, { recursive: true })
 const file = join(folder, 'bench.odt')
 writeFileSync(file, bytes)
-const cold = () => Number(spawnSync(process.execPath, [join(projectFolder(), '.morphene/build/cold.mjs'), file], { encoding: 'utf8', env: { ...process.env, MORPHENE_FOLDER: projectFolder() } }).stdout.trim())
+const cold = () =>
+  Number(
+    spawnSync(process.execPath, [join(projectFolder(), '.morphene/build/cold.mjs'), file], {
+      encoding: 'utf8',
+      env: { ...process.env, MORPHENE_FOLDER: projectFolder() },
+    }).stdout.trim(),
+  )
 
 const browser = await chromiumLayout(paragraphs, { Spectral: load(from.hash)!, Literata: load(to.hash)! })
 const engine = startHarfBuzz()
@@ -66,11 +83,20 @@ const session = await DocumentSession.start(bytes, typesetter)
 const detail = session.detail
 const request = swapRequestSchema.parse({ wishes: [{ from: { family: 'Spectral' }, to: { family: 'Literata' } }] })
 const swapped = session.plan(request).after.document
-const times = { plain: [] as number[], chromium: [] as number[], greedy: [] as number[], fit: [] as number[], plan: [] as number[], warm: [] as number[], cold: [] as number[], preview: [] as number[] }
+const times = {
+  plain: [] as number[],
+  chromium: [] as number[],
+  greedy: [] as number[],
+  fit: [] as number[],
+  plan: [] as number[],
+  warm: [] as number[],
+  cold: [] as number[],
+  preview: [] as number[],
+}
 let pages: Composition['pages'] = []
 
 /** The open document after the swap, as the desk has it: text taken apart, of the new face nothing set. */
-function afterSwap(): { reading: ReturnType<typeof readDocument>, fresh: Typesetter } {
+function afterSwap(): { reading: ReturnType<typeof readDocument>; fresh: Typesetter } {
   const fresh = typesetter.withoutShapes()
   const reading = readDocument(swapped, session.reading)
   return { reading, fresh }
@@ -92,20 +118,31 @@ for (let round = 0; round < rounds; round++) {
   times.plan.push(timed(() => open.plan(request))[0])
   times.cold.push(cold())
   // Preview: the visible pages in another face, its file loaded.
-  const other = library.family(['Alegreya', 'Bitter', 'Domine', 'PT Serif', 'Newsreader', 'Zilla Slab', 'Crimson Pro', 'Work Sans', 'Archivo'][round % 9]!)[0]!
+  const other = library.family(
+    ['Alegreya', 'Bitter', 'Domine', 'PT Serif', 'Newsreader', 'Zilla Slab', 'Crimson Pro', 'Work Sans', 'Archivo'][
+      round % 9
+    ]!,
+  )[0]!
   typesetter.shaper.font(other.hash)
-  times.preview.push(timed(() => {
-    const previewed = session.preview(swapRequestSchema.parse({ wishes: [{ from: { family: 'Spectral' }, to: { family: other.family } }] }))
-    return [0, 1].map(index => displayPage(previewed.page(index)!))
-  })[0])
-  console.log(`  round ${round + 1}: R ${Math.round(times.plain[round]!)} ms, C ${Math.round(times.chromium[round]!)} ms, greedy ${Math.round(times.greedy[round]!)} ms, total fit ${Math.round(times.fit[round]!)} ms, plan ${Math.round(times.plan[round]!)} ms, cold open ${Math.round(times.cold[round]!)} ms, preview ${Math.round(times.preview[round]!)} ms`)
+  times.preview.push(
+    timed(() => {
+      const previewed = session.preview(
+        swapRequestSchema.parse({ wishes: [{ from: { family: 'Spectral' }, to: { family: other.family } }] }),
+      )
+      return [0, 1].map(index => displayPage(previewed.page(index)!))
+    })[0],
+  )
+  const shown = Object.entries(times).map(([name, all]) => `${name} ${Math.round(all[round] ?? 0)} ms`)
+  console.log(`  round ${round + 1}: ${shown.join(', ')}`)
 }
 await browser.close()
 rmSync(file)
 
 // Keystrokes: letters typed into a paragraph in the middle of the document; its page drawn, then all the rest set.
 const typedAt = session.composition.pages[Math.floor(session.composition.pages.length / 2)]!
-const typedIn = typedAt.fragments.find(fragment => fragment.kind === 'lines' && fragment.from === 0 && fragment.layout.lines.length > 3)
+const typedIn = typedAt.fragments.find(
+  fragment => fragment.kind === 'lines' && fragment.from === 0 && fragment.layout.lines.length > 3,
+)
 const inline = typedIn?.kind === 'lines' ? typedIn.layout.paragraph.inlines[0] : undefined
 if (inline?.kind !== 'text') throw new Error('there is no paragraph to type in')
 const keys: number[] = []
@@ -115,7 +152,11 @@ const paragraphOf = typedIn!.kind === 'lines' ? typedIn!.layout.paragraph.node :
 for (let key = 0; key < 200; key++) {
   const [time, next] = timed(() => {
     const letter = 'abcdefgh '[key % 9]!
-    const { document } = applyEdit(at.document, { type: 'text', part: 'content.xml', node: paragraphOf, from: 40 + key, to: 40 + key, text: letter }, at.document.parts.get('content.xml')!.nextId)
+    const { document } = applyEdit(
+      at.document,
+      { type: 'text', part: 'content.xml', node: paragraphOf, from: 40 + key, to: 40 + key, text: letter },
+      at.document.parts.get('content.xml')!.nextId,
+    )
     const after = new DocumentSession(document, typesetter, at)
     displayPage(after.page(typedAt.index)!)
     return after
@@ -130,12 +171,26 @@ const handbook = await DocumentSession.start(crewHandbook(), typesetter)
 const lookedAt = Math.floor(handbook.composition.pages.length / 2)
 const styleChanges: number[] = []
 for (let round = 0; round < rounds; round++) {
-  const request = styleRequestSchema.parse({ wishes: [{ type: 'edit', family: 'paragraph', name: 'Body', changes: { text: { 'fo:font-size': `${9 + round * 0.1}pt` } } }] })
+  const request = styleRequestSchema.parse({
+    wishes: [
+      {
+        type: 'edit',
+        family: 'paragraph',
+        name: 'Body',
+        changes: { text: { 'fo:font-size': `${9 + round * 0.1}pt` } },
+      },
+    ],
+  })
   styleChanges.push(timed(() => displayPage(handbook.planStyles(request, false).after.page(lookedAt)!))[0])
 }
 
 // Growth: time for each page from ten pages to two thousand; the documents open, their words shaped, no line of them set.
-const growing: { readonly count: number, readonly opened: DocumentSession, readonly perPage: number[], pages: number }[] = []
+const growing: {
+  readonly count: number
+  readonly opened: DocumentSession
+  readonly perPage: number[]
+  pages: number
+}[] = []
 for (const count of [7_250, 36_000, 250_000, 725_000, 1_450_000].filter(each => each <= Math.max(words * 6, 7_250))) {
   const made = benchDocument(benchParagraphs(count), 'Literata')
   const opened = await DocumentSession.start(made, typesetter)
@@ -150,7 +205,8 @@ for (let round = 0; round < rounds; round++) {
     const repeats = Math.max(1, Math.round(250_000 / each.count))
     const [time, last] = timed(() => {
       let composed = compose(each.opened.reading, new Typesetter(library, typesetter.shaper))
-      for (let again = 1; again < repeats; again++) composed = compose(each.opened.reading, new Typesetter(library, typesetter.shaper))
+      for (let again = 1; again < repeats; again++)
+        composed = compose(each.opened.reading, new Typesetter(library, typesetter.shaper))
       return composed
     })
     each.pages = last.pages.length
@@ -158,7 +214,12 @@ for (let round = 0; round < rounds; round++) {
   }
 }
 const growth = growing.map(each => ({ pages: each.pages, perPage: median(each.perPage) }))
-const used = () => { globalThis.gc?.(); globalThis.gc?.(); const memory = process.memoryUsage(); return memory.heapUsed + memory.arrayBuffers }
+const used = () => {
+  globalThis.gc?.()
+  globalThis.gc?.()
+  const memory = process.memoryUsage()
+  return memory.heapUsed + memory.arrayBuffers
+}
 const before = used()
 const kept = compose(session.reading, new Typesetter(library, typesetter.shaper))
 const perPage = (used() - before) / kept.pages.length / 1024
@@ -167,17 +228,36 @@ const R = median(times.plain)
 const C = median(times.chromium)
 const ratio = (value: number, of: number) => (value / of).toFixed(2)
 const ms = (value: number) => `${value.toFixed(1)} ms`
+const rows: readonly (readonly [string, string, string?])[] = [
+  ['row', 'measured', 'target'],
+  [
+    'typesetting after a swap, greedy (new face cold)',
+    `${ratio(median(times.greedy), C)} C, ${ratio(median(times.greedy), R)} R`,
+    '0.33 C, 0.35 R',
+  ],
+  ['the same, total fit', `${ratio(median(times.fit), C)} C`, '1.00 C'],
+  ['open to the first page drawn (fonts, WASM, code cold)', `${ratio(median(times.cold), R)} R`, '0.70 R'],
+  [
+    'plan of a swap with its page effects (new face cold)',
+    `${ratio(median(times.plan), median(times.fit))} × typesetting`,
+    '1.50 × typesetting',
+  ],
+  ['keystroke to the visible page redrawn', `${ms(median(keys))}, 99th ${ms(ranked(keys, 0.99))}`, '16 ms, 50 ms'],
+  ['and all later pages', `${ms(Math.max(...rest))} at most`, '1000 ms'],
+  [
+    `style change in the handbook (${handbook.composition.pages.length} pages), its page ${lookedAt + 1}`,
+    ms(median(styleChanges)),
+    '100 ms',
+  ],
+  ['preview of a face on two pages, face loaded', ms(median(times.preview)), '100 ms'],
+  ['time per page', growth.map(each => `${each.pages} pages ${(each.perPage * 1000).toFixed(0)} µs`).join(', ')],
+  [
+    'memory per page kept',
+    Number.isFinite(perPage) && globalThis.gc ? `${perPage.toFixed(0)} KB` : 'needs --expose-gc',
+  ],
+]
 console.log(`
 ${pages.length} pages, ${detail.census.characters} characters; R ${Math.round(R)} ms, C ${Math.round(C)} ms
-row                                                        measured            target
-typesetting after a swap, greedy (new face cold)            ${ratio(median(times.greedy), C)} C, ${ratio(median(times.greedy), R)} R      0.33 C, 0.35 R
-the same, total fit                                         ${ratio(median(times.fit), C)} C              1.00 C
-open to the first page drawn (fonts, WASM, code cold)       ${ratio(median(times.cold), R)} R              0.70 R
-plan of a swap with its page effects (new face cold)        ${ratio(median(times.plan), median(times.fit))} × typesetting   1.50 × typesetting
-keystroke to the visible page redrawn                       ${ms(median(keys))}, 99th ${ms(ranked(keys, 0.99))}   16 ms, 50 ms
-and all later pages                                         ${ms(Math.max(...rest))} at most   1000 ms
-style change in the handbook (${handbook.composition.pages.length} pages), its page ${lookedAt + 1} ${ms(median(styleChanges))}            100 ms
-preview of a face on two pages, face loaded                 ${ms(median(times.preview))}            100 ms
-time per page                                               ${growth.map(each => `${each.pages} pages ${(each.perPage * 1000).toFixed(0)} µs`).join(', ')}
-memory per page kept                                        ${Number.isFinite(perPage) && globalThis.gc ? `${perPage.toFixed(0)} KB` : 'needs --expose-gc'}
-Warm in rows 1, 2 and 4: the open document, its text taken apart. Cold: everything of the new face. Chromium's own caches of the text are warm likewise.`)
+${rows.map(([row, measured, target = '']) => `${row.padEnd(60)}${measured.padEnd(20)}${target}`.trimEnd()).join('\n')}
+Warm in rows 1, 2 and 4: the open document, its text taken apart. Cold: everything of the new face. Chromium's own
+caches of the text are warm likewise.`)

@@ -4,14 +4,39 @@ import { face, makeOdt, paragraphStyle } from '../tests/support/fixtures'
 function numbers(seed: number): () => number {
   let state = seed
   return () => {
-    state = (state + 0x6D2B79F5) | 0
+    state = (state + 0x6d2b79f5) | 0
     let value = Math.imul(state ^ (state >>> 15), 1 | state)
     value = (value + Math.imul(value ^ (value >>> 7), 61 | value)) ^ value
     return ((value ^ (value >>> 14)) >>> 0) / 4294967296
   }
 }
 
-const onsets = ['b', 'br', 'c', 'ch', 'd', 'f', 'fl', 'g', 'gr', 'h', 'l', 'm', 'n', 'p', 'pl', 'r', 's', 'sh', 'st', 't', 'tr', 'v', 'w', '']
+const onsets = [
+  'b',
+  'br',
+  'c',
+  'ch',
+  'd',
+  'f',
+  'fl',
+  'g',
+  'gr',
+  'h',
+  'l',
+  'm',
+  'n',
+  'p',
+  'pl',
+  'r',
+  's',
+  'sh',
+  'st',
+  't',
+  'tr',
+  'v',
+  'w',
+  '',
+]
 const cores = ['a', 'e', 'i', 'o', 'u', 'ai', 'ea', 'ou']
 const codas = ['', 'n', 'r', 's', 't', 'l', 'nd', 'st', 'm', 'ck']
 
@@ -22,7 +47,8 @@ export function benchParagraphs(words: number): string[] {
   const distinct = new Set<string>()
   while (distinct.size < 24_000) {
     let word = ''
-    for (let syllables = 1 + Math.floor(random() * 3); syllables > 0; syllables--) word += pick(onsets) + pick(cores) + pick(codas)
+    for (let syllables = 1 + Math.floor(random() * 3); syllables > 0; syllables--)
+      word += pick(onsets) + pick(cores) + pick(codas)
     distinct.add(word)
   }
   const list = [...distinct].sort((a, b) => a.length - b.length)
@@ -33,7 +59,12 @@ export function benchParagraphs(words: number): string[] {
   while (left > 0) {
     const count = Math.min(left, 30 + Math.floor(random() * 90))
     const chosen: string[] = []
-    for (let at = 0; at < count; at++) chosen.push(unused.length > 0 && random() < 0.2 ? unused.pop()! : list[Math.floor(list.length ** random()) - 1] ?? list[0]!)
+    for (let at = 0; at < count; at++)
+      chosen.push(
+        unused.length > 0 && random() < 0.2
+          ? unused.pop()!
+          : (list[Math.floor(list.length ** random()) - 1] ?? list[0]!),
+      )
     const text = `${chosen.join(' ')}.`
     paragraphs.push(text.charAt(0).toUpperCase() + text.slice(1))
     left -= count
@@ -45,8 +76,13 @@ export function benchParagraphs(words: number): string[] {
 export function benchDocument(paragraphs: readonly string[], family: string): Uint8Array {
   return makeOdt({
     stylesFaces: face(family, `'${family}'`),
-    styles: `<style:default-style style:family="paragraph"><style:text-properties style:font-name="${family}" fo:font-size="11pt" fo:language="en" fo:country="GB" style:letter-kerning="true"/></style:default-style>${paragraphStyle('Body', '', 'fo:text-align="justify" fo:line-height="14pt"')}`,
-    stylesAutomatic: '<style:page-layout style:name="pm"><style:page-layout-properties fo:page-width="21cm" fo:page-height="29.7cm" fo:margin="2.5cm"/></style:page-layout>',
+    styles:
+      `<style:default-style style:family="paragraph"><style:text-properties style:font-name="${family}" ` +
+      `fo:font-size="11pt" fo:language="en" fo:country="GB" style:letter-kerning="true"/>` +
+      `</style:default-style>${paragraphStyle('Body', '', 'fo:text-align="justify" fo:line-height="14pt"')}`,
+    stylesAutomatic:
+      '<style:page-layout style:name="pm"><style:page-layout-properties fo:page-width="21cm" ' +
+      'fo:page-height="29.7cm" fo:margin="2.5cm"/></style:page-layout>',
     body: paragraphs.map(text => `<text:p text:style-name="Body">${text}</text:p>`).join('\n'),
   })
 }

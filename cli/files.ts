@@ -10,7 +10,10 @@ export function read(path: string | undefined): Uint8Array {
   return new Uint8Array(readFileSync(path))
 }
 
-/** Written beside and renamed: a failure leaves no half file, and the file that was there before stays. @throws CommandError */
+/**
+ * Written beside and renamed: a failure leaves no half file, and the file that was there before stays.
+ * @throws CommandError
+ */
 export function write(path: string, bytes: Uint8Array): void {
   const target = resolve(path)
   if (!existsSync(dirname(target))) throw new CommandError(`there is no folder “${dirname(target)}”`)
@@ -18,14 +21,16 @@ export function write(path: string, bytes: Uint8Array): void {
   try {
     writeFileSync(beside, bytes)
     renameSync(beside, target)
-  }
-  finally {
+  } finally {
     rmSync(beside, { force: true })
   }
 }
 
 /** A document to work on, and where it comes from below the folder that was named. */
-export interface Source { readonly path: string, readonly below: string }
+export interface Source {
+  readonly path: string
+  readonly below: string
+}
 
 /** Files as they are named, and all texts, presentations and drawings of folders. @throws CommandError */
 export function sources(paths: readonly string[]): Source[] {
@@ -33,25 +38,31 @@ export function sources(paths: readonly string[]): Source[] {
   return paths.flatMap((path): Source[] => {
     if (!existsSync(path)) throw new CommandError(`there is no file or folder “${path}”`)
     if (!statSync(path).isDirectory()) return [{ path, below: basename(path) }]
-    return documentsBelow(path, 0).sort().map(each => ({ path: each, below: relative(path, each) }))
+    return documentsBelow(path, 0)
+      .sort()
+      .map(each => ({ path: each, below: relative(path, each) }))
   })
 }
 
 function documentsBelow(folder: string, depth: number): string[] {
-  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+  return readdirSync(folder, { withFileTypes: true }).flatMap(entry => {
     const path = join(folder, entry.name)
     if (entry.isDirectory()) return depth < 20 && !entry.name.startsWith('.') ? documentsBelow(path, depth + 1) : []
     return /\.o[dt][tpg]$/i.test(entry.name) ? [path] : []
   })
 }
 
-/** Where results go: one file for one, a folder for several, in which they lie as their sources do. @throws CommandError */
+/**
+ * Where results go: one file for one, a folder for several, in which they lie as their sources do.
+ * @throws CommandError
+ */
 export function target(out: string, source: Source, several: boolean): string {
   if (!several) {
     if (existsSync(out) && statSync(out).isDirectory()) return join(out, source.below)
     return out
   }
-  if (existsSync(out) && !statSync(out).isDirectory()) throw new CommandError(`“${out}” is a file; several documents need a folder`)
+  if (existsSync(out) && !statSync(out).isDirectory())
+    throw new CommandError(`“${out}” is a file; several documents need a folder`)
   const path = join(out, source.below)
   mkdirSync(dirname(path), { recursive: true })
   return path

@@ -45,7 +45,7 @@ let typesetter: Typesetter | null = null
 async function open(path: string | undefined): Promise<DocumentSession> {
   const bytes = read(path)
   const { library, load } = shippedLibrary()
-  return DocumentSession.start(bytes, typesetter ??= new Typesetter(library, new Shaper(startHarfBuzz(), load)))
+  return DocumentSession.start(bytes, (typesetter ??= new Typesetter(library, new Shaper(startHarfBuzz(), load))))
 }
 
 async function census(call: Call): Promise<string> {
@@ -70,20 +70,32 @@ function text(call: Call): string {
   if (to === undefined) throw new CommandError('text needs a file to write: text FILE OUT')
   const converted = readForeign(basename(from!), bytes)
   write(to, writeReadText(converted, basename(from!).replace(/\.\w+$/, '')))
-  return [`written: ${to}, ${converted.blocks.length} blocks`, ...converted.left.map(each => `left out or guessed: ${each.what}${each.count > 1 ? ` (${each.count})` : ''}`)].join('\n')
+  return [
+    `written: ${to}, ${converted.blocks.length} blocks`,
+    ...converted.left.map(each => `left out or guessed: ${each.what}${each.count > 1 ? ` (${each.count})` : ''}`),
+  ].join('\n')
 }
 
 async function pdf(call: Call): Promise<string> {
   const [from, to] = call.files
   const bleed = call.options.has('--bleed') ? points(single(call, '--bleed')) : 0
-  if (bleed === null || bleed < 0 || bleed > 72) throw new CommandError('--bleed needs a length of at most an inch, for instance 3mm')
+  if (bleed === null || bleed < 0 || bleed > 72)
+    throw new CommandError('--bleed needs a length of at most an inch, for instance 3mm')
   if (to === undefined) throw new CommandError('pdf needs a file to write: pdf FILE OUT')
   const session = await open(from)
-  const made = await writePdf(session.composition, session.typesetter, shippedLibrary().load, startSubsetter(), { bleed, cropMarks: call.switches.has('--marks'), leaveOut: call.switches.has('--leave-out'), notes: call.switches.has('--notes'), made: Date.now() })
+  const made = await writePdf(session.composition, session.typesetter, shippedLibrary().load, startSubsetter(), {
+    bleed,
+    cropMarks: call.switches.has('--marks'),
+    leaveOut: call.switches.has('--leave-out'),
+    notes: call.switches.has('--notes'),
+    made: Date.now(),
+  })
   write(to, made.bytes)
   return [
-    `written: ${to}, ${made.pages} ${made.pages === 1 ? 'page' : 'pages'}`, ...unlaidLines(session.composition.unlaid),
-    ...made.notEmbedded.length > 0 ? [`named, not embedded: ${made.notEmbedded.join(', ')}`] : [], ...made.pictures.length > 0 ? [`pictures shown as grey boxes: ${made.pictures.join(', ')}`] : [],
+    `written: ${to}, ${made.pages} ${made.pages === 1 ? 'page' : 'pages'}`,
+    ...unlaidLines(session.composition.unlaid),
+    ...(made.notEmbedded.length > 0 ? [`named, not embedded: ${made.notEmbedded.join(', ')}`] : []),
+    ...(made.pictures.length > 0 ? [`pictures shown as grey boxes: ${made.pictures.join(', ')}`] : []),
   ].join('\n')
 }
 
@@ -91,15 +103,28 @@ async function pdf(call: Call): Promise<string> {
 export async function run(words: readonly string[]): Promise<Outcome> {
   const call = parseCall(words)
   switch (call.command) {
-    case 'census': return fine(await census(call))
-    case 'absent': return absent(call, open)
-    case 'swap': return swap(call, open)
-    case 'recast': return recast(call, open)
-    case 'copy': return fine(copy(call))
-    case 'text': return fine(text(call))
-    case 'pdf': return fine(await pdf(call))
-    case '': case 'help': case '--help': return fine(usage)
-    default: throw new CommandError(`there is no command “${call.command}”; there are census, absent, swap, recast, copy, text and pdf`)
+    case 'census':
+      return fine(await census(call))
+    case 'absent':
+      return absent(call, open)
+    case 'swap':
+      return swap(call, open)
+    case 'recast':
+      return recast(call, open)
+    case 'copy':
+      return fine(copy(call))
+    case 'text':
+      return fine(text(call))
+    case 'pdf':
+      return fine(await pdf(call))
+    case '':
+    case 'help':
+    case '--help':
+      return fine(usage)
+    default:
+      throw new CommandError(
+        `there is no command “${call.command}”; there are census, absent, swap, recast, copy, text and pdf`,
+      )
   }
 }
 
@@ -107,9 +132,14 @@ try {
   const { text: printed, code } = await run(process.argv.slice(2))
   if (printed !== '') process.stdout.write(`${printed}\n`)
   process.exitCode = code
-}
-catch (error) {
-  const known = error instanceof CommandError || error instanceof PackageError || error instanceof PlanError || error instanceof PdfError
-  process.stderr.write(`morphene: ${known ? error.message : `this went wrong: ${error instanceof Error ? error.message : String(error)}`}\n`)
+} catch (error) {
+  const known =
+    error instanceof CommandError ||
+    error instanceof PackageError ||
+    error instanceof PlanError ||
+    error instanceof PdfError
+  process.stderr.write(
+    `morphene: ${known ? error.message : `this went wrong: ${error instanceof Error ? error.message : String(error)}`}\n`,
+  )
   process.exitCode = 1
 }

@@ -1,6 +1,6 @@
 // The only globals core may use beyond the language: both are in browsers, workers and Node alike.
 declare class TextDecoder {
-  constructor(label?: string, options?: { fatal?: boolean, ignoreBOM?: boolean })
+  constructor(label?: string, options?: { fatal?: boolean; ignoreBOM?: boolean })
   decode(input?: Uint8Array): string
 }
 declare class TextEncoder {

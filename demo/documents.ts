@@ -6,7 +6,7 @@ import { sailingGuide } from './sailing-guide'
 import { seasonReview } from './season-review'
 
 /** The demo's documents, made from the sources in this folder; the last one stands first on the shelf. */
-export const demoDocuments: readonly { readonly fileName: string, readonly make: () => Uint8Array }[] = [
+export const demoDocuments: readonly { readonly fileName: string; readonly make: () => Uint8Array }[] = [
   { fileName: 'Crew handbook.odt', make: crewHandbook },
   { fileName: 'Harbour notice.odt', make: harbourNotice },
   { fileName: 'Deck safety card.odg', make: safetyCard },

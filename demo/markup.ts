@@ -1,13 +1,13 @@
 /** The demo's sources: light markup, a line a block. See sailing-guide.txt. */
 export type SourceInline =
-  | { readonly kind: 'text' | 'name', readonly text: string }
-  | { readonly kind: 'note', readonly text: string }
-  | { readonly kind: 'fault', readonly fault: string, readonly text: string }
+  | { readonly kind: 'text' | 'name'; readonly text: string }
+  | { readonly kind: 'note'; readonly text: string }
+  | { readonly kind: 'fault'; readonly fault: string; readonly text: string }
 
 export type SourceBlock =
-  | { readonly kind: 'heading', readonly level: 1 | 2, readonly text: string }
-  | { readonly kind: 'lead' | 'body' | 'item' | 'notice', readonly inlines: readonly SourceInline[] }
-  | { readonly kind: 'table', readonly rows: readonly (readonly string[])[] }
+  | { readonly kind: 'heading'; readonly level: 1 | 2; readonly text: string }
+  | { readonly kind: 'lead' | 'body' | 'item' | 'notice'; readonly inlines: readonly SourceInline[] }
+  | { readonly kind: 'table'; readonly rows: readonly (readonly string[])[] }
   | { readonly kind: 'page' | 'empty' | 'timetable' | 'chart' }
 
 function inlines(text: string): SourceInline[] {
@@ -36,12 +36,15 @@ export function readSource(source: string): SourceBlock[] {
     else if (line.startsWith('- ')) blocks.push({ kind: 'item', inlines: inlines(line.slice(2)) })
     else if (line.startsWith('!notice ')) blocks.push({ kind: 'notice', inlines: inlines(line.slice(8)) })
     else if (line.startsWith('| ')) {
-      const row = line.slice(2).split('|').map(cell => cell.trim())
+      const row = line
+        .slice(2)
+        .split('|')
+        .map(cell => cell.trim())
       const last = blocks.at(-1)
       if (last?.kind === 'table') blocks[blocks.length - 1] = { kind: 'table', rows: [...last.rows, row] }
       else blocks.push({ kind: 'table', rows: [row] })
-    }
-    else if (line.startsWith('!')) blocks.push({ kind: line.slice(1).trim() as 'page' | 'empty' | 'timetable' | 'chart' })
+    } else if (line.startsWith('!'))
+      blocks.push({ kind: line.slice(1).trim() as 'page' | 'empty' | 'timetable' | 'chart' })
     else blocks.push({ kind: 'body', inlines: inlines(line) })
   }
   return blocks

@@ -29,43 +29,71 @@ let folder = process.argv[2]
 if (folder === undefined) {
   folder = join(projectFolder(), '.morphene', 'corpus')
   mkdirSync(folder, { recursive: true })
-  if (readdirSync(folder).length === 0) execFileSync('bash', [join(projectFolder(), 'scripts', 'fetch-corpus.sh'), folder], { stdio: 'inherit' })
+  if (readdirSync(folder).length === 0)
+    execFileSync('bash', [join(projectFolder(), 'scripts', 'fetch-corpus.sh'), folder], { stdio: 'inherit' })
 }
 
 const equal = (a: Uint8Array, b: Uint8Array) => Buffer.compare(a, b) === 0
 const { library, load } = shippedLibrary()
 const typesetter = new Typesetter(library, new Shaper(startHarfBuzz(), load))
-const standIns = new Typesetter(library.withStandIns([{ family: '', script: 'any', to: 'Literata' }]), typesetter.shaper)
+const standIns = new Typesetter(
+  library.withStandIns([{ family: '', script: 'any', to: 'Literata' }]),
+  typesetter.shaper,
+)
 const work = mkdtempSync(join(tmpdir(), 'morphene-corpus-'))
 const reader = join(projectFolder(), 'scripts', 'independent_reader.py')
 const python = '/usr/bin/python3'
 const hasReader = spawnSync(python, ['-c', 'import odf.opendocument']).status === 0
-if (!hasReader) console.log('python3-odf is not installed: files are not opened by an independent reader (apt-get install python3-odf)')
+if (!hasReader)
+  console.log(
+    'python3-odf is not installed: files are not opened by an independent reader (apt-get install python3-odf)',
+  )
 
 let failures = 0
 let files = 0
 let swaps = 0
 let edits = 0
 let effects = 0
-const fail = (file: string, what: string) => { failures++; console.log(`FAILED  ${file}: ${what}`) }
+const fail = (file: string, what: string) => {
+  failures++
+  console.log(`FAILED  ${file}: ${what}`)
+}
 
 function readerText(path: string): string | null {
   const read = spawnSync(python, [reader, path], { encoding: 'utf8', maxBuffer: 1 << 28 })
   return read.status === 0 ? read.stdout : null
 }
 
-function checkSwap(file: string, bytes: Uint8Array, session: DocumentSession, family: string, original: string | null, reads: boolean): void {
+function checkSwap(
+  file: string,
+  bytes: Uint8Array,
+  session: DocumentSession,
+  family: string,
+  original: string | null,
+  reads: boolean,
+): void {
   const to = family.toLowerCase() === 'literata' ? 'Spectral' : 'Literata'
   // Without composition: what a swap does to pages is another test's matter.
-  const plan = planSwap(session.document, session.detail.census, swapRequestSchema.parse({ wishes: [{ from: { family }, to: { family: to } }], symbols: true }), library)
+  const plan = planSwap(
+    session.document,
+    session.detail.census,
+    swapRequestSchema.parse({ wishes: [{ from: { family }, to: { family: to } }], symbols: true }),
+    library,
+  )
   const written = saveDocument(applyPlan(session.document, plan).document)
   const old = parts(bytes)
   const now = parts(written)
-  for (const path of xmlParts(now)) if (familiesIn(now[path]!).has(family.toLowerCase())) fail(file, `${family} is still named in ${path} after its swap`)
+  for (const path of xmlParts(now))
+    if (familiesIn(now[path]!).has(family.toLowerCase()))
+      fail(file, `${family} is still named in ${path} after its swap`)
   for (const path of Object.keys(old)) {
-    if (!now[path]) { if (!/^(ObjectReplacements\/|Thumbnails\/|layout-cache|Fonts\/)/.test(path)) fail(file, `${path} is gone after the swap of ${family}`) }
-    else if (path === 'META-INF/manifest.xml') continue
-    else if (xmlParts(old).includes(path)) for (const difference of otherDifferences(old[path]!, now[path]!).slice(0, 3)) fail(file, `swap of ${family}, ${path}: ${difference}`)
+    if (!now[path]) {
+      if (!/^(ObjectReplacements\/|Thumbnails\/|layout-cache|Fonts\/)/.test(path))
+        fail(file, `${path} is gone after the swap of ${family}`)
+    } else if (path === 'META-INF/manifest.xml') continue
+    else if (xmlParts(old).includes(path))
+      for (const difference of otherDifferences(old[path]!, now[path]!).slice(0, 3))
+        fail(file, `swap of ${family}, ${path}: ${difference}`)
     else if (!equal(old[path]!, now[path]!)) fail(file, `${path} changed in the swap of ${family}`)
   }
   swaps++
@@ -76,16 +104,34 @@ function checkSwap(file: string, bytes: Uint8Array, session: DocumentSession, fa
   }
 }
 
-/** What a plan says is what the pages show after it: the file that comes of it is read and set anew, and compared to the line. */
-async function checkEffects(file: string, session: DocumentSession, what: string, planned: { readonly plan: { readonly effects: Effects | null }, readonly after: DocumentSession }): Promise<void> {
+/**
+ * What a plan says is what the pages show after it: the file that comes of it is read and set anew, and compared to
+ * the line.
+ */
+async function checkEffects(
+  file: string,
+  session: DocumentSession,
+  what: string,
+  planned: { readonly plan: { readonly effects: Effects | null }; readonly after: DocumentSession },
+): Promise<void> {
   const said = planned.plan.effects!
   const again = await DocumentSession.start(saveDocument(planned.after.document), typesetter)
   const shown = compareCompositions(session.composition, planned.after.composition)
   const lines = [...paragraphExtents(again.composition).values()].map(extent => extent.lines)
   const total = lines.reduce((sum, each) => sum + each, 0)
-  if (again.composition.pages.length !== said.pagesAfter || total !== said.linesAfter) fail(file, `${what}: the plan says ${said.pagesAfter} pages and ${said.linesAfter} lines, the pages show ${again.composition.pages.length} and ${total}`)
-  if (JSON.stringify(again.composition.overset.map(frame => [frame.page, frame.name, frame.lines])) !== JSON.stringify(said.overset.map(frame => [frame.page, frame.name, frame.lines]))) fail(file, `${what}: other frames run over than the plan says`)
-  if (shown.paragraphsChanged !== said.paragraphsChanged) fail(file, `${what}: other paragraphs change than the plan says`)
+  if (again.composition.pages.length !== said.pagesAfter || total !== said.linesAfter)
+    fail(
+      file,
+      `${what}: the plan says ${said.pagesAfter} pages and ${said.linesAfter} lines, ` +
+        `the pages show ${again.composition.pages.length} and ${total}`,
+    )
+  if (
+    JSON.stringify(again.composition.overset.map(frame => [frame.page, frame.name, frame.lines])) !==
+    JSON.stringify(said.overset.map(frame => [frame.page, frame.name, frame.lines]))
+  )
+    fail(file, `${what}: other frames run over than the plan says`)
+  if (shown.paragraphsChanged !== said.paragraphsChanged)
+    fail(file, `${what}: other paragraphs change than the plan says`)
   effects++
 }
 
@@ -94,28 +140,51 @@ function checkEdit(file: string, bytes: Uint8Array, session: DocumentSession): v
   const { document } = session
   const path = document.subdocuments[0]!.content!
   const part = document.parts.get(path)!
-  const candidates = [...part.descendants()].filter(each => (each.name === 'text:p' || each.name === 'text:h') && part.textOf(each.id).trim().length > 3 && whyNotEdit(document, part, each.id) === null)
+  const candidates = [...part.descendants()].filter(
+    each =>
+      (each.name === 'text:p' || each.name === 'text:h') &&
+      part.textOf(each.id).trim().length > 3 &&
+      whyNotEdit(document, part, each.id) === null,
+  )
   const paragraph = candidates[Math.floor(candidates.length / 2)]
   if (!paragraph) return
   const { text } = openParagraph(part, paragraph.id)
   const at = Math.floor(text.length / 2)
   let edited
-  try { edited = applyEdit(document, { type: 'text', part: path, node: paragraph.id, from: at, to: at, text: 'herring & cod' }, part.nextId) }
-  catch (error) { if (!(error instanceof EditRefusal)) throw error; return }
+  try {
+    edited = applyEdit(
+      document,
+      { type: 'text', part: path, node: paragraph.id, from: at, to: at, text: 'herring & cod' },
+      part.nextId,
+    )
+  } catch (error) {
+    if (!(error instanceof EditRefusal)) throw error
+    return
+  }
   edits++
-  if (openParagraph(edited.document.parts.get(path)!, paragraph.id).text !== `${text.slice(0, at)}herring & cod${text.slice(at)}`) fail(file, 'an edit is not what is shown')
+  if (
+    openParagraph(edited.document.parts.get(path)!, paragraph.id).text !==
+    `${text.slice(0, at)}herring & cod${text.slice(at)}`
+  )
+    fail(file, 'an edit is not what is shown')
   const [old, now] = [parts(bytes), parts(saveDocument(edited.document))]
-  for (const each of Object.keys(old)) if (each !== path && !equal(old[each]!, now[each] ?? new Uint8Array())) fail(file, `${each} changed with an edit of ${path}`)
+  for (const each of Object.keys(old))
+    if (each !== path && !equal(old[each]!, now[each] ?? new Uint8Array()))
+      fail(file, `${each} changed with an edit of ${path}`)
   const [a, b] = [new TextDecoder().decode(old[path]), new TextDecoder().decode(now[path])]
   let start = 0
   while (start < a.length && a[start] === b[start]) start++
   let end = 0
   while (end < a.length - start && a[a.length - 1 - end] === b[b.length - 1 - end]) end++
-  if (b.length - a.length !== 'herring &amp; cod'.length || a.length - start - end > 0) fail(file, `an edit changed ${a.length - start - end} characters around it`)
-  if (!equal(saveDocument(applyAll(edited.document, edited.inverse).document), bytes)) fail(file, 'undoing an edit does not give the file back')
+  if (b.length - a.length !== 'herring &amp; cod'.length || a.length - start - end > 0)
+    fail(file, `an edit changed ${a.length - start - end} characters around it`)
+  if (!equal(saveDocument(applyAll(edited.document, edited.inverse).document), bytes))
+    fail(file, 'undoing an edit does not give the file back')
 }
 
-for (const file of readdirSync(folder).filter(each => /\.od[tpg]$/.test(each)).sort()) {
+for (const file of readdirSync(folder)
+  .filter(each => /\.od[tpg]$/.test(each))
+  .sort()) {
   files++
   try {
     const bytes = new Uint8Array(readFileSync(join(folder, file)))
@@ -123,19 +192,22 @@ for (const file of readdirSync(folder).filter(each => /\.od[tpg]$/.test(each)).s
     const copied = saveDocument(session.document)
     const old = parts(bytes)
     const now = parts(copied)
-    if (Object.keys(old).join('\n') !== Object.keys(now).join('\n')) fail(file, 'the copy has other parts or another order')
+    if (Object.keys(old).join('\n') !== Object.keys(now).join('\n'))
+      fail(file, 'the copy has other parts or another order')
     for (const path of Object.keys(old)) if (!equal(old[path]!, now[path]!)) fail(file, `${path} differs in the copy`)
     checkEdit(file, bytes, session)
     const styled = checkStyles(bytes, session)
     for (const problem of styled.problems) fail(file, problem)
     const { census } = session.detail
     const counted = countCharacters(bytes)
-    if (counted !== census.characters) fail(file, `the census counts ${census.characters} characters, the other counter ${counted}`)
+    if (counted !== census.characters)
+      fail(file, `the census counts ${census.characters} characters, the other counter ${counted}`)
     const original = hasReader ? readerText(join(folder, file)) : null
     if (original !== null) {
       const path = join(work, `settled${extname(file)}`)
       writeFileSync(path, styled.written)
-      if (readerText(path) !== original) fail(file, 'the independent reader reads other text after settling and folding')
+      if (readerText(path) !== original)
+        fail(file, 'the independent reader reads other text after settling and folding')
     }
     const families = new Set([...census.faces.map(face => face.family), ...census.unused.map(each => each.family)])
     families.delete('no font named')
@@ -145,26 +217,48 @@ for (const file of readdirSync(folder).filter(each => /\.od[tpg]$/.test(each)).s
     if (most) {
       const to = most.family.toLowerCase() === 'literata' ? 'Spectral' : 'Literata'
       const wish = { from: { family: most.family }, to: { family: to } }
-      await checkEffects(file, session, `swap of ${most.family}`, session.plan(swapRequestSchema.parse({ wishes: [wish] })))
-      await checkEffects(file, session, `swap of ${most.family} at equal x-height`, session.plan(swapRequestSchema.parse({ wishes: [{ ...wish, size: { mode: 'x-height' }, leading: 'follow' }] })))
-      const recast = session.recast(recastRequestSchema.parse({ find: { look: { family: most.family } }, change: { size: { percent: 104 }, tracking: 5 } }))
+      await checkEffects(
+        file,
+        session,
+        `swap of ${most.family}`,
+        session.plan(swapRequestSchema.parse({ wishes: [wish] })),
+      )
+      await checkEffects(
+        file,
+        session,
+        `swap of ${most.family} at equal x-height`,
+        session.plan(swapRequestSchema.parse({ wishes: [{ ...wish, size: { mode: 'x-height' }, leading: 'follow' }] })),
+      )
+      const recast = session.recast(
+        recastRequestSchema.parse({
+          find: { look: { family: most.family } },
+          change: { size: { percent: 104 }, tracking: 5 },
+        }),
+      )
       await checkEffects(file, session, `recast of ${most.family}`, recast)
       if (original !== null) {
         const path = join(work, `recast${extname(file)}`)
         writeFileSync(path, saveDocument(recast.after.document))
-        if (readerText(path) !== original) fail(file, 'the independent reader reads other text after a recast of the look')
+        if (readerText(path) !== original)
+          fail(file, 'the independent reader reads other text after a recast of the look')
       }
     }
     // Whoever stands in for what is absent: not a byte of the file changes.
     const shownOtherwise = await DocumentSession.start(bytes, standIns)
     void shownOtherwise.composition
     if (!equal(saveDocument(shownOtherwise.document), bytes)) fail(file, 'opening and saving with stand-ins changed it')
-    console.log(`ok      ${file}: ${census.characters} characters, ${census.document.pages} pages, ${families.size} families; settled ${(styled.before * 100).toFixed(1)} % to ${(styled.after * 100).toFixed(1)} %, ${styled.automaticBefore} automatic styles to ${styled.automaticAfter}, ${styled.folded} folded${original === null ? ', not read by the independent reader' : ''}`)
-  }
-  catch (error) {
-    fail(file, error instanceof Error ? error.stack ?? error.message : String(error))
+    console.log(
+      `ok      ${file}: ${census.characters} characters, ${census.document.pages} pages, ${families.size} ` +
+        `families; settled ${(styled.before * 100).toFixed(1)} % to ${(styled.after * 100).toFixed(1)} ` +
+        `%, ${styled.automaticBefore} automatic styles to ${styled.automaticAfter}, ${styled.folded} ` +
+        `folded${original === null ? ', not read by the independent reader' : ''}`,
+    )
+  } catch (error) {
+    fail(file, error instanceof Error ? (error.stack ?? error.message) : String(error))
   }
 }
 rmSync(work, { recursive: true })
-console.log(`${files} files, ${swaps} swaps, ${edits} edits, ${effects} plans held against their pages, ${failures} failures`)
+console.log(
+  `${files} files, ${swaps} swaps, ${edits} edits, ${effects} plans held against their pages, ${failures} failures`,
+)
 process.exitCode = failures > 0 ? 1 : 0

@@ -12,7 +12,7 @@ import { projectFolder } from '../server/library/files'
 function progress(what: string): (done: number, all: number) => void {
   let shown = -1
   return (done, all) => {
-    const tenth = Math.floor(done / all * 10)
+    const tenth = Math.floor((done / all) * 10)
     if (tenth !== shown) console.log(`        ${what}: ${done} of ${all}`)
     shown = tenth
   }

@@ -4,7 +4,16 @@ import { fileURLToPath } from 'node:url'
 
 const base = process.argv[2] ?? 'http://127.0.0.1:3400'
 const shot = name => fileURLToPath(new URL(`../docs/screenshots/${name}.png`, import.meta.url))
-const args = ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
+const args = [
+  '--headless',
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+]
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args })
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 const settle = () => page.waitForTimeout(2000)
@@ -18,7 +27,10 @@ await page.getByRole('heading', { level: 1 }).filter({ hasText: 'settled' }).wai
 await page.getByLabel('Go to page').fill('2')
 await page.getByLabel('Go to page').press('Enter')
 await settle()
-await page.getByRole('button', { name: /Skerrow Regular/ }).first().click()
+await page
+  .getByRole('button', { name: /Skerrow Regular/ })
+  .first()
+  .click()
 await settle()
 await page.screenshot({ path: shot('census') })
 // Styles: the list, the editor with its preview, a rule being written, why text looks so, and what new text begins with.
@@ -130,7 +142,10 @@ await page.screenshot({ path: shot('folded-sheet') })
 await page.goto(base)
 await page.getByRole('link', { name: 'Sailing guide', exact: true }).click()
 await page.getByRole('heading', { level: 1 }).filter({ hasText: 'settled' }).waitFor()
-await page.getByRole('button', { name: /Ovrelund Light/ }).first().click()
+await page
+  .getByRole('button', { name: /Ovrelund Light/ })
+  .first()
+  .click()
 await settle()
 await page.getByRole('button', { name: 'Fit' }).click()
 await page.getByRole('tab', { name: 'Pages' }).click()

@@ -11,14 +11,20 @@ export const own = join(folder, '.morphene')
 const started = Date.now()
 
 /** Says a step, with the seconds since the start. */
-export function say(text) { console.log(`${String(Math.round((Date.now() - started) / 1000)).padStart(4)} s  ${text}`) }
+export function say(text) {
+  console.log(`${String(Math.round((Date.now() - started) / 1000)).padStart(4)} s  ${text}`)
+}
 
 /** Ends with a clear word. */
-export function stop(text) { console.error(`\nmorphene: ${text}`); process.exit(1) }
+export function stop(text) {
+  console.error(`\nmorphene: ${text}`)
+  process.exit(1)
+}
 
 export function checkNode() {
   const [major, minor] = process.versions.node.split('.').map(Number)
-  if (major < 20 || (major === 20 && minor < 19)) stop(`Node 20.19 or newer is needed; this is ${process.versions.node}.`)
+  if (major < 20 || (major === 20 && minor < 19))
+    stop(`Node 20.19 or newer is needed; this is ${process.versions.node}.`)
 }
 
 /**
@@ -26,25 +32,37 @@ export function checkNode() {
  * registry lacks the optional packages of other systems, though nothing here needs them.
  */
 export function installPackages() {
-  const lock = createHash('sha256').update(readFileSync(join(folder, 'package-lock.json'))).digest('hex')
+  const lock = createHash('sha256')
+    .update(readFileSync(join(folder, 'package-lock.json')))
+    .digest('hex')
   const mark = join(folder, 'node_modules', '.morphene-lock')
   if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return
   say('installing npm packages (the first time takes some minutes)')
-  const result = spawnSync('npm', ['install', '--no-save', '--no-progress', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: folder, stdio: 'inherit' })
+  const result = spawnSync(
+    'npm',
+    ['install', '--no-save', '--no-progress', '--no-audit', '--no-fund', '--loglevel=error'],
+    { cwd: folder, stdio: 'inherit' },
+  )
   if (result.status !== 0) stop('the npm packages could not be installed; see above.')
   writeFileSync(mark, lock)
 }
 
 const packageOf = [
-  ['/usr/sbin/mariadbd', 'mariadb-server'], ['/usr/share/fonts/truetype/liberation', 'fonts-liberation'], ['/usr/share/fonts/truetype/dejavu', 'fonts-dejavu-core'],
-  ['/usr/share/fonts/truetype/crosextra/Carlito-Regular.ttf', 'fonts-crosextra-carlito'], ['/usr/share/fonts/truetype/crosextra/Caladea-Regular.ttf', 'fonts-crosextra-caladea'],
+  ['/usr/sbin/mariadbd', 'mariadb-server'],
+  ['/usr/share/fonts/truetype/liberation', 'fonts-liberation'],
+  ['/usr/share/fonts/truetype/dejavu', 'fonts-dejavu-core'],
+  ['/usr/share/fonts/truetype/crosextra/Carlito-Regular.ttf', 'fonts-crosextra-carlito'],
+  ['/usr/share/fonts/truetype/crosextra/Caladea-Regular.ttf', 'fonts-crosextra-caladea'],
 ]
 
 /** Installs Debian packages that are missing. */
 export function installSystem(more = []) {
   const missing = [...packageOf, ...more].filter(([path]) => !existsSync(path)).map(([, name]) => name)
   if (missing.length === 0) return
-  if (process.getuid?.() !== 0) stop(`these Debian packages are missing: ${missing.join(' ')}. Install them with apt-get as root, then start again.`)
+  if (process.getuid?.() !== 0)
+    stop(
+      `these Debian packages are missing: ${missing.join(' ')}. Install them with apt-get as root, then start again.`,
+    )
   say(`installing Debian packages: ${missing.join(' ')}`)
   const environment = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
   const quiet = { stdio: ['ignore', 'ignore', 'inherit'], env: environment }
@@ -60,7 +78,7 @@ export function installSystem(more = []) {
 
 /** Whether a loopback port is free. */
 export function portFree(port) {
-  return new Promise((resolve) => {
+  return new Promise(resolve => {
     const server = createServer()
     server.once('error', () => resolve(false))
     server.listen(port, '127.0.0.1', () => server.close(() => resolve(true)))
@@ -69,18 +87,41 @@ export function portFree(port) {
 
 /** Starts a MariaDB with a data folder of its own; resolves with the process. */
 export async function startDatabase(data, port) {
-  if (!await portFree(port)) stop(`port ${port} for the database is taken. Is Morphene running already? Set MORPHENE_DB_PORT to another one.`)
+  if (!(await portFree(port)))
+    stop(`port ${port} for the database is taken. Is Morphene running already? Set MORPHENE_DB_PORT to another one.`)
   if (!existsSync(join(data, 'mysql'))) {
     say('making a database folder')
     mkdirSync(data, { recursive: true })
-    const init = spawnSync('mariadb-install-db', ['--no-defaults', `--user=${process.getuid?.() === 0 ? 'root' : process.env.USER ?? 'root'}`, `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db'], { encoding: 'utf8' })
+    const init = spawnSync(
+      'mariadb-install-db',
+      [
+        '--no-defaults',
+        `--user=${process.getuid?.() === 0 ? 'root' : (process.env.USER ?? 'root')}`,
+        `--datadir=${data}`,
+        '--auth-root-authentication-method=normal',
+        '--skip-test-db',
+      ],
+      { encoding: 'utf8' },
+    )
     if (init.status !== 0) stop(`the database folder could not be made: ${init.stderr.slice(-500)}`)
   }
   say(`starting MariaDB on 127.0.0.1:${port}`)
-  const args = ['--no-defaults', ...process.getuid?.() === 0 ? ['--user=root'] : [], `--datadir=${data}`, `--socket=${join(data, 's')}`, '--bind-address=127.0.0.1', `--port=${port}`, `--pid-file=${join(data, 'pid')}`, '--skip-log-bin', '--innodb-flush-log-at-trx-commit=1']
+  const args = [
+    '--no-defaults',
+    ...(process.getuid?.() === 0 ? ['--user=root'] : []),
+    `--datadir=${data}`,
+    `--socket=${join(data, 's')}`,
+    '--bind-address=127.0.0.1',
+    `--port=${port}`,
+    `--pid-file=${join(data, 'pid')}`,
+    '--skip-log-bin',
+    '--innodb-flush-log-at-trx-commit=1',
+  ]
   const database = spawn('mariadbd', args, { stdio: ['ignore', 'ignore', 'pipe'], detached: true })
   let log = ''
-  database.stderr.on('data', (text) => { log = (log + text).slice(-4000) })
+  database.stderr.on('data', text => {
+    log = (log + text).slice(-4000)
+  })
   for (let tries = 0; tries < 300; tries++) {
     if (database.exitCode !== null) stop(`MariaDB did not start:\n${log}`)
     if (log.includes('ready for connections')) return database
@@ -91,8 +132,11 @@ export async function startDatabase(data, port) {
 
 /** Ends a process we started, and waits until it is gone. */
 export function end(child, signal = 'SIGTERM') {
-  return new Promise((resolve) => {
-    if (!child || child.exitCode !== null || child.signalCode !== null) { resolve(); return }
+  return new Promise(resolve => {
+    if (!child || child.exitCode !== null || child.signalCode !== null) {
+      resolve()
+      return
+    }
     child.once('exit', () => resolve())
     child.kill(signal)
     setTimeout(() => child.kill('SIGKILL'), 15_000).unref()
@@ -102,18 +146,35 @@ export function end(child, signal = 'SIGTERM') {
 function sources(path) {
   const full = join(folder, path)
   if (!existsSync(full)) return []
-  return statSync(full).isDirectory() ? readdirSync(full).sort().flatMap(name => sources(join(path, name))) : [path]
+  return statSync(full).isDirectory()
+    ? readdirSync(full)
+        .sort()
+        .flatMap(name => sources(join(path, name)))
+    : [path]
 }
 
 /** Builds the application when a source has changed since the last time. */
 export function buildApplication() {
   const hash = createHash('sha256')
-  for (const path of ['app', 'core', 'server', 'nuxt.config.ts', 'package-lock.json', 'scripts/build-thread.mjs'].flatMap(sources)) hash.update(path).update(readFileSync(join(folder, path)))
+  for (const path of [
+    'app',
+    'core',
+    'server',
+    'nuxt.config.ts',
+    'package-lock.json',
+    'scripts/build-thread.mjs',
+  ].flatMap(sources))
+    hash.update(path).update(readFileSync(join(folder, path)))
   const mark = join(own, 'built')
   const state = hash.digest('hex')
-  if (existsSync(mark) && readFileSync(mark, 'utf8') === state && existsSync(join(folder, '.output/server/index.mjs'))) return
+  if (existsSync(mark) && readFileSync(mark, 'utf8') === state && existsSync(join(folder, '.output/server/index.mjs')))
+    return
   say('building the application (about a minute)')
-  const built = spawnSync(join(folder, 'node_modules/.bin/nuxt'), ['build', '--logLevel=silent'], { cwd: folder, encoding: 'utf8', env: { ...process.env, NODE_ENV: 'production' } })
+  const built = spawnSync(join(folder, 'node_modules/.bin/nuxt'), ['build', '--logLevel=silent'], {
+    cwd: folder,
+    encoding: 'utf8',
+    env: { ...process.env, NODE_ENV: 'production' },
+  })
   if (built.status !== 0) stop(`the build failed:\n${built.stdout.slice(-3000)}${built.stderr.slice(-3000)}`)
   const thread = spawnSync('node', ['scripts/build-thread.mjs'], { cwd: folder, stdio: 'inherit' })
   if (thread.status !== 0) stop('the thread script could not be built; see above.')
@@ -123,18 +184,37 @@ export function buildApplication() {
 
 /** Runs a TypeScript program of the project and waits. */
 export function runTypeScript(file, args, environment) {
-  const result = spawnSync(process.execPath, ['--import', 'tsx', join(folder, file), ...args], { cwd: folder, stdio: 'inherit', env: { ...process.env, ...environment } })
+  const result = spawnSync(process.execPath, ['--import', 'tsx', join(folder, file), ...args], {
+    cwd: folder,
+    stdio: 'inherit',
+    env: { ...process.env, ...environment },
+  })
   if (result.status !== 0) stop(`${file} failed; see above.`)
 }
 
 /** Starts the built server and waits until it answers. */
 export async function startServer(port, environment) {
-  if (!await portFree(port)) stop(`port ${port} is taken. Is Morphene running already? Set MORPHENE_PORT to another one.`)
-  const server = spawn(process.execPath, [join(folder, '.output/server/index.mjs')], { cwd: folder, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...environment, MORPHENE_FOLDER: folder, NITRO_HOST: '127.0.0.1', NITRO_PORT: String(port), NODE_ENV: 'production' } })
+  if (!(await portFree(port)))
+    stop(`port ${port} is taken. Is Morphene running already? Set MORPHENE_PORT to another one.`)
+  const server = spawn(process.execPath, [join(folder, '.output/server/index.mjs')], {
+    cwd: folder,
+    stdio: ['ignore', 'inherit', 'inherit'],
+    env: {
+      ...process.env,
+      ...environment,
+      MORPHENE_FOLDER: folder,
+      NITRO_HOST: '127.0.0.1',
+      NITRO_PORT: String(port),
+      NODE_ENV: 'production',
+    },
+  })
   for (let tries = 0; tries < 300; tries++) {
     if (server.exitCode !== null) stop('the server did not start; see above.')
-    try { if ((await fetch(`http://127.0.0.1:${port}/api/health`)).ok) return server }
-    catch { /* not yet */ }
+    try {
+      if ((await fetch(`http://127.0.0.1:${port}/api/health`)).ok) return server
+    } catch {
+      /* not yet */
+    }
     await new Promise(resolve => setTimeout(resolve, 100))
   }
   return stop('the server did not answer in 30 s.')

@@ -1,18 +1,35 @@
 // npm start: from a fresh machine to a running desk. Everything it makes is below .morphene; --fresh begins anew.
 import { existsSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { buildApplication, checkNode, end, installPackages, installSystem, own, portFree, runTypeScript, say, startDatabase, startServer, stop } from './setup.mjs'
+import {
+  buildApplication,
+  checkNode,
+  end,
+  installPackages,
+  installSystem,
+  own,
+  portFree,
+  runTypeScript,
+  say,
+  startDatabase,
+  startServer,
+  stop,
+} from './setup.mjs'
 
 const port = Number(process.env.MORPHENE_PORT ?? 3400)
 const databasePort = Number(process.env.MORPHENE_DB_PORT ?? 3407)
 const data = join(own, 'database')
 
 checkNode()
-if (!await portFree(port)) stop(`port ${port} is taken. Is Morphene running already? Set MORPHENE_PORT to another one.`)
+if (!(await portFree(port)))
+  stop(`port ${port} is taken. Is Morphene running already? Set MORPHENE_PORT to another one.`)
 installSystem()
 installPackages()
 if (process.argv.includes('--fresh') && existsSync(data)) {
-  if (!await portFree(databasePort)) stop(`port ${databasePort} for the database is taken, so its folder cannot be cleared. Is Morphene running already?`)
+  if (!(await portFree(databasePort)))
+    stop(
+      `port ${databasePort} for the database is taken, so its folder cannot be cleared. Is Morphene running already?`,
+    )
   say('clearing the database, as --fresh asks')
   rmSync(data, { recursive: true })
 }
@@ -30,7 +47,9 @@ const finish = async () => {
 }
 process.on('SIGINT', finish)
 process.on('SIGTERM', finish)
-process.on('exit', () => { database.kill() })
+process.on('exit', () => {
+  database.kill()
+})
 runTypeScript('scripts/prepare.ts', ['--demo'], environment)
 server = await startServer(port, environment)
 server.once('exit', finish)

@@ -14,7 +14,9 @@ const pasting = usePasting()
 const field = ref<HTMLTextAreaElement | null>(null)
 const composing = ref(false)
 
-function focus(): void { field.value?.focus({ preventScroll: true }) }
+function focus(): void {
+  field.value?.focus({ preventScroll: true })
+}
 
 /** Up and down: the line above or below on the page, else the last or first one of the next page. */
 async function vertical(direction: 'up' | 'down', extend: boolean, pages = 0): Promise<void> {
@@ -29,8 +31,14 @@ async function vertical(direction: 'up' | 'down', extend: boolean, pages = 0): P
   const x = words.wish ?? caret.x
   // The caret stays in its own text: a frame beside it is not the next line.
   const ownLines = async (of: DisplayPage) => {
-    const nodes = new Set(await engine.ask('together', { part: spot.part, node: spot.node, others: [...new Set(of.lines.filter(line => line.part === spot.part && line.node >= 0).map(line => line.node))] }))
-    return (line: { part: string, node: number }) => line.part === spot.part && nodes.has(line.node)
+    const nodes = new Set(
+      await engine.ask('together', {
+        part: spot.part,
+        node: spot.node,
+        others: [...new Set(of.lines.filter(line => line.part === spot.part && line.node >= 0).map(line => line.node))],
+      }),
+    )
+    return (line: { part: string; node: number }) => line.part === spot.part && nodes.has(line.node)
   }
   let inText = await ownLines(page)
   let index = pages === 0 ? lineBeside(page, caret, direction, x, inText) : -1
@@ -61,7 +69,14 @@ async function edge(which: 'start' | 'end', extend: boolean): Promise<void> {
   if (!caret || !line) return
   const next = page.lines[caret.line + 1]
   const wraps = next !== undefined && next.node === line.node && next.part === line.part && next.start === line.end
-  const end = wraps ? (line.contentEnd < line.end ? line.contentEnd : line.end - 1) : line.contentEnd < line.end && page.signs.some(sign => sign.kind === 'break' && Math.abs(sign.y - line.baseline) < 1) ? line.contentEnd : line.end
+  const end = wraps
+    ? line.contentEnd < line.end
+      ? line.contentEnd
+      : line.end - 1
+    : line.contentEnd < line.end &&
+        page.signs.some(sign => sign.kind === 'break' && Math.abs(sign.y - line.baseline) < 1)
+      ? line.contentEnd
+      : line.end
   await words.place({ ...spot, offset: which === 'start' ? line.start : end }, extend)
 }
 
@@ -69,20 +84,57 @@ const moves: Readonly<Record<string, Move>> = { ArrowLeft: 'left', ArrowRight: '
 async function key(event: KeyboardEvent): Promise<void> {
   if (composing.value) return
   const command = event.ctrlKey || event.metaKey
-  const run = (action: () => unknown) => { event.preventDefault(); event.stopPropagation(); void words.act(action) }
-  if (moves[event.key]) { run(() => words.move(command ? `word-${moves[event.key] as 'left' | 'right'}` : moves[event.key]!, event.shiftKey)); return }
+  const run = (action: () => unknown) => {
+    event.preventDefault()
+    event.stopPropagation()
+    void words.act(action)
+  }
+  if (moves[event.key]) {
+    run(() => words.move(command ? `word-${moves[event.key] as 'left' | 'right'}` : moves[event.key]!, event.shiftKey))
+    return
+  }
   switch (event.key) {
-    case 'ArrowUp': run(() => vertical('up', event.shiftKey)); return
-    case 'ArrowDown': run(() => vertical('down', event.shiftKey)); return
-    case 'PageUp': run(() => vertical('up', event.shiftKey, 1)); return
-    case 'PageDown': run(() => vertical('down', event.shiftKey, 1)); return
-    case 'Home': run(() => command ? words.move('start', event.shiftKey) : edge('start', event.shiftKey)); return
-    case 'End': run(() => command ? words.move('end', event.shiftKey) : edge('end', event.shiftKey)); return
-    case 'Backspace': run(() => words.erase(command ? 'word-left' : 'left')); return
-    case 'Delete': run(() => words.erase(command ? 'word-right' : 'right')); return
-    case 'Enter': if (event.shiftKey) { event.preventDefault(); words.type('\n') } else run(() => words.split()); return
-    case 'Tab': if (!event.shiftKey && !command) { event.preventDefault(); words.type('\t') } return
-    case 'Escape': run(() => { emit('leave') }); return
+    case 'ArrowUp':
+      run(() => vertical('up', event.shiftKey))
+      return
+    case 'ArrowDown':
+      run(() => vertical('down', event.shiftKey))
+      return
+    case 'PageUp':
+      run(() => vertical('up', event.shiftKey, 1))
+      return
+    case 'PageDown':
+      run(() => vertical('down', event.shiftKey, 1))
+      return
+    case 'Home':
+      run(() => (command ? words.move('start', event.shiftKey) : edge('start', event.shiftKey)))
+      return
+    case 'End':
+      run(() => (command ? words.move('end', event.shiftKey) : edge('end', event.shiftKey)))
+      return
+    case 'Backspace':
+      run(() => words.erase(command ? 'word-left' : 'left'))
+      return
+    case 'Delete':
+      run(() => words.erase(command ? 'word-right' : 'right'))
+      return
+    case 'Enter':
+      if (event.shiftKey) {
+        event.preventDefault()
+        words.type('\n')
+      } else run(() => words.split())
+      return
+    case 'Tab':
+      if (!event.shiftKey && !command) {
+        event.preventDefault()
+        words.type('\t')
+      }
+      return
+    case 'Escape':
+      run(() => {
+        emit('leave')
+      })
+      return
   }
   if (!command) return
   if (event.key === 'a') run(() => words.selectAll())
@@ -98,18 +150,27 @@ function input(): void {
 }
 
 // What is selected stands in the field, selected: so that it can be copied, and be read out.
-watch(() => words.copied, (copied) => {
-  if (!field.value || composing.value) return
-  field.value.value = copied?.text.slice(0, 20_000) ?? ''
-  if (copied) field.value.select()
-})
+watch(
+  () => words.copied,
+  copied => {
+    if (!field.value || composing.value) return
+    field.value.value = copied?.text.slice(0, 20_000) ?? ''
+    if (copied) field.value.select()
+  },
+)
 
 async function copyLater(cut: boolean): Promise<void> {
   if (!desk.engine || !words.hasSelection) return
   const { text, html } = await desk.engine.ask('copy', { ranges: words.ranges })
   const blob = (type: string, content: string) => new Blob([content], { type })
-  try { await navigator.clipboard.write([new ClipboardItem({ 'text/plain': blob('text/plain', text), 'text/html': blob('text/html', html) })]) }
-  catch { words.message = 'The clipboard cannot be reached. Nothing was copied or cut.'; return }
+  try {
+    await navigator.clipboard.write([
+      new ClipboardItem({ 'text/plain': blob('text/plain', text), 'text/html': blob('text/html', html) }),
+    ])
+  } catch {
+    words.message = 'The clipboard cannot be reached. Nothing was copied or cut.'
+    return
+  }
   if (cut) await words.erase('left')
 }
 
@@ -131,7 +192,24 @@ defineExpose({ focus })
 
 <template>
   <textarea
-    ref="field" class="absolute top-0 left-0 size-px resize-none overflow-hidden border-0 p-0 opacity-0 outline-none" aria-label="Words at the caret: type to write, Escape to leave" autocomplete="off" autocapitalize="off" spellcheck="false" tabindex="-1"
-    @keydown="key" @input="input" @compositionstart="composing = true" @compositionend="composing = false; input()" @copy="copy($event, false)" @cut="copy($event, true)" @paste="paste"
+    ref="field"
+    class="absolute top-0 left-0 size-px resize-none overflow-hidden border-0 p-0 opacity-0 outline-none"
+    aria-label="Words at the caret: type to write, Escape to leave"
+    autocomplete="off"
+    autocapitalize="off"
+    spellcheck="false"
+    tabindex="-1"
+    @keydown="key"
+    @input="input"
+    @compositionstart="composing = true"
+    @compositionend="
+      () => {
+        composing = false
+        input()
+      }
+    "
+    @copy="copy($event, false)"
+    @cut="copy($event, true)"
+    @paste="paste"
   />
 </template>

@@ -21,14 +21,24 @@ async function next(step: 1 | -1): Promise<void> {
   else desk.walkFound(step)
 }
 
-watch(() => desk.found, async (found) => {
-  const place = found?.places[found.at]
-  if (!place) return
-  if (place.page >= 0) desk.show(place.view, place.page)
-  await words.selectRange({ part: place.part, node: place.node, offset: place.from }, { part: place.part, node: place.node, offset: place.to })
-  desk.reveal++
-})
-function clear(): void { text.value = ''; desk.found = null; field.value?.blur() }
+watch(
+  () => desk.found,
+  async found => {
+    const place = found?.places[found.at]
+    if (!place) return
+    if (place.page >= 0) desk.show(place.view, place.page)
+    await words.selectRange(
+      { part: place.part, node: place.node, offset: place.from },
+      { part: place.part, node: place.node, offset: place.to },
+    )
+    desk.reveal++
+  },
+)
+function clear(): void {
+  text.value = ''
+  desk.found = null
+  field.value?.blur()
+}
 defineExpose({ focus: () => field.value?.select() })
 </script>
 
@@ -36,13 +46,26 @@ defineExpose({ focus: () => field.value?.select() })
   <form role="search" class="flex shrink-0 items-center gap-2 text-[13px]" @submit.prevent="next(1)">
     <span class="relative">
       <Search :size="14" class="absolute top-[7px] left-2 text-soft" aria-hidden="true" />
-      <input ref="field" v-model="text" class="field !min-h-[28px] w-[150px] !py-[2px] !pl-7" aria-label="Find text on the pages" placeholder="Find text" @keydown.esc.stop="clear" @keydown.shift.enter.prevent="next(-1)">
+      <input
+        ref="field"
+        v-model="text"
+        class="field !min-h-[28px] w-[150px] !py-[2px] !pl-7"
+        aria-label="Find text on the pages"
+        placeholder="Find text"
+        @keydown.esc.stop="clear"
+        @keydown.shift.enter.prevent="next(-1)"
+      />
     </span>
     <template v-if="desk.found">
-      <span class="whitespace-nowrap text-soft tabular-nums" role="status">{{ count === 0 ? 'not found' : `${desk.found.at + 1} of ${count}` }}</span>
+      <span class="whitespace-nowrap text-soft tabular-nums" role="status">{{
+        count === 0 ? 'not found' : `${desk.found.at + 1} of ${count}`
+      }}</span>
       <button type="button" class="link" :disabled="count === 0" @click="next(-1)">Before</button>
       <button type="button" class="link" :disabled="count === 0" @click="next(1)">Next</button>
-      <label class="flex items-center gap-1 whitespace-nowrap"><input v-model="matchCase" type="checkbox" class="size-[14px] accent-verdigris" @change="look">Match case</label>
+      <label class="flex items-center gap-1 whitespace-nowrap"
+        ><input v-model="matchCase" type="checkbox" class="size-[14px] accent-verdigris" @change="look" />Match
+        case</label
+      >
     </template>
   </form>
 </template>

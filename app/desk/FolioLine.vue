@@ -3,12 +3,13 @@ import { ZoomIn, ZoomOut } from '@lucide/vue'
 import { faceName } from '~~/core/font/face'
 import { useDesk } from '../stores/desk'
 
-const emit = defineEmits<{ go: [page: number], fit: [], swap: [], zoom: [factor: number] }>()
+const emit = defineEmits<{ go: [page: number]; fit: []; swap: []; zoom: [factor: number] }>()
 const desk = useDesk()
 const steps = [0.25, 0.35, 0.5, 0.6, 0.7, 0.86, 1, 1.25, 1.5, 2, 3, 4, 6, 8, 12, 16]
 
 function zoomBy(direction: 1 | -1): void {
-  const next = direction > 0 ? steps.find(step => step > desk.zoom + 0.001) : steps.findLast(step => step < desk.zoom - 0.001)
+  const next =
+    direction > 0 ? steps.find(step => step > desk.zoom + 0.001) : steps.findLast(step => step < desk.zoom - 0.001)
   if (next !== undefined) emit('zoom', next / desk.zoom)
 }
 
@@ -23,18 +24,25 @@ const voice = computed(() => desk.census?.voices.find(each => each.key === desk.
 </script>
 
 <template>
-  <div class="flex h-[36px] shrink-0 items-center gap-4 overflow-hidden border-t border-rule bg-paper px-5 text-[13px] whitespace-nowrap text-soft">
-    <label class="flex items-center gap-1.5">{{ desk.view === 'pages' ? 'Page' : desk.view === 'notes' ? 'Notes' : 'Master' }}
-      <input class="w-10 rounded-[3px] border border-transparent bg-transparent px-1 text-right font-semibold text-ink tabular-nums hover:border-rule" :value="desk.page + 1" aria-label="Go to page" inputmode="numeric" @change="jump">
+  <div class="folio-line">
+    <label class="flex items-center gap-1.5"
+      >{{ desk.view === 'pages' ? 'Page' : desk.view === 'notes' ? 'Notes' : 'Master' }}
+      <input class="folio-number" :value="desk.page + 1" aria-label="Go to page" inputmode="numeric" @change="jump" />
       <span>of {{ desk.shown.length }}</span>
     </label>
     <span class="flex items-center gap-1">
-      <button type="button" class="p-1" aria-label="Smaller" title="Smaller" @click="zoomBy(-1)"><ZoomOut :size="15" /></button>
+      <button type="button" class="p-1" aria-label="Smaller" title="Smaller" @click="zoomBy(-1)">
+        <ZoomOut :size="15" />
+      </button>
       <span class="w-11 text-center tabular-nums">{{ Math.round(desk.zoom * 100) }} %</span>
-      <button type="button" class="p-1" aria-label="Larger" title="Larger" @click="zoomBy(1)"><ZoomIn :size="15" /></button>
+      <button type="button" class="p-1" aria-label="Larger" title="Larger" @click="zoomBy(1)">
+        <ZoomIn :size="15" />
+      </button>
     </span>
     <button type="button" @click="emit('fit')">Fit</button>
-    <button type="button" :aria-pressed="desk.marks" title="Key M" @click="desk.marks = !desk.marks">{{ desk.marks ? 'Marks shown' : 'Marks hidden' }}</button>
+    <button type="button" :aria-pressed="desk.marks" title="Key M" @click="desk.marks = !desk.marks">
+      {{ desk.marks ? 'Marks shown' : 'Marks hidden' }}
+    </button>
     <span v-if="desk.occurrences.length > 0" class="flex items-center gap-2 text-ink">
       <button type="button" class="link" @click="desk.walk(-1)">Previous</button>
       <span class="tabular-nums">Place {{ desk.at < 0 ? '–' : desk.at + 1 }} of {{ desk.occurrences.length }}</span>

@@ -5,7 +5,7 @@ import { useWords } from '../stores/words'
 import { writeLength } from './lengths'
 
 /** A chosen frame: dragged by its middle it moves, by its corner it takes another size; arrow keys do the same. */
-const props = defineProps<{ frame: DisplayPage['frames'][number], scale: number, page: number }>()
+const props = defineProps<{ frame: DisplayPage['frames'][number]; scale: number; page: number }>()
 const words = useWords()
 const moved = ref({ dx: 0, dy: 0, dw: 0, dh: 0 })
 const box = ref<HTMLElement | null>(null)
@@ -18,7 +18,12 @@ const place = computed(() => {
 
 async function put(dx: number, dy: number, dw: number, dh: number): Promise<void> {
   const from = place.value
-  const to = { x: from.x + dx, y: from.y + dy, width: Math.max(from.width + dw, 4), height: Math.max(from.height + dh, 4) }
+  const to = {
+    x: from.x + dx,
+    y: from.y + dy,
+    width: Math.max(from.width + dw, 4),
+    height: Math.max(from.height + dh, 4),
+  }
   if (dx === 0 && dy === 0 && dw === 0 && dh === 0) return
   await words.edit([{ type: 'place-frame', part: props.frame.part, node: props.frame.node, from, to }], () => null)
 }
@@ -44,10 +49,18 @@ function start(event: PointerEvent, sizes: boolean): void {
   element.addEventListener('pointerup', end)
 }
 
-const steps: Readonly<Record<string, readonly [number, number]>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
+const steps: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+}
 function key(event: KeyboardEvent): void {
   const step = steps[event.key]
-  if (event.key === 'Escape') { words.frame = null; return }
+  if (event.key === 'Escape') {
+    words.frame = null
+    return
+  }
   if (event.key === 'Delete' || event.key === 'Backspace') {
     event.preventDefault()
     const { part, node } = props.frame
@@ -67,10 +80,27 @@ onMounted(() => box.value?.focus({ preventScroll: true }))
 
 <template>
   <div
-    ref="box" tabindex="0" role="group" class="pointer-events-auto absolute inset-0 cursor-move outline-none" :aria-label="`${frame.name || 'Frame'}: ${writeLength(place.width)} by ${writeLength(place.height)}. Arrow keys move it, with Shift they change its size, Delete takes it away.`"
-    :style="{ transform: `translate(${moved.dx * scale}px, ${moved.dy * scale}px)`, width: `${frame.width * scale + moved.dw * scale}px`, height: `${frame.height * scale + moved.dh * scale}px` }" :class="{ 'border border-dashed border-verdigris bg-verdigris/10': moved.dx || moved.dy || moved.dw || moved.dh }"
-    @pointerdown="start($event, false)" @keydown="key"
+    ref="box"
+    tabindex="0"
+    role="group"
+    class="pointer-events-auto absolute inset-0 cursor-move outline-none"
+    :aria-label="
+      `${frame.name || 'Frame'}: ${writeLength(place.width)} by ${writeLength(place.height)}. ` +
+      'Arrow keys move it, with Shift they change its size, Delete takes it away.'
+    "
+    :style="{
+      transform: `translate(${moved.dx * scale}px, ${moved.dy * scale}px)`,
+      width: `${frame.width * scale + moved.dw * scale}px`,
+      height: `${frame.height * scale + moved.dh * scale}px`,
+    }"
+    :class="{ 'border border-dashed border-verdigris bg-verdigris/10': moved.dx || moved.dy || moved.dw || moved.dh }"
+    @pointerdown="start($event, false)"
+    @keydown="key"
   >
-    <span class="absolute -right-[6px] -bottom-[6px] size-[12px] cursor-nwse-resize border-2 border-verdigris bg-sheet" aria-hidden="true" @pointerdown="start($event, true)" />
+    <span
+      class="absolute -right-[6px] -bottom-[6px] size-[12px] cursor-nwse-resize border-2 border-verdigris bg-sheet"
+      aria-hidden="true"
+      @pointerdown="start($event, true)"
+    />
   </div>
 </template>

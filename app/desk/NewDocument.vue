@@ -22,26 +22,50 @@ const message = ref('')
 const making = ref(false)
 const field = ref<HTMLInputElement | null>(null)
 
-const kinds = [{ id: 'text', title: 'Text' }, { id: 'presentation', title: 'Presentation' }, { id: 'drawing', title: 'Drawing' }] as const
-const templates = computed(() => [...shelf.cards ?? []].sort((a, b) => Number(/\.ot[tpg]$/i.test(b.fileName)) - Number(/\.ot[tpg]$/i.test(a.fileName)) || a.fileName.localeCompare(b.fileName)))
-watch(kind, (next) => { if (next === 'presentation') { size.value = 'Screen 16 to 9'; for (const side of ['top', 'bottom', 'left', 'right'] as const) margins.value[side] = '12 mm' } })
+const kinds = [
+  { id: 'text', title: 'Text' },
+  { id: 'presentation', title: 'Presentation' },
+  { id: 'drawing', title: 'Drawing' },
+] as const
+const templates = computed(() =>
+  [...(shelf.cards ?? [])].sort(
+    (a, b) =>
+      Number(/\.ot[tpg]$/i.test(b.fileName)) - Number(/\.ot[tpg]$/i.test(a.fileName)) ||
+      a.fileName.localeCompare(b.fileName),
+  ),
+)
+watch(kind, next => {
+  if (next === 'presentation') {
+    size.value = 'Screen 16 to 9'
+    for (const side of ['top', 'bottom', 'left', 'right'] as const) margins.value[side] = '12 mm'
+  }
+})
 
 // A new document begins with the page of its folder or of the desk.
-watch(open, async (now) => {
+watch(open, async now => {
   if (!now) return
-  const [desk, folder] = await Promise.all(['', shelf.folder ?? ''].map(each => $fetch<DeskStarts>('/api/starts', { query: { folder: each } }).catch(() => noStarts)))
+  const [desk, folder] = await Promise.all(
+    ['', shelf.folder ?? ''].map(each =>
+      $fetch<DeskStarts>('/api/starts', { query: { folder: each } }).catch(() => noStarts),
+    ),
+  )
   const { page } = mergedStarts(desk!, shelf.folder === null ? null : folder!)
   if (!page) return
-  const known = pageSizes.find(each => Math.abs(each.width - page.width) < 0.1 && Math.abs(each.height - page.height) < 0.1)
+  const known = pageSizes.find(
+    each => Math.abs(each.width - page.width) < 0.1 && Math.abs(each.height - page.height) < 0.1,
+  )
   size.value = known?.name ?? ''
   own.value = { width: `${page.width} mm`, height: `${page.height} mm` }
-  margins.value = Object.fromEntries(Object.entries(page.margins).map(([side, value]) => [side, `${value} mm`])) as typeof margins.value
+  margins.value = Object.fromEntries(
+    Object.entries(page.margins).map(([side, value]) => [side, `${value} mm`]),
+  ) as typeof margins.value
 })
 
 const millimetres = (text: string): number => {
   const length = readLength(text)
-  if (length === null) throw new RangeError(`“${text}” is no length. Write for instance 25 mm, 2.5 cm or 1 in. Nothing was made.`)
-  return length * 25.4 / 72
+  if (length === null)
+    throw new RangeError(`“${text}” is no length. Write for instance 25 mm, 2.5 cm or 1 in. Nothing was made.`)
+  return (length * 25.4) / 72
 }
 
 async function make(): Promise<void> {
@@ -51,13 +75,23 @@ async function make(): Promise<void> {
     const known = pageSizes.find(each => each.name === size.value)
     const [a, b] = known ? [known.width, known.height] : [millimetres(own.value.width), millimetres(own.value.height)]
     const page = known && across.value ? { width: b, height: a } : { width: a, height: b }
-    const body = from.value === 'template' ? { template: template.value, title: title.value, folder: shelf.folder }
-      : { folder: shelf.folder, kind: kind.value, title: title.value, page, margins: Object.fromEntries(Object.entries(margins.value).map(([side, text]) => [side, millimetres(text)])), pages: kind.value === 'text' ? 1 : pages.value }
+    const body =
+      from.value === 'template'
+        ? { template: template.value, title: title.value, folder: shelf.folder }
+        : {
+            folder: shelf.folder,
+            kind: kind.value,
+            title: title.value,
+            page,
+            margins: Object.fromEntries(Object.entries(margins.value).map(([side, text]) => [side, millimetres(text)])),
+            pages: kind.value === 'text' ? 1 : pages.value,
+          }
     const { id } = await $fetch<{ id: string }>('/api/documents/new', { method: 'POST', body })
     open.value = false
     await navigateTo(`/documents/${id}?stage=pages`)
+  } catch (error) {
+    message.value = sentenceOf(error)
   }
-  catch (error) { message.value = sentenceOf(error) }
   making.value = false
 }
 </script>
@@ -69,31 +103,82 @@ async function make(): Promise<void> {
       <DialogPanel class="w-[620px] border border-ink bg-paper p-6">
         <form @submit.prevent="make">
           <DialogTitle as="h2">New document{{ shelf.folder === null ? '' : ` in ${shelf.folder}` }}</DialogTitle>
-          <label class="mt-3 block text-soft">Title<input ref="field" v-model="title" class="field mt-[2px] block w-full text-ink" maxlength="300"></label>
+          <label class="mt-3 block text-soft"
+            >Title<input ref="field" v-model="title" class="field mt-[2px] block w-full text-ink" maxlength="300"
+          /></label>
           <div class="mt-3 flex gap-5" role="radiogroup" aria-label="Begin from">
-            <label class="flex items-center gap-2"><input v-model="from" type="radio" value="page" class="accent-verdigris">From a page size</label>
-            <label class="flex items-center gap-2"><input v-model="from" type="radio" value="template" class="accent-verdigris" :disabled="templates.length === 0">From a template or document on the shelf</label>
+            <label class="flex items-center gap-2"
+              ><input v-model="from" type="radio" value="page" class="accent-verdigris" />From a page size</label
+            >
+            <label class="flex items-center gap-2"
+              ><input
+                v-model="from"
+                type="radio"
+                value="template"
+                class="accent-verdigris"
+                :disabled="templates.length === 0"
+              />From a template or document on the shelf</label
+            >
           </div>
-          <label v-if="from === 'template'" class="mt-3 block text-soft">Begin with
-            <select v-model="template" class="field mt-[2px] block w-full text-ink" required><option value="" disabled>choose one</option><option v-for="card in templates" :key="card.id" :value="card.id">{{ card.fileName }}</option></select>
+          <label v-if="from === 'template'" class="mt-3 block text-soft"
+            >Begin with
+            <select v-model="template" class="field mt-[2px] block w-full text-ink" required>
+              <option value="" disabled>choose one</option>
+              <option v-for="card in templates" :key="card.id" :value="card.id">{{ card.fileName }}</option>
+            </select>
           </label>
           <template v-else>
             <div class="mt-3 grid grid-cols-3 gap-3">
-              <label class="text-[13px] text-soft">Kind<select v-model="kind" class="field mt-[2px] block w-full text-ink"><option v-for="each in kinds" :key="each.id" :value="each.id">{{ each.title }}</option></select></label>
-              <label class="text-[13px] text-soft">Page<select v-model="size" class="field mt-[2px] block w-full text-ink"><option v-for="each in pageSizes" :key="each.name" :value="each.name">{{ each.name }}, {{ each.width }} × {{ each.height }} mm</option><option value="">a size of its own</option></select></label>
-              <label v-if="size !== ''" class="flex items-center gap-2 self-end pb-[6px]"><input v-model="across" type="checkbox" class="size-[15px] accent-verdigris">Turned on its side</label>
+              <label class="text-[13px] text-soft"
+                >Kind<select v-model="kind" class="field mt-[2px] block w-full text-ink">
+                  <option v-for="each in kinds" :key="each.id" :value="each.id">{{ each.title }}</option>
+                </select></label
+              >
+              <label class="text-[13px] text-soft"
+                >Page<select v-model="size" class="field mt-[2px] block w-full text-ink">
+                  <option v-for="each in pageSizes" :key="each.name" :value="each.name">
+                    {{ each.name }}, {{ each.width }} × {{ each.height }} mm
+                  </option>
+                  <option value="">a size of its own</option>
+                </select></label
+              >
+              <label v-if="size !== ''" class="flex items-center gap-2 self-end pb-[6px]"
+                ><input v-model="across" type="checkbox" class="size-[15px] accent-verdigris" />Turned on its
+                side</label
+              >
               <template v-else>
-                <label class="text-[13px] text-soft">Width<input v-model="own.width" class="field mt-[2px] block w-full text-ink"></label>
-                <label class="text-[13px] text-soft">Height<input v-model="own.height" class="field mt-[2px] block w-full text-ink"></label>
+                <label class="text-[13px] text-soft"
+                  >Width<input v-model="own.width" class="field mt-[2px] block w-full text-ink"
+                /></label>
+                <label class="text-[13px] text-soft"
+                  >Height<input v-model="own.height" class="field mt-[2px] block w-full text-ink"
+                /></label>
               </template>
-              <label v-if="kind !== 'text'" class="text-[13px] text-soft">Pages<input v-model.number="pages" type="number" min="1" max="200" class="field mt-[2px] block w-full text-ink"></label>
+              <label v-if="kind !== 'text'" class="text-[13px] text-soft"
+                >Pages<input
+                  v-model.number="pages"
+                  type="number"
+                  min="1"
+                  max="200"
+                  class="field mt-[2px] block w-full text-ink"
+              /></label>
             </div>
             <div class="mt-3 grid grid-cols-4 gap-3">
-              <label v-for="side in (['top', 'bottom', 'left', 'right'] as const)" :key="side" class="text-[13px] text-soft">Margin {{ side }}<input v-model="margins[side]" class="field mt-[2px] block w-full text-ink tabular-nums"></label>
+              <label
+                v-for="side in ['top', 'bottom', 'left', 'right'] as const"
+                :key="side"
+                class="text-[13px] text-soft"
+                >Margin {{ side
+                }}<input v-model="margins[side]" class="field mt-[2px] block w-full text-ink tabular-nums"
+              /></label>
             </div>
           </template>
           <p v-if="message" role="alert" class="mt-3 text-rubric">{{ message }}</p>
-          <div class="mt-5 flex gap-3"><button type="submit" class="act" :disabled="making || (from === 'template' && template === '')">Make it</button><button type="button" class="link" @click="open = false">Leave it</button></div>
+          <div class="mt-5 flex gap-3">
+            <button type="submit" class="act" :disabled="making || (from === 'template' && template === '')">
+              Make it</button
+            ><button type="button" class="link" @click="open = false">Leave it</button>
+          </div>
         </form>
       </DialogPanel>
     </div>

@@ -17,15 +17,33 @@ defineExpose({ find: () => find.value?.focus() })
     <NuxtLink to="/" class="font-serif text-[21px] leading-none">Morphene</NuxtLink>
     <nav class="min-w-0 flex-1 truncate text-soft" aria-label="Where you are">
       <NuxtLink to="/" class="hover:text-ink">Shelf</NuxtLink>
-      <template v-if="title"> / <span class="font-semibold text-ink">{{ title }}</span></template>
+      <template v-if="title">
+        / <span class="font-semibold text-ink">{{ title }}</span></template
+      >
     </nav>
     <template v-if="history">
-      <span v-if="words.unsaved" class="shrink-0 text-[13px] text-soft" role="status">{{ words.saving ? 'Storing …' : 'Typing …' }}</span>
+      <span v-if="words.unsaved" class="shrink-0 text-[13px] text-soft" role="status">{{
+        words.saving ? 'Storing …' : 'Typing …'
+      }}</span>
       <FindField ref="find" />
-      <button type="button" class="plain flex max-w-[260px] items-center gap-1.5 !py-[3px]" :disabled="!history.undo && !words.unsaved" :title="history.undo ? `Undo: ${history.undo.title}` : 'Nothing to undo'" @click="words.step('undo')">
-        <Undo2 :size="15" aria-hidden="true" /><span class="truncate">{{ history.undo ? `Undo: ${history.undo.title}` : 'Nothing to undo' }}</span>
+      <button
+        type="button"
+        class="plain flex max-w-[260px] items-center gap-1.5 !py-[3px]"
+        :disabled="!history.undo && !words.unsaved"
+        :title="history.undo ? `Undo: ${history.undo.title}` : 'Nothing to undo'"
+        @click="words.step('undo')"
+      >
+        <Undo2 :size="15" aria-hidden="true" /><span class="truncate">{{
+          history.undo ? `Undo: ${history.undo.title}` : 'Nothing to undo'
+        }}</span>
       </button>
-      <button v-if="history.redo" type="button" class="plain flex max-w-[200px] items-center gap-1.5 !py-[3px]" :title="`Redo: ${history.redo.title}`" @click="words.step('redo')">
+      <button
+        v-if="history.redo"
+        type="button"
+        class="plain flex max-w-[200px] items-center gap-1.5 !py-[3px]"
+        :title="`Redo: ${history.redo.title}`"
+        @click="words.step('redo')"
+      >
         <Redo2 :size="15" aria-hidden="true" /><span class="truncate">Redo: {{ history.redo.title }}</span>
       </button>
     </template>

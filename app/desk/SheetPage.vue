@@ -10,8 +10,22 @@ import { useWords } from '../stores/words'
 import { drawPage, keepOutlines, vectorPicture } from './drawing'
 import TextLayer from './TextLayer.vue'
 
-const props = defineProps<{ side: Side, index: number, zoom: number, width: number, height: number, number: string, live: boolean, generation: number, name?: string, view?: PageView, faces?: ReadonlySet<string>, plain?: boolean, marksLeft?: boolean }>()
-const emit = defineEmits<{ pointed: [spot: Spot], beside: [pixels: number] }>()
+const props = defineProps<{
+  side: Side
+  index: number
+  zoom: number
+  width: number
+  height: number
+  number: string
+  live: boolean
+  generation: number
+  name?: string
+  view?: PageView
+  faces?: ReadonlySet<string>
+  plain?: boolean
+  marksLeft?: boolean
+}>()
+const emit = defineEmits<{ pointed: [spot: Spot]; beside: [pixels: number] }>()
 const desk = useDesk()
 const library = useLibrary()
 const words = useWords()
@@ -22,7 +36,7 @@ const pictures = shallowRef(new Map<string, CanvasImageSource | 'unshown'>())
 const failure = ref('')
 
 /** CSS pixels per point. */
-const scale = computed(() => props.zoom * 96 / 72)
+const scale = computed(() => (props.zoom * 96) / 72)
 const view = computed<PageView>(() => props.view ?? 'pages')
 const edits = computed(() => props.side === 'now' && !props.plain)
 /** Larger canvases than this, in device pixels, are drawn only where they are looked at. */
@@ -44,15 +58,15 @@ async function load(): Promise<void> {
       if (pictures.value.has(shape.href)) continue
       const picture = await desk.engine?.ask('picture', { href: shape.href })
       const shown = picture?.bitmap ?? (picture?.svg ? await vectorPicture(picture.svg) : null)
-      if (shown || picture?.absent === false) pictures.value = new Map(pictures.value).set(shape.href, shown ?? 'unshown')
+      if (shown || picture?.absent === false)
+        pictures.value = new Map(pictures.value).set(shape.href, shown ?? 'unshown')
       else absent.push(shape.name || shape.href.split('/').at(-1) || 'a picture without a file')
     }
     if (props.plain) return
     const key = `${view.value}/${props.index}`
     desk.offPage = { ...desk.offPage, [key]: next.page.offPage }
     desk.absentPictures = { ...desk.absentPictures, [key]: absent }
-  }
-  catch (error) {
+  } catch (error) {
     if (own !== loading) return
     const said = error instanceof Error ? error.message : String(error)
     // A change that is only looked at may need fewer pages than there are now.
@@ -72,11 +86,20 @@ function isChosen(index: number): boolean {
 function isCurrent(index: number): boolean {
   const place = desk.current
   const run = drawn.value?.page.runs[index]
-  return place !== null && run !== undefined && props.side === 'now' && (desk.chosen === null || isChosen(index)) && run.part === place.part && run.node === place.node && run.start < place.end && run.end > place.start
+  return (
+    place !== null &&
+    run !== undefined &&
+    props.side === 'now' &&
+    (desk.chosen === null || isChosen(index)) &&
+    run.part === place.part &&
+    run.node === place.node &&
+    run.start < place.end &&
+    run.end > place.start
+  )
 }
 
 /** The piece of desk that the canvas covers, in points: the page with what hangs over it, or what is in sight of it. */
-function piece(page: DisplayPage, ratio: number): { x: number, y: number, width: number, height: number } {
+function piece(page: DisplayPage, ratio: number): { x: number; y: number; width: number; height: number } {
   const whole = page.extent
   if (whole.width * whole.height * (scale.value * ratio) ** 2 <= largest) return whole
   const holder = sheet.value?.closest('[data-scroller]')?.getBoundingClientRect()
@@ -85,7 +108,12 @@ function piece(page: DisplayPage, ratio: number): { x: number, y: number, width:
   const around = 160
   const left = Math.max((holder.left - around - own.left) / scale.value, whole.x)
   const top = Math.max((holder.top - around - own.top) / scale.value, whole.y)
-  return { x: left, y: top, width: Math.max(Math.min((holder.right + around - own.left) / scale.value, whole.x + whole.width) - left, 1), height: Math.max(Math.min((holder.bottom + around - own.top) / scale.value, whole.y + whole.height) - top, 1) }
+  return {
+    x: left,
+    y: top,
+    width: Math.max(Math.min((holder.right + around - own.left) / scale.value, whole.x + whole.width) - left, 1),
+    height: Math.max(Math.min((holder.bottom + around - own.top) / scale.value, whole.y + whole.height) - top, 1),
+  }
 }
 
 const covered = shallowRef({ x: 0, y: 0, width: 0, height: 0 })
@@ -100,25 +128,61 @@ function draw(): void {
   if (!props.plain) emit('beside', Math.min(Math.max(-page.extent.x * scale.value - 30, 0), 600))
   context.canvas.width = Math.max(Math.round(part.width * scale.value * ratio), 1)
   context.canvas.height = Math.max(Math.round(part.height * scale.value * ratio), 1)
-  const grid = desk.grid && !props.plain ? desk.census?.voices[0]?.leading ?? 0 : 0
-  drawPage(context, page, { scale: scale.value * ratio, x: part.x, y: part.y }, {
-    shown: desk.marks && !small.value, chosen: isChosen, current: isCurrent, stray: index => edits.value && strays[index]!, whiteSpace: desk.whiteSpace && edits.value, grid: typeof grid === 'number' ? grid : 0,
-  }, pictures.value)
+  const grid = desk.grid && !props.plain ? (desk.census?.voices[0]?.leading ?? 0) : 0
+  drawPage(
+    context,
+    page,
+    { scale: scale.value * ratio, x: part.x, y: part.y },
+    {
+      shown: desk.marks && !small.value,
+      chosen: isChosen,
+      current: isCurrent,
+      stray: index => edits.value && strays[index]!,
+      whiteSpace: desk.whiteSpace && edits.value,
+      grid: typeof grid === 'number' ? grid : 0,
+    },
+    pictures.value,
+  )
 }
 const small = computed(() => props.zoom < 0.3)
 
-watch(() => [props.live, props.generation, props.index, props.side, view.value] as const, ([live]) => { if (live) void load() }, { immediate: true })
-watch([drawn, pictures, scale, canvas, () => props.faces, () => desk.chosen, () => desk.current, () => desk.marks, () => desk.whiteSpace, () => desk.grid], draw, { flush: 'post' })
-watch(() => desk.scrolled, () => {
-  // Only what is drawn in part needs to follow.
-  const whole = drawn.value?.page.extent
-  if (whole && props.live && (covered.value.width < whole.width - 0.5 || covered.value.height < whole.height - 0.5)) draw()
-})
+watch(
+  () => [props.live, props.generation, props.index, props.side, view.value] as const,
+  ([live]) => {
+    if (live) void load()
+  },
+  { immediate: true },
+)
+watch(
+  [
+    drawn,
+    pictures,
+    scale,
+    canvas,
+    () => props.faces,
+    () => desk.chosen,
+    () => desk.current,
+    () => desk.marks,
+    () => desk.whiteSpace,
+    () => desk.grid,
+  ],
+  draw,
+  { flush: 'post' },
+)
+watch(
+  () => desk.scrolled,
+  () => {
+    // Only what is drawn in part needs to follow.
+    const whole = drawn.value?.page.extent
+    if (whole && props.live && (covered.value.width < whole.width - 0.5 || covered.value.height < whole.height - 0.5))
+      draw()
+  },
+)
 
 /** Absent faces of this page, each once, at the height of its first text: the marks of the margin. */
 const margin = computed(() => {
   if (!drawn.value || !desk.marks || props.plain) return []
-  const seen = new Map<string, { key: string, top: number, sign: string, tone: string, words: string }>()
+  const seen = new Map<string, { key: string; top: number; sign: string; tone: string; words: string }>()
   drawn.value.page.runs.forEach((run, index) => {
     const [family] = drawn.value!.faces[index]!.split('|')
     if (run.status !== 'absent' || run.text === '' || !family) return
@@ -126,13 +190,28 @@ const margin = computed(() => {
     const key = `${family} ${face?.family ?? ''}`
     if (seen.has(key)) return
     const top = run.matrix ? mapped(run.matrix, run.x, run.y - run.ascent).y : run.y - run.ascent
-    seen.set(key, { key, top: top * scale.value, sign: '◇', tone: 'text-iris', words: `${family} shown in ${face?.family ?? 'a stand-in'}` })
+    seen.set(key, {
+      key,
+      top: top * scale.value,
+      sign: '◇',
+      tone: 'text-iris',
+      words: `${family} shown in ${face?.family ?? 'a stand-in'}`,
+    })
   })
   const list = [...seen.values()]
-  if (drawn.value.page.offPage > 0) list.push({ key: 'off', top: 0, sign: '↔', tone: 'text-ochre', words: `${drawn.value.page.offPage} ${drawn.value.page.offPage === 1 ? 'thing lies' : 'things lie'} off the page` })
+  if (drawn.value.page.offPage > 0)
+    list.push({
+      key: 'off',
+      top: 0,
+      sign: '↔',
+      tone: 'text-ochre',
+      words: `${drawn.value.page.offPage} ${drawn.value.page.offPage === 1 ? 'thing lies' : 'things lie'} off the page`,
+    })
   list.sort((a, b) => a.top - b.top)
   // Marks that would lie over one another are set apart.
-  list.forEach((mark, at) => { if (at > 0) mark.top = Math.max(mark.top, list[at - 1]!.top + 68) })
+  list.forEach((mark, at) => {
+    if (at > 0) mark.top = Math.max(mark.top, list[at - 1]!.top + 68)
+  })
   return list
 })
 
@@ -142,45 +221,77 @@ function boxStyle({ x, y, width, height, matrix }: PageBox, least = 0): Record<s
   const size = { width: `${Math.max(width * s, least)}px`, height: `${height * s}px` }
   if (!matrix) return { left: `${x * s}px`, top: `${y * s}px`, ...size }
   const [a, b, c, d, e, f] = matrix
-  return { left: '0', top: '0', ...size, transformOrigin: '0 0', transform: `matrix(${a}, ${b}, ${c}, ${d}, ${e * s}, ${f * s}) translate(${x * s}px, ${y * s}px)` }
+  return {
+    left: '0',
+    top: '0',
+    ...size,
+    transformOrigin: '0 0',
+    transform: `matrix(${a}, ${b}, ${c}, ${d}, ${e * s}, ${f * s}) translate(${x * s}px, ${y * s}px)`,
+  }
 }
 
 const onThisView = computed(() => edits.value && view.value === desk.view)
-const caret = computed(() => onThisView.value && drawn.value && words.spot && !words.frame ? caretBox(drawn.value.page, words.spot) : null)
-const selection = computed(() => onThisView.value && drawn.value && words.ranges.length > 0 ? rangeBoxes(drawn.value.page, words.ranges) : [])
+const caret = computed(() =>
+  onThisView.value && drawn.value && words.spot && !words.frame ? caretBox(drawn.value.page, words.spot) : null,
+)
+const selection = computed(() =>
+  onThisView.value && drawn.value && words.ranges.length > 0 ? rangeBoxes(drawn.value.page, words.ranges) : [],
+)
 /** What the rule that is being written takes. */
-const lit = computed(() => drawn.value && desk.lit.length > 0 && !props.plain && !small.value ? rangeBoxes(drawn.value.page, desk.lit.filter(range => drawn.value!.page.lines.some(line => line.node === range.node && line.part === range.part))) : [])
+const lit = computed(() =>
+  drawn.value && desk.lit.length > 0 && !props.plain && !small.value
+    ? rangeBoxes(
+        drawn.value.page,
+        desk.lit.filter(range =>
+          drawn.value!.page.lines.some(line => line.node === range.node && line.part === range.part),
+        ),
+      )
+    : [],
+)
 const frames = computed(() => drawn.value?.page.frames ?? [])
-const chosenFrame = computed(() => onThisView.value && words.frame ? frames.value.find(each => each.node === words.frame!.node && each.part === words.frame!.part) ?? null : null)
+const chosenFrame = computed(() =>
+  onThisView.value && words.frame
+    ? (frames.value.find(each => each.node === words.frame!.node && each.part === words.frame!.part) ?? null)
+    : null,
+)
 
-function pagePoint(event: PointerEvent | MouseEvent): { x: number, y: number } {
+function pagePoint(event: PointerEvent | MouseEvent): { x: number; y: number } {
   const box = sheet.value!.getBoundingClientRect()
   return { x: (event.clientX - box.left) / scale.value, y: (event.clientY - box.top) / scale.value }
 }
 
 /** The frame whose edge, or for things without text whose area, is under a point. */
-function frameAt(x: number, y: number, whole: boolean): typeof frames.value[number] | null {
+function frameAt(x: number, y: number, whole: boolean): (typeof frames.value)[number] | null {
   const near = 4 / scale.value
-  return frames.value.findLast((each) => {
-    const back = each.matrix ? inverted(each.matrix) : null
-    const at = back ? mapped(back, x, y) : { x, y }
-    const dx = at.x - each.x
-    const dy = at.y - each.y
-    const inside = dx >= -near && dy >= -near && dx <= each.width + near && dy <= each.height + near
-    if (!inside) return false
-    return whole || each.content !== 'text' || dx < near || dy < near || dx > each.width - near || dy > each.height - near
-  }) ?? null
+  return (
+    frames.value.findLast(each => {
+      const back = each.matrix ? inverted(each.matrix) : null
+      const at = back ? mapped(back, x, y) : { x, y }
+      const dx = at.x - each.x
+      const dy = at.y - each.y
+      const inside = dx >= -near && dy >= -near && dx <= each.width + near && dy <= each.height + near
+      if (!inside) return false
+      return (
+        whole || each.content !== 'text' || dx < near || dy < near || dx > each.width - near || dy > each.height - near
+      )
+    }) ?? null
+  )
 }
 
 /** A frame that is being drawn, in points. */
-const drawnFrame = shallowRef<{ x: number, y: number, width: number, height: number } | null>(null)
+const drawnFrame = shallowRef<{ x: number; y: number; width: number; height: number } | null>(null)
 function drawFrame(event: PointerEvent): void {
   const element = event.currentTarget as HTMLElement
   element.setPointerCapture(event.pointerId)
   const start = pagePoint(event)
   const move = (now: PointerEvent) => {
     const { x, y } = pagePoint(now)
-    drawnFrame.value = { x: Math.min(x, start.x), y: Math.min(y, start.y), width: Math.abs(x - start.x), height: Math.abs(y - start.y) }
+    drawnFrame.value = {
+      x: Math.min(x, start.x),
+      y: Math.min(y, start.y),
+      width: Math.abs(x - start.x),
+      height: Math.abs(y - start.y),
+    }
   }
   const end = async () => {
     element.removeEventListener('pointermove', move)
@@ -189,9 +300,18 @@ function drawFrame(event: PointerEvent): void {
     const text = words.drawing
     drawnFrame.value = null
     words.drawing = null
-    const holder = place && text && place.width > 8 && place.height > 8 ? await desk.engine?.ask('holder', { view: view.value, page: props.index }) : null
+    const holder =
+      place && text && place.width > 8 && place.height > 8
+        ? await desk.engine?.ask('holder', { view: view.value, page: props.index })
+        : null
     if (!holder) return
-    await words.edit([{ type: 'add-frame', ...holder, place: place!, text: text!, ...await words.newFrameStyle() }], (made) => { if (made !== null) words.frame = { part: holder.part, node: made }; return null })
+    await words.edit(
+      [{ type: 'add-frame', ...holder, place: place!, text: text!, ...(await words.newFrameStyle()) }],
+      made => {
+        if (made !== null) words.frame = { part: holder.part, node: made }
+        return null
+      },
+    )
   }
   element.addEventListener('pointermove', move)
   element.addEventListener('pointerup', end)
@@ -204,19 +324,40 @@ async function press(event: PointerEvent): Promise<void> {
   const { x, y } = pagePoint(event)
   const { page } = drawn.value
   desk.page = props.index
-  if (words.drawing) { drawFrame(event); return }
+  if (words.drawing) {
+    drawFrame(event)
+    return
+  }
   const target = event.detail < 2 ? frameAt(x, y, event.altKey) : null
-  if (target && (event.altKey || spotAt(page, x, y, line => line.y <= y && line.y + line.height >= y && line.x - 2 <= x && line.x + line.width + 2 >= x) === null)) {
+  if (
+    target &&
+    (event.altKey ||
+      spotAt(
+        page,
+        x,
+        y,
+        line => line.y <= y && line.y + line.height >= y && line.x - 2 <= x && line.x + line.width + 2 >= x,
+      ) === null)
+  ) {
     words.clear()
     words.frame = { part: target.part, node: target.node }
     return
   }
   const spot = spotAt(page, x, y)
-  if (!spot) { words.clear(); return }
+  if (!spot) {
+    words.clear()
+    return
+  }
   emit('pointed', spot)
-  if (event.detail === 2) { await words.selectWord(spot); point(spot); return }
+  if (event.detail === 2) {
+    await words.selectWord(spot)
+    point(spot)
+    return
+  }
   if (event.detail >= 3) {
-    const length = page.lines.filter(line => line.node === spot.node && line.part === spot.part).reduce((most, line) => Math.max(most, line.end), 0)
+    const length = page.lines
+      .filter(line => line.node === spot.node && line.part === spot.part)
+      .reduce((most, line) => Math.max(most, line.end), 0)
     await words.selectRange({ ...spot, offset: 0 }, { ...spot, offset: length })
     return
   }
@@ -236,38 +377,106 @@ function drag(event: PointerEvent): void {
 /** What stands under a click goes to the tray: its face, its voice, its words. */
 function point(spot: Spot): void {
   const { page, faces, voices } = drawn.value!
-  const index = page.runs.findIndex(run => run.part === spot.part && run.node === spot.node && run.own && run.start <= spot.offset && run.end >= spot.offset)
-  if (index >= 0) desk.pointed = { face: faces[index]!, voice: voices[index]!, text: page.runs[index]!.text.trim() || 'white space' }
+  const index = page.runs.findIndex(
+    run =>
+      run.part === spot.part && run.node === spot.node && run.own && run.start <= spot.offset && run.end >= spot.offset,
+  )
+  if (index >= 0)
+    desk.pointed = { face: faces[index]!, voice: voices[index]!, text: page.runs[index]!.text.trim() || 'white space' }
 }
 
 defineExpose({ page: computed(() => drawn.value?.page ?? null) })
 </script>
 
 <template>
-  <section ref="sheet" :aria-label="`Page ${number}${name ? `, ${name}` : ''}${side === 'after' ? ' after the change' : ''}`" class="relative shrink-0" :style="{ width: `${width * scale}px`, height: `${height * scale}px` }">
+  <section
+    ref="sheet"
+    :aria-label="`Page ${number}${name ? `, ${name}` : ''}${side === 'after' ? ' after the change' : ''}`"
+    class="relative shrink-0"
+    :style="{ width: `${width * scale}px`, height: `${height * scale}px` }"
+  >
     <div class="absolute inset-0 bg-sheet shadow-[0_1px_5px_rgba(27,36,48,0.22)]" />
     <template v-if="live">
-      <canvas ref="canvas" class="absolute max-w-none" :style="{ left: `${covered.x * scale}px`, top: `${covered.y * scale}px`, width: `${covered.width * scale}px`, height: `${covered.height * scale}px` }" aria-hidden="true" />
-      <div class="absolute inset-0" :class="!edits ? 'pointer-events-none' : words.drawing ? 'cursor-crosshair' : 'cursor-text'" @pointerdown="press" @pointermove="drag" @pointerup="dragging = false">
+      <canvas
+        ref="canvas"
+        class="absolute max-w-none"
+        :style="{
+          left: `${covered.x * scale}px`,
+          top: `${covered.y * scale}px`,
+          width: `${covered.width * scale}px`,
+          height: `${covered.height * scale}px`,
+        }"
+        aria-hidden="true"
+      />
+      <div
+        class="absolute inset-0"
+        :class="!edits ? 'pointer-events-none' : words.drawing ? 'cursor-crosshair' : 'cursor-text'"
+        @pointerdown="press"
+        @pointermove="drag"
+        @pointerup="dragging = false"
+      >
         <TextLayer v-if="drawn" :page="drawn.page" :scale="scale" />
-        <div v-for="(box, at) in lit" :key="`lit${at}`" class="pointer-events-none absolute border-b-2 border-ochre bg-ochre/15" :style="boxStyle(box, 3)" data-lit />
-        <div v-for="(box, at) in selection" :key="at" class="pointer-events-none absolute bg-verdigris/25" :style="boxStyle(box, 3)" data-selection />
-        <div v-if="caret && !words.hasSelection" class="caret pointer-events-none absolute w-[2px] bg-ink" :style="boxStyle({ ...caret, x: caret.x - 1 / scale }, 2)" data-caret />
-        <div v-if="drawnFrame" class="pointer-events-none absolute border border-dashed border-verdigris bg-verdigris/10" :style="boxStyle(drawnFrame)" />
-        <div v-if="chosenFrame" class="pointer-events-none absolute outline-2 outline-verdigris" :style="boxStyle(chosenFrame)" data-frame>
+        <div
+          v-for="(box, at) in lit"
+          :key="`lit${at}`"
+          class="pointer-events-none absolute border-b-2 border-ochre bg-ochre/15"
+          :style="boxStyle(box, 3)"
+          data-lit
+        />
+        <div
+          v-for="(box, at) in selection"
+          :key="at"
+          class="pointer-events-none absolute bg-verdigris/25"
+          :style="boxStyle(box, 3)"
+          data-selection
+        />
+        <div
+          v-if="caret && !words.hasSelection"
+          class="caret pointer-events-none absolute w-[2px] bg-ink"
+          :style="boxStyle({ ...caret, x: caret.x - 1 / scale }, 2)"
+          data-caret
+        />
+        <div
+          v-if="drawnFrame"
+          class="pointer-events-none absolute border border-dashed border-verdigris bg-verdigris/10"
+          :style="boxStyle(drawnFrame)"
+        />
+        <div
+          v-if="chosenFrame"
+          class="pointer-events-none absolute outline-2 outline-verdigris"
+          :style="boxStyle(chosenFrame)"
+          data-frame
+        >
           <slot name="frame" :frame="chosenFrame" :scale="scale" />
         </div>
       </div>
       <p v-if="failure" class="absolute inset-4 text-rubric">{{ failure }}</p>
     </template>
-    <div v-for="mark in margin" :key="mark.key" class="absolute w-[76px] text-[12px] leading-[14px]" :class="[mark.tone, marksLeft ? 'right-full mr-2 w-[30px] overflow-hidden text-right' : 'left-full ml-2']" :title="mark.words" :style="{ top: `${mark.top}px` }">
+    <div
+      v-for="mark in margin"
+      :key="mark.key"
+      class="absolute w-[76px] text-[12px] leading-[14px]"
+      :class="[mark.tone, marksLeft ? 'right-full mr-2 w-[30px] overflow-hidden text-right' : 'left-full ml-2']"
+      :title="mark.words"
+      :style="{ top: `${mark.top}px` }"
+    >
       <span aria-hidden="true" class="block text-[15px]">{{ mark.sign }}</span>{{ mark.words }}
     </div>
   </section>
 </template>
 
 <style scoped>
-.caret { animation: beat 1.1s steps(2, start) infinite; }
-@keyframes beat { 50% { opacity: 0; } }
-@media (prefers-reduced-motion: reduce) { .caret { animation: none; } }
+.caret {
+  animation: beat 1.1s steps(2, start) infinite;
+}
+@keyframes beat {
+  50% {
+    opacity: 0;
+  }
+}
+@media (prefers-reduced-motion: reduce) {
+  .caret {
+    animation: none;
+  }
+}
 </style>

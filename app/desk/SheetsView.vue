@@ -21,9 +21,9 @@ let watcher: IntersectionObserver | null = null
 const zooms = { least: 0.1, most: 16 } as const
 const contactZoom = computed(() => {
   const widest = Math.max(...desk.shown.map(sheet => sheet.width), 100)
-  return 150 / (widest * 96 / 72)
+  return 150 / ((widest * 96) / 72)
 })
-const zoomOf = computed(() => desk.arrangement === 'contact' ? contactZoom.value : desk.zoom)
+const zoomOf = computed(() => (desk.arrangement === 'contact' ? contactZoom.value : desk.zoom))
 
 /** Sheets side by side: the first page of a text is a right-hand one. */
 const rows = computed(() => {
@@ -37,15 +37,18 @@ const rows = computed(() => {
 function observe(): void {
   watcher?.disconnect()
   if (!scroller.value) return
-  watcher = new IntersectionObserver((entries) => {
-    const next = new Set(live.value)
-    for (const entry of entries) {
-      const index = Number((entry.target as HTMLElement).dataset.page)
-      if (entry.isIntersecting) next.add(index)
-      else next.delete(index)
-    }
-    live.value = next
-  }, { root: scroller.value, rootMargin: '500px 0px' })
+  watcher = new IntersectionObserver(
+    entries => {
+      const next = new Set(live.value)
+      for (const entry of entries) {
+        const index = Number((entry.target as HTMLElement).dataset.page)
+        if (entry.isIntersecting) next.add(index)
+        else next.delete(index)
+      }
+      live.value = next
+    },
+    { root: scroller.value, rootMargin: '500px 0px' },
+  )
   for (const element of scroller.value.querySelectorAll('[data-page]')) watcher.observe(element)
 }
 
@@ -69,8 +72,14 @@ function follow(): void {
     for (const index of live.value) {
       const own = elementOf(index)?.getBoundingClientRect()
       if (!own) continue
-      const distance = (own.top <= middle && own.bottom >= middle ? 0 : Math.min(Math.abs(own.top - middle), Math.abs(own.bottom - middle))) + (index === desk.page ? -1 : 0)
-      if (distance < nearest) { nearest = distance; best = index }
+      const distance =
+        (own.top <= middle && own.bottom >= middle
+          ? 0
+          : Math.min(Math.abs(own.top - middle), Math.abs(own.bottom - middle))) + (index === desk.page ? -1 : 0)
+      if (distance < nearest) {
+        nearest = distance
+        best = index
+      }
     }
     desk.page = best
   })
@@ -82,21 +91,23 @@ function goTo(page: number, at: 'top' | 'middle' = 'top'): void {
   desk.page = page
   holding = performance.now() + 250
   // Only the sheets scroll: scrollIntoView would move the desk around them too.
-  if (view && element) view.scrollTop = at === 'top' ? element.offsetTop - 8 : element.offsetTop + element.offsetHeight / 2 - view.clientHeight / 2
+  if (view && element)
+    view.scrollTop =
+      at === 'top' ? element.offsetTop - 8 : element.offsetTop + element.offsetHeight / 2 - view.clientHeight / 2
 }
 
 /** What was walked to last: zooming goes towards it while it is in sight. */
-let walkedTo: { page: number, box: { x: number, y: number, width: number, height: number } } | null = null
+let walkedTo: { page: number; box: { x: number; y: number; width: number; height: number } } | null = null
 
 /** Brings a box of a page into view, with some room around it. */
-function bring(page: number, box: { x: number, y: number, width: number, height: number }, centred: boolean): void {
+function bring(page: number, box: { x: number; y: number; width: number; height: number }, centred: boolean): void {
   const view = scroller.value
   walkedTo = { page, box }
   const element = elementOf(page)?.querySelector('section')
   if (!view || !element) return
   const own = element.getBoundingClientRect()
   const frame = view.getBoundingClientRect()
-  const s = zoomOf.value * 96 / 72
+  const s = (zoomOf.value * 96) / 72
   const top = own.top - frame.top + box.y * s
   const left = own.left - frame.left + box.x * s
   const [high, wide] = [box.height * s, box.width * s]
@@ -107,64 +118,107 @@ function bring(page: number, box: { x: number, y: number, width: number, height:
 }
 
 async function drawnPage(index: number) {
-  for (let tries = 0; tries < 20 && !live.value.has(index); tries++) await new Promise(resolve => setTimeout(resolve, 50))
+  for (let tries = 0; tries < 20 && !live.value.has(index); tries++)
+    await new Promise(resolve => setTimeout(resolve, 50))
   return desk.engine?.ask('page', { side: desk.side, view: desk.view, index }).catch(() => null) ?? null
 }
 
 // Walking goes to the place itself: the page first, then the spot on it, once it is drawn.
-watch(() => desk.current, async (place) => {
-  if (!place) return
-  if (place.page < 0) {
-    // No page shows it: it stands on a master, or on a handout.
-    const found = await desk.engine?.ask('where', { spot: { part: place.part, node: place.node, offset: place.start }, view: 'masters', near: 0 })
-    if (!found) return
-    desk.show(found.view, found.page)
-    const drawn = await drawnPage(found.page)
-    const run = drawn?.page.runs.find(each => each.part === place.part && each.node === place.node)
-    if (run && desk.current === place) bring(found.page, { x: run.x, y: run.y - run.ascent, width: run.width, height: run.ascent + run.descent }, true)
-    return
-  }
-  if (desk.arrangement === 'contact' || desk.arrangement === 'plain') desk.arrangement = 'column'
-  const wanted = place.place === 'note' && desk.all.notes.length > 0 ? 'notes' as const : 'pages' as const
-  if (desk.view !== wanted) desk.view = wanted
-  await nextTick()
-  goTo(wanted === 'pages' ? place.page : Math.max(desk.all.notes.findIndex(sheet => sheet.number.startsWith(`${place.page + 1},`)), 0), 'middle')
-  const drawn = await drawnPage(desk.page)
-  if (!drawn || desk.current !== place) return
-  const run = drawn.page.runs.find(each => each.part === place.part && each.node === place.node && each.start < place.end && each.end > place.start)
-  if (!run) {
-    // An empty line has no letters: its caret shows where it is.
-    const caret = place.end === place.start ? caretBox(drawn.page, { part: place.part, node: place.node, offset: place.start }) : null
-    if (caret) {
-      if (desk.zoom < 1.4) { desk.zoom = 1.4; await nextTick() }
-      await words.place({ part: place.part, node: place.node, offset: place.start }, false)
-      bring(desk.page, caret, true)
+watch(
+  () => desk.current,
+  async place => {
+    if (!place) return
+    if (place.page < 0) {
+      // No page shows it: it stands on a master, or on a handout.
+      const found = await desk.engine?.ask('where', {
+        spot: { part: place.part, node: place.node, offset: place.start },
+        view: 'masters',
+        near: 0,
+      })
+      if (!found) return
+      desk.show(found.view, found.page)
+      const drawn = await drawnPage(found.page)
+      const run = drawn?.page.runs.find(each => each.part === place.part && each.node === place.node)
+      if (run && desk.current === place)
+        bring(found.page, { x: run.x, y: run.y - run.ascent, width: run.width, height: run.ascent + run.descent }, true)
+      return
     }
-    return
-  }
-  const own = { x: run.x, y: run.y - run.ascent, width: run.width, height: run.ascent + run.descent }
-  const box = run.matrix ? boundsOf(run.matrix, own) : own
-  // Even a lone space shall be seen: what is very small is shown larger.
-  const least = 14 / (96 / 72) / Math.max(box.width, 1)
-  if (desk.zoom < least && box.width < 8) { desk.zoom = Math.min(least, 4); await nextTick() }
-  bring(desk.page, box, true)
-})
+    if (desk.arrangement === 'contact' || desk.arrangement === 'plain') desk.arrangement = 'column'
+    const wanted = place.place === 'note' && desk.all.notes.length > 0 ? ('notes' as const) : ('pages' as const)
+    if (desk.view !== wanted) desk.view = wanted
+    await nextTick()
+    goTo(
+      wanted === 'pages'
+        ? place.page
+        : Math.max(
+            desk.all.notes.findIndex(sheet => sheet.number.startsWith(`${place.page + 1},`)),
+            0,
+          ),
+      'middle',
+    )
+    const drawn = await drawnPage(desk.page)
+    if (!drawn || desk.current !== place) return
+    const run = drawn.page.runs.find(
+      each => each.part === place.part && each.node === place.node && each.start < place.end && each.end > place.start,
+    )
+    if (!run) {
+      // An empty line has no letters: its caret shows where it is.
+      const caret =
+        place.end === place.start
+          ? caretBox(drawn.page, { part: place.part, node: place.node, offset: place.start })
+          : null
+      if (caret) {
+        if (desk.zoom < 1.4) {
+          desk.zoom = 1.4
+          await nextTick()
+        }
+        await words.place({ part: place.part, node: place.node, offset: place.start }, false)
+        bring(desk.page, caret, true)
+      }
+      return
+    }
+    const own = { x: run.x, y: run.y - run.ascent, width: run.width, height: run.ascent + run.descent }
+    const box = run.matrix ? boundsOf(run.matrix, own) : own
+    // Even a lone space shall be seen: what is very small is shown larger.
+    const least = 14 / (96 / 72) / Math.max(box.width, 1)
+    if (desk.zoom < least && box.width < 8) {
+      desk.zoom = Math.min(least, 4)
+      await nextTick()
+    }
+    bring(desk.page, box, true)
+  },
+)
 
-watch(() => desk.jump, async () => { await nextTick(); goTo(desk.page) })
-watch(() => desk.reveal, async () => {
-  await nextTick()
-  const drawn = await drawnPage(desk.page)
-  if (!drawn) return
-  const box = words.hasSelection ? rangeBoxes(drawn.page, words.ranges)[0] : words.spot ? caretBox(drawn.page, words.spot) : null
-  if (box) bring(desk.page, box, false)
-})
+watch(
+  () => desk.jump,
+  async () => {
+    await nextTick()
+    goTo(desk.page)
+  },
+)
+watch(
+  () => desk.reveal,
+  async () => {
+    await nextTick()
+    const drawn = await drawnPage(desk.page)
+    if (!drawn) return
+    const box = words.hasSelection
+      ? rangeBoxes(drawn.page, words.ranges)[0]
+      : words.spot
+        ? caretBox(drawn.page, words.spot)
+        : null
+    if (box) bring(desk.page, box, false)
+  },
+)
 
 /** Makes the widest sheet and the marks in its margin fit the view. */
 function fit(): void {
   const widest = Math.max(...desk.shown.map(sheet => sheet.width), 100) * (desk.arrangement === 'spreads' ? 2 : 1)
   if (!scroller.value) return
-  desk.zoom = Math.max(0.25, Math.min(1.25, (scroller.value.clientWidth - margins) / (widest * 96 / 72)))
-  void nextTick(() => { goTo(desk.page) })
+  desk.zoom = Math.max(0.25, Math.min(1.25, (scroller.value.clientWidth - margins) / ((widest * 96) / 72)))
+  void nextTick(() => {
+    goTo(desk.page)
+  })
 }
 
 /** Zooms so that the point under the pointer stays where it is. */
@@ -190,8 +244,14 @@ function zoomAt(factor: number, clientX: number, clientY: number): void {
 function zoomHere(factor: number): void {
   const view = scroller.value!.getBoundingClientRect()
   const sheet = walkedTo && elementOf(walkedTo.page)?.querySelector('section')?.getBoundingClientRect()
-  const s = desk.zoom * 96 / 72
-  const at = sheet && walkedTo ? { x: sheet.left + (walkedTo.box.x + walkedTo.box.width / 2) * s, y: sheet.top + (walkedTo.box.y + walkedTo.box.height / 2) * s } : null
+  const s = (desk.zoom * 96) / 72
+  const at =
+    sheet && walkedTo
+      ? {
+          x: sheet.left + (walkedTo.box.x + walkedTo.box.width / 2) * s,
+          y: sheet.top + (walkedTo.box.y + walkedTo.box.height / 2) * s,
+        }
+      : null
   if (at && at.x > view.left && at.x < view.right && at.y > view.top && at.y < view.bottom) zoomAt(factor, at.x, at.y)
   else zoomAt(factor, view.left + view.width / 2, view.top + view.height / 2)
 }
@@ -204,15 +264,19 @@ function wheel(event: WheelEvent): void {
 }
 
 /** Two fingers on a screen. */
-const touches = new Map<number, { x: number, y: number }>()
+const touches = new Map<number, { x: number; y: number }>()
 let spread = 0
 function touch(event: PointerEvent): void {
   if (event.pointerType !== 'touch') return
-  if (event.type === 'pointerup' || event.type === 'pointercancel') { touches.delete(event.pointerId); spread = 0; return }
+  if (event.type === 'pointerup' || event.type === 'pointercancel') {
+    touches.delete(event.pointerId)
+    spread = 0
+    return
+  }
   if (event.type === 'pointermove' && !touches.has(event.pointerId)) return
   touches.set(event.pointerId, { x: event.clientX, y: event.clientY })
   if (touches.size !== 2) return
-  const [one, other] = [...touches.values()] as [{ x: number, y: number }, { x: number, y: number }]
+  const [one, other] = [...touches.values()] as [{ x: number; y: number }, { x: number; y: number }]
   const distance = Math.hypot(one.x - other.x, one.y - other.y)
   if (spread > 0) zoomAt(distance / spread, (one.x + other.x) / 2, (one.y + other.y) / 2)
   spread = distance
@@ -220,13 +284,19 @@ function touch(event: PointerEvent): void {
 
 /** Enter puts the caret into the page that is shown; from there the keyboard writes. */
 async function enter(): Promise<void> {
-  if (desk.arrangement === 'contact') { desk.arrangement = 'column'; desk.jump++; return }
+  if (desk.arrangement === 'contact') {
+    desk.arrangement = 'column'
+    desk.jump++
+    return
+  }
   // The keyboard is taken at once: what is typed next waits for the caret.
   input.value?.focus()
   if (words.spot) return
   await words.act(async () => {
     const drawn = await drawnPage(desk.page)
-    const line = drawn?.page.lines.find(each => each.node >= 0 && (desk.view === 'masters' || each.part === 'content.xml'))
+    const line = drawn?.page.lines.find(
+      each => each.node >= 0 && (desk.view === 'masters' || each.part === 'content.xml'),
+    )
     if (line) await words.place({ part: line.part, node: line.node, offset: line.start })
     else leave()
   })
@@ -234,60 +304,174 @@ async function enter(): Promise<void> {
 
 function key(event: KeyboardEvent): void {
   if (event.target !== scroller.value) return
-  if (event.key === 'Enter') { event.preventDefault(); void enter() }
-  else if (event.key === 'PageDown' || event.key === 'PageUp') {
+  if (event.key === 'Enter') {
+    event.preventDefault()
+    void enter()
+  } else if (event.key === 'PageDown' || event.key === 'PageUp') {
     const next = desk.page + (event.key === 'PageDown' ? 1 : -1)
-    if (next >= 0 && next < desk.shown.length) { event.preventDefault(); goTo(next) }
+    if (next >= 0 && next < desk.shown.length) {
+      event.preventDefault()
+      goTo(next)
+    }
+  } else if (event.key === 'Home') {
+    event.preventDefault()
+    goTo(0)
+  } else if (event.key === 'End') {
+    event.preventDefault()
+    goTo(desk.shown.length - 1)
   }
-  else if (event.key === 'Home') { event.preventDefault(); goTo(0) }
-  else if (event.key === 'End') { event.preventDefault(); goTo(desk.shown.length - 1) }
 }
 
 /** Escape goes from the words to the frame they stand in, and from there out to the sheets. */
 async function leave(): Promise<void> {
   const { spot } = words
   const frame = spot && !words.frame ? await desk.engine?.ask('frameOf', { part: spot.part, node: spot.node }) : null
-  if (spot && typeof frame === 'number') { words.frame = { part: spot.part, node: frame }; return }
+  if (spot && typeof frame === 'number') {
+    words.frame = { part: spot.part, node: frame }
+    return
+  }
   words.frame = null
   scroller.value?.focus({ preventScroll: true })
 }
-watch(() => words.frame, (now, before) => { if (before && !now && (document.activeElement === document.body || document.activeElement === null)) scroller.value?.focus({ preventScroll: true }) }, { flush: 'post' })
+watch(
+  () => words.frame,
+  (now, before) => {
+    if (before && !now && (document.activeElement === document.body || document.activeElement === null))
+      scroller.value?.focus({ preventScroll: true })
+  },
+  { flush: 'post' },
+)
 
 const extents = ref<Record<number, number>>({})
 function open(index: number): void {
-  if (desk.arrangement === 'contact') { desk.arrangement = 'column'; desk.page = index; desk.jump++ }
+  if (desk.arrangement === 'contact') {
+    desk.arrangement = 'column'
+    desk.page = index
+    desk.jump++
+  }
 }
 
-watch(() => [desk.shown.length, desk.view, desk.arrangement], () => nextTick(() => { live.value = new Set(); observe() }), { immediate: true })
-watch(() => [desk.arrangement, desk.view], () => { extents.value = {}; void nextTick(() => goTo(desk.page)) })
+watch(
+  () => [desk.shown.length, desk.view, desk.arrangement],
+  () =>
+    nextTick(() => {
+      live.value = new Set()
+      observe()
+    }),
+  { immediate: true },
+)
+watch(
+  () => [desk.arrangement, desk.view],
+  () => {
+    extents.value = {}
+    void nextTick(() => goTo(desk.page))
+  },
+)
 let fitted = false
-watch(() => desk.generation, () => { if (!fitted && desk.shown.length > 0) { fitted = true; fit() } }, { flush: 'post', immediate: true })
-onMounted(() => { observe(); if (desk.generation === 1) fit(); else void nextTick(() => { goTo(desk.page) }) })
+watch(
+  () => desk.generation,
+  () => {
+    if (!fitted && desk.shown.length > 0) {
+      fitted = true
+      fit()
+    }
+  },
+  { flush: 'post', immediate: true },
+)
+onMounted(() => {
+  observe()
+  if (desk.generation === 1) fit()
+  else
+    void nextTick(() => {
+      goTo(desk.page)
+    })
+})
 onBeforeUnmount(() => watcher?.disconnect())
 defineExpose({ goTo, fit, focusInput: () => input.value?.focus(), zoomAt: zoomHere })
 </script>
 
 <template>
   <div class="relative flex min-h-0 flex-1 flex-col">
-    <p v-if="words.message" role="alert" class="absolute inset-x-6 top-3 z-20 border border-rubric bg-sheet px-4 py-2 text-rubric">{{ words.message }} <button type="button" class="link ml-2" @click="words.message = ''">Good</button></p>
-    <p v-if="words.said" role="status" class="absolute inset-x-6 top-3 z-10 border border-rule bg-sheet px-4 py-2">{{ words.said }} <button type="button" class="link ml-2" @click="words.said = ''">Good</button></p>
-    <p v-if="desk.after" class="border-b border-verdigris bg-wash px-5 py-1 text-[13px]" role="status">Shown as it would be. Nothing is stored yet.</p>
+    <p
+      v-if="words.message"
+      role="alert"
+      class="absolute inset-x-6 top-3 z-20 border border-rubric bg-sheet px-4 py-2 text-rubric"
+    >
+      {{ words.message }} <button type="button" class="link ml-2" @click="words.message = ''">Good</button>
+    </p>
+    <p v-if="words.said" role="status" class="absolute inset-x-6 top-3 z-10 border border-rule bg-sheet px-4 py-2">
+      {{ words.said }} <button type="button" class="link ml-2" @click="words.said = ''">Good</button>
+    </p>
+    <p v-if="desk.after" class="border-b border-verdigris bg-wash px-5 py-1 text-[13px]" role="status">
+      Shown as it would be. Nothing is stored yet.
+    </p>
     <CaretInput ref="input" @leave="leave" />
     <PlainReading v-if="desk.arrangement === 'plain'" @write="input?.focus()" />
     <div
-      v-else ref="scroller" data-scroller class="min-h-0 flex-1 overflow-auto bg-desk" tabindex="0" aria-label="Sheets: Enter puts the caret into the page, Escape takes it out" @scroll.passive="follow" @wheel="wheel" @keydown="key"
-      @pointerdown.passive="touch" @pointermove.passive="touch" @pointerup.passive="touch" @pointercancel.passive="touch"
+      v-else
+      ref="scroller"
+      data-scroller
+      class="min-h-0 flex-1 overflow-auto bg-desk"
+      tabindex="0"
+      aria-label="Sheets: Enter puts the caret into the page, Escape takes it out"
+      @scroll.passive="follow"
+      @wheel="wheel"
+      @keydown="key"
+      @pointerdown.passive="touch"
+      @pointermove.passive="touch"
+      @pointerup.passive="touch"
+      @pointercancel.passive="touch"
     >
-      <div :class="desk.arrangement === 'contact' ? 'grid grid-cols-[repeat(auto-fill,minmax(168px,1fr))] gap-x-4 gap-y-5 p-6' : 'flex min-w-fit flex-col gap-6 py-6 pr-[92px] pl-10'">
+      <div
+        :class="
+          desk.arrangement === 'contact'
+            ? 'grid grid-cols-[repeat(auto-fill,minmax(168px,1fr))] gap-x-4 gap-y-5 p-6'
+            : 'flex min-w-fit flex-col gap-6 py-6 pr-[92px] pl-10'
+        "
+      >
         <div v-for="(row, at) in rows" :key="at" :class="{ 'flex gap-[2px]': desk.arrangement === 'spreads' }">
           <template v-for="index in row" :key="index">
-            <div v-if="index < 0" :style="{ width: `${(desk.shown[0]?.width ?? 0) * zoomOf * 96 / 72}px` }" aria-hidden="true" />
-            <div v-else :data-page="index" :style="{ marginLeft: `${extents[index] ?? 0}px` }" :class="{ 'cursor-pointer': desk.arrangement === 'contact' }" @click="open(index)">
-              <SheetPage :side="desk.side" :view="desk.view" :index="index" :zoom="zoomOf" :width="desk.shown[index]!.width" :height="desk.shown[index]!.height" :number="desk.shown[index]!.number" :name="desk.shown[index]!.name" :live="live.has(index)" :generation="desk.generation" :plain="desk.arrangement === 'contact'" :marks-left="desk.arrangement === 'spreads' && row.length > 1 && index === row[0]" @pointed="input?.focus()" @beside="extents[index] = $event">
-                <template #frame="{ frame, scale }"><FrameHandles :frame="frame" :scale="scale" :page="index" /></template>
+            <div
+              v-if="index < 0"
+              :style="{ width: `${((desk.shown[0]?.width ?? 0) * zoomOf * 96) / 72}px` }"
+              aria-hidden="true"
+            />
+            <div
+              v-else
+              :data-page="index"
+              :style="{ marginLeft: `${extents[index] ?? 0}px` }"
+              :class="{ 'cursor-pointer': desk.arrangement === 'contact' }"
+              @click="open(index)"
+            >
+              <SheetPage
+                :side="desk.side"
+                :view="desk.view"
+                :index="index"
+                :zoom="zoomOf"
+                :width="desk.shown[index]!.width"
+                :height="desk.shown[index]!.height"
+                :number="desk.shown[index]!.number"
+                :name="desk.shown[index]!.name"
+                :live="live.has(index)"
+                :generation="desk.generation"
+                :plain="desk.arrangement === 'contact'"
+                :marks-left="desk.arrangement === 'spreads' && row.length > 1 && index === row[0]"
+                @pointed="input?.focus()"
+                @beside="extents[index] = $event"
+              >
+                <template #frame="{ frame, scale }"
+                  ><FrameHandles :frame="frame" :scale="scale" :page="index"
+                /></template>
               </SheetPage>
-              <p v-if="desk.arrangement === 'contact'" class="mt-1 truncate text-[12px] text-soft" :class="{ 'font-semibold text-ink': index === desk.page }">
-                <button type="button" class="hover:underline" @click.stop="open(index)">{{ desk.shown[index]!.number }}</button> {{ desk.shown[index]!.name }}
+              <p
+                v-if="desk.arrangement === 'contact'"
+                class="mt-1 truncate text-[12px] text-soft"
+                :class="{ 'font-semibold text-ink': index === desk.page }"
+              >
+                <button type="button" class="hover:underline" @click.stop="open(index)">
+                  {{ desk.shown[index]!.number }}
+                </button>
+                {{ desk.shown[index]!.name }}
               </p>
             </div>
           </template>

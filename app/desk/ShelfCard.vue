@@ -4,15 +4,19 @@ import type { ShelfCard } from '~~/server/store/documents'
 import { useShelf } from '../stores/shelf'
 import { counted, settledWords } from './words'
 
-const props = defineProps<{ card: ShelfCard, job?: Job }>()
+const props = defineProps<{ card: ShelfCard; job?: Job }>()
 const emit = defineEmits<{ remove: [] }>()
 const shelf = useShelf()
 const asking = ref(false)
 const families = computed(() => {
-  const known = new Map<string, { family: string, absent: boolean, characters: number }>()
+  const known = new Map<string, { family: string; absent: boolean; characters: number }>()
   for (const face of props.card.faces) {
     const own = known.get(face.family)
-    known.set(face.family, { family: face.family, absent: face.status === 'absent', characters: (own?.characters ?? 0) + face.characters })
+    known.set(face.family, {
+      family: face.family,
+      absent: face.status === 'absent',
+      characters: (own?.characters ?? 0) + face.characters,
+    })
   }
   return [...known.values()].sort((a, b) => b.characters - a.characters)
 })
@@ -22,26 +26,86 @@ const name = computed(() => props.card.fileName.replace(/\.od[tpg]$/i, ''))
 
 <template>
   <li class="relative flex gap-4 border border-rule bg-paper p-4">
-    <NuxtLink :to="`/documents/${card.id}`" class="flex h-[178px] w-[126px] shrink-0 items-start justify-start" :aria-label="`Open ${name}`" tabindex="-1">
-      <img v-if="card.hasPicture" :src="`/api/documents/${card.id}/picture?version=${card.version}`" alt="" class="max-h-full max-w-full bg-sheet shadow-[0_1px_4px_rgba(27,36,48,0.25)]">
+    <NuxtLink
+      :to="`/documents/${card.id}`"
+      class="flex h-[178px] w-[126px] shrink-0 items-start justify-start"
+      :aria-label="`Open ${name}`"
+      tabindex="-1"
+    >
+      <img
+        v-if="card.hasPicture"
+        :src="`/api/documents/${card.id}/picture?version=${card.version}`"
+        alt=""
+        class="max-h-full max-w-full bg-sheet shadow-[0_1px_4px_rgba(27,36,48,0.25)]"
+      />
       <span v-else class="size-full bg-sheet shadow-[0_1px_4px_rgba(27,36,48,0.25)]" />
     </NuxtLink>
     <div class="min-w-0 flex-1">
-      <h2 class="truncate text-[19px]"><NuxtLink :to="`/documents/${card.id}`" class="hover:underline">{{ name }}</NuxtLink></h2>
+      <h2 class="truncate text-[19px]">
+        <NuxtLink :to="`/documents/${card.id}`" class="hover:underline">{{ name }}</NuxtLink>
+      </h2>
       <template v-if="card.settled !== null">
-        <p class="text-soft">{{ counted(card.pages ?? 0, 'page') }}, {{ counted(card.characters ?? 0, 'character') }}</p>
-        <p class="mt-1"><strong>{{ settledWords(card.settled) }}</strong> settled</p>
-        <p :class="absent > 0 ? 'text-iris' : 'text-soft'"><span v-if="absent > 0" aria-hidden="true">◇ </span>{{ absent > 0 ? `${counted(absent, 'family', 'families')} absent` : 'no face absent' }}</p>
-        <p class="mt-1 line-clamp-3 text-[13px] text-soft"><template v-for="(family, index) in families.slice(0, 6)" :key="family.family"><span :class="{ 'text-iris': family.absent }">{{ family.family }}</span>{{ index < Math.min(families.length, 6) - 1 ? ', ' : families.length > 6 ? ` and ${families.length - 6} more` : '' }}</template></p>
+        <p class="text-soft">
+          {{ counted(card.pages ?? 0, 'page') }}, {{ counted(card.characters ?? 0, 'character') }}
+        </p>
+        <p class="mt-1">
+          <strong>{{ settledWords(card.settled) }}</strong> settled
+        </p>
+        <p :class="absent > 0 ? 'text-iris' : 'text-soft'">
+          <span v-if="absent > 0" aria-hidden="true">◇ </span
+          >{{ absent > 0 ? `${counted(absent, 'family', 'families')} absent` : 'no face absent' }}
+        </p>
+        <p class="mt-1 line-clamp-3 text-[13px] text-soft">
+          <template v-for="(family, index) in families.slice(0, 6)" :key="family.family"
+            ><span :class="{ 'text-iris': family.absent }">{{ family.family }}</span
+            >{{
+              index < Math.min(families.length, 6) - 1
+                ? ', '
+                : families.length > 6
+                  ? ` and ${families.length - 6} more`
+                  : ''
+            }}</template
+          >
+        </p>
       </template>
-      <p v-else-if="job?.state === 'failed'" class="mt-2 text-rubric">It could not be counted: {{ job.message }} The file is kept.</p>
-      <p v-else class="mt-2 text-soft" role="status">Counting its faces …<progress class="mt-1 block h-2 w-full accent-verdigris" :value="job?.progress ?? 0" max="1" aria-label="Counting" /></p>
+      <p v-else-if="job?.state === 'failed'" class="mt-2 text-rubric">
+        It could not be counted: {{ job.message }} The file is kept.
+      </p>
+      <p v-else class="mt-2 text-soft" role="status">
+        Counting its faces …<progress
+          class="mt-1 block h-2 w-full accent-verdigris"
+          :value="job?.progress ?? 0"
+          max="1"
+          aria-label="Counting"
+        />
+      </p>
       <p v-if="card.signed" class="mt-1 text-[13px] text-ochre">Signed: a change ends its signature.</p>
     </div>
     <div class="absolute right-4 bottom-3 flex items-center gap-3 text-[13px]">
-      <select v-if="!asking && shelf.folders.length > 0" class="max-w-[120px] bg-transparent text-soft" :value="card.folder ?? ''" :aria-label="`Folder of ${name}`" @change="shelf.move(card.id, ($event.target as HTMLSelectElement).value || null)"><option value="">no folder</option><option v-for="each in shelf.folders" :key="each.name" :value="each.name">{{ each.name }}</option></select>
-      <template v-if="asking"><span class="text-soft">Remove with all versions?</span><button type="button" class="text-rubric" @click="emit('remove')">Remove</button><button type="button" class="link" @click="asking = false">Keep</button></template>
-      <button v-else type="button" class="text-soft hover:text-ink" :aria-label="`Remove ${name}`" @click="asking = true">Remove</button>
+      <select
+        v-if="!asking && shelf.folders.length > 0"
+        class="max-w-[120px] bg-transparent text-soft"
+        :value="card.folder ?? ''"
+        :aria-label="`Folder of ${name}`"
+        @change="shelf.move(card.id, ($event.target as HTMLSelectElement).value || null)"
+      >
+        <option value="">no folder</option>
+        <option v-for="each in shelf.folders" :key="each.name" :value="each.name">{{ each.name }}</option>
+      </select>
+      <template v-if="asking"
+        ><span class="text-soft">Remove with all versions?</span
+        ><button type="button" class="text-rubric" @click="emit('remove')">Remove</button
+        ><button type="button" class="link" @click="asking = false">Keep</button></template
+      >
+      <button
+        v-else
+        type="button"
+        class="text-soft hover:text-ink"
+        :aria-label="`Remove ${name}`"
+        @click="asking = true"
+      >
+        Remove
+      </button>
     </div>
   </li>
 </template>

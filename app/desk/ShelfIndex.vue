@@ -2,7 +2,11 @@
 import ThumbIndex from './ThumbIndex.vue'
 
 defineProps<{ open: string }>()
-const tabs = [{ id: 'shelf', title: 'Shelf' }, { id: 'across', title: 'Across' }, { id: 'records', title: 'Records' }] as const
+const tabs = [
+  { id: 'shelf', title: 'Shelf' },
+  { id: 'across', title: 'Across' },
+  { id: 'records', title: 'Records' },
+] as const
 const addresses: Readonly<Record<string, string>> = { shelf: '/', across: '/across', records: '/records' }
 const router = useRouter()
 </script>

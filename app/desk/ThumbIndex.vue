@@ -1,5 +1,5 @@
 <script setup lang="ts">
-const props = defineProps<{ tabs: readonly { readonly id: string, readonly title: string }[], open: string }>()
+const props = defineProps<{ tabs: readonly { readonly id: string; readonly title: string }[]; open: string }>()
 const emit = defineEmits<{ open: [id: string] }>()
 
 function move(event: KeyboardEvent, step: number): void {
@@ -14,11 +14,27 @@ function move(event: KeyboardEvent, step: number): void {
 </script>
 
 <template>
-  <div role="tablist" aria-orientation="vertical" aria-label="Stages" class="flex w-[34px] shrink-0 flex-col border-r border-ink bg-desk pt-4" @keydown.down.prevent="move($event, 1)" @keydown.up.prevent="move($event, -1)">
+  <div
+    role="tablist"
+    aria-orientation="vertical"
+    aria-label="Stages"
+    class="flex w-[34px] shrink-0 flex-col border-r border-ink bg-desk pt-4"
+    @keydown.down.prevent="move($event, 1)"
+    @keydown.up.prevent="move($event, -1)"
+  >
     <button
-      v-for="(tab, index) in tabs" :id="`tab-${tab.id}`" :key="tab.id" type="button" role="tab" :aria-selected="tab.id === open" :tabindex="tab.id === open ? 0 : -1" aria-controls="tray"
-      class="relative mb-[2px] flex h-[82px] items-center justify-center border border-r-0 border-rule bg-[#EFECE4] text-[13px] text-soft [writing-mode:vertical-rl]"
-      :class="tab.id === open ? 'z-10 -mr-px border-ink bg-paper font-semibold text-ink' : 'hover:text-ink'" :style="{ marginLeft: tab.id === open ? '0px' : `${Math.min(index, 5)}px` }" @click="emit('open', tab.id)"
+      v-for="(tab, index) in tabs"
+      :id="`tab-${tab.id}`"
+      :key="tab.id"
+      type="button"
+      role="tab"
+      :aria-selected="tab.id === open"
+      :tabindex="tab.id === open ? 0 : -1"
+      aria-controls="tray"
+      class="thumb"
+      :class="tab.id === open ? 'z-10 -mr-px border-ink bg-paper font-semibold text-ink' : 'hover:text-ink'"
+      :style="{ marginLeft: tab.id === open ? '0px' : `${Math.min(index, 5)}px` }"
+      @click="emit('open', tab.id)"
     >
       {{ tab.title }}
     </button>

@@ -13,17 +13,24 @@ export function keepOutlines(drawn: Drawn): void {
 }
 
 /** What of a page is drawn: device pixels per point, and the point at the canvas's top left. */
-export interface Glass { readonly scale: number, readonly x: number, readonly y: number }
+export interface Glass {
+  readonly scale: number
+  readonly x: number
+  readonly y: number
+}
 
 /** A canvas that knows its way from the page's points to its pixels. */
 export class Pen {
-  constructor(readonly context: CanvasRenderingContext2D, readonly glass: Glass) {}
+  constructor(
+    readonly context: CanvasRenderingContext2D,
+    readonly glass: Glass,
+  ) {}
 
   /** Draws in points of the page, or of what stands turned on it. */
   place(matrix?: Matrix): CanvasRenderingContext2D {
     const { scale, x, y } = this.glass
     this.context.setTransform(scale, 0, 0, scale, -x * scale, -y * scale)
-    if (matrix) this.context.transform(...matrix as [number, number, number, number, number, number])
+    if (matrix) this.context.transform(...(matrix as [number, number, number, number, number, number]))
     return this.context
   }
 
@@ -31,7 +38,15 @@ export class Pen {
   glyph(x: number, y: number, across: number, up: number, matrix?: Matrix): void {
     const { scale } = this.glass
     if (matrix) this.place(matrix).transform(across, 0, 0, -up, x, y)
-    else this.context.setTransform(across * scale, 0, 0, -up * scale, (x - this.glass.x) * scale, (y - this.glass.y) * scale)
+    else
+      this.context.setTransform(
+        across * scale,
+        0,
+        0,
+        -up * scale,
+        (x - this.glass.x) * scale,
+        (y - this.glass.y) * scale,
+      )
   }
 }
 
@@ -42,13 +57,24 @@ export type Pictures = ReadonlyMap<string, CanvasImageSource | 'unshown'>
 export async function vectorPicture(bytes: Uint8Array): Promise<HTMLImageElement | null> {
   const image = new Image()
   image.src = URL.createObjectURL(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'image/svg+xml' }))
-  try { await image.decode(); return image }
-  catch { return null }
-  finally { URL.revokeObjectURL(image.src) }
+  try {
+    await image.decode()
+    return image
+  } catch {
+    return null
+  } finally {
+    URL.revokeObjectURL(image.src)
+  }
 }
 
 /** Draws a page, with what hangs over its edges. */
-export function drawPage(context: CanvasRenderingContext2D, page: DisplayPage, glass: Glass, marking: Marking, pictures: Pictures): void {
+export function drawPage(
+  context: CanvasRenderingContext2D,
+  page: DisplayPage,
+  glass: Glass,
+  marking: Marking,
+  pictures: Pictures,
+): void {
   const pen = new Pen(context, glass)
   context.setTransform(1, 0, 0, 1, 0, 0)
   context.clearRect(0, 0, context.canvas.width, context.canvas.height)
@@ -57,11 +83,15 @@ export function drawPage(context: CanvasRenderingContext2D, page: DisplayPage, g
   context.fillRect(0, 0, page.width, page.height)
   if (marking.grid) baselines(pen, page, marking.grid)
   for (const layer of page.layers) {
-    if (layer.of === 'shapes') { for (const shape of page.shapes.slice(layer.from, layer.to)) drawShape(pen, shape, pictures); continue }
+    if (layer.of === 'shapes') {
+      for (const shape of page.shapes.slice(layer.from, layer.to)) drawShape(pen, shape, pictures)
+      continue
+    }
     const runs = page.runs.slice(layer.from, layer.to)
     runs.forEach((run, at) => {
       if (run.background) fillRun(pen, run, run.background)
-      if (marking.shown && marking.chosen(layer.from + at)) fillRun(pen, run, marking.current(layer.from + at) ? '#F3D9A4' : '#D3E6E4')
+      if (marking.shown && marking.chosen(layer.from + at))
+        fillRun(pen, run, marking.current(layer.from + at) ? '#F3D9A4' : '#D3E6E4')
     })
     for (const run of runs) drawRun(pen, run)
   }
@@ -70,13 +100,17 @@ export function drawPage(context: CanvasRenderingContext2D, page: DisplayPage, g
 
 /** The grid that lines stand on, from the first line of the page. */
 function baselines(pen: Pen, page: DisplayPage, step: number): void {
-  const first = page.lines.find(line => line.part === 'content.xml' && Math.abs(line.height - step) < 0.6) ?? page.lines[0]
+  const first =
+    page.lines.find(line => line.part === 'content.xml' && Math.abs(line.height - step) < 0.6) ?? page.lines[0]
   if (!first || step < 2) return
   const context = pen.place()
   context.strokeStyle = 'rgba(31, 111, 107, 0.35)'
   context.lineWidth = 0.35
   context.beginPath()
-  for (let y = first.baseline % step; y < page.height; y += step) { context.moveTo(0, y); context.lineTo(page.width, y) }
+  for (let y = first.baseline % step; y < page.height; y += step) {
+    context.moveTo(0, y)
+    context.lineTo(page.width, y)
+  }
   context.stroke()
 }
 
@@ -113,13 +147,24 @@ function drawMark(context: CanvasRenderingContext2D, run: GlyphRun, mark: TextLi
   const y = run.y - mark.middle
   context.strokeStyle = mark.color
   context.lineWidth = mark.thickness
-  context.setLineDash(mark.pattern === 'dotted' ? [mark.thickness, mark.thickness * 1.5] : mark.pattern === 'dashed' ? [mark.thickness * 4, mark.thickness * 2] : [])
+  context.setLineDash(
+    mark.pattern === 'dotted'
+      ? [mark.thickness, mark.thickness * 1.5]
+      : mark.pattern === 'dashed'
+        ? [mark.thickness * 4, mark.thickness * 2]
+        : [],
+  )
   context.beginPath()
   if (mark.pattern === 'wave') {
     context.moveTo(run.x, y)
-    for (let at = 0; at < run.width; at += mark.thickness * 4) context.quadraticCurveTo(run.x + at + mark.thickness, y + mark.thickness * 1.6 * (Math.round(at / (mark.thickness * 4)) % 2 === 0 ? 1 : -1), Math.min(run.x + at + mark.thickness * 4, run.x + run.width), y)
-  }
-  else {
+    for (let at = 0; at < run.width; at += mark.thickness * 4)
+      context.quadraticCurveTo(
+        run.x + at + mark.thickness,
+        y + mark.thickness * 1.6 * (Math.round(at / (mark.thickness * 4)) % 2 === 0 ? 1 : -1),
+        Math.min(run.x + at + mark.thickness * 4, run.x + run.width),
+        y,
+      )
+  } else {
     for (const offset of mark.pattern === 'double' ? [-mark.thickness, mark.thickness] : [0]) {
       context.moveTo(run.x, y + offset)
       context.lineTo(run.x + run.width, y + offset)
@@ -133,13 +178,23 @@ function drawShape(pen: Pen, shape: DisplayPage['shapes'][number], pictures: Pic
   if (shape.kind === 'overset') return
   const context = pen.place(shape.matrix)
   if (shape.kind === 'box') {
-    if (shape.fill) { context.fillStyle = shape.fill; context.fillRect(shape.x, shape.y, shape.width, shape.height) }
-    if (shape.stroke) { context.strokeStyle = shape.stroke; context.lineWidth = Math.max(shape.strokeWidth, 0.3); context.strokeRect(shape.x, shape.y, shape.width, shape.height) }
-  }
-  else if (shape.kind === 'path') {
+    if (shape.fill) {
+      context.fillStyle = shape.fill
+      context.fillRect(shape.x, shape.y, shape.width, shape.height)
+    }
+    if (shape.stroke) {
+      context.strokeStyle = shape.stroke
+      context.lineWidth = Math.max(shape.strokeWidth, 0.3)
+      context.strokeRect(shape.x, shape.y, shape.width, shape.height)
+    }
+  } else if (shape.kind === 'path') {
     context.translate(shape.x, shape.y)
     const path = new Path2D(shape.data)
-    if (shape.fill) { context.globalAlpha = shape.fillOpacity; context.fillStyle = shape.fill; context.fill(path, 'evenodd') }
+    if (shape.fill) {
+      context.globalAlpha = shape.fillOpacity
+      context.fillStyle = shape.fill
+      context.fill(path, 'evenodd')
+    }
     if (shape.stroke) {
       context.globalAlpha = shape.strokeOpacity
       context.strokeStyle = shape.stroke
@@ -149,19 +204,26 @@ function drawShape(pen: Pen, shape: DisplayPage['shapes'][number], pictures: Pic
       context.setLineDash([])
     }
     context.globalAlpha = 1
-  }
-  else if (shape.kind === 'image') {
+  } else if (shape.kind === 'image') {
     const picture = pictures.get(shape.href)
     context.globalAlpha = shape.opacity
     if (picture && picture !== 'unshown') context.drawImage(picture, shape.x, shape.y, shape.width, shape.height)
     context.globalAlpha = 1
     if (picture === 'unshown') placeholder(context, shape, 'Picture of a kind that is not shown')
-    else if (!picture) placeholder(context, shape, shape.href === '' ? 'Picture without a file' : `Absent picture: ${shape.name || shape.href.split('/').at(-1)}`)
-  }
-  else placeholder(context, shape, shape.title)
+    else if (!picture)
+      placeholder(
+        context,
+        shape,
+        shape.href === '' ? 'Picture without a file' : `Absent picture: ${shape.name || shape.href.split('/').at(-1)}`,
+      )
+  } else placeholder(context, shape, shape.title)
 }
 
-function placeholder(context: CanvasRenderingContext2D, { x, y, width, height }: { x: number, y: number, width: number, height: number }, word: string): void {
+function placeholder(
+  context: CanvasRenderingContext2D,
+  { x, y, width, height }: { x: number; y: number; width: number; height: number },
+  word: string,
+): void {
   context.fillStyle = '#EFECE4'
   context.fillRect(x, y, width, height)
   context.strokeStyle = '#B9B3A3'

@@ -8,4 +8,6 @@ export function readLength(text: string): number | null {
 }
 
 /** Points as millimetres, to a hundredth. */
-export function writeLength(value: number): string { return `${Math.round(value * 25.4 / 72 * 100) / 100} mm` }
+export function writeLength(value: number): string {
+  return `${Math.round(((value * 25.4) / 72) * 100) / 100} mm`
+}

@@ -36,7 +36,14 @@ export function drawMarks(pen: Pen, page: DisplayPage, marking: Marking): void {
 function continues(page: DisplayPage, index: number, marking: Marking): boolean {
   const before = page.runs[index - 1]
   const run = page.runs[index]!
-  return before !== undefined && marking.stray(index - 1) && before.node === run.node && before.part === run.part && before.end === run.start && before.style === run.style
+  return (
+    before !== undefined &&
+    marking.stray(index - 1) &&
+    before.node === run.node &&
+    before.part === run.part &&
+    before.end === run.start &&
+    before.style === run.style
+  )
 }
 
 /** An absent face: a dotted line under the text. */
@@ -88,7 +95,13 @@ function whiteSpace(pen: Pen, page: DisplayPage): void {
       const sign = run.text[run.clusters[at]!]
       if (sign === undefined || !/[\s\u00A0\u202F]/.test(sign)) return
       const left = run.x + run.xs[at]!
-      const right = run.x + (at + 1 < run.xs.length && !run.rightToLeft ? run.xs[at + 1]! : run.rightToLeft && at > 0 ? run.xs[at - 1]! : run.width)
+      const right =
+        run.x +
+        (at + 1 < run.xs.length && !run.rightToLeft
+          ? run.xs[at + 1]!
+          : run.rightToLeft && at > 0
+            ? run.xs[at - 1]!
+            : run.width)
       const middle = (left + right) / 2
       const half = Math.max(Math.min(Math.abs(right - left) * 0.36, run.size * 0.2), 0.5)
       const y = run.y + run.size * 0.04
@@ -113,8 +126,7 @@ function whiteSpace(pen: Pen, page: DisplayPage): void {
       context.lineTo(x + Math.max(width - 0.6, 1), level)
       context.moveTo(x + Math.max(width - 0.6, 1), level - size * 0.14)
       context.lineTo(x + Math.max(width - 0.6, 1), level + size * 0.14)
-    }
-    else {
+    } else {
       context.moveTo(x + size * 0.1, y - size * 0.5)
       context.lineTo(x + size * 0.34, y - size * 0.5)
       context.lineTo(x + size * 0.34, y - size * 0.1)
@@ -141,5 +153,9 @@ function band(pen: Pen, shape: Extract<DisplayPage['shapes'][number], { kind: 'o
   context.fillRect(shape.x, shape.y, shape.width, size * 1.4)
   context.fillStyle = '#FFFFFF'
   context.font = `${size}px "Instrument Sans", sans-serif`
-  context.fillText(`${shape.frame.lines} ${shape.frame.lines === 1 ? 'line' : 'lines'} over`, shape.x + 4, shape.y + size * 1.03)
+  context.fillText(
+    `${shape.frame.lines} ${shape.frame.lines === 1 ? 'line' : 'lines'} over`,
+    shape.x + 4,
+    shape.y + size * 1.03,
+  )
 }

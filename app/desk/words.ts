@@ -17,7 +17,7 @@ export function pageWords(pages: readonly number[], all: number): string {
     if (last && page === last[1] + 1) last[1] = page
     else runs.push([page, page])
   }
-  const words = runs.map(([from, to]) => from === to ? String(from + 1) : `${from + 1}–${to + 1}`)
+  const words = runs.map(([from, to]) => (from === to ? String(from + 1) : `${from + 1}–${to + 1}`))
   return words.length > 4 ? `${words.slice(0, 3).join(', ')} … ${words.at(-1)}` : words.join(', ')
 }
 

@@ -7,9 +7,15 @@ import WishPanel from '../stages/across/WishPanel.vue'
 import { counted, grouped } from '../desk/words'
 
 const across = useAcross()
-const tabs = [['families', 'Faces'], ['sizes', 'Sizes'], ['colors', 'Colours']] as const
+const tabs = [
+  ['families', 'Faces'],
+  ['sizes', 'Sizes'],
+  ['colors', 'Colours'],
+] as const
 const heads = { families: 'Family', sizes: 'Size', colors: 'Colour' } as const
-onMounted(() => { void across.start() })
+onMounted(() => {
+  void across.start()
+})
 onBeforeUnmount(() => across.stop())
 useHead({ title: 'Across documents, Morphene' })
 </script>
@@ -20,31 +26,122 @@ useHead({ title: 'Across documents, Morphene' })
     <div class="flex min-h-0 flex-1">
       <main class="min-h-0 min-w-0 flex-1 overflow-y-auto bg-desk px-8 py-6" aria-label="The census over all documents">
         <h1>Across documents</h1>
-        <p class="text-soft">{{ across.cards.length === 0 ? 'Nothing lies on the shelf yet.' : `What ${counted(across.cards.length, 'document')} use, as they are now. A row shows in which; the documents that are ticked are taken into the plan.` }}</p>
-        <p v-if="across.message" role="alert" class="mt-2 border border-rubric bg-sheet px-3 py-2 text-rubric">{{ across.message }}</p>
+        <p class="text-soft">
+          {{
+            across.cards.length === 0
+              ? 'Nothing lies on the shelf yet.'
+              : `What ${counted(across.cards.length, 'document')} use, as they are now. A row shows in which; ` +
+                'the documents that are ticked are taken into the plan.'
+          }}
+        </p>
+        <p v-if="across.message" role="alert" class="mt-2 border border-rubric bg-sheet px-3 py-2 text-rubric">
+          {{ across.message }}
+        </p>
         <div class="mt-3 flex flex-wrap items-center gap-3">
-          <div role="radiogroup" aria-label="What is counted" class="flex gap-1"><button v-for="[id, title] in tabs" :key="id" type="button" role="radio" :aria-checked="across.of === id" class="rounded-[3px] border border-rule px-2.5 py-[4px] text-[13px]" :class="across.of === id ? 'bg-ink text-white' : 'bg-sheet'" @click="across.of = id; across.use = null">{{ title }}</button></div>
-          <input v-model="across.query" class="field w-[180px]" placeholder="Search" aria-label="Search the census">
+          <div role="radiogroup" aria-label="What is counted" class="flex gap-1">
+            <button
+              v-for="[id, title] in tabs"
+              :key="id"
+              type="button"
+              role="radio"
+              :aria-checked="across.of === id"
+              class="rounded-[3px] border border-rule px-2.5 py-[4px] text-[13px]"
+              :class="across.of === id ? 'bg-ink text-white' : 'bg-sheet'"
+              @click="
+                () => {
+                  across.of = id
+                  across.use = null
+                }
+              "
+            >
+              {{ title }}
+            </button>
+          </div>
+          <input v-model="across.query" class="field w-[180px]" placeholder="Search" aria-label="Search the census" />
         </div>
         <table class="mt-2 table-fixed">
-          <colgroup><col><col class="w-[110px]"><col class="w-[110px]"></colgroup>
-          <thead><tr><th scope="col">{{ heads[across.of] }}</th><th scope="col" class="number">Documents</th><th scope="col" class="number">{{ across.of === 'colors' ? 'Mentions' : 'Characters' }}</th></tr></thead>
+          <colgroup>
+            <col />
+            <col class="w-[110px]" />
+            <col class="w-[110px]" />
+          </colgroup>
+          <thead>
+            <tr>
+              <th scope="col">{{ heads[across.of] }}</th>
+              <th scope="col" class="number">Documents</th>
+              <th scope="col" class="number">{{ across.of === 'colors' ? 'Mentions' : 'Characters' }}</th>
+            </tr>
+          </thead>
           <tbody>
-            <tr v-for="use in across.uses.slice(0, 200)" :key="use.value" :class="{ 'bg-wash': across.use === use.value }">
-              <td class="truncate"><button type="button" class="flex w-full items-center gap-2 text-left hover:underline" :aria-pressed="across.use === use.value" @click="across.choose(use.value)"><span v-if="across.of === 'colors'" class="inline-block size-[14px] border border-soft" :style="{ background: use.value }" /><span :class="{ 'text-iris': use.status === 'absent' }"><span v-if="use.status === 'absent'" aria-hidden="true">◇ </span>{{ use.value }}{{ across.of === 'sizes' ? ' pt' : '' }}</span><span v-if="use.status === 'absent'" class="text-[13px] text-soft">absent</span></button></td>
-              <td class="number">{{ use.documents.length }}</td><td class="number">{{ grouped(use.count) }}</td>
+            <tr
+              v-for="use in across.uses.slice(0, 200)"
+              :key="use.value"
+              :class="{ 'bg-wash': across.use === use.value }"
+            >
+              <td class="truncate">
+                <button
+                  type="button"
+                  class="flex w-full items-center gap-2 text-left hover:underline"
+                  :aria-pressed="across.use === use.value"
+                  @click="across.choose(use.value)"
+                >
+                  <span
+                    v-if="across.of === 'colors'"
+                    class="inline-block size-[14px] border border-soft"
+                    :style="{ background: use.value }"
+                  /><span :class="{ 'text-iris': use.status === 'absent' }"
+                    ><span v-if="use.status === 'absent'" aria-hidden="true">◇ </span>{{ use.value
+                    }}{{ across.of === 'sizes' ? ' pt' : '' }}</span
+                  ><span v-if="use.status === 'absent'" class="text-[13px] text-soft">absent</span>
+                </button>
+              </td>
+              <td class="number">{{ use.documents.length }}</td>
+              <td class="number">{{ grouped(use.count) }}</td>
             </tr>
           </tbody>
         </table>
-        <h2 class="mt-6">{{ across.use === null ? 'Documents' : `Documents with ${across.use}${across.of === 'sizes' ? ' pt' : ''}` }}</h2>
-        <p class="flex gap-3 text-soft">{{ counted(across.selected.length, 'document') }} ticked <button type="button" class="link" @click="across.tick(true)">Tick all that are listed</button><button type="button" class="link" @click="across.tick(false)">None</button></p>
+        <h2 class="mt-6">
+          {{ across.use === null ? 'Documents' : `Documents with ${across.use}${across.of === 'sizes' ? ' pt' : ''}` }}
+        </h2>
+        <p class="flex gap-3 text-soft">
+          {{ counted(across.selected.length, 'document') }} ticked
+          <button type="button" class="link" @click="across.tick(true)">Tick all that are listed</button
+          ><button type="button" class="link" @click="across.tick(false)">None</button>
+        </p>
         <table class="mt-1 table-fixed">
-          <colgroup><col class="w-[26px]"><col><col class="w-[120px]"><col class="w-[80px]"><col class="w-[110px]"></colgroup>
-          <thead><tr><th scope="col"><span class="sr-only">In the plan</span></th><th scope="col">Document</th><th scope="col">Folder</th><th scope="col" class="number">Pages</th><th scope="col" class="number">{{ across.use === null ? 'Characters' : 'Of it' }}</th></tr></thead>
+          <colgroup>
+            <col class="w-[26px]" />
+            <col />
+            <col class="w-[120px]" />
+            <col class="w-[80px]" />
+            <col class="w-[110px]" />
+          </colgroup>
+          <thead>
+            <tr>
+              <th scope="col"><span class="sr-only">In the plan</span></th>
+              <th scope="col">Document</th>
+              <th scope="col">Folder</th>
+              <th scope="col" class="number">Pages</th>
+              <th scope="col" class="number">{{ across.use === null ? 'Characters' : 'Of it' }}</th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="card in across.listed" :key="card.id">
-              <td><input v-model="across.selected" type="checkbox" class="mt-1 size-[15px] accent-verdigris" :value="card.id" :aria-label="`${card.fileName}: in the plan`"></td>
-              <td class="truncate"><NuxtLink :to="`/documents/${card.id}`" class="hover:underline">{{ card.fileName }}</NuxtLink></td><td class="truncate text-soft">{{ card.folder ?? '' }}</td><td class="number">{{ card.pages ?? '–' }}</td><td class="number">{{ grouped(across.countIn(card.id) ?? card.characters ?? 0) }}</td>
+              <td>
+                <input
+                  v-model="across.selected"
+                  type="checkbox"
+                  class="mt-1 size-[15px] accent-verdigris"
+                  :value="card.id"
+                  :aria-label="`${card.fileName}: in the plan`"
+                />
+              </td>
+              <td class="truncate">
+                <NuxtLink :to="`/documents/${card.id}`" class="hover:underline">{{ card.fileName }}</NuxtLink>
+              </td>
+              <td class="truncate text-soft">{{ card.folder ?? '' }}</td>
+              <td class="number">{{ card.pages ?? '–' }}</td>
+              <td class="number">{{ grouped(across.countIn(card.id) ?? card.characters ?? 0) }}</td>
             </tr>
           </tbody>
         </table>

@@ -15,7 +15,10 @@ const starting = ref(false)
 const folderName = ref('')
 async function addFolder(): Promise<void> {
   const name = folderName.value.trim()
-  if (await shelf.addFolder(name)) { shelf.folder = name; folderName.value = '' }
+  if (await shelf.addFolder(name)) {
+    shelf.folder = name
+    folderName.value = ''
+  }
 }
 
 function take(files: FileList | null): void {
@@ -29,7 +32,10 @@ function chosen(): void {
   take(input.value?.files ?? null)
   if (input.value) input.value.value = ''
 }
-onMounted(() => { void shelf.refresh(); shelf.listen() })
+onMounted(() => {
+  void shelf.refresh()
+  shelf.listen()
+})
 onBeforeUnmount(() => shelf.hush())
 useHead({ title: 'Shelf, Morphene' })
 </script>
@@ -40,40 +46,138 @@ useHead({ title: 'Shelf, Morphene' })
     <NewDocument v-model="making" />
     <DeskStarts v-if="starting" v-model="starting" />
     <div class="flex min-h-0 flex-1">
-      <main class="relative min-h-0 min-w-0 flex-1 overflow-y-auto bg-desk px-10 py-7" @dragover.prevent="over = true" @dragleave.self="over = false" @drop.prevent="drop">
+      <main
+        class="relative min-h-0 min-w-0 flex-1 overflow-y-auto bg-desk px-10 py-7"
+        @dragover.prevent="over = true"
+        @dragleave.self="over = false"
+        @drop.prevent="drop"
+      >
         <div class="flex items-end gap-4">
           <div class="flex-1">
             <h1>Shelf</h1>
-            <p class="text-soft">{{ shelf.cards === null ? 'Fetching …' : shelf.cards.length === 0 ? 'Nothing here yet. Open a text, presentation or drawing (.odt, .odp, .odg) to see its type; plain text, Markdown and HTML become texts, and a zip brings several with their fonts.' : `${counted(shelf.cards.length, 'document')}. Drop more anywhere on the shelf.` }}</p>
+            <p class="text-soft">
+              {{
+                shelf.cards === null
+                  ? 'Fetching …'
+                  : shelf.cards.length === 0
+                    ? 'Nothing here yet. Open a text, presentation or drawing (.odt, .odp, .odg) to see its type; ' +
+                      'plain text, Markdown and HTML become texts, and a zip brings several with their fonts.'
+                    : `${counted(shelf.cards.length, 'document')}. Drop more anywhere on the shelf.`
+              }}
+            </p>
           </div>
-          <input ref="input" type="file" multiple accept=".odt,.ott,.odp,.otp,.odg,.otg,.txt,.md,.markdown,.html,.htm,.zip" class="sr-only" tabindex="-1" aria-label="Files to open" @change="chosen">
+          <input
+            ref="input"
+            type="file"
+            multiple
+            accept=".odt,.ott,.odp,.otp,.odg,.otg,.txt,.md,.markdown,.html,.htm,.zip"
+            class="sr-only"
+            tabindex="-1"
+            aria-label="Files to open"
+            @change="chosen"
+          />
           <button type="button" class="plain" @click="starting = true">Starting type</button>
           <button type="button" class="plain" @click="making = true">New document</button>
           <button type="button" class="act" @click="input?.click()">Open documents</button>
         </div>
-        <p v-if="shelf.failure" role="alert" class="mt-4 border border-rubric bg-sheet p-3 text-rubric">{{ shelf.failure }}</p>
+        <p v-if="shelf.failure" role="alert" class="mt-4 border border-rubric bg-sheet p-3 text-rubric">
+          {{ shelf.failure }}
+        </p>
         <ul v-if="shelf.uploads.length > 0" class="mt-4 space-y-2" aria-live="polite">
-          <li v-for="upload in shelf.uploads" :key="upload.key" class="flex items-center gap-3 border bg-sheet px-3 py-2" :class="upload.state === 'refused' ? 'border-rubric' : 'border-rule'">
+          <li
+            v-for="upload in shelf.uploads"
+            :key="upload.key"
+            class="flex items-center gap-3 border bg-sheet px-3 py-2"
+            :class="upload.state === 'refused' ? 'border-rubric' : 'border-rule'"
+          >
             <strong class="shrink-0">{{ upload.name }}</strong>
-            <template v-if="upload.state === 'told'"><span class="flex-1">{{ upload.message }}</span><button type="button" class="link" @click="shelf.dismiss(upload.key)">Good</button></template>
-            <template v-else-if="upload.state === 'refused'"><span class="flex-1 text-rubric">{{ upload.message }}</span><button type="button" class="link" @click="shelf.dismiss(upload.key)">Dismiss</button></template>
-            <template v-else><progress class="h-2 flex-1 accent-verdigris" :value="upload.progress" max="1" :aria-label="`Sending ${upload.name}`" /><span class="text-soft">{{ upload.state === 'sending' ? `sending, ${Math.round(upload.progress * 100)} %` : 'checking' }}</span></template>
+            <template v-if="upload.state === 'told'"
+              ><span class="flex-1">{{ upload.message }}</span
+              ><button type="button" class="link" @click="shelf.dismiss(upload.key)">Good</button></template
+            >
+            <template v-else-if="upload.state === 'refused'"
+              ><span class="flex-1 text-rubric">{{ upload.message }}</span
+              ><button type="button" class="link" @click="shelf.dismiss(upload.key)">Dismiss</button></template
+            >
+            <template v-else
+              ><progress
+                class="h-2 flex-1 accent-verdigris"
+                :value="upload.progress"
+                max="1"
+                :aria-label="`Sending ${upload.name}`"
+              /><span class="text-soft">{{
+                upload.state === 'sending' ? `sending, ${Math.round(upload.progress * 100)} %` : 'checking'
+              }}</span></template
+            >
           </li>
         </ul>
         <div class="mt-4 flex flex-wrap items-center gap-2 text-[13px]">
-          <input v-model="shelf.query" class="field w-[220px]" placeholder="Search names, titles and faces" aria-label="Search the shelf">
+          <input
+            v-model="shelf.query"
+            class="field w-[220px]"
+            placeholder="Search names, titles and faces"
+            aria-label="Search the shelf"
+          />
           <div role="radiogroup" aria-label="Folders" class="flex flex-wrap gap-1">
-            <button type="button" role="radio" :aria-checked="shelf.folder === null" class="border border-rule px-2.5 py-[4px] rounded-[3px]" :class="shelf.folder === null ? 'bg-ink text-white' : 'bg-sheet'" @click="shelf.folder = null">Everything</button>
-            <button v-for="each in shelf.folders" :key="each.name" type="button" role="radio" :aria-checked="shelf.folder === each.name" class="border border-rule px-2.5 py-[4px] rounded-[3px]" :class="shelf.folder === each.name ? 'bg-ink text-white' : 'bg-sheet'" @click="shelf.folder = each.name">{{ each.name }} <span :class="shelf.folder === each.name ? '' : 'text-soft'">{{ each.documents }}</span></button>
+            <button
+              type="button"
+              role="radio"
+              :aria-checked="shelf.folder === null"
+              class="border border-rule px-2.5 py-[4px] rounded-[3px]"
+              :class="shelf.folder === null ? 'bg-ink text-white' : 'bg-sheet'"
+              @click="shelf.folder = null"
+            >
+              Everything
+            </button>
+            <button
+              v-for="each in shelf.folders"
+              :key="each.name"
+              type="button"
+              role="radio"
+              :aria-checked="shelf.folder === each.name"
+              class="border border-rule px-2.5 py-[4px] rounded-[3px]"
+              :class="shelf.folder === each.name ? 'bg-ink text-white' : 'bg-sheet'"
+              @click="shelf.folder = each.name"
+            >
+              {{ each.name }} <span :class="shelf.folder === each.name ? '' : 'text-soft'">{{ each.documents }}</span>
+            </button>
           </div>
-          <form class="flex gap-2" @submit.prevent="addFolder"><input v-model="folderName" class="field w-[130px]" placeholder="New folder" maxlength="120" aria-label="Name of a new folder"><button type="submit" class="plain" :disabled="folderName.trim() === ''">Make it</button></form>
-          <button v-if="shelf.folder !== null" type="button" class="link" title="Its documents stay on the shelf" @click="shelf.removeFolder(shelf.folder)">Take the folder “{{ shelf.folder }}” away</button>
+          <form class="flex gap-2" @submit.prevent="addFolder">
+            <input
+              v-model="folderName"
+              class="field w-[130px]"
+              placeholder="New folder"
+              maxlength="120"
+              aria-label="Name of a new folder"
+            /><button type="submit" class="plain" :disabled="folderName.trim() === ''">Make it</button>
+          </form>
+          <button
+            v-if="shelf.folder !== null"
+            type="button"
+            class="link"
+            title="Its documents stay on the shelf"
+            @click="shelf.removeFolder(shelf.folder)"
+          >
+            Take the folder “{{ shelf.folder }}” away
+          </button>
         </div>
-        <p v-if="shelf.cards !== null && shelf.cards.length > 0 && shelf.shown.length === 0" class="mt-6 text-soft">{{ shelf.query.trim() === '' ? 'This folder is empty. Documents are put into it on their cards.' : 'Nothing on the shelf answers to that.' }}</p>
+        <p v-if="shelf.cards !== null && shelf.cards.length > 0 && shelf.shown.length === 0" class="mt-6 text-soft">
+          {{
+            shelf.query.trim() === ''
+              ? 'This folder is empty. Documents are put into it on their cards.'
+              : 'Nothing on the shelf answers to that.'
+          }}
+        </p>
         <ul class="mt-6 grid grid-cols-[repeat(auto-fill,minmax(356px,1fr))] gap-6">
-          <ShelfCard v-for="card in shelf.shown" :key="card.id" :card="card" :job="shelf.jobs[card.id]" @remove="shelf.remove(card.id)" />
+          <ShelfCard
+            v-for="card in shelf.shown"
+            :key="card.id"
+            :card="card"
+            :job="shelf.jobs[card.id]"
+            @remove="shelf.remove(card.id)"
+          />
         </ul>
-        <div v-if="over" class="pointer-events-none absolute inset-4 flex items-center justify-center border-2 border-dashed border-verdigris bg-paper/80 text-[19px]">Drop to open</div>
+        <div v-if="over" class="drop-here">Drop to open</div>
       </main>
       <ShelfIndex open="shelf" />
     </div>

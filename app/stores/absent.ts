@@ -11,7 +11,12 @@ import { useStyles } from './styles'
 import { useWords } from './words'
 
 /** A font file that came with the document. */
-export interface CarriedFont { readonly path: string, readonly from: 'package' | 'zip', readonly problem: string, readonly face: FaceRecord | null }
+export interface CarriedFont {
+  readonly path: string
+  readonly from: 'package' | 'zip'
+  readonly problem: string
+  readonly face: FaceRecord | null
+}
 
 /** Documents with more pages count as long. */
 const longPages = 60
@@ -33,14 +38,33 @@ export const useAbsent = defineStore('absent', () => {
 
   const entry = computed(() => faces.value.find(face => face.family === open.value) ?? null)
   const own = computed(() => places.value.filter(place => place.family === open.value))
-  const current = computed(() => desk.current && own.value.find(place => place.part === desk.current!.part && place.node === desk.current!.node && place.start === desk.current!.start) || null)
+  const current = computed(
+    () =>
+      (desk.current &&
+        own.value.find(
+          place =>
+            place.part === desk.current!.part &&
+            place.node === desk.current!.node &&
+            place.start === desk.current!.start,
+        )) ||
+      null,
+  )
 
   /** Measures of font files that came along, by the family that they are. */
-  const known = computed((): Record<string, FaceMeasures> => Object.fromEntries(faces.value.flatMap((face) => { const own = carried.value.find(font => font.face !== null && isFamily(font.face, face.family).same); return own ? [[face.family, own.face!.measures]] : [] })))
+  const known = computed((): Record<string, FaceMeasures> =>
+    Object.fromEntries(
+      faces.value.flatMap(face => {
+        const own = carried.value.find(font => font.face !== null && isFamily(font.face, face.family).same)
+        return own ? [[face.family, own.face!.measures]] : []
+      }),
+    ),
+  )
 
   async function refresh(): Promise<void> {
     if (!desk.engine || desk.state !== 'open') return
-    const list = await desk.engine.ask('absent', { known: JSON.parse(JSON.stringify(known.value)) as typeof known.value }).catch(() => null)
+    const list = await desk.engine
+      .ask('absent', { known: JSON.parse(JSON.stringify(known.value)) as typeof known.value })
+      .catch(() => null)
     if (!list) return
     faces.value = list.faces
     places.value = list.places
@@ -49,7 +73,8 @@ export const useAbsent = defineStore('absent', () => {
   }
 
   async function fetchCarried(): Promise<void> {
-    if (desk.info) carried.value = await $fetch<CarriedFont[]>(`/api/documents/${desk.info.document.id}/fonts`).catch(() => [])
+    if (desk.info)
+      carried.value = await $fetch<CarriedFont[]>(`/api/documents/${desk.info.document.id}/fonts`).catch(() => [])
     if (Object.keys(known.value).length > 0) await refresh()
   }
 
@@ -91,53 +116,148 @@ export const useAbsent = defineStore('absent', () => {
       if (desk.info) await desk.load(desk.info.document.id)
       await refresh()
       done.value = said
+    } catch (error) {
+      fine = false
+      message.value = sentenceOf(error)
     }
-    catch (error) { fine = false; message.value = sentenceOf(error) }
     busy.value = ''
     return fine
   }
 
-  const takeCarried = (paths: readonly string[]) => act('package', async () => {
-    const { added } = await $fetch<{ added: number }>(`/api/documents/${desk.info!.document.id}/fonts`, { method: 'POST', body: { paths } })
-    return `${added} ${added === 1 ? 'face is' : 'faces are'} in the library now. The file was not changed.`
-  }, true)
+  const takeCarried = (paths: readonly string[]) =>
+    act(
+      'package',
+      async () => {
+        const { added } = await $fetch<{ added: number }>(`/api/documents/${desk.info!.document.id}/fonts`, {
+          method: 'POST',
+          body: { paths },
+        })
+        return `${added} ${added === 1 ? 'face is' : 'faces are'} in the library now. The file was not changed.`
+      },
+      true,
+    )
 
-  const checkFile = async (file: File, family: string) => $fetch<{ face: FaceRecord, family: FamilyCheck | null }>(`/api/faces?check=yes&name=${encodeURIComponent(file.name)}&for=${encodeURIComponent(family)}`, { method: 'POST', body: file })
-  const addFile = (file: File) => act('file', async () => {
-    const { face } = await $fetch<{ face: FaceRecord }>(`/api/faces?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file })
-    return `${face.family} ${face.style} is in the library now. The document was not changed.`
-  }, true)
+  const checkFile = async (file: File, family: string) =>
+    $fetch<{ face: FaceRecord; family: FamilyCheck | null }>(
+      `/api/faces?check=yes&name=${encodeURIComponent(file.name)}&for=${encodeURIComponent(family)}`,
+      { method: 'POST', body: file },
+    )
+  const addFile = (file: File) =>
+    act(
+      'file',
+      async () => {
+        const { face } = await $fetch<{ face: FaceRecord }>(`/api/faces?name=${encodeURIComponent(file.name)}`, {
+          method: 'POST',
+          body: file,
+        })
+        return `${face.family} ${face.style} is in the library now. The document was not changed.`
+      },
+      true,
+    )
 
-  const askSupplier = (query: string) => $fetch<{ supplier: string, offers: Offer[] }>(`/api/supplier?query=${encodeURIComponent(query)}`)
-  const order = (offer: Offer) => act('supplier', async () => {
-    const { added } = await $fetch<{ added: number }>(`/api/supplier/${offer.id}`, { method: 'POST' })
-    return `${offer.family} was delivered: ${added} ${added === 1 ? 'face' : 'faces'}. The document was not changed.`
-  }, true)
+  const askSupplier = (query: string) =>
+    $fetch<{ supplier: string; offers: Offer[] }>(`/api/supplier?query=${encodeURIComponent(query)}`)
+  const order = (offer: Offer) =>
+    act(
+      'supplier',
+      async () => {
+        const { added } = await $fetch<{ added: number }>(`/api/supplier/${offer.id}`, { method: 'POST' })
+        return `${offer.family} was delivered: ${added} ${added === 1 ? 'face' : 'faces'}. The document was not changed.`
+      },
+      true,
+    )
 
-  const setStandIn = (level: 'document' | 'folder' | 'desk', family: string, script: StandIn['script'], to: string | null) => act('stand-in', async () => {
-    await $fetch(`/api/documents/${desk.info!.document.id}/stand-ins`, { method: 'PUT', body: { level, family, script, to } })
-    return to === null ? 'The stand-in is taken away. The file was not changed.' : `${to} stands in. The file still says what it said.`
-  })
+  const setStandIn = (
+    level: 'document' | 'folder' | 'desk',
+    family: string,
+    script: StandIn['script'],
+    to: string | null,
+  ) =>
+    act('stand-in', async () => {
+      await $fetch(`/api/documents/${desk.info!.document.id}/stand-ins`, {
+        method: 'PUT',
+        body: { level, family, script, to },
+      })
+      return to === null
+        ? 'The stand-in is taken away. The file was not changed.'
+        : `${to} stands in. The file still says what it said.`
+    })
 
   /** Takes away what stands at a place: the text, or the empty paragraph. */
-  const remove = (place: AbsentPlace) => act('place', async () => {
-    const edit = place.empty ? { type: 'remove' as const, part: place.part, node: place.node } : { type: 'text' as const, part: place.part, node: place.node, from: place.start, to: place.end, text: '' }
-    const { edits } = await desk.engine!.ask('edit', { edits: [edit] })
-    try { await $fetch(`/api/documents/${desk.info!.document.id}/edit`, { method: 'POST', body: { base: desk.info!.document.version, edits } }) }
-    // What the desk shows must be what is stored.
-    catch (error) { await desk.load(desk.info!.document.id); throw error }
-    return place.empty ? 'The empty paragraph is gone.' : 'It is gone.'
-  })
+  const remove = (place: AbsentPlace) =>
+    act('place', async () => {
+      const edit = place.empty
+        ? { type: 'remove' as const, part: place.part, node: place.node }
+        : { type: 'text' as const, part: place.part, node: place.node, from: place.start, to: place.end, text: '' }
+      const { edits } = await desk.engine!.ask('edit', { edits: [edit] })
+      try {
+        await $fetch(`/api/documents/${desk.info!.document.id}/edit`, {
+          method: 'POST',
+          body: { base: desk.info!.document.version, edits },
+        })
+      } catch (error) {
+        // What the desk shows must be what is stored.
+        await desk.load(desk.info!.document.id)
+        throw error
+      }
+      return place.empty ? 'The empty paragraph is gone.' : 'It is gone.'
+    })
 
   /** Takes local formatting away at a place, so that its style shows through. */
-  const settle = (place: AbsentPlace) => act('place', async () => {
-    const styles = useStyles()
-    const stored = await styles.carryOut([{ type: 'settle', scope: { kind: 'ranges', ranges: [{ part: place.part, node: place.node, from: place.start, to: Math.max(place.end, place.start) }] }, groups: [...styles.groups], keep: [], idleOnly: false }])
-    if (!stored) throw new Error(styles.message)
-    return 'It looks as its style says now.'
-  })
+  const settle = (place: AbsentPlace) =>
+    act('place', async () => {
+      const styles = useStyles()
+      const stored = await styles.carryOut([
+        {
+          type: 'settle',
+          scope: {
+            kind: 'ranges',
+            ranges: [{ part: place.part, node: place.node, from: place.start, to: Math.max(place.end, place.start) }],
+          },
+          groups: [...styles.groups],
+          keep: [],
+          idleOnly: false,
+        },
+      ])
+      if (!stored) throw new Error(styles.message)
+      return 'It looks as its style says now.'
+    })
 
-  function clear(): void { faces.value = []; places.value = []; carried.value = []; open.value = null; message.value = ''; done.value = '' }
+  function clear(): void {
+    faces.value = []
+    places.value = []
+    carried.value = []
+    open.value = null
+    message.value = ''
+    done.value = ''
+  }
 
-  return { faces, places, carried, open, entry, own, current, busy, message, done, lines, isLong, countLines, refresh, fetchCarried, choose, walk, takeCarried, checkFile, addFile, askSupplier, order, setStandIn, remove, settle, clear }
+  return {
+    faces,
+    places,
+    carried,
+    open,
+    entry,
+    own,
+    current,
+    busy,
+    message,
+    done,
+    lines,
+    isLong,
+    countLines,
+    refresh,
+    fetchCarried,
+    choose,
+    walk,
+    takeCarried,
+    checkFile,
+    addFile,
+    askSupplier,
+    order,
+    setStandIn,
+    remove,
+    settle,
+    clear,
+  }
 })

@@ -9,7 +9,7 @@ import { sentenceOf } from './desk'
 import { useLibrary } from './library'
 import { emptyRecast, requestOf, type OpenRecast } from '../stages/recast/recast-form'
 
-export type Listed = Omit<Batch, 'documents' | 'request'> & { readonly count: number, readonly done: number }
+export type Listed = Omit<Batch, 'documents' | 'request'> & { readonly count: number; readonly done: number }
 
 /** The census over all documents, and plans over many of them. */
 export const useAcross = defineStore('across', () => {
@@ -26,62 +26,174 @@ export const useAcross = defineStore('across', () => {
   const leftOut = ref<string[]>([])
   const busy = ref(false)
   const message = ref('')
-  const swaps = ref<{ from: string, to: string, size: NonNullable<SwapWish['size']>['mode'] }[]>([{ from: '', to: '', size: 'keep' }])
+  const swaps = ref<{ from: string; to: string; size: NonNullable<SwapWish['size']>['mode'] }[]>([
+    { from: '', to: '', size: 'keep' },
+  ])
   const form = ref<OpenRecast>(emptyRecast())
   let timer: ReturnType<typeof setTimeout> | null = null
 
-  const uses = computed(() => { const wanted = query.value.trim().toLowerCase(); return census.value[of.value].filter(each => wanted === '' || each.value.toLowerCase().includes(wanted)) })
+  const uses = computed(() => {
+    const wanted = query.value.trim().toLowerCase()
+    return census.value[of.value].filter(each => wanted === '' || each.value.toLowerCase().includes(wanted))
+  })
   const chosen = computed((): SharedUse | null => census.value[of.value].find(each => each.value === use.value) ?? null)
-  const listed = computed(() => chosen.value ? cards.value.filter(card => chosen.value!.documents.some(each => each.id === card.id)) : cards.value)
+  const listed = computed(() =>
+    chosen.value ? cards.value.filter(card => chosen.value!.documents.some(each => each.id === card.id)) : cards.value,
+  )
   const countIn = (id: string): number | null => chosen.value?.documents.find(each => each.id === id)?.count ?? null
 
   async function refresh(): Promise<void> {
-    try { [cards.value, census.value, batches.value, kept.value] = await Promise.all([$fetch<ShelfCard[]>('/api/shelf'), $fetch<ShelfCensus>('/api/census'), $fetch<Listed[]>('/api/batches'), $fetch<KeptWish[]>('/api/wishes')]) }
-    catch (error) { message.value = sentenceOf(error) }
+    try {
+      ;[cards.value, census.value, batches.value, kept.value] = await Promise.all([
+        $fetch<ShelfCard[]>('/api/shelf'),
+        $fetch<ShelfCensus>('/api/census'),
+        $fetch<Listed[]>('/api/batches'),
+        $fetch<KeptWish[]>('/api/wishes'),
+      ])
+    } catch (error) {
+      message.value = sentenceOf(error)
+    }
   }
   /** Looks at a row, ticks the documents that have it, and begins a wish with it. */
   function choose(value: string): void {
     use.value = use.value === value ? null : value
     if (use.value === null || !chosen.value) return
     selected.value = chosen.value.documents.map(each => each.id)
-    if (of.value === 'families') { const open = swaps.value.find(each => each.to === '') ?? swaps.value.at(-1)!; open.from = value }
-    else if (of.value === 'sizes') form.value = { ...form.value, sizeLeast: Number(value), sizeMost: Number(value) }
-    else if (!form.value.colors.some(each => each.from === value)) form.value = { ...form.value, colors: [...form.value.colors, { from: value, to: value, kinds: ['text', 'fill', 'page', 'line'] }] }
+    if (of.value === 'families') {
+      const open = swaps.value.find(each => each.to === '') ?? swaps.value.at(-1)!
+      open.from = value
+    } else if (of.value === 'sizes') form.value = { ...form.value, sizeLeast: Number(value), sizeMost: Number(value) }
+    else if (!form.value.colors.some(each => each.from === value))
+      form.value = {
+        ...form.value,
+        colors: [...form.value.colors, { from: value, to: value, kinds: ['text', 'fill', 'page', 'line'] }],
+      }
   }
-  function tick(on: boolean): void { selected.value = on ? [...new Set([...selected.value, ...listed.value.map(card => card.id)])] : [] }
+  function tick(on: boolean): void {
+    selected.value = on ? [...new Set([...selected.value, ...listed.value.map(card => card.id)])] : []
+  }
 
   async function guarded(action: () => Promise<unknown>): Promise<void> {
     busy.value = true
     message.value = ''
-    try { await action() }
-    catch (error) { message.value = sentenceOf(error) }
+    try {
+      await action()
+    } catch (error) {
+      message.value = sentenceOf(error)
+    }
     busy.value = false
   }
 
   async function watchBatch(id: string): Promise<void> {
     if (timer) clearTimeout(timer)
-    try { batch.value = await $fetch<Batch>(`/api/batches/${id}`) }
-    catch { /* The server may just be starting again: asked anew below. */ }
+    try {
+      batch.value = await $fetch<Batch>(`/api/batches/${id}`)
+    } catch {
+      /* The server may just be starting again: asked anew below. */
+    }
     const { state } = batch.value ?? { state: 'planning' }
-    if (state === 'planning' || state === 'running' || state === 'paused') timer = setTimeout(() => { if (batch.value?.id === id || batch.value === null) void watchBatch(id) }, 700)
+    if (state === 'planning' || state === 'running' || state === 'paused')
+      timer = setTimeout(() => {
+        if (batch.value?.id === id || batch.value === null) void watchBatch(id)
+      }, 700)
     else await refresh()
   }
-  const begin = (wish: BatchWish) => guarded(async () => {
-    const { id } = await $fetch<{ id: string }>('/api/batches', { method: 'POST', body: { wish, documents: selected.value } })
-    leftOut.value = []
-    await watchBatch(id)
-  })
-  const beginSwap = () => begin({ kind: 'swap', request: { wishes: swaps.value.filter(each => each.from !== '' && each.to !== '').map((each): SwapWish => ({ from: { family: each.from }, to: { family: each.to }, ...each.size === 'keep' ? {} : { size: { mode: each.size, step: 0.1, least: 75, most: 125 } } })), struck: [], faces: {}, symbols: false, kept: [], spared: [], repairs: [] } })
-  const recastWish = computed(() => recastRequestSchema.safeParse(requestOf({ ...form.value, scope: 'document' }, [], null, [])))
-  const beginRecast = async () => { if (recastWish.value.success) await begin({ kind: 'recast', request: recastWish.value.data }) }
+  const begin = (wish: BatchWish) =>
+    guarded(async () => {
+      const { id } = await $fetch<{ id: string }>('/api/batches', {
+        method: 'POST',
+        body: { wish, documents: selected.value },
+      })
+      leftOut.value = []
+      await watchBatch(id)
+    })
+  const beginSwap = () =>
+    begin({
+      kind: 'swap',
+      request: {
+        wishes: swaps.value
+          .filter(each => each.from !== '' && each.to !== '')
+          .map((each): SwapWish => ({
+            from: { family: each.from },
+            to: { family: each.to },
+            ...(each.size === 'keep' ? {} : { size: { mode: each.size, step: 0.1, least: 75, most: 125 } }),
+          })),
+        struck: [],
+        faces: {},
+        symbols: false,
+        kept: [],
+        spared: [],
+        repairs: [],
+      },
+    })
+  const recastWish = computed(() =>
+    recastRequestSchema.safeParse(requestOf({ ...form.value, scope: 'document' }, [], null, [])),
+  )
+  const beginRecast = async () => {
+    if (recastWish.value.success) await begin({ kind: 'recast', request: recastWish.value.data })
+  }
 
-  const apply = () => guarded(async () => { await $fetch(`/api/batches/${batch.value!.id}/apply`, { method: 'POST', body: { leftOut: leftOut.value } }); await watchBatch(batch.value!.id) })
-  const steer = (how: 'pause' | 'resume' | 'cancel') => guarded(async () => { await $fetch(`/api/batches/${batch.value!.id}/steer`, { method: 'POST', body: { how } }); await watchBatch(batch.value!.id) })
-  const undo = () => guarded(async () => { await $fetch(`/api/batches/${batch.value!.id}/undo`, { method: 'POST' }); await watchBatch(batch.value!.id) })
+  const apply = () =>
+    guarded(async () => {
+      await $fetch(`/api/batches/${batch.value!.id}/apply`, { method: 'POST', body: { leftOut: leftOut.value } })
+      await watchBatch(batch.value!.id)
+    })
+  const steer = (how: 'pause' | 'resume' | 'cancel') =>
+    guarded(async () => {
+      await $fetch(`/api/batches/${batch.value!.id}/steer`, { method: 'POST', body: { how } })
+      await watchBatch(batch.value!.id)
+    })
+  const undo = () =>
+    guarded(async () => {
+      await $fetch(`/api/batches/${batch.value!.id}/undo`, { method: 'POST' })
+      await watchBatch(batch.value!.id)
+    })
 
-  async function start(): Promise<void> { await Promise.all([refresh(), useLibrary().load()]) }
-  function stop(): void { if (timer) clearTimeout(timer); timer = null }
-  function leave(): void { stop(); batch.value = null; void refresh() }
+  async function start(): Promise<void> {
+    await Promise.all([refresh(), useLibrary().load()])
+  }
+  function stop(): void {
+    if (timer) clearTimeout(timer)
+    timer = null
+  }
+  function leave(): void {
+    stop()
+    batch.value = null
+    void refresh()
+  }
 
-  return { cards, census, batches, kept, of, query, use, selected, batch, leftOut, busy, message, swaps, form, uses, chosen, listed, countIn, recastWish, refresh, choose, tick, watchBatch, begin, beginSwap, beginRecast, apply, steer, undo, start, stop, leave }
+  return {
+    cards,
+    census,
+    batches,
+    kept,
+    of,
+    query,
+    use,
+    selected,
+    batch,
+    leftOut,
+    busy,
+    message,
+    swaps,
+    form,
+    uses,
+    chosen,
+    listed,
+    countIn,
+    recastWish,
+    refresh,
+    choose,
+    tick,
+    watchBatch,
+    begin,
+    beginSwap,
+    beginRecast,
+    apply,
+    steer,
+    undo,
+    start,
+    stop,
+    leave,
+  }
 })

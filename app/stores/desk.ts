@@ -9,15 +9,26 @@ import type { PageView } from '~~/core/typeset/drawing-pages'
 import type { Found, Sheets, SheetSize } from '../workers/messages'
 import { useLibrary } from './library'
 
-interface Step { readonly state: number, readonly title: string }
-interface Info { document: DocumentRow, versions: VersionRow[], history: { undo: Step | null, redo: Step | null } }
+interface Step {
+  readonly state: number
+  readonly title: string
+}
+interface Info {
+  document: DocumentRow
+  versions: VersionRow[]
+  history: { undo: Step | null; redo: Step | null }
+}
 
 /** Stand-ins by whose they are: the strongest first. */
-export interface StandInLevels { readonly document: readonly StandIn[], readonly folder: readonly StandIn[], readonly desk: readonly StandIn[] }
+export interface StandInLevels {
+  readonly document: readonly StandIn[]
+  readonly folder: readonly StandIn[]
+  readonly desk: readonly StandIn[]
+}
 
 /** What the sentence of a refused request says. */
 export function sentenceOf(error: unknown): string {
-  const { data } = error as { data?: { message?: string, data?: { message?: string } } }
+  const { data } = error as { data?: { message?: string; data?: { message?: string } } }
   return data?.data?.message ?? data?.message ?? (error instanceof Error ? error.message : String(error))
 }
 
@@ -33,8 +44,10 @@ export const useDesk = defineStore('desk', () => {
   const arrangement = ref<'column' | 'spreads' | 'contact' | 'plain'>('column')
   /** The pages as a plan would make them, in place of what is there: looked at, not stored. */
   const after = shallowRef<{ readonly sheets: readonly SheetSize[] | null } | null>(null)
-  const side = computed(() => after.value ? 'after' as const : 'now' as const)
-  const shown = computed<readonly SheetSize[]>(() => (view.value === 'pages' ? after.value?.sheets : null) ?? all.value[view.value])
+  const side = computed(() => (after.value ? ('after' as const) : ('now' as const)))
+  const shown = computed<readonly SheetSize[]>(
+    () => (view.value === 'pages' ? after.value?.sheets : null) ?? all.value[view.value],
+  )
   const whiteSpace = ref(false)
   const grid = ref(false)
   /** Raised when the sheets shall go to the page, or bring the caret into view. */
@@ -45,7 +58,7 @@ export const useDesk = defineStore('desk', () => {
   /** What lies off a page, and pictures that are not there, by view and page: as the pages are drawn. */
   const offPage = ref<Record<string, number>>({})
   const absentPictures = ref<Record<string, readonly string[]>>({})
-  const found = shallowRef<{ text: string, matchCase: boolean, places: readonly Found[], at: number } | null>(null)
+  const found = shallowRef<{ text: string; matchCase: boolean; places: readonly Found[]; at: number } | null>(null)
   /** Text that is lit up while a rule for it is being written. */
   const lit = shallowRef<readonly TextRange[]>([])
   const signed = ref(false)
@@ -60,11 +73,11 @@ export const useDesk = defineStore('desk', () => {
   const page = ref(0)
   const marks = ref(true)
   /** What is marked on the sheets: a face or a voice of the census, with its places. */
-  const chosen = ref<{ of: 'face' | 'voice', key: string } | null>(null)
+  const chosen = ref<{ of: 'face' | 'voice'; key: string } | null>(null)
   const occurrences = shallowRef<readonly Occurrence[]>([])
   const at = ref(-1)
   /** Text under the last click or selection. */
-  const pointed = ref<{ face: string, voice: string, text: string } | null>(null)
+  const pointed = ref<{ face: string; voice: string; text: string } | null>(null)
 
   const current = computed(() => occurrences.value[at.value] ?? null)
 
@@ -93,9 +106,19 @@ export const useDesk = defineStore('desk', () => {
       const library = await useLibrary().load()
       info.value = await $fetch<Info>(`/api/documents/${id}`)
       const { version } = info.value.document
-      const [response, ids, levels] = await Promise.all([fetch(`/api/documents/${id}/file?version=${version}`), $fetch<DocumentIds>(`/api/documents/${id}/ids?version=${version}`), $fetch<StandInLevels>(`/api/documents/${id}/stand-ins`)])
+      const [response, ids, levels] = await Promise.all([
+        fetch(`/api/documents/${id}/file?version=${version}`),
+        $fetch<DocumentIds>(`/api/documents/${id}/ids?version=${version}`),
+        $fetch<StandInLevels>(`/api/documents/${id}/stand-ins`),
+      ])
       if (!response.ok) throw new Error('The document cannot be fetched. It is safe on the server; reload the page.')
-      const opened = await engine.value!.ask('open', { bytes: new Uint8Array(await response.arrayBuffer()), ids, faces: library.faces, standIns: [...levels.document, ...levels.folder, ...levels.desk], state: info.value.versions.find(each => each.number === version)?.state ?? version })
+      const opened = await engine.value!.ask('open', {
+        bytes: new Uint8Array(await response.arrayBuffer()),
+        ids,
+        faces: library.faces,
+        standIns: [...levels.document, ...levels.folder, ...levels.desk],
+        state: info.value.versions.find(each => each.number === version)?.state ?? version,
+      })
       signed.value = opened.signed
       standIns.value = levels
       // Another version of what is on the desk already waits until it is whole: its pages stay where they are.
@@ -108,8 +131,7 @@ export const useDesk = defineStore('desk', () => {
       generation.value++
       state.value = 'open'
       failure.value = ''
-    }
-    catch (error) {
+    } catch (error) {
       failure.value = sentenceOf(error)
       state.value = 'failed'
     }
@@ -132,7 +154,9 @@ export const useDesk = defineStore('desk', () => {
   }
 
   /** Fetches what the server knows of the document's versions. */
-  async function refresh(): Promise<void> { if (info.value) info.value = await $fetch<Info>(`/api/documents/${info.value.document.id}`) }
+  async function refresh(): Promise<void> {
+    if (info.value) info.value = await $fetch<Info>(`/api/documents/${info.value.document.id}`)
+  }
 
   /** Goes to a page of a view. */
   function show(to: PageView, index: number): void {
@@ -158,7 +182,10 @@ export const useDesk = defineStore('desk', () => {
 
   /** Looks for text and goes to its first place. */
   async function find(text: string, matchCase: boolean): Promise<void> {
-    if (text === '' || !engine.value) { found.value = null; return }
+    if (text === '' || !engine.value) {
+      found.value = null
+      return
+    }
     const places = await engine.value.ask('find', { text, matchCase })
     const from = places.findIndex(place => place.view === view.value && place.page >= page.value)
     found.value = { text, matchCase, places, at: places.length === 0 ? -1 : Math.max(from, 0) }
@@ -172,7 +199,8 @@ export const useDesk = defineStore('desk', () => {
 
   /** Marks all places of a face or voice on the sheets, or with the same one again takes the marks away. */
   async function choose(of: 'face' | 'voice', key: string | null): Promise<void> {
-    const known = key !== null && (of === 'face' ? census.value?.faces : census.value?.voices)?.some(each => each.key === key)
+    const known =
+      key !== null && (of === 'face' ? census.value?.faces : census.value?.voices)?.some(each => each.key === key)
     chosen.value = known ? { of, key: key! } : null
     occurrences.value = known ? await engine.value!.ask('occurrences', { of, key: key! }) : []
     at.value = -1
@@ -196,7 +224,10 @@ export const useDesk = defineStore('desk', () => {
     if (!info.value) return
     const { id } = info.value.document
     try {
-      const { state: to } = await $fetch<{ state: number }>(`/api/documents/${id}/step`, { method: 'POST', body: { base: info.value.document.version, direction } })
+      const { state: to } = await $fetch<{ state: number }>(`/api/documents/${id}/step`, {
+        method: 'POST',
+        body: { base: info.value.document.version, direction },
+      })
       failure.value = ''
       // The state may still be here: then nothing need be fetched.
       if (await engine.value?.ask('back', { state: to })) {
@@ -206,8 +237,9 @@ export const useDesk = defineStore('desk', () => {
         generation.value++
         return
       }
+    } catch (error) {
+      failure.value = sentenceOf(error)
     }
-    catch (error) { failure.value = sentenceOf(error) }
     await load(id)
   }
 
@@ -219,5 +251,52 @@ export const useDesk = defineStore('desk', () => {
     all.value = { pages: [], notes: [], masters: [] }
   }
 
-  return { engine, info, census, all, sheets, view, arrangement, shown, after, side, lit, showAfter, dropAfter, whiteSpace, grid, jump, reveal, scrolled, offPage, absentPictures, found, signed, standIns, state, failure, generation, zoom, page, marks, chosen, occurrences, at, current, pointed, open, load, count, refresh, show, find, walkFound, choose, walk, walkThrough, step, close }
+  return {
+    engine,
+    info,
+    census,
+    all,
+    sheets,
+    view,
+    arrangement,
+    shown,
+    after,
+    side,
+    lit,
+    showAfter,
+    dropAfter,
+    whiteSpace,
+    grid,
+    jump,
+    reveal,
+    scrolled,
+    offPage,
+    absentPictures,
+    found,
+    signed,
+    standIns,
+    state,
+    failure,
+    generation,
+    zoom,
+    page,
+    marks,
+    chosen,
+    occurrences,
+    at,
+    current,
+    pointed,
+    open,
+    load,
+    count,
+    refresh,
+    show,
+    find,
+    walkFound,
+    choose,
+    walk,
+    walkThrough,
+    step,
+    close,
+  }
 })

@@ -9,14 +9,17 @@ export const useLibrary = defineStore('library', () => {
   const shown = new Set<string>()
 
   function load(): Promise<Library> {
-    return fetching ??= $fetch<FaceRecord[]>('/api/faces').then((faces) => {
+    return (fetching ??= $fetch<FaceRecord[]>('/api/faces').then(faces => {
       library.value = markRaw(new Library(faces))
       return library.value
-    })
+    }))
   }
 
   /** Fetches the library anew: faces were added or taken away. */
-  function reload(): Promise<Library> { fetching = null; return load() }
+  function reload(): Promise<Library> {
+    fetching = null
+    return load()
+  }
 
   /** A CSS family name that draws interface text in a face; its file is fetched when it is first drawn. */
   function cssFamily(hash: string): string {

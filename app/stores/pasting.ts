@@ -8,13 +8,16 @@ import { useWords } from './words'
 export type PasteWay = 'ask' | 'plain' | 'structure'
 const kept = 'morphene-paste'
 
-/** What is pasted, and how: as plain text in the style at the caret, or with its structure in the document's own styles. */
+/**
+ * What is pasted, and how: as plain text in the style at the caret, or with its structure in the document's own
+ * styles.
+ */
 export const usePasting = defineStore('pasting', () => {
   const desk = useDesk()
   const words = useWords()
   const way = ref<PasteWay>('ask')
   /** What waits for an answer. */
-  const asked = shallowRef<{ text: string, html: string } | null>(null)
+  const asked = shallowRef<{ text: string; html: string } | null>(null)
 
   function recall(): void {
     const known = localStorage.getItem(kept)
@@ -31,8 +34,14 @@ export const usePasting = defineStore('pasting', () => {
     if (text === '' && html === '') return
     // A piece of one paragraph has no structure to ask about.
     const hasStructure = html !== '' && readHtml(html).blocks.length > 1
-    if (!hasStructure || way.value === 'plain') { void words.act(() => put('plain', text, html)); return }
-    if (way.value === 'structure') { void words.act(() => put('structure', text, html)); return }
+    if (!hasStructure || way.value === 'plain') {
+      void words.act(() => put('plain', text, html))
+      return
+    }
+    if (way.value === 'structure') {
+      void words.act(() => put('structure', text, html))
+      return
+    }
     asked.value = { text, html }
   }
 
@@ -49,9 +58,20 @@ export const usePasting = defineStore('pasting', () => {
     const gone = words.removal()
     if (!engine || !gone) return
     const styles = await engine.ask('styles', {})
-    const { edits, last } = how === 'plain' ? pastePlain(gone.at, text || readHtml(html).blocks.map(block => 'runs' in block ? block.runs.map(run => run.text).join('') : '').join('\n')) : pasteBlocks(gone.at, readHtml(html).blocks, styles)
+    const { edits, last } =
+      how === 'plain'
+        ? pastePlain(
+            gone.at,
+            text ||
+              readHtml(html)
+                .blocks.map(block => ('runs' in block ? block.runs.map(run => run.text).join('') : ''))
+                .join('\n'),
+          )
+        : pasteBlocks(gone.at, readHtml(html).blocks, styles)
     const all: Edit[] = [...gone.edits, ...edits]
-    await words.edit(all, made => made === null ? { ...gone.at, offset: gone.at.offset + last } : { part: gone.at.part, node: made, offset: last })
+    await words.edit(all, made =>
+      made === null ? { ...gone.at, offset: gone.at.offset + last } : { part: gone.at.part, node: made, offset: last },
+    )
     await words.reveal()
   }
 

@@ -6,7 +6,13 @@ import type { ShelfCard } from '~~/server/store/documents'
 import { sentenceOf } from './desk'
 
 /** A file on its way to the shelf. */
-export interface Upload { readonly key: number, readonly name: string, progress: number, state: 'sending' | 'checking' | 'refused' | 'told', message: string }
+export interface Upload {
+  readonly key: number
+  readonly name: string
+  progress: number
+  state: 'sending' | 'checking' | 'refused' | 'told'
+  message: string
+}
 
 /** What lies on the shelf, and what is being put there. */
 export const useShelf = defineStore('shelf', () => {
@@ -21,8 +27,14 @@ export const useShelf = defineStore('shelf', () => {
   /** What is shown: of the open folder, with the words that are looked for in name, title or faces. */
   const shown = computed(() => {
     const wanted = query.value.trim().toLowerCase()
-    return (cards.value ?? []).filter(card => (folder.value === null || card.folder === folder.value)
-      && (wanted === '' || `${card.fileName} ${card.title} ${card.folder ?? ''} ${card.faces.map(face => face.family).join(' ')}`.toLowerCase().includes(wanted)))
+    return (cards.value ?? []).filter(
+      card =>
+        (folder.value === null || card.folder === folder.value) &&
+        (wanted === '' ||
+          `${card.fileName} ${card.title} ${card.folder ?? ''} ${card.faces.map(face => face.family).join(' ')}`
+            .toLowerCase()
+            .includes(wanted)),
+    )
   })
   let next = 1
   let events: EventSource | null = null
@@ -34,8 +46,9 @@ export const useShelf = defineStore('shelf', () => {
       folders.value = list
       if (folder.value !== null && !list.some(each => each.name === folder.value)) folder.value = null
       failure.value = ''
+    } catch {
+      failure.value = 'The shelf cannot be reached. Is the server running?'
     }
-    catch { failure.value = 'The shelf cannot be reached. Is the server running?' }
   }
 
   function listen(): void {
@@ -55,7 +68,7 @@ export const useShelf = defineStore('shelf', () => {
   function put(file: File): Promise<void> {
     const upload: Upload = reactive({ key: next++, name: file.name, progress: 0, state: 'sending', message: '' })
     uploads.value.push(upload)
-    return new Promise((resolve) => {
+    return new Promise(resolve => {
       const request = new XMLHttpRequest()
       request.open('POST', `/api/documents?name=${encodeURIComponent(file.name)}`)
       request.upload.onprogress = ({ loaded, total }) => {
@@ -65,15 +78,21 @@ export const useShelf = defineStore('shelf', () => {
       request.onloadend = () => {
         if (request.status === 201) {
           // What a conversion left out is said, and stays until it is read.
-          const { left } = JSON.parse(request.responseText) as { left: { what: string, count: number }[] }
-          if (left.length > 0) { upload.state = 'told'; upload.message = `Opened as a text. Left out or guessed: ${left.map(each => each.count > 1 ? `${each.what} (${each.count})` : each.what).join('; ')}.` }
-          else uploads.value = uploads.value.filter(each => each.key !== upload.key)
+          const { left } = JSON.parse(request.responseText) as { left: { what: string; count: number }[] }
+          if (left.length > 0) {
+            upload.state = 'told'
+            upload.message = `Opened as a text. Left out or guessed: ${left
+              .map(each => (each.count > 1 ? `${each.what} (${each.count})` : each.what))
+              .join('; ')}.`
+          } else uploads.value = uploads.value.filter(each => each.key !== upload.key)
           void refresh()
-        }
-        else {
+        } else {
           upload.state = 'refused'
-          try { upload.message = (JSON.parse(request.responseText) as { message: string }).message }
-          catch { upload.message = 'The file did not arrive: the connection was lost. Nothing was kept.' }
+          try {
+            upload.message = (JSON.parse(request.responseText) as { message: string }).message
+          } catch {
+            upload.message = 'The file did not arrive: the connection was lost. Nothing was kept.'
+          }
         }
         resolve()
       }
@@ -89,17 +108,43 @@ export const useShelf = defineStore('shelf', () => {
   async function guarded(action: () => Promise<unknown>): Promise<boolean> {
     let done = true
     let said = ''
-    try { await action() }
-    catch (error) { done = false; said = sentenceOf(error) }
+    try {
+      await action()
+    } catch (error) {
+      done = false
+      said = sentenceOf(error)
+    }
     await refresh()
     if (!done) failure.value = said
     return done
   }
   const addFolder = (name: string) => guarded(() => $fetch('/api/folders', { method: 'POST', body: { name } }))
-  const removeFolder = (name: string) => guarded(() => $fetch('/api/folders/remove', { method: 'POST', body: { name } }))
-  const move = (id: string, to: string | null) => guarded(() => $fetch(`/api/documents/${id}/folder`, { method: 'POST', body: { folder: to } }))
+  const removeFolder = (name: string) =>
+    guarded(() => $fetch('/api/folders/remove', { method: 'POST', body: { name } }))
+  const move = (id: string, to: string | null) =>
+    guarded(() => $fetch(`/api/documents/${id}/folder`, { method: 'POST', body: { folder: to } }))
 
-  const dismiss = (key: number) => { uploads.value = uploads.value.filter(each => each.key !== key) }
+  const dismiss = (key: number) => {
+    uploads.value = uploads.value.filter(each => each.key !== key)
+  }
 
-  return { folders, folder, query, shown, addFolder, removeFolder, move, cards, uploads, jobs, failure, refresh, listen, hush, put, remove, dismiss }
+  return {
+    folders,
+    folder,
+    query,
+    shown,
+    addFolder,
+    removeFolder,
+    move,
+    cards,
+    uploads,
+    jobs,
+    failure,
+    refresh,
+    listen,
+    hush,
+    put,
+    remove,
+    dismiss,
+  }
 })

@@ -18,7 +18,7 @@ export const useStyles = defineStore('styles', () => {
   const desk = useDesk()
   const words = useWords()
   const list = shallowRef<readonly StyleSummary[]>([])
-  const selected = shallowRef<{ readonly family: StyleFamily, readonly name: string } | null>(null)
+  const selected = shallowRef<{ readonly family: StyleFamily; readonly name: string } | null>(null)
   const panel = ref<'list' | 'edit' | 'make' | 'settle' | 'rules' | 'import' | 'languages' | 'plan'>('list')
   /** What happens to local formatting where a style is applied. */
   const strays = ref<'keep' | 'settle'>('settle')
@@ -32,22 +32,39 @@ export const useStyles = defineStore('styles', () => {
   const message = ref('')
   const done = ref('')
   /** Styles on keys of one's own: Alt with a figure. */
-  const pins = shallowRef<Readonly<Record<string, { readonly family: StyleFamily, readonly name: string }>>>({})
+  const pins = shallowRef<Readonly<Record<string, { readonly family: StyleFamily; readonly name: string }>>>({})
 
-  const summary = computed(() => list.value.find(each => each.family === selected.value?.family && each.name === selected.value.name) ?? null)
+  const summary = computed(
+    () => list.value.find(each => each.family === selected.value?.family && each.name === selected.value.name) ?? null,
+  )
   /** The text that is meant: what is selected, else the paragraph with the caret, else the frame that is pointed at. */
-  const target = computed((): { scope: TextScope, words: string, inline: boolean } | null => {
+  const target = computed((): { scope: TextScope; words: string; inline: boolean } | null => {
     if (words.frame) return { scope: { kind: 'frame', ...words.frame }, words: 'the chosen frame', inline: false }
     if (words.hasSelection) {
       const ranges = words.ranges.map(({ part, node, from, to }) => ({ part, node, from, to }))
-      return { scope: { kind: 'ranges', ranges }, words: ranges.length === 1 ? 'the selected words' : `${ranges.length} selected paragraphs`, inline: ranges.length === 1 }
+      return {
+        scope: { kind: 'ranges', ranges },
+        words: ranges.length === 1 ? 'the selected words' : `${ranges.length} selected paragraphs`,
+        inline: ranges.length === 1,
+      }
     }
-    return words.spot ? { scope: { kind: 'ranges', ranges: [{ part: words.spot.part, node: words.spot.node, from: 0, to: 10_000_000 }] }, words: 'the paragraph with the caret', inline: false } : null
+    return words.spot
+      ? {
+          scope: {
+            kind: 'ranges',
+            ranges: [{ part: words.spot.part, node: words.spot.node, from: 0, to: 10_000_000 }],
+          },
+          words: 'the paragraph with the caret',
+          inline: false,
+        }
+      : null
   })
   /** A paragraph style speaks for whole paragraphs: the selection is widened to them. */
   function scopeFor(family: StyleFamily): TextScope | null {
     const own = target.value?.scope ?? null
-    return own?.kind === 'ranges' && family === 'paragraph' ? { kind: 'ranges', ranges: own.ranges.map(range => ({ ...range, from: 0, to: 10_000_000 })) } : own
+    return own?.kind === 'ranges' && family === 'paragraph'
+      ? { kind: 'ranges', ranges: own.ranges.map(range => ({ ...range, from: 0, to: 10_000_000 })) }
+      : own
   }
 
   async function refresh(): Promise<void> {
@@ -58,16 +75,24 @@ export const useStyles = defineStore('styles', () => {
 
   function recallPins(): void {
     const id = desk.info?.document.id
-    try { pins.value = id ? JSON.parse(localStorage.getItem(`pins ${id}`) ?? '{}') as typeof pins.value : {} }
-    catch { pins.value = {} }
+    try {
+      pins.value = id ? (JSON.parse(localStorage.getItem(`pins ${id}`) ?? '{}') as typeof pins.value) : {}
+    } catch {
+      pins.value = {}
+    }
   }
-  function pin(figure: string, style: { family: StyleFamily, name: string } | null): void {
-    const next = Object.fromEntries(Object.entries(pins.value).filter(([key, each]) => key !== figure && (style === null || each.family !== style.family || each.name !== style.name)))
+  function pin(figure: string, style: { family: StyleFamily; name: string } | null): void {
+    const next = Object.fromEntries(
+      Object.entries(pins.value).filter(
+        ([key, each]) => key !== figure && (style === null || each.family !== style.family || each.name !== style.name),
+      ),
+    )
     if (style && figure !== '') next[figure] = style
     pins.value = next
     if (desk.info) localStorage.setItem(`pins ${desk.info.document.id}`, JSON.stringify(next))
   }
-  const pinOf = (style: { family: StyleFamily, name: string }) => Object.entries(pins.value).find(([, each]) => each.family === style.family && each.name === style.name)?.[0] ?? ''
+  const pinOf = (style: { family: StyleFamily; name: string }) =>
+    Object.entries(pins.value).find(([, each]) => each.family === style.family && each.name === style.name)?.[0] ?? ''
 
   let asked = 0
   /** Shows on the sheets what wishes would do, without working out their effects. Nothing is stored. */
@@ -79,8 +104,7 @@ export const useStyles = defineStore('styles', () => {
       if (own !== asked) return
       message.value = ''
       desk.showAfter(null)
-    }
-    catch (error) {
+    } catch (error) {
       if (own === asked) message.value = sentenceOf(error)
     }
   }
@@ -100,7 +124,10 @@ export const useStyles = defineStore('styles', () => {
     const own = ++asked
     let made = false
     try {
-      const planned = await desk.engine.ask('planStyles', { request: { wishes: plainly(list), struck: [...kept] }, effects: true })
+      const planned = await desk.engine.ask('planStyles', {
+        request: { wishes: plainly(list), struck: [...kept] },
+        effects: true,
+      })
       if (own === asked) {
         wishes.value = list
         struck.value = [...kept]
@@ -109,8 +136,9 @@ export const useStyles = defineStore('styles', () => {
         desk.showAfter(planned.sheets)
         made = true
       }
+    } catch (error) {
+      message.value = sentenceOf(error)
     }
-    catch (error) { message.value = sentenceOf(error) }
     busy.value = false
     return made
   }
@@ -130,7 +158,10 @@ export const useStyles = defineStore('styles', () => {
     let stored = false
     const { id, version } = desk.info.document
     try {
-      const result = await $fetch<{ version: { title: string }, made: StylePlan['made'] }>(`/api/documents/${id}/styles`, { method: 'POST', body: { base: version, request: { wishes: list, struck: kept } } })
+      const result = await $fetch<{ version: { title: string }; made: StylePlan['made'] }>(
+        `/api/documents/${id}/styles`,
+        { method: 'POST', body: { base: version, request: { wishes: list, struck: kept } } },
+      )
       dropPreview()
       await desk.load(id)
       await refresh()
@@ -138,10 +169,14 @@ export const useStyles = defineStore('styles', () => {
       if (first) selected.value = { family: first.family as StyleFamily, name: first.name }
       done.value = result.version.title
       stored = true
-    }
-    catch (error) {
+    } catch (error) {
       message.value = sentenceOf(error)
-      if ((error as { statusCode?: number }).statusCode === 409) { const said = message.value; dropPreview(); await desk.load(id); message.value = said }
+      if ((error as { statusCode?: number }).statusCode === 409) {
+        const said = message.value
+        dropPreview()
+        await desk.load(id)
+        message.value = said
+      }
     }
     busy.value = false
     return stored
@@ -161,9 +196,13 @@ export const useStyles = defineStore('styles', () => {
   }
 
   /** Gives the text that is meant a style, at once: undoing takes it back. */
-  async function applyStyle(style: { family: StyleFamily, name: string | null }): Promise<void> {
+  async function applyStyle(style: { family: StyleFamily; name: string | null }): Promise<void> {
     const scope = scopeFor(style.family)
-    if (!scope) { message.value = 'Put the caret into a paragraph, select text or choose a frame on the sheets; then give it a style.'; return }
+    if (!scope) {
+      message.value =
+        'Put the caret into a paragraph, select text or choose a frame on the sheets; then give it a style.'
+      return
+    }
     await carryOut([{ type: 'apply', style, scope, strays: strays.value, keep: [...keep.value] }])
   }
 
@@ -176,5 +215,35 @@ export const useStyles = defineStore('styles', () => {
     recallPins()
   }
 
-  return { list, selected, summary, panel, strays, keep, groups, wishes, struck, plan, busy, message, done, pins, target, scopeFor, refresh, pin, pinOf, recallPins, preview, dropPreview, propose, toggle, carryOut, apply, leave, applyStyle, clear }
+  return {
+    list,
+    selected,
+    summary,
+    panel,
+    strays,
+    keep,
+    groups,
+    wishes,
+    struck,
+    plan,
+    busy,
+    message,
+    done,
+    pins,
+    target,
+    scopeFor,
+    refresh,
+    pin,
+    pinOf,
+    recallPins,
+    preview,
+    dropPreview,
+    propose,
+    toggle,
+    carryOut,
+    apply,
+    leave,
+    applyStyle,
+    clear,
+  }
 })

@@ -6,7 +6,10 @@ import type { Move } from '~~/core/typeset/text-walk'
 import type { Copied } from '../workers/messages'
 import { sentenceOf, useDesk } from './desk'
 
-/** How long typing rests before what was typed becomes a version, and before everything is counted again. Milliseconds. */
+/**
+ * How long typing rests before what was typed becomes a version, and before everything is counted again.
+ * Milliseconds.
+ */
 const pause = { store: 900, count: 700, again: 5000 } as const
 
 /** The caret, what is selected, and the words that are typed. */
@@ -16,10 +19,13 @@ export const useWords = defineStore('words', () => {
   const spot = shallowRef<Spot | null>(null)
   const ranges = shallowRef<readonly TextRange[]>([])
   /** A whole frame that is pointed at, instead of text. */
-  const frame = shallowRef<{ readonly part: string, readonly node: number } | null>(null)
+  const frame = shallowRef<{ readonly part: string; readonly node: number } | null>(null)
   /** The next frame is drawn on the sheets, with text standing in it so. */
   const drawing = shallowRef<FrameText | null>(null)
-  /** The paragraph style that text of new frames begins in; '' for the starting type, 'caret' for that of the text with the caret. */
+  /**
+   * The paragraph style that text of new frames begins in; '' for the starting type, 'caret' for that of the text
+   * with the caret.
+   */
   const frameStyle = ref('')
   /** What copying would give; fetched ahead, since a clipboard does not wait. */
   const copied = shallowRef<Copied | null>(null)
@@ -50,7 +56,10 @@ export const useWords = defineStore('words', () => {
 
   async function select(): Promise<void> {
     const { engine } = desk
-    if (!engine || !spot.value || !anchor.value) { ranges.value = []; return }
+    if (!engine || !spot.value || !anchor.value) {
+      ranges.value = []
+      return
+    }
     const [one, other] = [anchor.value, spot.value]
     const found = await engine.ask('ranges', { one, other })
     if (spot.value !== other || anchor.value !== one) return
@@ -95,9 +104,11 @@ export const useWords = defineStore('words', () => {
     // Without extending, the caret leaves a selection at the side it goes to.
     if (!extend && hasSelection.value && (way === 'left' || way === 'right')) {
       const [first, last] = [ranges.value[0]!, ranges.value.at(-1)!]
-      to = way === 'left' ? { part: first.part, node: first.node, offset: first.from } : { part: last.part, node: last.node, offset: last.to }
-    }
-    else to = await engine.ask('move', { spot: spot.value, move: way })
+      to =
+        way === 'left'
+          ? { part: first.part, node: first.node, offset: first.from }
+          : { part: last.part, node: last.node, offset: last.to }
+    } else to = await engine.ask('move', { spot: spot.value, move: way })
     await place(to, extend)
     await reveal()
   }
@@ -117,16 +128,21 @@ export const useWords = defineStore('words', () => {
   }
 
   /** Edits that take the selection away, and where the caret is then. */
-  function removal(): { edits: Edit[], at: Spot } | null {
+  function removal(): { edits: Edit[]; at: Spot } | null {
     const [first] = ranges.value
     const last = ranges.value.at(-1)
     if (!first || !last || !hasSelection.value) return spot.value && { edits: [], at: spot.value }
     const at: Spot = { part: first.part, node: first.node, offset: first.from }
-    if (first === last) return { edits: [{ type: 'text', part: first.part, node: first.node, from: first.from, to: first.to, text: '' }], at }
+    if (first === last)
+      return {
+        edits: [{ type: 'text', part: first.part, node: first.node, from: first.from, to: first.to, text: '' }],
+        at,
+      }
     const edits: Edit[] = []
     if (last.to > 0) edits.push({ type: 'text', part: last.part, node: last.node, from: 0, to: last.to, text: '' })
     for (const range of ranges.value.slice(1, -1)) edits.push({ type: 'remove', part: range.part, node: range.node })
-    if (first.to > first.from) edits.push({ type: 'text', part: first.part, node: first.node, from: first.from, to: first.to, text: '' })
+    if (first.to > first.from)
+      edits.push({ type: 'text', part: first.part, node: first.node, from: first.from, to: first.to, text: '' })
     edits.push({ type: 'join', part: first.part, node: first.node })
     return { edits, at }
   }
@@ -142,12 +158,17 @@ export const useWords = defineStore('words', () => {
         pending.value = [...pending.value, ...done.edits]
         message.value = ''
         const to = after(done.made)
-        if (to) { anchor.value = to; spot.value = to; ranges.value = []; copied.value = null; wish.value = null }
+        if (to) {
+          anchor.value = to
+          spot.value = to
+          ranges.value = []
+          copied.value = null
+          wish.value = null
+        }
         desk.generation++
         later()
         return true
-      }
-      catch (error) {
+      } catch (error) {
         message.value = sentenceOf(error)
         return false
       }
@@ -160,8 +181,12 @@ export const useWords = defineStore('words', () => {
   function later(): void {
     clearTimeout(storeTimer)
     clearTimeout(countTimer)
-    storeTimer = setTimeout(() => { void flush() }, pause.store)
-    countTimer = setTimeout(() => { void desk.count() }, pause.count)
+    storeTimer = setTimeout(() => {
+      void flush()
+    }, pause.store)
+    countTimer = setTimeout(() => {
+      void desk.count()
+    }, pause.count)
   }
 
   /** Keys act one after the other: each finds the caret where the one before has left it. */
@@ -176,7 +201,10 @@ export const useWords = defineStore('words', () => {
   let letters: { text: string } | null = null
   /** Writes text where the caret is, in place of what is selected. */
   function type(text: string): void {
-    if (letters) { letters.text += text; return }
+    if (letters) {
+      letters.text += text
+      return
+    }
     const own = { text }
     void act(async () => {
       if (letters === own) letters = null
@@ -184,7 +212,10 @@ export const useWords = defineStore('words', () => {
       if (!gone || own.text === '') return
       const { part, node, offset } = gone.at
       const [only] = gone.edits
-      const edits: Edit[] = gone.edits.length === 1 && only?.type === 'text' ? [{ ...only, text: own.text }] : [...gone.edits, { type: 'text', part, node, from: offset, to: offset, text: own.text }]
+      const edits: Edit[] =
+        gone.edits.length === 1 && only?.type === 'text'
+          ? [{ ...only, text: own.text }]
+          : [...gone.edits, { type: 'text', part, node, from: offset, to: offset, text: own.text }]
       await edit(edits, () => ({ part, node, offset: offset + own.text.length }))
       await reveal()
     })
@@ -195,14 +226,21 @@ export const useWords = defineStore('words', () => {
     const { engine } = desk
     if (!engine || !spot.value) return
     const gone = removal()
-    if (gone && gone.edits.length > 0) { await edit(gone.edits, () => gone.at); await reveal(); return }
+    if (gone && gone.edits.length > 0) {
+      await edit(gone.edits, () => gone.at)
+      await reveal()
+      return
+    }
     const from = spot.value
     const to = await engine.ask('move', { spot: from, move: way })
     if (to.node === from.node && to.part === from.part) {
       const [low, high] = [Math.min(from.offset, to.offset), Math.max(from.offset, to.offset)]
-      if (high > low) await edit([{ type: 'text', part: from.part, node: from.node, from: low, to: high, text: '' }], () => ({ ...from, offset: low }))
-    }
-    else {
+      if (high > low)
+        await edit([{ type: 'text', part: from.part, node: from.node, from: low, to: high, text: '' }], () => ({
+          ...from,
+          offset: low,
+        }))
+    } else {
       // Over the edge of a paragraph: the two are joined.
       const first = way.endsWith('left') ? to : from
       await edit([{ type: 'join', part: first.part, node: first.node }], () => first)
@@ -214,7 +252,9 @@ export const useWords = defineStore('words', () => {
     const gone = removal()
     if (!gone) return
     const { part, node, offset } = gone.at
-    await edit([...gone.edits, { type: 'split', part, node, at: offset }], made => made === null ? null : { part, node: made, offset: 0 })
+    await edit([...gone.edits, { type: 'split', part, node, at: offset }], made =>
+      made === null ? null : { part, node: made, offset: 0 },
+    )
     await reveal()
   }
 
@@ -241,26 +281,40 @@ export const useWords = defineStore('words', () => {
       const base = info.document.version
       try {
         await engine.ask('keep', { state: base + 1 })
-        const stored = await $fetch<{ version: { number: number, state: number }, said: readonly string[] }>(`/api/documents/${info.document.id}/edit`, { method: 'POST', body: { base, edits } })
+        const stored = await $fetch<{ version: { number: number; state: number }; said: readonly string[] }>(
+          `/api/documents/${info.document.id}/edit`,
+          { method: 'POST', body: { base, edits } },
+        )
         await desk.refresh()
-        said.value = stored.said.length > 0 ? `Stored. What no longer showed the document was dropped: ${stored.said.join(', ')}.` : ''
-      }
-      catch (error) {
+        said.value =
+          stored.said.length > 0
+            ? `Stored. What no longer showed the document was dropped: ${stored.said.join(', ')}.`
+            : ''
+      } catch (error) {
         if ((error as { statusCode?: number }).statusCode === undefined) {
           // The server was not reached: nothing is lost, it is tried again.
           pending.value = [...edits, ...pending.value]
-          message.value = 'What you typed could not be stored: the server is not reached. It is kept here and tried again; do not close this page.'
+          message.value =
+            'What you typed could not be stored: the server is not reached. It is kept here and tried again; do not close this page.'
           retry = true
           return
         }
-        const typed = edits.flatMap(({ edit: each }) => each.type === 'text' ? [each.text] : []).join('')
-        desk.failure = `${sentenceOf(error)}${typed ? ` What you typed: “${typed.slice(0, 400)}”.` : ''} Reload the page to go on from what is stored.`
+        const typed = edits.flatMap(({ edit: each }) => (each.type === 'text' ? [each.text] : [])).join('')
+        desk.failure =
+          `${sentenceOf(error)}${typed ? ` What you typed: “${typed.slice(0, 400)}”.` : ''} ` +
+          `Reload the page to go on from what is stored.`
+      } finally {
+        saving.value = false
+        storing = null
       }
-      finally { saving.value = false; storing = null }
     })()
     await storing
-    if (retry) { retry = false; storeTimer = setTimeout(() => { void flush() }, pause.again) }
-    else if (pending.value.length > 0) later()
+    if (retry) {
+      retry = false
+      storeTimer = setTimeout(() => {
+        void flush()
+      }, pause.again)
+    } else if (pending.value.length > 0) later()
   }
 
   /** Undoes or does again; what is being typed is stored first. */
@@ -274,10 +328,43 @@ export const useWords = defineStore('words', () => {
     // The caret stays where it was, as far as its paragraph is still there.
     if (!before || !engine) return
     const kept = await engine.ask('clamp', { spot: before })
-    if (kept === null) { clear(); return }
+    if (kept === null) {
+      clear()
+      return
+    }
     anchor.value = spot.value = kept
     await reveal()
   }
 
-  return { act, anchor, spot, ranges, frame, drawing, frameStyle, copied, message, said, saving, unsaved, wish, hasSelection, clear, place, selectRange, selectAll, selectWord, move, reveal, edit, type, erase, split, removal, newFrameStyle, flush, step }
+  return {
+    act,
+    anchor,
+    spot,
+    ranges,
+    frame,
+    drawing,
+    frameStyle,
+    copied,
+    message,
+    said,
+    saving,
+    unsaved,
+    wish,
+    hasSelection,
+    clear,
+    place,
+    selectRange,
+    selectAll,
+    selectWord,
+    move,
+    reveal,
+    edit,
+    type,
+    erase,
+    split,
+    removal,
+    newFrameStyle,
+    flush,
+    step,
+  }
 })

@@ -30,13 +30,18 @@ function fetchFace(hash: string): Uint8Array | undefined {
   const request = new XMLHttpRequest()
   request.open('GET', `/api/faces/${hash}`, false)
   request.responseType = 'arraybuffer'
-  try { request.send() }
-  catch { return undefined }
+  try {
+    request.send()
+  } catch {
+    return undefined
+  }
   return request.status === 200 ? new Uint8Array(request.response as ArrayBuffer) : undefined
 }
 
 const engine = new HarfBuzz(
-  (code, imports) => new WebAssembly.Instance(new WebAssembly.Module(code as Uint8Array<ArrayBuffer>), imports as WebAssembly.Imports).exports,
+  (code, imports) =>
+    new WebAssembly.Instance(new WebAssembly.Module(code as Uint8Array<ArrayBuffer>), imports as WebAssembly.Imports)
+      .exports,
   new Uint8Array(await (await fetch(harfbuzzCode)).arrayBuffer()),
 )
 let words: WordDesk | null = null
@@ -45,20 +50,35 @@ let typesetter: Typesetter | null = null
 let settingKey = ''
 const sent = new Set<string>()
 
-const open = (): WordDesk => { if (!words) throw new Error('no document is open'); return words }
+const open = (): WordDesk => {
+  if (!words) throw new Error('no document is open')
+  return words
+}
 const session = (side: Side): DocumentSession => {
   const found = side === 'now' ? words?.session : after
   if (!found) throw new Error('no document is open')
   return found
 }
-const sheetOf = (page: Page): SheetSize => ({ width: page.geometry.width, height: page.geometry.height, number: page.number, name: page.name })
-const sheets = ({ composition }: DocumentSession): Sheets => ({ pages: composition.pages.map(sheetOf), notes: composition.notes.map(sheetOf), masters: composition.masters.map(sheetOf) })
+const sheetOf = (page: Page): SheetSize => ({
+  width: page.geometry.width,
+  height: page.geometry.height,
+  number: page.number,
+  name: page.name,
+})
+const sheets = ({ composition }: DocumentSession): Sheets => ({
+  pages: composition.pages.map(sheetOf),
+  notes: composition.notes.map(sheetOf),
+  masters: composition.masters.map(sheetOf),
+})
 
 const noSwap: SwapRequest = { wishes: [], struck: [], faces: {}, symbols: false, kept: [], spared: [], repairs: [] }
 
 /** Some words that a family is set in, to show another one by: the longest place, cut at a word. */
 function sampleOf(places: readonly AbsentPlace[]): string {
-  const longest = places.reduce((best, place) => place.text.trim().length > best.length ? place.text.trim() : best, '')
+  const longest = places.reduce(
+    (best, place) => (place.text.trim().length > best.length ? place.text.trim() : best),
+    '',
+  )
   return longest.length > 64 ? `${longest.slice(0, 64).replace(/\s+\S*$/, '')} …` : longest
 }
 
@@ -67,7 +87,7 @@ function draw(side: Side, view: PageView, index: number): Drawn {
   const composed = of.page(index, view)
   if (!composed) throw new Error('there is no such page any more')
   const page = displayPage(composed)
-  const outlines: { face: string, glyph: number, path: string }[] = []
+  const outlines: { face: string; glyph: number; path: string }[] = []
   for (const run of page.runs) {
     for (const glyph of run.glyphs) {
       const face = fontKey(run)
@@ -77,16 +97,28 @@ function draw(side: Side, view: PageView, index: number): Drawn {
       outlines.push({ face, glyph, path: typesetter!.shaper.outline(run.face, glyph, run.axes) })
     }
   }
-  const styles = page.runs.map(run => run.style >= 0 ? of.cascadeOf(run.part).styleOf(run.style) : undefined)
-  const voices = page.runs.map((run, at) => { const style = styles[at]; return style ? voiceKey(voiceOf(style, run.slot)) : '' })
-  return { page, outlines, voices, faces: voices.map(voice => voice.split('|').slice(0, 3).join('|')), strays: page.runs.map((run, at) => run.own && !run.part.includes('/') && styles[at] !== undefined && !styles[at].settled(run.slot)) }
+  const styles = page.runs.map(run => (run.style >= 0 ? of.cascadeOf(run.part).styleOf(run.style) : undefined))
+  const voices = page.runs.map((run, at) => {
+    const style = styles[at]
+    return style ? voiceKey(voiceOf(style, run.slot)) : ''
+  })
+  return {
+    page,
+    outlines,
+    voices,
+    faces: voices.map(voice => voice.split('|').slice(0, 3).join('|')),
+    strays: page.runs.map(
+      (run, at) => run.own && !run.part.includes('/') && styles[at] !== undefined && !styles[at].settled(run.slot),
+    ),
+  }
 }
 
 const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Promise<Asks[N]['answer']> } = {
   async open({ bytes, ids, faces, standIns, state }) {
     // Other faces or stand-ins set all text anew; glyphs that were sent stay known by their face.
     const setting = JSON.stringify([faces.length, faces.at(-1)?.hash, standIns])
-    if (!typesetter || setting !== settingKey) typesetter = new Typesetter(new Library(faces, standIns), typesetter?.shaper ?? new Shaper(engine, fetchFace))
+    if (!typesetter || setting !== settingKey)
+      typesetter = new Typesetter(new Library(faces, standIns), typesetter?.shaper ?? new Shaper(engine, fetchFace))
     settingKey = setting
     words = new WordDesk(await DocumentSession.start(bytes, typesetter, { ids }), state)
     after = null
@@ -95,20 +127,36 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   },
   count: () => ({ sheets: sheets(session('now')), census: session('now').detail.census }),
   page: ({ side, view, index }) => draw(side, view, index),
-  occurrences: ({ key, of }) => session('now').detail.occurrences.filter(each => each[of] === key).slice(0, 5000),
+  occurrences: ({ key, of }) =>
+    session('now')
+      .detail.occurrences.filter(each => each[of] === key)
+      .slice(0, 5000),
   plan({ request }) {
     const start = performance.now()
     const planned = session('now').plan(request)
     after = planned.after
-    return { plan: { ...planned.plan, operations: [] }, sheets: sheets(after).pages, milliseconds: performance.now() - start }
+    return {
+      plan: { ...planned.plan, operations: [] },
+      sheets: sheets(after).pages,
+      milliseconds: performance.now() - start,
+    }
   },
-  previewSwap({ request }) { after = session('now').preview(request); return null },
+  previewSwap({ request }) {
+    after = session('now').preview(request)
+    return null
+  },
   repairs: ({ target }) => session('now').repairsFor(session('after'), target),
   absent({ known }) {
     const { absent, typesetter: own } = session('now')
     return {
       places: absent.places,
-      faces: absent.faces.map(face => ({ ...face, suggestions: face.symbols ? [] : suggestFaces(own.library, face.name, face.codePoints, known[face.family] ?? null), sample: sampleOf(absent.places.filter(place => place.family === face.family)) })),
+      faces: absent.faces.map(face => ({
+        ...face,
+        suggestions: face.symbols
+          ? []
+          : suggestFaces(own.library, face.name, face.codePoints, known[face.family] ?? null),
+        sample: sampleOf(absent.places.filter(place => place.family === face.family)),
+      })),
     }
   },
   linesWith({ family, to }) {
@@ -122,7 +170,10 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   },
   criteriaAt({ ranges }) {
     const { reading, typesetter: own } = session('now')
-    const matches = matchText(reading, own.library, null, { look: {}, scope: { kind: 'ranges', ranges: ranges.map(({ part, node, from, to }) => ({ part, node, from, to })) } })
+    const matches = matchText(reading, own.library, null, {
+      look: {},
+      scope: { kind: 'ranges', ranges: ranges.map(({ part, node, from, to }) => ({ part, node, from, to })) },
+    })
     return matches[0] ? { look: criteriaLike(matches[0]), text: matches.map(match => match.text).join(' ') } : null
   },
   async picture({ href }) {
@@ -132,20 +183,29 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
     try {
       const bytes = partBytes(container, path) as Uint8Array<ArrayBuffer>
       // Vector pictures cannot be decoded in a worker.
-      if (/^\s*(<\?xml|<svg|<!--|\uFEFF)/.test(new TextDecoder().decode(bytes.subarray(0, 100)))) return { bitmap: null, svg: bytes, absent: false }
+      if (/^\s*(<\?xml|<svg|<!--|\uFEFF)/.test(new TextDecoder().decode(bytes.subarray(0, 100))))
+        return { bitmap: null, svg: bytes, absent: false }
       return { bitmap: await createImageBitmap(new Blob([bytes])), svg: null, absent: false }
+    } catch {
+      return { bitmap: null, svg: null, absent: false }
     }
-    catch { return { bitmap: null, svg: null, absent: false } }
   },
   edit: ({ edits }) => open().edit(edits),
-  keep({ state }) { open().keep(state); return null },
+  keep({ state }) {
+    open().keep(state)
+    return null
+  },
   back: ({ state }) => open().back(state),
   move: ({ spot, move }) => open().walk.move(spot, move),
   clamp: ({ spot }) => open().clamp(spot),
   word: ({ spot }) => open().walk.word(spot),
   ranges: ({ one, other }) => open().walk.ranges(one, other),
   whole: ({ part, node }) => open().whole(part, node),
-  together: ({ part, node, others }) => { const { walk } = open(); const root = walk.root(part, node); return others.filter(each => walk.root(part, each) === root) },
+  together: ({ part, node, others }) => {
+    const { walk } = open()
+    const root = walk.root(part, node)
+    return others.filter(each => walk.root(part, each) === root)
+  },
   beside: ({ part, node, step }) => open().beside(part, node, step),
   copy: ({ ranges }) => open().copy(ranges),
   where: ({ spot, view, near }) => open().where(spot, view, near),
@@ -163,13 +223,17 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
     const detail = styleDetail(reading, family, name)
     if (!detail) return null
     const summary = listStyles(reading, own.library, null).find(each => each.family === family && each.name === name)
-    return { ...detail, faceFeatures: summary ? [...own.shaper.font(summary.look.face)?.features ?? []].sort() : [] }
+    return { ...detail, faceFeatures: summary ? [...(own.shaper.font(summary.look.face)?.features ?? [])].sort() : [] }
   },
   planStyles({ request, effects }) {
     const start = performance.now()
     const planned = session('now').planStyles(request, effects)
     after = planned.after
-    return { plan: { ...planned.plan, operations: [] }, sheets: effects ? sheets(after).pages : null, milliseconds: performance.now() - start }
+    return {
+      plan: { ...planned.plan, operations: [] },
+      sheets: effects ? sheets(after).pages : null,
+      milliseconds: performance.now() - start,
+    }
   },
   styleOccurrences: ({ family, name }) => open().placesOf(family, name),
   styleAt: ({ part, node }) => open().styleAt(part, node),
@@ -182,14 +246,15 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   styleSample: ({ family, name }) => open().sample(family, name),
 }
 
-const post = (answer: Answer) => { self.postMessage(answer) }
+const post = (answer: Answer) => {
+  self.postMessage(answer)
+}
 
 self.onmessage = async ({ data }: MessageEvent<Ask>) => {
   try {
     const answer = await (answers[data.name] as (ask: unknown) => unknown)(data.ask)
     post({ id: data.id, answer })
-  }
-  catch (error) {
+  } catch (error) {
     post({ id: data.id, failure: error instanceof Error ? error.message : String(error) })
   }
 }

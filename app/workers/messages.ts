@@ -29,21 +29,32 @@ import type { Move } from '~~/core/typeset/text-walk'
 /** Which state of the document: as it is, or as the plan would make it. */
 export type Side = 'now' | 'after'
 
-export interface SheetSize { readonly width: number, readonly height: number, readonly number: string, readonly name: string }
+export interface SheetSize {
+  readonly width: number
+  readonly height: number
+  readonly number: string
+  readonly name: string
+}
 
 /** The sheets of every view: the pages, those of speaker notes, and the masters. */
 export type Sheets = Readonly<Record<PageView, readonly SheetSize[]>>
 
 /** A document whose first page can be looked at; the others are set next. */
-export interface Opened { readonly sheets: readonly SheetSize[], readonly signed: boolean }
+export interface Opened {
+  readonly sheets: readonly SheetSize[]
+  readonly signed: boolean
+}
 
 /** All of its pages, and what is on them. */
-export interface Counted { readonly sheets: Sheets, readonly census: Census }
+export interface Counted {
+  readonly sheets: Sheets
+  readonly census: Census
+}
 
 /** A page to draw, with the outlines of glyphs that were not sent before, and each run's face and voice. */
 export interface Drawn {
   readonly page: DisplayPage
-  readonly outlines: readonly { readonly face: string, readonly glyph: number, readonly path: string }[]
+  readonly outlines: readonly { readonly face: string; readonly glyph: number; readonly path: string }[]
   readonly faces: readonly string[]
   readonly voices: readonly string[]
   /** Of each run: local formatting makes it depart from its styles. */
@@ -51,92 +62,173 @@ export interface Drawn {
 }
 
 /** An absent family, what could take its place, and a few of its own words to show that in. */
-export interface AbsentEntry extends AbsentFace { readonly suggestions: readonly Suggestion[], readonly sample: string }
-export interface AbsentAnswer { readonly faces: readonly AbsentEntry[], readonly places: readonly AbsentPlace[] }
+export interface AbsentEntry extends AbsentFace {
+  readonly suggestions: readonly Suggestion[]
+  readonly sample: string
+}
+export interface AbsentAnswer {
+  readonly faces: readonly AbsentEntry[]
+  readonly places: readonly AbsentPlace[]
+}
 
-export interface Planned { readonly plan: SwapPlan, readonly sheets: readonly SheetSize[], readonly milliseconds: number }
+export interface Planned {
+  readonly plan: SwapPlan
+  readonly sheets: readonly SheetSize[]
+  readonly milliseconds: number
+}
 
 /** A paragraph in one face and size, for reading. */
-export interface PlainParagraph { readonly part: string, readonly node: number, readonly text: string, readonly style: string }
-export interface PlainStory { readonly title: string, readonly from: number, readonly count: number }
+export interface PlainParagraph {
+  readonly part: string
+  readonly node: number
+  readonly text: string
+  readonly style: string
+}
+export interface PlainStory {
+  readonly title: string
+  readonly from: number
+  readonly count: number
+}
 
 /** Where text was found. */
-export interface Found { readonly part: string, readonly node: number, readonly from: number, readonly to: number, readonly page: number, readonly view: PageView }
+export interface Found {
+  readonly part: string
+  readonly node: number
+  readonly from: number
+  readonly to: number
+  readonly page: number
+  readonly view: PageView
+}
 
 /** What is selected, as text and as paragraphs with their styles. */
-export interface Copied { readonly text: string, readonly html: string }
+export interface Copied {
+  readonly text: string
+  readonly html: string
+}
 
 /** What can be asked of the worker, and what it answers. */
 export interface Asks {
-  open: { ask: { bytes: Uint8Array, ids: DocumentIds, faces: readonly FaceRecord[], standIns: readonly StandIn[], state: number }, answer: Opened }
-  count: { ask: Record<string, never>, answer: Counted }
-  page: { ask: { side: Side, view: PageView, index: number }, answer: Drawn }
-  occurrences: { ask: { key: string, of: 'face' | 'voice' }, answer: readonly Occurrence[] }
-  plan: { ask: { request: SwapRequest }, answer: Planned }
+  open: {
+    ask: {
+      bytes: Uint8Array
+      ids: DocumentIds
+      faces: readonly FaceRecord[]
+      standIns: readonly StandIn[]
+      state: number
+    }
+    answer: Opened
+  }
+  count: { ask: Record<string, never>; answer: Counted }
+  page: { ask: { side: Side; view: PageView; index: number }; answer: Drawn }
+  occurrences: { ask: { key: string; of: 'face' | 'voice' }; answer: readonly Occurrence[] }
+  plan: { ask: { request: SwapRequest }; answer: Planned }
   /** Shows a swap on the pages that are looked at, without working out what it does. */
-  previewSwap: { ask: { request: SwapRequest }, answer: null }
+  previewSwap: { ask: { request: SwapRequest }; answer: null }
   /** Ways to mend a paragraph or frame of the plan that was made last. */
-  repairs: { ask: { target: RepairTarget }, answer: readonly RepairOption[] }
-  /** Absent families with their places, and what could take their place; `known` are measures of font files that came along. */
-  absent: { ask: { known: Readonly<Record<string, FaceMeasures>> }, answer: AbsentAnswer }
+  repairs: { ask: { target: RepairTarget }; answer: readonly RepairOption[] }
+  /**
+   * Absent families with their places, and what could take their place; `known` are measures of font files that
+   * came along.
+   */
+  absent: { ask: { known: Readonly<Record<string, FaceMeasures>> }; answer: AbsentAnswer }
   /** How many lines more or fewer the document has with another family in place of one. */
-  linesWith: { ask: { family: string, to: string }, answer: number }
+  linesWith: { ask: { family: string; to: string }; answer: number }
   /** Plans a recast; the pages after it can be drawn then. */
-  recast: { ask: { request: RecastRequest, effects: boolean }, answer: { readonly plan: RecastPlan, readonly sheets: readonly SheetSize[] } }
+  recast: {
+    ask: { request: RecastRequest; effects: boolean }
+    answer: { readonly plan: RecastPlan; readonly sheets: readonly SheetSize[] }
+  }
   /** What some text looks like, as criteria, and what it says. */
-  criteriaAt: { ask: { ranges: readonly TextRange[] }, answer: { readonly look: LookCriteria, readonly text: string } | null }
-  /** A picture of the package: ready to be drawn, or as SVG; neither where it is absent, or of a kind that is not shown. */
-  picture: { ask: { href: string }, answer: { readonly bitmap: ImageBitmap | null, readonly svg: Uint8Array | null, readonly absent: boolean } }
+  criteriaAt: {
+    ask: { ranges: readonly TextRange[] }
+    answer: { readonly look: LookCriteria; readonly text: string } | null
+  }
+  /**
+   * A picture of the package: ready to be drawn, or as SVG; neither where it is absent, or of a kind that is not
+   * shown.
+   */
+  picture: {
+    ask: { href: string }
+    answer: { readonly bitmap: ImageBitmap | null; readonly svg: Uint8Array | null; readonly absent: boolean }
+  }
   /** Edits the document here and now; what the server needs to do the same comes back. */
-  edit: { ask: { edits: readonly Edit[] }, answer: { readonly edits: Edits, readonly made: number | null } }
+  edit: { ask: { edits: readonly Edit[] }; answer: { readonly edits: Edits; readonly made: number | null } }
   /** The document as it is now belongs to this state of the server's versions. */
-  keep: { ask: { state: number }, answer: null }
+  keep: { ask: { state: number }; answer: null }
   /** Goes back to a state that is still here; false where it is not. */
-  back: { ask: { state: number }, answer: boolean }
-  move: { ask: { spot: Spot, move: Move }, answer: Spot }
+  back: { ask: { state: number }; answer: boolean }
+  move: { ask: { spot: Spot; move: Move }; answer: Spot }
   /** The place nearest to one that may be gone; null where its paragraph is. */
-  clamp: { ask: { spot: Spot }, answer: Spot | null }
-  word: { ask: { spot: Spot }, answer: { readonly from: number, readonly to: number } }
-  ranges: { ask: { one: Spot, other: Spot }, answer: readonly TextRange[] }
+  clamp: { ask: { spot: Spot }; answer: Spot | null }
+  word: { ask: { spot: Spot }; answer: { readonly from: number; readonly to: number } }
+  ranges: { ask: { one: Spot; other: Spot }; answer: readonly TextRange[] }
   /** The whole text that a paragraph belongs to, as two places. */
-  whole: { ask: { part: string, node: number }, answer: readonly [Spot, Spot] }
+  whole: { ask: { part: string; node: number }; answer: readonly [Spot, Spot] }
   /** Which of some paragraphs stand in the same text as one. */
-  together: { ask: { part: string, node: number, others: readonly number[] }, answer: readonly number[] }
+  together: { ask: { part: string; node: number; others: readonly number[] }; answer: readonly number[] }
   /** The paragraph before or behind one in its text; null where there is none. */
-  beside: { ask: { part: string, node: number, step: 1 | -1 }, answer: Spot | null }
-  copy: { ask: { ranges: readonly TextRange[] }, answer: Copied }
-  where: { ask: { spot: Spot, view: PageView, near: number }, answer: { readonly view: PageView, readonly page: number } | null }
-  find: { ask: { text: string, matchCase: boolean }, answer: readonly Found[] }
-  stories: { ask: Record<string, never>, answer: readonly PlainStory[] }
-  paragraphs: { ask: { from: number, to: number }, answer: readonly PlainParagraph[] }
-  cleanUp: { ask: { wish: CleanUpWish }, answer: CleanUp }
+  beside: { ask: { part: string; node: number; step: 1 | -1 }; answer: Spot | null }
+  copy: { ask: { ranges: readonly TextRange[] }; answer: Copied }
+  where: {
+    ask: { spot: Spot; view: PageView; near: number }
+    answer: { readonly view: PageView; readonly page: number } | null
+  }
+  find: { ask: { text: string; matchCase: boolean }; answer: readonly Found[] }
+  stories: { ask: Record<string, never>; answer: readonly PlainStory[] }
+  paragraphs: { ask: { from: number; to: number }; answer: readonly PlainParagraph[] }
+  cleanUp: { ask: { wish: CleanUpWish }; answer: CleanUp }
   /** The frame or shape that a paragraph stands in; null where it stands in none. */
-  frameOf: { ask: { part: string, node: number }, answer: number | null }
+  frameOf: { ask: { part: string; node: number }; answer: number | null }
   /** How text stands in a frame, and the text frames it could go on in. */
-  frame: { ask: { part: string, node: number }, answer: { readonly text: FrameTextState, readonly others: readonly { readonly node: number, readonly name: string, readonly story: string }[] } }
+  frame: {
+    ask: { part: string; node: number }
+    answer: {
+      readonly text: FrameTextState
+      readonly others: readonly { readonly node: number; readonly name: string; readonly story: string }[]
+    }
+  }
   /** The element of a drawn page, or the first paragraph of a page of a text: what a new frame is put on. */
-  holder: { ask: { view: PageView, page: number }, answer: { readonly part: string, readonly node: number } | null }
-  styles: { ask: Record<string, never>, answer: readonly string[] }
+  holder: { ask: { view: PageView; page: number }; answer: { readonly part: string; readonly node: number } | null }
+  styles: { ask: Record<string, never>; answer: readonly string[] }
   /** Named styles with what they do in the document. */
-  styleList: { ask: Record<string, never>, answer: readonly StyleSummary[] }
+  styleList: { ask: Record<string, never>; answer: readonly StyleSummary[] }
   /** A style laid open, with the OpenType features that its face has. */
-  style: { ask: { family: 'paragraph' | 'text', name: string }, answer: (StyleDetail & { readonly faceFeatures: readonly string[] }) | null }
-  /** Plans wishes about styles; the pages after it can be drawn then. Without `effects` only those that are looked at are set. */
-  planStyles: { ask: { request: StyleRequest, effects: boolean }, answer: { readonly plan: StylePlan, readonly sheets: readonly SheetSize[] | null, readonly milliseconds: number } }
-  styleOccurrences: { ask: { family: 'paragraph' | 'text', name: string }, answer: readonly Occurrence[] }
+  style: {
+    ask: { family: 'paragraph' | 'text'; name: string }
+    answer: (StyleDetail & { readonly faceFeatures: readonly string[] }) | null
+  }
+  /**
+   * Plans wishes about styles; the pages after it can be drawn then. Without `effects` only those that are looked
+   * at are set.
+   */
+  planStyles: {
+    ask: { request: StyleRequest; effects: boolean }
+    answer: { readonly plan: StylePlan; readonly sheets: readonly SheetSize[] | null; readonly milliseconds: number }
+  }
+  styleOccurrences: { ask: { family: 'paragraph' | 'text'; name: string }; answer: readonly Occurrence[] }
   /** The named paragraph style of a paragraph. */
-  styleAt: { ask: { part: string, node: number }, answer: string | null }
-  languages: { ask: Record<string, never>, answer: readonly { readonly language: string, readonly characters: number }[] }
+  styleAt: { ask: { part: string; node: number }; answer: string | null }
+  languages: {
+    ask: Record<string, never>
+    answer: readonly { readonly language: string; readonly characters: number }[]
+  }
   /** A frame as a set piece. */
-  takePiece: { ask: { part: string, node: number }, answer: SetPiece }
-  starts: { ask: Record<string, never>, answer: readonly StartSummary[] }
+  takePiece: { ask: { part: string; node: number }; answer: SetPiece }
+  starts: { ask: Record<string, never>; answer: readonly StartSummary[] }
   /** The master page of a page of a text. */
-  master: { ask: { page: number }, answer: { readonly part: string, readonly node: number } | null }
-  trace: { ask: { spot: Spot }, answer: TracedText | null }
-  previewRule: { ask: { rule: PatternRule | LeadInRule }, answer: RulePreview }
+  master: { ask: { page: number }; answer: { readonly part: string; readonly node: number } | null }
+  trace: { ask: { spot: Spot }; answer: TracedText | null }
+  previewRule: { ask: { rule: PatternRule | LeadInRule }; answer: RulePreview }
   /** Text that a style would be seen in: of the document, where it has some. */
-  styleSample: { ask: { family: 'paragraph' | 'text', name: string }, answer: string }
+  styleSample: { ask: { family: 'paragraph' | 'text'; name: string }; answer: string }
 }
 export type AskName = keyof Asks
-export interface Ask<N extends AskName = AskName> { readonly id: number, readonly name: N, readonly ask: Asks[N]['ask'] }
-export type Answer = { readonly ready: true } | { readonly id: number, readonly answer: unknown } | { readonly id: number, readonly failure: string }
+export interface Ask<N extends AskName = AskName> {
+  readonly id: number
+  readonly name: N
+  readonly ask: Asks[N]['ask']
+}
+export type Answer =
+  | { readonly ready: true }
+  | { readonly id: number; readonly answer: unknown }
+  | { readonly id: number; readonly failure: string }

@@ -9,7 +9,10 @@ import { objectSign, paragraphRuns } from '../style/runs'
 import type { Composition, Reading } from '../typeset/compose'
 import { areTwins, faceKey, voiceKey, voiceOf, type VoiceLook } from './voices'
 
-/** Text by kind of place, and definitions by kind: `default` and `master` count styles that name the face, all others stretches of text. */
+/**
+ * Text by kind of place, and definitions by kind: `default` and `master` count styles that name the face, all
+ * others stretches of text.
+ */
 export type PlaceCounts = Readonly<Record<Place | 'master' | 'default', number>>
 
 export interface FaceCensus {
@@ -67,7 +70,16 @@ export interface FrameCensus {
 }
 
 /** One stretch of text in one voice, to walk to. */
-export interface Occurrence { readonly part: string, readonly node: number, readonly start: number, readonly end: number, readonly page: number, readonly face: string, readonly voice: string, readonly place: Place }
+export interface Occurrence {
+  readonly part: string
+  readonly node: number
+  readonly start: number
+  readonly end: number
+  readonly page: number
+  readonly face: string
+  readonly voice: string
+  readonly place: Place
+}
 
 /**
  * What a document's text looks like, and how much of it.
@@ -77,7 +89,12 @@ export interface Occurrence { readonly part: string, readonly node: number, read
  * with the text the file holds for them. Labels and bullets of lists, formulas, and frames themselves do not count.
  */
 export interface Census {
-  readonly document: { readonly kind: string, readonly title: string, readonly pages: number, readonly unlaid: Composition['unlaid'] }
+  readonly document: {
+    readonly kind: string
+    readonly title: string
+    readonly pages: number
+    readonly unlaid: Composition['unlaid']
+  }
   readonly characters: number
   /** Characters whose effective type values are those of their named styles. */
   readonly settledCharacters: number
@@ -86,7 +103,13 @@ export interface Census {
   readonly faces: readonly FaceCensus[]
   readonly voices: readonly VoiceCensus[]
   /** Families that are named somewhere while no text takes them. */
-  readonly unused: readonly { readonly family: string, readonly status: Resolution['status'], readonly symbols: boolean, readonly references: number, readonly where: readonly string[] }[]
+  readonly unused: readonly {
+    readonly family: string
+    readonly status: Resolution['status']
+    readonly symbols: boolean
+    readonly references: number
+    readonly where: readonly string[]
+  }[]
   /** Text frames, those that run over first. */
   readonly frames: readonly FrameCensus[]
   /** Colours that styles and objects name, with how often and for what. */
@@ -95,16 +118,44 @@ export interface Census {
   readonly pictures: readonly string[]
 }
 
-export interface CensusDetail { readonly census: Census, readonly occurrences: readonly Occurrence[] }
+export interface CensusDetail {
+  readonly census: Census
+  readonly occurrences: readonly Occurrence[]
+}
 
 type Counts = Record<Place | 'master' | 'default', number>
-const noCounts = (): Counts => ({ body: 0, frame: 0, table: 0, header: 0, note: 0, chart: 0, annotation: 0, deletion: 0, master: 0, default: 0 })
+const noCounts = (): Counts => ({
+  body: 0,
+  frame: 0,
+  table: 0,
+  header: 0,
+  note: 0,
+  chart: 0,
+  annotation: 0,
+  deletion: 0,
+  master: 0,
+  default: 0,
+})
 
-interface Tally { characters: number, settled: number, stray: number, spaces: boolean, styles: Set<string>, pages: Set<number>, places: Counts, unowned: boolean, look: VoiceLook, resolution: Resolution, symbols: boolean }
+interface Tally {
+  characters: number
+  settled: number
+  stray: number
+  spaces: boolean
+  styles: Set<string>
+  pages: Set<number>
+  places: Counts
+  unowned: boolean
+  look: VoiceLook
+  resolution: Resolution
+  symbols: boolean
+}
 
 /** On which pages stretches of paragraphs are, by the lines on them; none without a composition. */
-export function pagesOf(composition: Composition | null): (part: string, node: number, start: number, end: number) => number[] {
-  const placed = new Map<string, { page: number, start: number, end: number }[]>()
+export function pagesOf(
+  composition: Composition | null,
+): (part: string, node: number, start: number, end: number) => number[] {
+  const placed = new Map<string, { page: number; start: number; end: number }[]>()
   // Text of speaker notes counts to the page that they belong to.
   for (const page of composition ? [...composition.pages, ...composition.notes] : []) {
     for (const fragment of page.fragments) {
@@ -113,7 +164,11 @@ export function pagesOf(composition: Composition | null): (part: string, node: n
       const key = `${paragraph.part}#${paragraph.node}`
       const list = placed.get(key) ?? []
       placed.set(key, list)
-      list.push({ page: page.index, start: fragment.from === 0 ? 0 : lines[fragment.from]!.start, end: fragment.to >= lines.length ? Infinity : lines[fragment.to - 1]!.end })
+      list.push({
+        page: page.index,
+        start: fragment.from === 0 ? 0 : lines[fragment.from]!.start,
+        end: fragment.to >= lines.length ? Infinity : lines[fragment.to - 1]!.end,
+      })
     }
   }
   return (part, node, start, end) => {
@@ -129,24 +184,49 @@ function objectPages(composition: Composition | null): (prefix: string) => numbe
   const pages = new Map<string, Set<number>>()
   for (const page of composition ? [...composition.pages, ...composition.notes] : []) {
     for (const fragment of page.fragments) {
-      const path = fragment.kind === 'object' ? `${fragment.href.replace(/^\.\//, '')}/` : fragment.kind === 'lines' && fragment.cascade ? fragment.layout.paragraph.part : ''
-      if (path.includes('/')) pages.set(path.slice(0, path.lastIndexOf('/') + 1), (pages.get(path.slice(0, path.lastIndexOf('/') + 1)) ?? new Set()).add(page.index))
+      const path =
+        fragment.kind === 'object'
+          ? `${fragment.href.replace(/^\.\//, '')}/`
+          : fragment.kind === 'lines' && fragment.cascade
+            ? fragment.layout.paragraph.part
+            : ''
+      if (path.includes('/'))
+        pages.set(
+          path.slice(0, path.lastIndexOf('/') + 1),
+          (pages.get(path.slice(0, path.lastIndexOf('/') + 1)) ?? new Set()).add(page.index),
+        )
     }
   }
-  return prefix => [...pages.get(prefix) ?? []]
+  return prefix => [...(pages.get(prefix) ?? [])]
 }
 
 /** How the font that a style asks for in a slot is found. */
 export function resolutionOf(library: Library, style: TextStyle, slot: Slot): Resolution {
   const { font, weight, posture } = style.effective.slots[slot]
-  return library.resolve({ family: font.family, styleName: font.styleName, weight, italic: posture !== 'normal', generic: font.generic, pitch: font.pitch, charset: font.charset, slot })
+  return library.resolve({
+    family: font.family,
+    styleName: font.styleName,
+    weight,
+    italic: posture !== 'normal',
+    generic: font.generic,
+    pitch: font.pitch,
+    charset: font.charset,
+    slot,
+  })
 }
 
 function framesOf(composition: Composition | null): FrameCensus[] {
-  return (composition?.fills ?? []).map(({ part, node, name, room, over }) => ({
-    name, room, lines: over?.lines ?? 0, characters: over?.characters ?? 0,
-    page: over ? composition!.overset.find(frame => frame.part === part && frame.node === node)?.page ?? null : null,
-  })).sort((a, b) => b.lines - a.lines || a.name.localeCompare(b.name))
+  return (composition?.fills ?? [])
+    .map(({ part, node, name, room, over }) => ({
+      name,
+      room,
+      lines: over?.lines ?? 0,
+      characters: over?.characters ?? 0,
+      page: over
+        ? (composition!.overset.find(frame => frame.part === part && frame.node === node)?.page ?? null)
+        : null,
+    }))
+    .sort((a, b) => b.lines - a.lines || a.name.localeCompare(b.name))
 }
 
 /** Takes the census. Without a composition no pages are told. */
@@ -160,14 +240,42 @@ export function takeCensus(reading: Reading, library: Library, composition: Comp
   let characters = 0
   let settledCharacters = 0
 
-  const tally = (into: Map<string, Tally>, key: string, look: VoiceLook, resolution: Resolution, charset: string): Tally => {
+  const tally = (
+    into: Map<string, Tally>,
+    key: string,
+    look: VoiceLook,
+    resolution: Resolution,
+    charset: string,
+  ): Tally => {
     let own = into.get(key)
-    if (!own) into.set(key, own = { characters: 0, settled: 0, stray: 0, spaces: true, styles: new Set(), pages: new Set(), places: noCounts(), unowned: true, look, resolution, symbols: isSymbolFamily(look.family, charset) })
+    if (!own)
+      into.set(
+        key,
+        (own = {
+          characters: 0,
+          settled: 0,
+          stray: 0,
+          spaces: true,
+          styles: new Set(),
+          pages: new Set(),
+          places: noCounts(),
+          unowned: true,
+          look,
+          resolution,
+          symbols: isSymbolFamily(look.family, charset),
+        }),
+      )
     return own
   }
 
   const sources = [{ stories: reading.stories, cascade: reading.cascade, prefix: '' }]
-  for (const sub of document.subdocuments.slice(1)) if (sub.content && sub.kind === 'chart') sources.push({ stories: readStories(document.parts.get(sub.content)!), cascade: new Cascade(document, sub), prefix: sub.prefix })
+  for (const sub of document.subdocuments.slice(1))
+    if (sub.content && sub.kind === 'chart')
+      sources.push({
+        stories: readStories(document.parts.get(sub.content)!),
+        cascade: new Cascade(document, sub),
+        prefix: sub.prefix,
+      })
 
   for (const { stories, cascade, prefix } of sources) {
     for (const story of stories) {
@@ -176,7 +284,9 @@ export function takeCensus(reading: Reading, library: Library, composition: Comp
         let runAt = 0
         for (const run of runs) {
           const isNote = run.inline.kind === 'note'
-          const shown = isNote ? (run.inline as { citation: string }).citation : text.slice(run.start, run.end).replaceAll(objectSign, '')
+          const shown = isNote
+            ? (run.inline as { citation: string }).citation
+            : text.slice(run.start, run.end).replaceAll(objectSign, '')
           let count = 0
           for (const _ of shown) count++
           if (count === 0) continue
@@ -193,7 +303,10 @@ export function takeCensus(reading: Reading, library: Library, composition: Comp
           const local = style.effective.layers[style.effective.slots[slot].font.layer]?.local ?? false
           const blank = /^\s*$/.test(shown)
           const { charset } = style.effective.slots[slot].font
-          for (const own of [tally(faces, face, look, resolution, charset), tally(voices, voice, look, resolution, charset)]) {
+          for (const own of [
+            tally(faces, face, look, resolution, charset),
+            tally(voices, voice, look, resolution, charset),
+          ]) {
             own.characters += count
             if (settled) own.settled += count
             if (local) own.stray += count
@@ -204,11 +317,21 @@ export function takeCensus(reading: Reading, library: Library, composition: Comp
           }
           const previous: Occurrence | undefined = runAt > 0 ? occurrences.at(-1) : undefined
           runAt++
-          if (previous && previous.voice === voice && previous.end === run.start) occurrences[occurrences.length - 1] = { ...previous, end: run.end }
+          if (previous && previous.voice === voice && previous.end === run.start)
+            occurrences[occurrences.length - 1] = { ...previous, end: run.end }
           else {
             faces.get(face)!.places[paragraph.place]++
             voices.get(voice)!.places[paragraph.place]++
-            occurrences.push({ part: paragraph.part, node: paragraph.node, start: run.start, end: run.end, page: pages[0] ?? -1, face, voice, place: paragraph.place })
+            occurrences.push({
+              part: paragraph.part,
+              node: paragraph.node,
+              start: run.start,
+              end: run.end,
+              page: pages[0] ?? -1,
+              face,
+              voice,
+              place: paragraph.place,
+            })
           }
         }
       }
@@ -216,39 +339,100 @@ export function takeCensus(reading: Reading, library: Library, composition: Comp
   }
 
   const references = fontReferences(document)
-  const named = new Map<string, { family: string, count: number, where: Set<string>, symbols: boolean }>()
+  const named = new Map<string, { family: string; count: number; where: Set<string>; symbols: boolean }>()
   for (const reference of references) {
     for (const family of reference.families) {
       const used = [...faces.values()].filter(each => sameFamily(each.look.family, family))
-      if (reference.kind === 'default' || reference.kind === 'master') for (const each of used) if (each.look.slot === reference.slot) each.places[reference.kind]++
+      if (reference.kind === 'default' || reference.kind === 'master')
+        for (const each of used) if (each.look.slot === reference.slot) each.places[reference.kind]++
       if (used.length > 0) continue
-      const known = named.get(family.toLowerCase()) ?? { family, count: 0, where: new Set<string>(), symbols: reference.symbols }
+      const known = named.get(family.toLowerCase()) ?? {
+        family,
+        count: 0,
+        where: new Set<string>(),
+        symbols: reference.symbols,
+      }
       known.count++
       if (reference.kind !== 'declaration') known.where.add(reference.owner)
       named.set(family.toLowerCase(), known)
     }
   }
-  const share = (count: number) => characters === 0 ? 0 : count / characters
+  const share = (count: number) => (characters === 0 ? 0 : count / characters)
   const sorted = (pages: Set<number>) => [...pages].sort((a, b) => a - b)
-  const byCharacters = <T extends { readonly characters: number, readonly key: string }>(a: T, b: T) => b.characters - a.characters || a.key.localeCompare(b.key)
-  const faceList = [...faces].map(([key, own]): FaceCensus => ({
-    key, family: own.look.family, style: own.look.style, slot: own.look.slot, status: own.resolution.status, standIn: own.resolution.status === 'present' ? null : own.resolution.face.fullName,
-    shownBy: own.resolution.face.hash, reason: own.resolution.reason, symbols: own.symbols, characters: own.characters, share: share(own.characters), onlySpaces: own.spaces,
-    styles: [...own.styles].sort(), strayCharacters: own.stray, pages: sorted(own.pages), places: own.places,
-  })).sort(byCharacters)
-  const voiceList = [...voices].map(([key, own]): VoiceCensus => ({
-    ...own.look, key, face: faceKey(own.look), status: own.resolution.status, shownBy: own.resolution.face.hash, characters: own.characters, share: share(own.characters),
-    styles: [...own.styles].sort(), unowned: own.unowned, settledCharacters: own.settled, pages: sorted(own.pages), places: own.places, twinOf: null,
-  })).sort(byCharacters)
-  const withTwins = voiceList.map((voice, index) => ({ ...voice, twinOf: voiceList.slice(0, index).find(other => areTwins(other, voice))?.key ?? null }))
+  const byCharacters = <T extends { readonly characters: number; readonly key: string }>(a: T, b: T) =>
+    b.characters - a.characters || a.key.localeCompare(b.key)
+  const faceList = [...faces]
+    .map(([key, own]): FaceCensus => ({
+      key,
+      family: own.look.family,
+      style: own.look.style,
+      slot: own.look.slot,
+      status: own.resolution.status,
+      standIn: own.resolution.status === 'present' ? null : own.resolution.face.fullName,
+      shownBy: own.resolution.face.hash,
+      reason: own.resolution.reason,
+      symbols: own.symbols,
+      characters: own.characters,
+      share: share(own.characters),
+      onlySpaces: own.spaces,
+      styles: [...own.styles].sort(),
+      strayCharacters: own.stray,
+      pages: sorted(own.pages),
+      places: own.places,
+    }))
+    .sort(byCharacters)
+  const voiceList = [...voices]
+    .map(([key, own]): VoiceCensus => ({
+      ...own.look,
+      key,
+      face: faceKey(own.look),
+      status: own.resolution.status,
+      shownBy: own.resolution.face.hash,
+      characters: own.characters,
+      share: share(own.characters),
+      styles: [...own.styles].sort(),
+      unowned: own.unowned,
+      settledCharacters: own.settled,
+      pages: sorted(own.pages),
+      places: own.places,
+      twinOf: null,
+    }))
+    .sort(byCharacters)
+  const withTwins = voiceList.map((voice, index) => ({
+    ...voice,
+    twinOf: voiceList.slice(0, index).find(other => areTwins(other, voice))?.key ?? null,
+  }))
   return {
     census: {
-      document: { kind: document.kind, title: document.title, pages: composition?.pages.length ?? 0, unlaid: composition?.unlaid ?? [] },
-      characters, settledCharacters, settled: characters === 0 ? 1 : settledCharacters / characters, faces: faceList, voices: withTwins,
-      unused: [...named.values()].map(each => ({
-        family: each.family, symbols: each.symbols, references: each.count, where: [...each.where].slice(0, 20),
-        status: library.resolve({ family: each.family, styleName: '', weight: 400, italic: false, generic: '', pitch: '', charset: '', slot: 'western' }).status,
-      })).sort((a, b) => a.family.localeCompare(b.family)),
+      document: {
+        kind: document.kind,
+        title: document.title,
+        pages: composition?.pages.length ?? 0,
+        unlaid: composition?.unlaid ?? [],
+      },
+      characters,
+      settledCharacters,
+      settled: characters === 0 ? 1 : settledCharacters / characters,
+      faces: faceList,
+      voices: withTwins,
+      unused: [...named.values()]
+        .map(each => ({
+          family: each.family,
+          symbols: each.symbols,
+          references: each.count,
+          where: [...each.where].slice(0, 20),
+          status: library.resolve({
+            family: each.family,
+            styleName: '',
+            weight: 400,
+            italic: false,
+            generic: '',
+            pitch: '',
+            charset: '',
+            slot: 'western',
+          }).status,
+        }))
+        .sort((a, b) => a.family.localeCompare(b.family)),
       frames: framesOf(composition),
       colors: countColors(colorReferences(document)),
       pictures: picturesWithText(document),

@@ -14,7 +14,14 @@ const name = z.string().min(1).max(500)
 const color = z.string().regex(/^#[0-9a-f]{6}$/i)
 
 /** From least to most, both ends included; either may be open. */
-const range = z.strictObject({ least: z.number().min(-10_000).max(10_000).optional(), most: z.number().min(-10_000).max(10_000).optional() }).refine(value => value.least === undefined || value.most === undefined || value.least <= value.most, { error: 'the least is more than the most' })
+const range = z
+  .strictObject({
+    least: z.number().min(-10_000).max(10_000).optional(),
+    most: z.number().min(-10_000).max(10_000).optional(),
+  })
+  .refine(value => value.least === undefined || value.most === undefined || value.least <= value.most, {
+    error: 'the least is more than the most',
+  })
 export type Range = z.infer<typeof range>
 
 export const places = ['body', 'frame', 'table', 'header', 'note', 'chart', 'annotation'] as const
@@ -64,14 +71,25 @@ export type WordCriteria = z.infer<typeof wordCriteriaSchema>
 export const matchScopeSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('document') }),
   z.strictObject({ kind: z.literal('story'), part, node }),
-  z.strictObject({ kind: z.literal('ranges'), ranges: z.array(z.strictObject({ part, node, from: offset, to: offset })).min(1).max(20_000) }),
+  z.strictObject({
+    kind: z.literal('ranges'),
+    ranges: z
+      .array(z.strictObject({ part, node, from: offset, to: offset }))
+      .min(1)
+      .max(20_000),
+  }),
   /** Pages, from 0, both ends included. */
   z.strictObject({ kind: z.literal('pages'), from: z.int().min(0).max(100_000), to: z.int().min(0).max(100_000) }),
 ])
 export type MatchScope = z.infer<typeof matchScopeSchema>
 
-export const criteriaSchema = z.strictObject({ words: wordCriteriaSchema.optional(), look: lookCriteriaSchema.default({}), scope: matchScopeSchema.default({ kind: 'document' }) })
+export const criteriaSchema = z.strictObject({
+  words: wordCriteriaSchema.optional(),
+  look: lookCriteriaSchema.default({}),
+  scope: matchScopeSchema.default({ kind: 'document' }),
+})
 export type Criteria = z.infer<typeof criteriaSchema>
 
 /** Whether anything is asked for at all. */
-export const asksNothing = ({ words, look }: Pick<Criteria, 'words' | 'look'>): boolean => words === undefined && Object.values(look).every(value => value === undefined)
+export const asksNothing = ({ words, look }: Pick<Criteria, 'words' | 'look'>): boolean =>
+  words === undefined && Object.values(look).every(value => value === undefined)

@@ -6,14 +6,30 @@ import { paragraphRuns } from '../style/runs'
 import type { Reading } from '../typeset/compose'
 
 /** What text of a style does: as somebody confirmed it, or as it is proposed. */
-export interface StyleRole { readonly role: Role | null, readonly proposed: boolean }
+export interface StyleRole {
+  readonly role: Role | null
+  readonly proposed: boolean
+}
 
 export const styleKey = (style: Pick<Style, 'family' | 'name'>): string => `${style.family}\n${style.name}`
 
 /** What placeholders of presentations are for says it outright (presentation:class, ODF 1.4 part 3, 19.391). */
-const placeholderRoles: readonly (readonly [RegExp, Role])[] = [[/title$/i, 'display'], [/subtitle$/i, 'lead'], [/outline\d?$/i, 'body'], [/notes$/i, 'note']]
+const placeholderRoles: readonly (readonly [RegExp, Role])[] = [
+  [/title$/i, 'display'],
+  [/subtitle$/i, 'lead'],
+  [/outline\d?$/i, 'body'],
+  [/notes$/i, 'note'],
+]
 
-interface Use { paragraphs: number, characters: number, size: number, bold: boolean, places: Map<string, number>, level: number | null, title: string }
+interface Use {
+  paragraphs: number
+  characters: number
+  size: number
+  bold: boolean
+  places: Map<string, number>
+  level: number | null
+  title: string
+}
 
 const kept = new WeakMap<Reading, Map<string, StyleRole>>()
 
@@ -33,7 +49,18 @@ export function styleRoles(reading: Reading): ReadonlyMap<string, StyleRole> {
       let use = uses.get(key)
       if (!use) {
         const { size, weight } = cascade.named(owner.part, owner.family, owner.name).effective.slots.western
-        uses.set(key, use = { paragraphs: 0, characters: 0, size, bold: weight >= 600, places: new Map(), level: null, title: owner.displayName })
+        uses.set(
+          key,
+          (use = {
+            paragraphs: 0,
+            characters: 0,
+            size,
+            bold: weight >= 600,
+            places: new Map(),
+            level: null,
+            title: owner.displayName,
+          }),
+        )
       }
       use.paragraphs++
       if (paragraph.heading !== null) use.level = Math.min(use.level ?? 10, paragraph.heading)
@@ -43,16 +70,30 @@ export function styleRoles(reading: Reading): ReadonlyMap<string, StyleRole> {
       use.places.set(paragraph.place, (use.places.get(paragraph.place) ?? 0) + count)
     }
   }
-  const most = [...uses].reduce<readonly [string, Use] | null>((best, each) => each[1].characters > (best ? best[1].characters : 0) ? each : best, null)
+  const most = [...uses].reduce<readonly [string, Use] | null>(
+    (best, each) => (each[1].characters > (best ? best[1].characters : 0) ? each : best),
+    null,
+  )
   const result = new Map<string, StyleRole>()
   for (const [key, use] of uses) {
     const [family, name] = key.split('\n') as [string, string]
     const confirmed = cascade.rules.styles.find(each => each.style.family === family && each.style.name === name)?.role
-    const placeholder = family === 'presentation' ? placeholderRoles.find(([pattern]) => pattern.test(name))?.[1] : undefined
-    const role = confirmed ?? placeholder ?? proposeRole({
-      name: use.title, size: use.size, bodySize: most?.[1].size ?? 12, bold: use.bold, characters: use.characters, paragraphs: use.paragraphs, most: key === most?.[0], level: use.level,
-      place: [...use.places].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 'body',
-    })
+    const placeholder =
+      family === 'presentation' ? placeholderRoles.find(([pattern]) => pattern.test(name))?.[1] : undefined
+    const role =
+      confirmed ??
+      placeholder ??
+      proposeRole({
+        name: use.title,
+        size: use.size,
+        bodySize: most?.[1].size ?? 12,
+        bold: use.bold,
+        characters: use.characters,
+        paragraphs: use.paragraphs,
+        most: key === most?.[0],
+        level: use.level,
+        place: [...use.places].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 'body',
+      })
     result.set(key, { role, proposed: confirmed === undefined })
   }
   kept.set(reading, result)

@@ -4,14 +4,27 @@ import { writeElement } from '../xml/write'
 import type { Draft } from './draft'
 
 /** A start tag without what only one element may have. */
-export const cloned = (element: XmlElement) => startTag(element).replace(/\/>$/, '>').replace(/\s(xml:id|text:id|xhtml:\w+)="[^"]*"/g, '')
+export const cloned = (element: XmlElement) =>
+  startTag(element)
+    .replace(/\/>$/, '>')
+    .replace(/\s(xml:id|text:id|xhtml:\w+)="[^"]*"/g, '')
 export const closing = (tag: string) => `</${/^<([^\s/>]+)/.exec(tag)![1]!}>`
 
 /** Nodes taken out, as markup, with their ids. */
-export interface Tail { source: string, ids: number[] }
+export interface Tail {
+  source: string
+  ids: number[]
+}
 
-/** Takes everything behind a place of a paragraph out of the draft: spans are cut in two. `spot` is a child path from the paragraph. */
-export function cutTail(draft: Draft, parent: number, spot: { readonly node: number, readonly raw: number | null, readonly before: boolean }): Tail {
+/**
+ * Takes everything behind a place of a paragraph out of the draft: spans are cut in two. `spot` is a child path
+ * from the paragraph.
+ */
+export function cutTail(
+  draft: Draft,
+  parent: number,
+  spot: { readonly node: number; readonly raw: number | null; readonly before: boolean },
+): Tail {
   const chain: number[] = []
   for (let id = spot.node; id !== parent; id = draft.part.node(id).parent) chain.push(id)
   const tail: Tail = { source: '', ids: [] }
@@ -26,10 +39,8 @@ export function cutTail(draft: Draft, parent: number, spot: { readonly node: num
         own.source = draft.slice(id, spot.raw, node.text.length)
         own.ids = draft.newIds(1)
         draft.splice(id, spot.raw, node.text.length, '')
-      }
-      else if (spot.raw === null ? spot.before : spot.raw === 0) take(draft, id, own)
-    }
-    else if (tail.ids.length > 0 && node.kind === 'element') {
+      } else if (spot.raw === null ? spot.before : spot.raw === 0) take(draft, id, own)
+    } else if (tail.ids.length > 0 && node.kind === 'element') {
       const tag = cloned(node)
       own.source = `${tag}${tail.source}${closing(tag)}`
       own.ids = [...draft.newIds(1), ...tail.ids]

@@ -23,34 +23,75 @@ export function startParagraph(draft: Draft, parent: XmlElement, kind: StartKind
 export function addShape(draft: Draft, holder: number, place: FramePlace): number {
   const target = draft.part.element(holder)
   const onPage = target.name === 'draw:page'
-  if (!onPage && target.name !== 'text:p' && target.name !== 'text:h') throw new EditRefusal('A shape is put on a page or at a paragraph. Nothing was changed.')
-  const shape = elementMarkup(draft.part, target, 'draw:rect', {
-    'draw:name': freeName(draft.part, 'Shape ', 'draw:name'), ...onPage ? {} : { 'text:anchor-type': 'paragraph' },
-    'svg:x': lengthMarkup(place.x), 'svg:y': lengthMarkup(place.y), 'svg:width': lengthMarkup(place.width), 'svg:height': lengthMarkup(place.height),
-  }, startParagraph(draft, target, 'shape'))
+  if (!onPage && target.name !== 'text:p' && target.name !== 'text:h')
+    throw new EditRefusal('A shape is put on a page or at a paragraph. Nothing was changed.')
+  const shape = elementMarkup(
+    draft.part,
+    target,
+    'draw:rect',
+    {
+      'draw:name': freeName(draft.part, 'Shape ', 'draw:name'),
+      ...(onPage ? {} : { 'text:anchor-type': 'paragraph' }),
+      'svg:x': lengthMarkup(place.x),
+      'svg:y': lengthMarkup(place.y),
+      'svg:width': lengthMarkup(place.width),
+      'svg:height': lengthMarkup(place.height),
+    },
+    startParagraph(draft, target, 'shape'),
+  )
   const notes = draft.part.first(target, 'presentation:notes')
-  return draft.insert(holder, onPage ? notes ? target.children.indexOf(notes.id) : target.children.length : 0, shape, 2)
+  return draft.insert(
+    holder,
+    onPage ? (notes ? target.children.indexOf(notes.id) : target.children.length) : 0,
+    shape,
+    2,
+  )
 }
 
 /** Puts an empty table behind a paragraph of a text; returns the table. */
 export function addTable(draft: Draft, behind: number, rows: number, columns: number): number {
   const paragraph = draft.part.element(behind)
   const parent = draft.part.element(paragraph.parent)
-  if (paragraph.name !== 'text:p' && paragraph.name !== 'text:h') throw new EditRefusal('A table is put behind a paragraph. Nothing was changed.')
-  if (parent.name === 'text:list-item' || parent.name === 'text:list-header') throw new EditRefusal('A table does not stand in a list. Put the caret into a paragraph outside it. Nothing was changed.')
-  const cell = elementMarkup(draft.part, parent, 'table:table-cell', { 'office:value-type': 'string' }, startParagraph(draft, parent, 'cell'))
+  if (paragraph.name !== 'text:p' && paragraph.name !== 'text:h')
+    throw new EditRefusal('A table is put behind a paragraph. Nothing was changed.')
+  if (parent.name === 'text:list-item' || parent.name === 'text:list-header')
+    throw new EditRefusal(
+      'A table does not stand in a list. Put the caret into a paragraph outside it. Nothing was changed.',
+    )
+  const cell = elementMarkup(
+    draft.part,
+    parent,
+    'table:table-cell',
+    { 'office:value-type': 'string' },
+    startParagraph(draft, parent, 'cell'),
+  )
   const row = elementMarkup(draft.part, parent, 'table:table-row', {}, cell.repeat(columns))
-  const column = elementMarkup(draft.part, parent, 'table:table-column', columns === 1 ? {} : { 'table:number-columns-repeated': String(columns) })
-  const table = elementMarkup(draft.part, parent, 'table:table', { 'table:name': freeName(draft.part, 'Table', 'table:name') }, column + row.repeat(rows))
+  const column = elementMarkup(
+    draft.part,
+    parent,
+    'table:table-column',
+    columns === 1 ? {} : { 'table:number-columns-repeated': String(columns) },
+  )
+  const table = elementMarkup(
+    draft.part,
+    parent,
+    'table:table',
+    { 'table:name': freeName(draft.part, 'Table', 'table:name') },
+    column + row.repeat(rows),
+  )
   return draft.insert(parent.id, draft.indexOf(behind) + 1, table, 2 + rows * (1 + columns * 2))
 }
 
 /** Puts a note at a place of a paragraph; all notes are numbered anew. Returns its paragraph. */
 export function addNote(draft: Draft, paragraph: number, at: number, endnote: boolean): number {
-  for (let element = draft.part.element(paragraph); element.parent >= 0; element = draft.part.element(element.parent)) if (element.name === 'text:note-body') throw new EditRefusal('A note has no notes of its own. Nothing was changed.')
+  for (let element = draft.part.element(paragraph); element.parent >= 0; element = draft.part.element(element.parent))
+    if (element.name === 'text:note-body') throw new EditRefusal('A note has no notes of its own. Nothing was changed.')
   const open = openParagraph(draft.part, paragraph)
-  if (at < 0 || at > open.text.length) throw new EditRefusal('This place is no longer in the text. Nothing was changed.')
-  const piece = open.pieces.find(each => each.start < at && each.end >= at) ?? open.pieces.find(each => each.start >= at && each.end > each.start)
+  if (at < 0 || at > open.text.length)
+    throw new EditRefusal('This place is no longer in the text. Nothing was changed.')
+  const piece =
+    open.pieces.find(each => each.start < at && each.end >= at) ??
+    open.pieces.find(each => each.start >= at && each.end > each.start)
   let parent = paragraph
   let index = 0
   if (piece) {
@@ -63,7 +104,13 @@ export function addNote(draft: Draft, paragraph: number, at: number, endnote: bo
   const element = draft.part.element(parent)
   const kind = endnote ? 'endnote' : 'footnote'
   const body = elementMarkup(draft.part, element, 'text:note-body', {}, startParagraph(draft, element, 'note'))
-  const note = elementMarkup(draft.part, element, 'text:note', { 'text:id': freeName(draft.part, endnote ? 'edn' : 'ftn', 'text:id'), 'text:note-class': kind }, elementMarkup(draft.part, element, 'text:note-citation', {}, '0') + body)
+  const note = elementMarkup(
+    draft.part,
+    element,
+    'text:note',
+    { 'text:id': freeName(draft.part, endnote ? 'edn' : 'ftn', 'text:id'), 'text:note-class': kind },
+    elementMarkup(draft.part, element, 'text:note-citation', {}, '0') + body,
+  )
   const made = draft.insert(parent, index, note, 5)
   let number = 0
   for (const each of [...draft.part.descendants()]) {
@@ -72,7 +119,8 @@ export function addNote(draft: Draft, paragraph: number, at: number, endnote: bo
     number++
     if (!citation || citation.attributes['text:label'] !== undefined) continue
     const sign = draft.part.find(citation.children[0] ?? -1)
-    if (sign?.kind === 'text' && sign.text !== String(number)) draft.splice(sign.id, 0, sign.text.length, String(number))
+    if (sign?.kind === 'text' && sign.text !== String(number))
+      draft.splice(sign.id, 0, sign.text.length, String(number))
   }
   const holder = draft.part.first(draft.part.element(made), 'text:note-body')!
   return draft.part.first(holder, 'text:p')!.id
@@ -81,16 +129,36 @@ export function addNote(draft: Draft, paragraph: number, at: number, endnote: bo
 /** Gives the pages of a master page a header or footer; returns its paragraph. */
 export function addHeader(draft: Draft, master: number, which: 'header' | 'footer'): number {
   const element = draft.part.element(master)
-  if (element.name !== 'style:master-page') throw new EditRefusal('Headers and footers belong to master pages. Nothing was changed.')
-  if (draft.part.first(element, `style:${which}`)) throw new EditRefusal(`This master page has a ${which} already. Nothing was changed.`)
-  const before = which === 'header' ? [...draft.part.elements(element)][0] : [...draft.part.elements(element)].find(each => !each.name.startsWith('style:header'))
-  const id = draft.insert(master, before ? element.children.indexOf(before.id) : element.children.length, elementMarkup(draft.part, element, `style:${which}`, {}, startParagraph(draft, element, 'header')), 2)
+  if (element.name !== 'style:master-page')
+    throw new EditRefusal('Headers and footers belong to master pages. Nothing was changed.')
+  if (draft.part.first(element, `style:${which}`))
+    throw new EditRefusal(`This master page has a ${which} already. Nothing was changed.`)
+  const before =
+    which === 'header'
+      ? [...draft.part.elements(element)][0]
+      : [...draft.part.elements(element)].find(each => !each.name.startsWith('style:header'))
+  const id = draft.insert(
+    master,
+    before ? element.children.indexOf(before.id) : element.children.length,
+    elementMarkup(draft.part, element, `style:${which}`, {}, startParagraph(draft, element, 'header')),
+    2,
+  )
   const layout = element.attributes['style:page-layout-name']
-  const pageLayout = [...draft.part.descendants()].find(each => each.name === 'style:page-layout' && each.attributes['style:name'] === layout)
+  const pageLayout = [...draft.part.descendants()].find(
+    each => each.name === 'style:page-layout' && each.attributes['style:name'] === layout,
+  )
   if (pageLayout && !draft.part.first(pageLayout, `style:${which}-style`)) {
-    const properties = elementMarkup(draft.part, pageLayout, 'style:header-footer-properties', { 'fo:min-height': '0.5cm', [which === 'header' ? 'fo:margin-bottom' : 'fo:margin-top']: '0.4cm' })
+    const properties = elementMarkup(draft.part, pageLayout, 'style:header-footer-properties', {
+      'fo:min-height': '0.5cm',
+      [which === 'header' ? 'fo:margin-bottom' : 'fo:margin-top']: '0.4cm',
+    })
     const footer = draft.part.first(pageLayout, 'style:footer-style')
-    draft.insert(pageLayout.id, which === 'header' && footer ? pageLayout.children.indexOf(footer.id) : pageLayout.children.length, elementMarkup(draft.part, pageLayout, `style:${which}-style`, {}, properties), 2)
+    draft.insert(
+      pageLayout.id,
+      which === 'header' && footer ? pageLayout.children.indexOf(footer.id) : pageLayout.children.length,
+      elementMarkup(draft.part, pageLayout, `style:${which}-style`, {}, properties),
+      2,
+    )
   }
   return draft.part.first(draft.part.element(id), 'text:p')!.id
 }

@@ -9,9 +9,17 @@ import { EditRefusal } from './refusals'
 const isParagraph = (name: string) => name === 'text:p' || name === 'text:h'
 const isItem = (name: string) => name === 'text:list-item' || name === 'text:list-header'
 /** Containers that are only there to hold what stands in them. */
-const wrappers: ReadonlySet<string> = new Set(['text:list-item', 'text:list-header', 'text:list', 'text:numbered-paragraph'])
+const wrappers: ReadonlySet<string> = new Set([
+  'text:list-item',
+  'text:list-header',
+  'text:list',
+  'text:numbered-paragraph',
+])
 
-/** The style that follows a paragraph's own, where its end is split off (style:next-style-name, ODF 1.4 part 3, 19.505). */
+/**
+ * The style that follows a paragraph's own, where its end is split off (style:next-style-name, ODF 1.4 part 3,
+ * 19.505).
+ */
 export type NextStyle = (styleName: string) => string | null
 
 /**
@@ -20,12 +28,16 @@ export type NextStyle = (styleName: string) => string | null
  */
 export function splitParagraph(draft: Draft, node: number, at: number, nextStyle: NextStyle): number {
   const open = openParagraph(draft.part, node)
-  if (at < 0 || at > open.text.length) throw new EditRefusal('This place is no longer in the text. Nothing was changed.')
+  if (at < 0 || at > open.text.length)
+    throw new EditRefusal('This place is no longer in the text. Nothing was changed.')
   const { element } = open
   const before = open.text.slice(0, at)
   const after = open.text.slice(at)
   const within = open.pieces.find(piece => piece.start < at && piece.end > at)
-  if (within && within.field !== null) throw new EditRefusal('This text is a field that the document works out by itself: it cannot be divided. Nothing was changed.')
+  if (within && within.field !== null)
+    throw new EditRefusal(
+      'This text is a field that the document works out by itself: it cannot be divided. Nothing was changed.',
+    )
   if (within?.kind === 'space') {
     // Several spaces in one element: those behind the place are written anew behind it.
     replaceText(draft, node, at, within.end, '')
@@ -38,8 +50,10 @@ export function splitParagraph(draft: Draft, node: number, at: number, nextStyle
   const { part } = draft
   const holder = part.element(element.parent)
   const home = piece ? part.node(piece.field ?? piece.node).parent : node
-  if (piece && piece.kind === 'text' && piece.field === null) tail = cutTail(draft, node, { node: piece.node, raw: piece.start === at ? 0 : rawOffset(piece, at), before: true })
-  else if (piece) tail = cutTail(draft, node, { node: piece.field ?? piece.node, raw: null, before: piece.start === at })
+  if (piece && piece.kind === 'text' && piece.field === null)
+    tail = cutTail(draft, node, { node: piece.node, raw: piece.start === at ? 0 : rawOffset(piece, at), before: true })
+  else if (piece)
+    tail = cutTail(draft, node, { node: piece.field ?? piece.node, raw: null, before: piece.start === at })
   if (home !== node) draft.dropEmpty(home, node)
   const own = element.attributes['text:style-name'] ?? ''
   const next = after === '' ? nextStyle(own) : null
@@ -55,12 +69,14 @@ export function splitParagraph(draft: Draft, node: number, at: number, nextStyle
     const rest: Tail = { source, ids }
     const siblings = draft.part.element(holder.id).children
     for (const later of siblings.slice(siblings.indexOf(node) + 1)) take(draft, later, rest)
-    const itemTag = elementMarkup(draft.part, draft.part.element(holder.parent), 'text:list-item', {}).replace(/\/>$/, '>')
+    const itemTag = elementMarkup(draft.part, draft.part.element(holder.parent), 'text:list-item', {}).replace(
+      /\/>$/,
+      '>',
+    )
     source = `${itemTag}${rest.source}${closing(itemTag)}`
     ids = [...draft.newIds(1), ...rest.ids]
     draft.place(holder.parent, draft.indexOf(holder.id) + 1, source, ids)
-  }
-  else draft.place(holder.id, draft.indexOf(node) + 1, source, ids)
+  } else draft.place(holder.id, draft.indexOf(node) + 1, source, ids)
   settleSpaces(draft, node, before)
   settleSpaces(draft, made!, after)
   return made!
@@ -73,7 +89,10 @@ function containerOf(part: XmlPart, node: number): number {
   return element.id
 }
 
-/** The paragraph behind another one in the same text, where nothing but list structure is between; null where something is. */
+/**
+ * The paragraph behind another one in the same text, where nothing but list structure is between; null where
+ * something is.
+ */
 export function followingParagraph(part: XmlPart, node: number): number | null {
   const container = containerOf(part, node)
   let at = node
@@ -91,7 +110,13 @@ export function followingParagraph(part: XmlPart, node: number): number | null {
 /** The first paragraph at a node: null where something else comes first, undefined where there is nothing. */
 function firstParagraph(part: XmlPart, id: number): number | null | undefined {
   const node = part.node(id)
-  if (node.kind !== 'element' || node.name === 'text:soft-page-break' || node.name.startsWith('text:bookmark') || node.name === 'text:sequence-decls') return undefined
+  if (
+    node.kind !== 'element' ||
+    node.name === 'text:soft-page-break' ||
+    node.name.startsWith('text:bookmark') ||
+    node.name === 'text:sequence-decls'
+  )
+    return undefined
   if (isParagraph(node.name)) return id
   if (!wrappers.has(node.name)) return null
   for (const child of node.children) {
@@ -104,7 +129,11 @@ function firstParagraph(part: XmlPart, id: number): number | null | undefined {
 /** Joins a paragraph with the one behind it, which gives up its own style. @throws EditRefusal */
 export function joinParagraphs(draft: Draft, node: number): void {
   const other = followingParagraph(draft.part, node)
-  if (other === null) throw new EditRefusal('There is no paragraph behind this one that it could be joined with: a table, a frame or the end of the text is there. Nothing was changed.')
+  if (other === null)
+    throw new EditRefusal(
+      'There is no paragraph behind this one that it could be joined with: a table, a frame ' +
+        'or the end of the text is there. Nothing was changed.',
+    )
   const expected = openParagraph(draft.part, node).text + openParagraph(draft.part, other).text
   const moved: Tail = { source: '', ids: [] }
   for (const child of [...draft.part.element(other).children]) take(draft, child, moved)
@@ -124,7 +153,10 @@ function placeAll(draft: Draft, parent: number, moved: Tail): void {
   const element = draft.part.element(parent)
   const holderTag = elementMarkup(draft.part, element, 'text:span', {}).replace(/\/>$/, '>')
   const [holder] = draft.newIds(1)
-  draft.place(parent, element.children.length, `${holderTag}${moved.source}${closing(holderTag)}`, [holder!, ...moved.ids])
+  draft.place(parent, element.children.length, `${holderTag}${moved.source}${closing(holderTag)}`, [
+    holder!,
+    ...moved.ids,
+  ])
   draft.unwrap(holder!)
 }
 
@@ -148,7 +180,10 @@ export function removeParagraph(draft: Draft, node: number): void {
     others = true
     break
   }
-  if (!others) { replaceText(draft, node, 0, openParagraph(draft.part, node).text.length, ''); return }
+  if (!others) {
+    replaceText(draft, node, 0, openParagraph(draft.part, node).text.length, '')
+    return
+  }
   const { parent } = draft.part.node(node)
   draft.remove(node)
   draft.mergeTexts(parent)
@@ -156,7 +191,11 @@ export function removeParagraph(draft: Draft, node: number): void {
 }
 
 /** A paragraph to be made: its style, and text in spans of character styles. */
-export interface NewParagraph { readonly style: string | null, readonly heading: number | null, readonly runs: readonly { readonly text: string, readonly style: string | null }[] }
+export interface NewParagraph {
+  readonly style: string | null
+  readonly heading: number | null
+  readonly runs: readonly { readonly text: string; readonly style: string | null }[]
+}
 
 /** Puts paragraphs behind another one; in a list each becomes an item. Returns the last of them. */
 export function insertParagraphs(draft: Draft, behind: number, list: readonly NewParagraph[]): number {
@@ -165,15 +204,17 @@ export function insertParagraphs(draft: Draft, behind: number, list: readonly Ne
     const { part } = draft
     const holder = part.element(part.node(at).parent)
     const name = paragraph.heading === null ? 'text:p' : 'text:h'
-    const attributes: Record<string, string> = { ...paragraph.style === null ? {} : { 'text:style-name': paragraph.style }, ...paragraph.heading === null ? {} : { 'text:outline-level': String(paragraph.heading) } }
+    const attributes: Record<string, string> = {
+      ...(paragraph.style === null ? {} : { 'text:style-name': paragraph.style }),
+      ...(paragraph.heading === null ? {} : { 'text:outline-level': String(paragraph.heading) }),
+    }
     const empty = elementMarkup(part, holder, name, attributes)
     const [made] = draft.newIds(1)
     if (isItem(holder.name)) {
       const [item] = draft.newIds(1)
       const tag = elementMarkup(part, part.element(holder.parent), 'text:list-item', {}).replace(/\/>$/, '>')
       draft.place(holder.parent, draft.indexOf(holder.id) + 1, `${tag}${empty}${closing(tag)}`, [item!, made!])
-    }
-    else draft.place(holder.id, draft.indexOf(at) + 1, empty, [made!])
+    } else draft.place(holder.id, draft.indexOf(at) + 1, empty, [made!])
     writeRuns(draft, made!, paragraph.runs)
     at = made!
   }
@@ -184,14 +225,31 @@ export function insertParagraphs(draft: Draft, behind: number, list: readonly Ne
  * Puts paragraphs in at a place of a paragraph, which is split there. Plain ones continue it: the first goes on with its
  * head, the last before its tail. With styles of their own they stand between. Returns the one the caret is in then.
  */
-export function pasteParagraphs(draft: Draft, node: number, at: number, list: readonly NewParagraph[], styled: boolean): number {
+export function pasteParagraphs(
+  draft: Draft,
+  node: number,
+  at: number,
+  list: readonly NewParagraph[],
+  styled: boolean,
+): number {
   const { attributes, name } = draft.part.element(node)
-  const own = { style: attributes['text:style-name'] ?? null, heading: name === 'text:h' ? Number.parseInt(attributes['text:outline-level'] ?? '1', 10) || 1 : null }
+  const own = {
+    style: attributes['text:style-name'] ?? null,
+    heading: name === 'text:h' ? Number.parseInt(attributes['text:outline-level'] ?? '1', 10) || 1 : null,
+  }
   const tail = splitParagraph(draft, node, at, () => null)
   const textOf = (id: number) => openParagraph(draft.part, id).text
   const isEmpty = (id: number) => draft.part.element(id).children.length === 0
   if (styled) {
-    const last = insertParagraphs(draft, node, list.map(each => each.style === null && each.heading === null ? { ...each, style: own.heading === null ? own.style : null } : each))
+    const last = insertParagraphs(
+      draft,
+      node,
+      list.map(each =>
+        each.style === null && each.heading === null
+          ? { ...each, style: own.heading === null ? own.style : null }
+          : each,
+      ),
+    )
     if (isEmpty(tail)) removeParagraph(draft, tail)
     if (isEmpty(node)) removeParagraph(draft, node)
     return last
@@ -199,7 +257,12 @@ export function pasteParagraphs(draft: Draft, node: number, at: number, list: re
   const words = (each: NewParagraph) => each.runs.map(run => run.text).join('')
   const head = textOf(node).length
   replaceText(draft, node, head, head, words(list[0]!))
-  if (list.length > 2) insertParagraphs(draft, node, list.slice(1, -1).map(each => ({ ...each, ...own })))
+  if (list.length > 2)
+    insertParagraphs(
+      draft,
+      node,
+      list.slice(1, -1).map(each => ({ ...each, ...own })),
+    )
   if (list.length > 1) replaceText(draft, tail, 0, 0, words(list.at(-1)!))
   return tail
 }

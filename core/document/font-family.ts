@@ -26,8 +26,7 @@ export function parseFontFamilies(value: string): FontFamily[] {
     if (quote !== '') {
       if (sign === quote) quote = ''
       else current += sign
-    }
-    else if ((sign === '"' || sign === '\'') && current.trim() === '') quote = sign
+    } else if ((sign === '"' || sign === "'") && current.trim() === '') quote = sign
     else if (sign === ',' || sign === ';') finish()
     else current += sign
   }
@@ -39,7 +38,7 @@ export function parseFontFamilies(value: string): FontFamily[] {
 export function writeFontFamily(name: string): string {
   const plain = /^-?[A-Za-z_\u0080-\u{10FFFF}][\w\u0080-\u{10FFFF}-]*$/u
   if (plain.test(name)) return name
-  return name.includes('\'') ? `"${name}"` : `'${name}'`
+  return name.includes("'") ? `"${name}"` : `'${name}'`
 }
 
 /** The same family written another way: case and spacing do not tell families apart (CSS Fonts 4 section 5.1). */
@@ -56,8 +55,10 @@ export function familyKey(name: string): string {
 export function replaceFamily(value: string, from: string, to: string): string | null {
   const families = parseFontFamilies(value)
   if (!families.some(family => sameFamily(family.name, from))) return null
-  const written = families.map(family => sameFamily(family.name, from)
-    ? writeFontFamily(to)
-    : writeFontFamily(family.features ? `${family.name}:${family.features}` : family.name))
+  const written = families.map(family =>
+    sameFamily(family.name, from)
+      ? writeFontFamily(to)
+      : writeFontFamily(family.features ? `${family.name}:${family.features}` : family.name),
+  )
   return [...new Set(written)].join(', ')
 }

@@ -6,7 +6,7 @@ import { readScopes, type FaceDeclaration } from './styles'
 
 /** What kind of thing names a font: the kinds of place a designer thinks in. */
 export type ReferenceKind =
-  | 'declaration' | 'default' | 'style' | 'stray' | 'master' | 'list' | 'chart' | 'formula' | 'setting' | 'other'
+  'declaration' | 'default' | 'style' | 'stray' | 'master' | 'list' | 'chart' | 'formula' | 'setting' | 'other'
 
 /** One place in the package that names a font. */
 export interface FontReference {
@@ -39,7 +39,11 @@ export function isSymbolFamily(family: string, charset: string): boolean {
   return charset === 'x-symbol' || symbolFamily.test(family)
 }
 
-interface Bearer { kind: ReferenceKind, owner: string, family: string }
+interface Bearer {
+  kind: ReferenceKind
+  owner: string
+  family: string
+}
 
 /** What bears an element: found by walking up to the style, list level, note configuration or object. */
 function bearerOf(part: XmlPart, element: XmlElement, object: ObjectKind, embedded: boolean): Bearer {
@@ -49,12 +53,22 @@ function bearerOf(part: XmlPart, element: XmlElement, object: ObjectKind, embedd
   let insideList = ''
   for (let at: XmlElement | null = element; at; at = at.parent < 0 ? null : part.element(at.parent)) {
     const name = at.attributes['style:display-name'] ?? at.attributes['style:name'] ?? ''
-    if (at.name.startsWith('text:list-level-style') || at.name === 'text:outline-level-style') insideList = `level ${at.attributes['text:level'] ?? '1'} of `
-    else if (at.name === 'text:list-style') { owner = `${insideList}list ${name}`; kind = 'list' }
-    else if (at.name === 'text:outline-style') { owner = `${insideList}heading numbers`; kind = 'list' }
-    else if (at.name === 'style:style') { family = at.attributes['style:family'] ?? ''; owner = name.replace(/_20_/g, ' ') }
-    else if (at.name === 'style:default-style') { family = at.attributes['style:family'] ?? ''; owner = `${family} default`; kind = 'default' }
-    else if (at.name === 'office:styles' && kind === 'other') kind = 'style'
+    if (at.name.startsWith('text:list-level-style') || at.name === 'text:outline-level-style')
+      insideList = `level ${at.attributes['text:level'] ?? '1'} of `
+    else if (at.name === 'text:list-style') {
+      owner = `${insideList}list ${name}`
+      kind = 'list'
+    } else if (at.name === 'text:outline-style') {
+      owner = `${insideList}heading numbers`
+      kind = 'list'
+    } else if (at.name === 'style:style') {
+      family = at.attributes['style:family'] ?? ''
+      owner = name.replace(/_20_/g, ' ')
+    } else if (at.name === 'style:default-style') {
+      family = at.attributes['style:family'] ?? ''
+      owner = `${family} default`
+      kind = 'default'
+    } else if (at.name === 'office:styles' && kind === 'other') kind = 'style'
     else if (at.name === 'office:automatic-styles') {
       const holdsMasters = part.first(part.rootElement, 'office:master-styles') !== undefined
       owner = `automatic style ${owner}`
@@ -78,9 +92,19 @@ export function fontReferences(document: OdfDocument): FontReference[] {
         const declared = element.name === 'style:font-face' ? declarations.get(element.id) : undefined
         if (declared) {
           references.push({
-            part: part.path, node: element.id, kind: 'declaration', attribute: 'svg:font-family', slot: null, value: element.attributes['svg:font-family'] ?? declared.name,
-            families: declared.families, declaration: declared, owner: `font declaration ${declared.name}`, family: '',
-            symbols: declared.families.some(family => isSymbolFamily(family, element.attributes['style:font-charset'] ?? '')),
+            part: part.path,
+            node: element.id,
+            kind: 'declaration',
+            attribute: 'svg:font-family',
+            slot: null,
+            value: element.attributes['svg:font-family'] ?? declared.name,
+            families: declared.families,
+            declaration: declared,
+            owner: `font declaration ${declared.name}`,
+            family: '',
+            symbols: declared.families.some(family =>
+              isSymbolFamily(family, element.attributes['style:font-charset'] ?? ''),
+            ),
           })
           continue
         }
@@ -90,12 +114,24 @@ export function fontReferences(document: OdfDocument): FontReference[] {
           const loose = looseAttributes.get(attribute)
           const mathematical = attribute === 'fontfamily' || attribute === 'math:fontfamily'
           if (value === '' || (named === undefined && loose === undefined && !mathematical)) continue
-          const declaration = named === undefined ? null : scope.faces.get(value) ?? null
-          const families = declaration ? declaration.families.slice(0, 1) : parseFontFamilies(value).map(each => each.name)
-          const charset = declaration?.attributes['style:font-charset'] ?? (loose ? element.attributes[fontAttributes[loose].charset] : undefined) ?? ''
+          const declaration = named === undefined ? null : (scope.faces.get(value) ?? null)
+          const families = declaration
+            ? declaration.families.slice(0, 1)
+            : parseFontFamilies(value).map(each => each.name)
+          const charset =
+            declaration?.attributes['style:font-charset'] ??
+            (loose ? element.attributes[fontAttributes[loose].charset] : undefined) ??
+            ''
           references.push({
-            part: part.path, node: element.id, attribute, slot: named ?? loose ?? null, value, families, declaration,
-            ...bearerOf(part, element, sub.kind, sub.prefix !== ''), symbols: families.some(family => isSymbolFamily(family, charset)),
+            part: part.path,
+            node: element.id,
+            attribute,
+            slot: named ?? loose ?? null,
+            value,
+            families,
+            declaration,
+            ...bearerOf(part, element, sub.kind, sub.prefix !== ''),
+            symbols: families.some(family => isSymbolFamily(family, charset)),
           })
         }
       }
@@ -114,8 +150,17 @@ function settingReferences(part: XmlPart): FontReference[] {
     const text = part.node(element.children[0]!)
     if (text.kind !== 'text' || text.text.trim() === '') continue
     references.push({
-      part: part.path, node: text.id, kind: 'setting', attribute: null, slot: null, value: text.text, families: parseFontFamilies(text.text).map(each => each.name),
-      declaration: null, owner: `formula setting ${name.slice(8) || name}`, family: '', symbols: false,
+      part: part.path,
+      node: text.id,
+      kind: 'setting',
+      attribute: null,
+      slot: null,
+      value: text.text,
+      families: parseFontFamilies(text.text).map(each => each.name),
+      declaration: null,
+      owner: `formula setting ${name.slice(8) || name}`,
+      family: '',
+      symbols: false,
     })
   }
   return references
@@ -128,7 +173,9 @@ export function referencesTo(references: readonly FontReference[], family: strin
 
 /** Pictures that may hold text set in a font and cannot be changed: vector formats, by path. */
 export function picturesWithText(document: OdfDocument): string[] {
-  return document.container.entries.map(entry => entry.path).filter(path => /^(.*\/)?Pictures\/.*\.(svg|emf|wmf|eps|svm|pdf)$/i.test(path))
+  return document.container.entries
+    .map(entry => entry.path)
+    .filter(path => /^(.*\/)?Pictures\/.*\.(svg|emf|wmf|eps|svm|pdf)$/i.test(path))
 }
 
 /** The object a part belongs to, in words: “Chart Object 1”. */

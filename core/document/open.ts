@@ -36,7 +36,7 @@ export interface OdfDocument {
 }
 
 export const manifestPath = 'META-INF/manifest.xml'
-const mimetypes: Readonly<Record<string, { kind: ObjectKind, template: boolean }>> = {
+const mimetypes: Readonly<Record<string, { kind: ObjectKind; template: boolean }>> = {
   'application/vnd.oasis.opendocument.text': { kind: 'text', template: false },
   'application/vnd.oasis.opendocument.text-template': { kind: 'text', template: true },
   'application/vnd.oasis.opendocument.presentation': { kind: 'presentation', template: false },
@@ -52,8 +52,7 @@ function decodeXml(path: string, bytes: Uint8Array): string {
   try {
     // A byte order mark is kept as the first character, so that it is written back.
     return new TextDecoder('utf-8', { fatal: true, ignoreBOM: true }).decode(bytes)
-  }
-  catch {
+  } catch {
     throw new PackageError('bad-xml', `The part “${path}” is not written in UTF-8. Nothing was kept.`)
   }
 }
@@ -63,23 +62,34 @@ function readPart(container: Container, path: string, ids: IdRuns | undefined): 
   // Zero-byte XML parts occur in real packages; they say nothing and are kept as they are.
   if (!entry || entry.size === 0) return null
   const { xmlSize, xmlDepth, xmlNodes } = container.limits
-  if (entry.size > xmlSize) throw new PackageError('too-large', `The part “${path}” is larger than ${Math.round(xmlSize / 1048576)} MB. Nothing was kept.`)
+  if (entry.size > xmlSize)
+    throw new PackageError(
+      'too-large',
+      `The part “${path}” is larger than ${Math.round(xmlSize / 1048576)} MB. Nothing was kept.`,
+    )
   return parseXml(path, decodeXml(path, partBytes(container, path)), { ids, depth: xmlDepth, nodes: xmlNodes })
 }
 
-interface Listed { mimetype: string, objects: { prefix: string, mimetype: string }[] }
+interface Listed {
+  mimetype: string
+  objects: { prefix: string; mimetype: string }[]
+}
 
 function readManifest(manifest: XmlPart | null): Listed {
   const listed: Listed = { mimetype: '', objects: [] }
   if (!manifest) return listed
   for (const entry of manifest.descendants()) {
     if (entry.name === 'manifest:encryption-data')
-      throw new PackageError('encrypted', 'This document is locked with a password. Save a copy without the password and open that. Nothing was kept.')
+      throw new PackageError(
+        'encrypted',
+        'This document is locked with a password. Save a copy without the password and open that. Nothing was kept.',
+      )
     if (entry.name !== 'manifest:file-entry') continue
     const path = entry.attributes['manifest:full-path'] ?? ''
     const mimetype = entry.attributes['manifest:media-type'] ?? ''
     if (path === '/') listed.mimetype = mimetype
-    else if (path.endsWith('/') && mimetype in mimetypes) listed.objects.push({ prefix: path.replace(/^\.\//, ''), mimetype })
+    else if (path.endsWith('/') && mimetype in mimetypes)
+      listed.objects.push({ prefix: path.replace(/^\.\//, ''), mimetype })
   }
   return listed
 }
@@ -91,7 +101,10 @@ export type DocumentIds = Readonly<Record<string, IdRuns>>
  * Opens a package. Parsed are the manifest, and content, styles, settings and meta of the document and its objects.
  * @throws PackageError when the file is refused
  */
-export function openDocument(bytes: Uint8Array, options: { ids?: DocumentIds, limits?: PackageLimits } = {}): OdfDocument {
+export function openDocument(
+  bytes: Uint8Array,
+  options: { ids?: DocumentIds; limits?: PackageLimits } = {},
+): OdfDocument {
   const container = readContainer(bytes, options.limits ?? defaultLimits)
   const parts = new Map<string, XmlPart>()
   const open = (path: string): string | null => {
@@ -101,23 +114,43 @@ export function openDocument(bytes: Uint8Array, options: { ids?: DocumentIds, li
   }
   const manifest = open(manifestPath)
   const listed = readManifest(manifest ? parts.get(manifest)! : null)
-  const written = container.byPath.has('mimetype') ? new TextDecoder('utf-8').decode(partBytes(container, 'mimetype')).trim() : ''
+  const written = container.byPath.has('mimetype')
+    ? new TextDecoder('utf-8').decode(partBytes(container, 'mimetype')).trim()
+    : ''
   const known = mimetypes[written] ?? mimetypes[listed.mimetype]
   if (!known || !container.byPath.has('content.xml'))
-    throw new PackageError('not-opendocument', 'This zip file is not an OpenDocument text, presentation or drawing. Nothing was kept.')
+    throw new PackageError(
+      'not-opendocument',
+      'This zip file is not an OpenDocument text, presentation or drawing. Nothing was kept.',
+    )
   if (known.kind !== 'text' && known.kind !== 'presentation' && known.kind !== 'drawing')
-    throw new PackageError('not-opendocument', `This is an OpenDocument ${known.kind}; texts, presentations and drawings can be opened here. Nothing was kept.`)
+    throw new PackageError(
+      'not-opendocument',
+      `This is an OpenDocument ${known.kind}; texts, presentations and drawings can be opened here. Nothing was kept.`,
+    )
 
   const subdocument = (prefix: string, kind: ObjectKind): Subdocument => ({
-    prefix, kind, content: open(`${prefix}content.xml`), styles: open(`${prefix}styles.xml`), settings: open(`${prefix}settings.xml`),
+    prefix,
+    kind,
+    content: open(`${prefix}content.xml`),
+    styles: open(`${prefix}styles.xml`),
+    settings: open(`${prefix}settings.xml`),
   })
   const subdocuments = [subdocument('', known.kind)]
   for (const object of listed.objects) subdocuments.push(subdocument(object.prefix, mimetypes[object.mimetype]!.kind))
   open('meta.xml')
-  if (!subdocuments[0]!.content) throw new PackageError('damaged', 'The content of this document is empty. Nothing was kept.')
+  if (!subdocuments[0]!.content)
+    throw new PackageError('damaged', 'The content of this document is empty. Nothing was kept.')
   return {
-    kind: known.kind, template: known.template, container, parts, dropped: new Set(), written: new Map(), subdocuments,
-    signed: container.byPath.has('META-INF/documentsignatures.xml'), title: titleOf(parts.get('meta.xml')),
+    kind: known.kind,
+    template: known.template,
+    container,
+    parts,
+    dropped: new Set(),
+    written: new Map(),
+    subdocuments,
+    signed: container.byPath.has('META-INF/documentsignatures.xml'),
+    title: titleOf(parts.get('meta.xml')),
   }
 }
 
@@ -136,7 +169,8 @@ export function saveDocument(document: OdfDocument): Uint8Array {
     const written = writeXml(part)
     if (written !== part.source) changes.set(path, new TextEncoder().encode(written))
   }
-  for (const [path, text] of document.written) if (!document.dropped.has(path)) changes.set(path, new TextEncoder().encode(text))
+  for (const [path, text] of document.written)
+    if (!document.dropped.has(path)) changes.set(path, new TextEncoder().encode(text))
   return writeContainer(document.container, changes)
 }
 

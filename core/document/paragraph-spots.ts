@@ -20,7 +20,12 @@ export interface TextPiece {
 }
 
 /** A paragraph laid open for editing. */
-export interface OpenParagraph { readonly part: XmlPart, readonly element: XmlElement, readonly text: string, readonly pieces: readonly TextPiece[] }
+export interface OpenParagraph {
+  readonly part: XmlPart
+  readonly element: XmlElement
+  readonly text: string
+  readonly pieces: readonly TextPiece[]
+}
 
 const whiteSpace = /[ \t\n\r]/
 
@@ -45,14 +50,16 @@ function alignment(source: string, shown: string): Int32Array {
 /** The element of the field that a text node stands in, below its paragraph; null where it stands in none. */
 function fieldOf(part: XmlPart, inline: Extract<Inline, { kind: 'text' }>): number | null {
   if (inline.field === null) return null
-  for (let node = part.node(inline.node); node.parent >= 0; node = part.node(node.parent)) if (node.kind === 'element' && node.name === inline.field) return node.id
+  for (let node = part.node(inline.node); node.parent >= 0; node = part.node(node.parent))
+    if (node.kind === 'element' && node.name === inline.field) return node.id
   return null
 }
 
 /** Lays a paragraph open. @throws RangeError when the node is no paragraph */
 export function openParagraph(part: XmlPart, node: number): OpenParagraph {
   const element = part.element(node)
-  if (element.name !== 'text:p' && element.name !== 'text:h') throw new RangeError(`node ${node} of ${part.path} is not a paragraph`)
+  if (element.name !== 'text:p' && element.name !== 'text:h')
+    throw new RangeError(`node ${node} of ${part.path} is not a paragraph`)
   const { inlines } = new StoryReader(part).paragraph(element, { place: 'body', holder: null, list: null })
   const pieces: TextPiece[] = []
   let text = ''
@@ -62,8 +69,13 @@ export function openParagraph(part: XmlPart, node: number): OpenParagraph {
     const id = inline.kind === 'frame' ? inline.frame.node : inline.node
     const source = part.node(id)
     pieces.push({
-      start: text.length, end: text.length + shown.length, kind: inline.kind, text: shown, node: id,
-      field: inline.kind === 'text' ? source.kind === 'text' ? fieldOf(part, inline) : id : null, raw: source.kind === 'text' ? alignment(source.text, shown) : null,
+      start: text.length,
+      end: text.length + shown.length,
+      kind: inline.kind,
+      text: shown,
+      node: id,
+      field: inline.kind === 'text' ? (source.kind === 'text' ? fieldOf(part, inline) : id) : null,
+      raw: source.kind === 'text' ? alignment(source.text, shown) : null,
     })
     text += shown
   }

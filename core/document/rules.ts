@@ -12,50 +12,121 @@ const tagSchema = z.string().regex(/^[\x20-\x7E]{4}$/)
 
 export const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'label', 'data', 'note'] as const
 /** What text does. */
-export type Role = typeof roles[number]
+export type Role = (typeof roles)[number]
 
 const ruleId = z.string().regex(/^[a-z0-9]{1,12}$/)
 const listLimit = 500
 
-/** Text of a paragraph style that matches a regular expression takes a character style. RE2 syntax: a match takes time linear in the text. */
-export const patternSchema = z.strictObject({ id: ruleId, style: z.string().min(1).max(500), title: z.string().max(200), pattern: z.string().min(1).max(2000), ignoreCase: z.boolean().default(false), character: z.string().min(1).max(500), on: z.boolean().default(true) })
+/**
+ * Text of a paragraph style that matches a regular expression takes a character style. RE2 syntax: a match takes
+ * time linear in the text.
+ */
+export const patternSchema = z.strictObject({
+  id: ruleId,
+  style: z.string().min(1).max(500),
+  title: z.string().max(200),
+  pattern: z.string().min(1).max(2000),
+  ignoreCase: z.boolean().default(false),
+  character: z.string().min(1).max(500),
+  on: z.boolean().default(true),
+})
 export type PatternRule = z.infer<typeof patternSchema>
 
-/** The same at a paragraph's start only: a pattern, so many words or sentences, or the first letter or line as CSS has them (CSS Pseudo-Elements 4, 2.1 and 2.2). */
+/**
+ * The same at a paragraph's start only: a pattern, so many words or sentences, or the first letter or line as CSS
+ * has them (CSS Pseudo-Elements 4, 2.1 and 2.2).
+ */
 export const leadInSchema = z.strictObject({
-  id: ruleId, style: z.string().min(1).max(500), title: z.string().max(200), character: z.string().min(1).max(500), on: z.boolean().default(true),
+  id: ruleId,
+  style: z.string().min(1).max(500),
+  title: z.string().max(200),
+  character: z.string().min(1).max(500),
+  on: z.boolean().default(true),
   what: z.discriminatedUnion('kind', [
-    z.strictObject({ kind: z.literal('first-letter') }), z.strictObject({ kind: z.literal('first-line') }),
-    z.strictObject({ kind: z.literal('words'), count: z.int().min(1).max(100) }), z.strictObject({ kind: z.literal('through'), sign: z.string().min(1).max(10) }),
+    z.strictObject({ kind: z.literal('first-letter') }),
+    z.strictObject({ kind: z.literal('first-line') }),
+    z.strictObject({ kind: z.literal('words'), count: z.int().min(1).max(100) }),
+    z.strictObject({ kind: z.literal('through'), sign: z.string().min(1).max(10) }),
     z.strictObject({ kind: z.literal('pattern'), pattern: z.string().min(1).max(2000) }),
   ]),
 })
 export type LeadInRule = z.infer<typeof leadInSchema>
 
-export const startKinds = ['body', 'frame', 'shape', 'title', 'outline1', 'outline2', 'outline3', 'outline4', 'outline5', 'cell', 'note', 'header'] as const
-export type StartKind = typeof startKinds[number]
+export const startKinds = [
+  'body',
+  'frame',
+  'shape',
+  'title',
+  'outline1',
+  'outline2',
+  'outline3',
+  'outline4',
+  'outline5',
+  'cell',
+  'note',
+  'header',
+] as const
+export type StartKind = (typeof startKinds)[number]
 
-/** What rules.json holds. Unknown members are kept in the file and passed over here: a newer desk may have written them. */
+/**
+ * What rules.json holds. Unknown members are kept in the file and passed over here: a newer desk may have written
+ * them.
+ */
 export const rulesSchema = z.object({
-  /** Distance between two characters in one face, in thousandths of an em; without `style` in all faces of the family. */
-  kerning: z.array(z.strictObject({ family: z.string().max(200), style: z.string().max(200).optional(), left: z.string().min(1).max(8), right: z.string().min(1).max(8), amount: z.number().min(-1000).max(1000) })).max(5000).default([]),
+  /**
+   * Distance between two characters in one face, in thousandths of an em; without `style` in all faces of the
+   * family.
+   */
+  kerning: z
+    .array(
+      z.strictObject({
+        family: z.string().max(200),
+        style: z.string().max(200).optional(),
+        left: z.string().min(1).max(8),
+        right: z.string().min(1).max(8),
+        amount: z.number().min(-1000).max(1000),
+      }),
+    )
+    .max(5000)
+    .default([]),
   /** OpenType features by tag: 0 is off, 1 on, higher numbers choose alternates. */
-  features: z.array(z.strictObject({ style: styleKeySchema, features: z.record(tagSchema, z.int().min(0).max(255)) })).max(5000).default([]),
+  features: z
+    .array(z.strictObject({ style: styleKeySchema, features: z.record(tagSchema, z.int().min(0).max(255)) }))
+    .max(5000)
+    .default([]),
   /** Places on the axes of variable faces, by tag. */
-  axes: z.array(z.strictObject({ style: styleKeySchema, axes: z.record(tagSchema, z.number().min(-32768).max(32768)) })).max(5000).default([]),
+  axes: z
+    .array(z.strictObject({ style: styleKeySchema, axes: z.record(tagSchema, z.number().min(-32768).max(32768)) }))
+    .max(5000)
+    .default([]),
   /** What is known of styles that the file format has no place for. */
-  styles: z.array(z.strictObject({ style: styleKeySchema, role: z.enum(roles).optional(), author: z.string().max(100).optional() })).max(5000).default([]),
+  styles: z
+    .array(
+      z.strictObject({ style: styleKeySchema, role: z.enum(roles).optional(), author: z.string().max(100).optional() }),
+    )
+    .max(5000)
+    .default([]),
   /** In the order in which they act: where two would take the same text, the first has it. */
   patterns: z.array(patternSchema).max(listLimit).default([]),
   leadIns: z.array(leadInSchema).max(listLimit).default([]),
   /** Styles that new objects begin with, by kind: for kinds that OpenDocument has no default for. */
-  starts: z.partialRecord(z.enum(startKinds), z.strictObject({ paragraph: z.string().max(500).optional(), frame: z.string().max(500).optional() })).default({}),
+  starts: z
+    .partialRecord(
+      z.enum(startKinds),
+      z.strictObject({ paragraph: z.string().max(500).optional(), frame: z.string().max(500).optional() }),
+    )
+    .default({}),
 })
 export type Rules = z.infer<typeof rulesSchema>
 
 export const noRules: Rules = { kerning: [], features: [], axes: [], styles: [], patterns: [], leadIns: [], starts: {} }
 
-const unreadable = () => new PackageError('damaged', 'The rules that this document carries for Morphene (Morphene/rules.json) cannot be read. Take that part out of the package to open it without them. Nothing was kept.')
+const unreadable = () =>
+  new PackageError(
+    'damaged',
+    'The rules that this document carries for Morphene (Morphene/rules.json) cannot be read. ' +
+      'Take that part out of the package to open it without them. Nothing was kept.',
+  )
 
 /** The text of the rules part as it is now; null where there is none. @throws PackageError */
 function rulesText(document: OdfDocument): string | null {
@@ -70,8 +141,7 @@ export function readRules(document: OdfDocument): Rules {
   try {
     const text = rulesText(document)
     return text === null ? noRules : rulesSchema.parse(JSON.parse(text))
-  }
-  catch (error) {
+  } catch (error) {
     if (error instanceof PackageError) throw error
     throw unreadable()
   }
@@ -81,7 +151,10 @@ export function readRules(document: OdfDocument): Rules {
 export function rulesWith(document: OdfDocument, rules: Rules): string {
   const text = rulesText(document)
   let known: unknown = {}
-  try { known = text === null ? {} : JSON.parse(text) }
-  catch { throw unreadable() }
-  return `${JSON.stringify({ ...known as object, ...rules }, null, 1)}\n`
+  try {
+    known = text === null ? {} : JSON.parse(text)
+  } catch {
+    throw unreadable()
+  }
+  return `${JSON.stringify({ ...(known as object), ...rules }, null, 1)}\n`
 }

@@ -15,12 +15,36 @@ export interface Span {
 
 /** What holds paragraphs and has a say in how they look; innermost first by `parent`. */
 export type Holder =
-  | { readonly kind: 'frame', readonly node: number, readonly graphicStyle: string | null, readonly textStyle: string | null, readonly parent: Holder | null }
-  | { readonly kind: 'cell', readonly node: number, readonly styleName: string | null, readonly heading: boolean, readonly template: CellTemplate | null, readonly parent: Holder | null }
-  | { readonly kind: 'chart-text', readonly node: number, readonly styleNames: readonly string[], readonly parent: Holder | null }
+  | {
+      readonly kind: 'frame'
+      readonly node: number
+      readonly graphicStyle: string | null
+      readonly textStyle: string | null
+      readonly parent: Holder | null
+    }
+  | {
+      readonly kind: 'cell'
+      readonly node: number
+      readonly styleName: string | null
+      readonly heading: boolean
+      readonly template: CellTemplate | null
+      readonly parent: Holder | null
+    }
+  | {
+      readonly kind: 'chart-text'
+      readonly node: number
+      readonly styleNames: readonly string[]
+      readonly parent: Holder | null
+    }
 
-/** The table template that a cell goes by (table:table-template, ODF 1.4 part 3, 16.18), and its parts that apply to it, weakest first. */
-export interface CellTemplate { readonly name: string, readonly parts: readonly string[] }
+/**
+ * The table template that a cell goes by (table:table-template, ODF 1.4 part 3, 16.18), and its parts that apply to
+ * it, weakest first.
+ */
+export interface CellTemplate {
+  readonly name: string
+  readonly parts: readonly string[]
+}
 
 /** Where a paragraph stands in a list. */
 export interface ListItem {
@@ -38,11 +62,29 @@ export interface ListItem {
 
 export type Inline =
   /** Text after white-space processing. `offset` counts UTF-16 units of the paragraph's text before it. */
-  | { readonly kind: 'text', readonly node: number, readonly text: string, readonly span: Span | null, readonly field: string | null }
-  | { readonly kind: 'space' | 'tab' | 'break', readonly node: number, readonly text: string, readonly span: Span | null }
-  | { readonly kind: 'frame', readonly frame: Frame, readonly span: Span | null }
-  | { readonly kind: 'note', readonly node: number, readonly endnote: boolean, readonly citation: string, readonly span: Span | null, readonly blocks: readonly Block[] }
-  | { readonly kind: 'annotation', readonly node: number, readonly blocks: readonly Block[] }
+  | {
+      readonly kind: 'text'
+      readonly node: number
+      readonly text: string
+      readonly span: Span | null
+      readonly field: string | null
+    }
+  | {
+      readonly kind: 'space' | 'tab' | 'break'
+      readonly node: number
+      readonly text: string
+      readonly span: Span | null
+    }
+  | { readonly kind: 'frame'; readonly frame: Frame; readonly span: Span | null }
+  | {
+      readonly kind: 'note'
+      readonly node: number
+      readonly endnote: boolean
+      readonly citation: string
+      readonly span: Span | null
+      readonly blocks: readonly Block[]
+    }
+  | { readonly kind: 'annotation'; readonly node: number; readonly blocks: readonly Block[] }
 
 export interface Paragraph {
   readonly kind: 'paragraph'
@@ -68,7 +110,12 @@ export interface Cell {
   readonly blocks: readonly Block[]
 }
 
-export interface Row { readonly node: number, readonly styleName: string | null, readonly heading: boolean, readonly cells: readonly Cell[] }
+export interface Row {
+  readonly node: number
+  readonly styleName: string | null
+  readonly heading: boolean
+  readonly cells: readonly Cell[]
+}
 
 export interface Table {
   readonly kind: 'table'
@@ -89,14 +136,29 @@ export interface Frame {
   readonly anchor: string
   readonly content: 'text' | 'image' | 'object' | 'group' | 'none'
   readonly href: string | null
-  /** What a placeholder is for (presentation:class, ODF 1.4 part 3, 19.391): title, outline, notes …; '' for all else. */
+  /**
+   * What a placeholder is for (presentation:class, ODF 1.4 part 3, 19.391): title, outline, notes …; '' for all
+   * else.
+   */
   readonly placeholder: string
   readonly blocks: readonly Block[]
 }
 
-export type Block = Paragraph | Table | Frame | { readonly kind: 'section', readonly node: number, readonly styleName: string | null, readonly blocks: readonly Block[] }
+export type Block =
+  | Paragraph
+  | Table
+  | Frame
+  | {
+      readonly kind: 'section'
+      readonly node: number
+      readonly styleName: string | null
+      readonly blocks: readonly Block[]
+    }
 
-/** A story: text that reads on from block to block. Notes, frames and annotations stand inside, where they are anchored. */
+/**
+ * A story: text that reads on from block to block. Notes, frames and annotations stand inside, where they are
+ * anchored.
+ */
 export interface Story {
   readonly part: string
   readonly node: number
@@ -105,18 +167,39 @@ export interface Story {
   readonly title: string
   /** The master page it belongs to, and where on it. */
   readonly master: string | null
-  readonly role: 'body' | 'header' | 'header-left' | 'header-first' | 'footer' | 'footer-left' | 'footer-first' | 'chart' | 'deletions' | 'master' | 'page' | 'notes' | 'master-notes' | 'handout'
+  readonly role:
+    | 'body'
+    | 'header'
+    | 'header-left'
+    | 'header-first'
+    | 'footer'
+    | 'footer-left'
+    | 'footer-first'
+    | 'chart'
+    | 'deletions'
+    | 'master'
+    | 'page'
+    | 'notes'
+    | 'master-notes'
+    | 'handout'
   readonly blocks: readonly Block[]
   /** Of a body: which blocks came from each of its child elements, so that they can be kept when others change. */
   readonly origins: ReadonlyMap<number, readonly Block[]> | null
 }
 
 const headerRoles: Readonly<Record<string, Story['role']>> = {
-  'style:header': 'header', 'style:header-left': 'header-left', 'style:header-first': 'header-first',
-  'style:footer': 'footer', 'style:footer-left': 'footer-left', 'style:footer-first': 'footer-first',
+  'style:header': 'header',
+  'style:header-left': 'header-left',
+  'style:header-first': 'header-first',
+  'style:footer': 'footer',
+  'style:footer-left': 'footer-left',
+  'style:footer-first': 'footer-first',
 }
 /** What was read of an earlier state of a part: what has not changed since is taken over, object for object. */
-export interface EarlierStories { readonly part: XmlPart, readonly stories: readonly Story[] }
+export interface EarlierStories {
+  readonly part: XmlPart
+  readonly stories: readonly Story[]
+}
 
 /** The stories of a text document or of a part with master pages. */
 export function readStories(part: XmlPart, earlier?: EarlierStories): Story[] {
@@ -130,12 +213,32 @@ export function readStories(part: XmlPart, earlier?: EarlierStories): Story[] {
     for (const element of part.elements(body)) {
       const chart = part.first(element, 'chart:chart')
       if (chart) stories.push(chartStory(part, reader, chart))
-      else if (element.name === 'office:presentation' || element.name === 'office:drawing') stories.push(...pageStories(part, reader, element, changed, earlier?.stories ?? []))
-      else stories.push(bodyStory(part, reader, element, changed, earlier?.stories.find(story => story.role === 'body' && story.node === element.id)))
+      else if (element.name === 'office:presentation' || element.name === 'office:drawing')
+        stories.push(...pageStories(part, reader, element, changed, earlier?.stories ?? []))
+      else
+        stories.push(
+          bodyStory(
+            part,
+            reader,
+            element,
+            changed,
+            earlier?.stories.find(story => story.role === 'body' && story.node === element.id),
+          ),
+        )
       const tracked = part.first(element, 'text:tracked-changes')
       if (tracked) {
         const blocks = reader.blocks(tracked, { place: 'deletion', holder: null, list: null })
-        if (blocks.length > 0) stories.push({ part: part.path, node: tracked.id, place: 'deletion', title: 'Tracked deletions', master: null, role: 'deletions', blocks, origins: null })
+        if (blocks.length > 0)
+          stories.push({
+            part: part.path,
+            node: tracked.id,
+            place: 'deletion',
+            title: 'Tracked deletions',
+            master: null,
+            role: 'deletions',
+            blocks,
+            origins: null,
+          })
       }
     }
   }
@@ -144,28 +247,62 @@ export function readStories(part: XmlPart, earlier?: EarlierStories): Story[] {
     for (const master of part.elements(masters)) {
       const name = master.attributes['style:name'] ?? ''
       const shown = master.attributes['style:display-name'] ?? name
-      if (master.name === 'style:handout-master') stories.push(shapesStory(part, reader, master, 'handout', 'header', 'Handout page', null))
+      if (master.name === 'style:handout-master')
+        stories.push(shapesStory(part, reader, master, 'handout', 'header', 'Handout page', null))
       if (master.name !== 'style:master-page') continue
       for (const child of part.elements(master)) {
-        if (child.name === 'presentation:notes') stories.push(shapesStory(part, reader, child, 'master-notes', 'header', `Notes page of master page ${shown}`, name))
+        if (child.name === 'presentation:notes')
+          stories.push(
+            shapesStory(part, reader, child, 'master-notes', 'header', `Notes page of master page ${shown}`, name),
+          )
         const role = headerRoles[child.name]
         if (!role && !shapeNames.has(child.name)) continue
-        const blocks = role ? reader.blocks(child, { place: 'header', holder: null, list: null }) : [reader.frame(child, { place: 'header', holder: null, list: null })]
+        const blocks = role
+          ? reader.blocks(child, { place: 'header', holder: null, list: null })
+          : [reader.frame(child, { place: 'header', holder: null, list: null })]
         const what = role ? (role.startsWith('header') ? 'Header' : 'Footer') : 'Shape'
-        stories.push({ part: part.path, node: child.id, place: 'header', title: `${what} of master page ${shown}`, master: name, role: role ?? 'master', blocks, origins: null })
+        stories.push({
+          part: part.path,
+          node: child.id,
+          place: 'header',
+          title: `${what} of master page ${shown}`,
+          master: name,
+          role: role ?? 'master',
+          blocks,
+          origins: null,
+        })
       }
     }
   }
   return stories
 }
 
-function shapesStory(part: XmlPart, reader: StoryReader, element: XmlElement, role: Story['role'], place: Place, title: string, master: string | null): Story {
-  const blocks = [...part.elements(element)].filter(child => child.name !== 'presentation:notes').flatMap(child => reader.blocksOf(child, { place, holder: null, list: null }))
+function shapesStory(
+  part: XmlPart,
+  reader: StoryReader,
+  element: XmlElement,
+  role: Story['role'],
+  place: Place,
+  title: string,
+  master: string | null,
+): Story {
+  const blocks = [...part.elements(element)]
+    .filter(child => child.name !== 'presentation:notes')
+    .flatMap(child => reader.blocksOf(child, { place, holder: null, list: null }))
   return { part: part.path, node: element.id, place, title, master, role, blocks, origins: null }
 }
 
-/** The pages of a presentation or drawing, one story each, and those of their notes (draw:page, ODF 1.4 part 3, 10.2.4). */
-function pageStories(part: XmlPart, reader: StoryReader, body: XmlElement, changed: ReadonlySet<number> | null, earlier: readonly Story[]): Story[] {
+/**
+ * The pages of a presentation or drawing, one story each, and those of their notes (draw:page, ODF 1.4 part 3,
+ * 10.2.4).
+ */
+function pageStories(
+  part: XmlPart,
+  reader: StoryReader,
+  body: XmlElement,
+  changed: ReadonlySet<number> | null,
+  earlier: readonly Story[],
+): Story[] {
   const stories: Story[] = []
   let number = 0
   for (const page of part.elements(body, 'draw:page')) {
@@ -174,8 +311,22 @@ function pageStories(part: XmlPart, reader: StoryReader, body: XmlElement, chang
     // Names that programs give by themselves say nothing.
     const title = `Page ${number}${/^(page)?\s*\d*$/i.test(name) ? '' : `, ${name}`}`
     const make = (element: XmlElement, role: 'page' | 'notes'): void => {
-      const kept = changed && !changed.has(element.id) ? earlier.find(story => story.node === element.id && story.role === role) : undefined
-      stories.push(kept ?? shapesStory(part, reader, element, role, role === 'page' ? 'frame' : 'note', role === 'page' ? title : `Notes of p${title.slice(1)}`, null))
+      const kept =
+        changed && !changed.has(element.id)
+          ? earlier.find(story => story.node === element.id && story.role === role)
+          : undefined
+      stories.push(
+        kept ??
+          shapesStory(
+            part,
+            reader,
+            element,
+            role,
+            role === 'page' ? 'frame' : 'note',
+            role === 'page' ? title : `Notes of p${title.slice(1)}`,
+            null,
+          ),
+      )
     }
     make(page, 'page')
     const notes = part.first(page, 'presentation:notes')
@@ -184,7 +335,13 @@ function pageStories(part: XmlPart, reader: StoryReader, body: XmlElement, chang
   return stories
 }
 
-function bodyStory(part: XmlPart, reader: StoryReader, body: XmlElement, changed: ReadonlySet<number> | null, earlier: Story | undefined): Story {
+function bodyStory(
+  part: XmlPart,
+  reader: StoryReader,
+  body: XmlElement,
+  changed: ReadonlySet<number> | null,
+  earlier: Story | undefined,
+): Story {
   const kept = changed && earlier?.origins ? earlier.origins : null
   // A copy is quicker than making it anew: mostly one entry differs.
   const origins = new Map<number, readonly Block[]>(kept ?? [])
@@ -200,7 +357,16 @@ function bodyStory(part: XmlPart, reader: StoryReader, body: XmlElement, changed
     if (blocks.length === 1) all.push(blocks[0]!)
     else for (const block of blocks) all.push(block)
   }
-  return { part: part.path, node: body.id, place: 'body', title: 'Text', master: null, role: 'body', blocks: all, origins }
+  return {
+    part: part.path,
+    node: body.id,
+    place: 'body',
+    title: 'Text',
+    master: null,
+    role: 'body',
+    blocks: all,
+    origins,
+  }
 }
 
 /**
@@ -209,7 +375,8 @@ function bodyStory(part: XmlPart, reader: StoryReader, body: XmlElement, changed
  */
 function chartStory(part: XmlPart, reader: StoryReader, chart: XmlElement): Story {
   const blocks: Block[] = []
-  const styleNames = (element: XmlElement | undefined): string[] => element?.attributes['chart:style-name'] ? [element.attributes['chart:style-name']] : []
+  const styleNames = (element: XmlElement | undefined): string[] =>
+    element?.attributes['chart:style-name'] ? [element.attributes['chart:style-name']] : []
   const plot = part.first(chart, 'chart:plot-area')
   const across = plot && [...part.elements(plot, 'chart:axis')].find(axis => axis.attributes['chart:dimension'] === 'x')
   const base = styleNames(chart)
@@ -218,31 +385,51 @@ function chartStory(part: XmlPart, reader: StoryReader, chart: XmlElement): Stor
     blocks.push(...reader.blocks(element, { place: 'chart', holder, list: null }))
   }
   // Charts without axes name their categories in the legend.
-  const named = isRound((chart.attributes['chart:class'] ?? '').replace(/^.*:/, '') as ChartKind) ? part.first(chart, 'chart:legend') : across
+  const named = isRound((chart.attributes['chart:class'] ?? '').replace(/^.*:/, '') as ChartKind)
+    ? part.first(chart, 'chart:legend')
+    : across
   const cells = (table: XmlElement): void => {
     for (const row of part.descendants(table)) {
       if (row.name !== 'table:table-row') continue
       const heads = row.parent >= 0 && part.element(row.parent).name === 'table:table-header-rows'
-      ;[...part.elements(row)].forEach((cell, index) => texts(cell, [...base, ...heads ? styleNames(part.first(chart, 'chart:legend')) : index === 0 ? styleNames(named) : []]))
+      ;[...part.elements(row)].forEach((cell, index) =>
+        texts(cell, [
+          ...base,
+          ...(heads ? styleNames(part.first(chart, 'chart:legend')) : index === 0 ? styleNames(named) : []),
+        ]),
+      )
     }
   }
   const visit = (element: XmlElement, names: readonly string[]): void => {
     const own = [...names, ...styleNames(element)]
     if (element.name === 'table:table') cells(element)
-    else if ([...part.elements(element)].some(child => child.name === 'text:p' || child.name === 'text:list')) texts(element, own)
+    else if ([...part.elements(element)].some(child => child.name === 'text:p' || child.name === 'text:list'))
+      texts(element, own)
     else for (const child of part.elements(element)) visit(child, own)
   }
   visit(chart, [])
-  return { part: part.path, node: chart.id, place: 'chart', title: 'Chart', master: null, role: 'chart', blocks, origins: null }
+  return {
+    part: part.path,
+    node: chart.id,
+    place: 'chart',
+    title: 'Chart',
+    master: null,
+    role: 'chart',
+    blocks,
+    origins: null,
+  }
 }
 
-/** Every paragraph of some blocks in reading order, those of frames, notes and annotations after the one that anchors them. */
+/**
+ * Every paragraph of some blocks in reading order, those of frames, notes and annotations after the one that
+ * anchors them.
+ */
 export function paragraphsOf(blocks: readonly Block[]): readonly Paragraph[] {
   let found = collected.get(blocks)
   if (!found) {
     const list: Paragraph[] = []
     collectParagraphs(blocks, list)
-    collected.set(blocks, found = list)
+    collected.set(blocks, (found = list))
   }
   return found
 }
@@ -258,8 +445,8 @@ function collectParagraphs(blocks: readonly Block[], into: Paragraph[]): void {
         if (inline.kind === 'frame') collectParagraphs([inline.frame], into)
         else if (inline.kind === 'note' || inline.kind === 'annotation') collectParagraphs(inline.blocks, into)
       }
-    }
-    else if (block.kind === 'table') for (const row of block.rows) for (const cell of row.cells) collectParagraphs(cell.blocks, into)
+    } else if (block.kind === 'table')
+      for (const row of block.rows) for (const cell of row.cells) collectParagraphs(cell.blocks, into)
     else collectParagraphs(block.blocks, into)
   }
 }

@@ -2,37 +2,85 @@ import type { XmlElement, XmlPart } from '../xml/tree'
 import type { OdfDocument } from './open'
 
 /** A place that names a style. `list`: the attribute holds several names. */
-export interface StyleReference { readonly part: string, readonly node: number, readonly attribute: string, readonly family: string, readonly list: boolean }
+export interface StyleReference {
+  readonly part: string
+  readonly node: number
+  readonly attribute: string
+  readonly family: string
+  readonly list: boolean
+}
 
-const ofText = new Set(['text:span', 'text:a', 'text:ruby-text', 'text:outline-level-style', 'text:linenumbering-configuration'])
+const ofText = new Set([
+  'text:span',
+  'text:a',
+  'text:ruby-text',
+  'text:outline-level-style',
+  'text:linenumbering-configuration',
+])
 
-/** The family of the style that an attribute names (ODF 1.4 part 3, 19.876 and the attributes named after styles); null where it names none of interest. */
+/**
+ * The family of the style that an attribute names (ODF 1.4 part 3, 19.876 and the attributes named after styles);
+ * null where it names none of interest.
+ */
 export function referencedFamily(part: XmlPart, element: XmlElement, attribute: string): string | null {
   switch (attribute) {
     case 'text:style-name': {
       const { name } = element
-      if (name === 'text:p' || name === 'text:h' || name.endsWith('-entry-template') || name === 'text:index-title-template' || name === 'text:index-source-style') return 'paragraph'
-      return ofText.has(name) || name.startsWith('text:list-level-style-') || name.startsWith('text:index-entry-') ? 'text' : null
+      if (
+        name === 'text:p' ||
+        name === 'text:h' ||
+        name.endsWith('-entry-template') ||
+        name === 'text:index-title-template' ||
+        name === 'text:index-source-style'
+      )
+        return 'paragraph'
+      return ofText.has(name) || name.startsWith('text:list-level-style-') || name.startsWith('text:index-entry-')
+        ? 'text'
+        : null
     }
-    case 'text:class-names': return element.name === 'text:p' || element.name === 'text:h' ? 'paragraph' : element.name === 'text:span' ? 'text' : null
-    case 'text:visited-style-name': case 'text:citation-style-name': case 'text:citation-body-style-name': case 'text:main-entry-style-name': return 'text'
-    case 'text:default-style-name': case 'text:cond-style-name': case 'draw:text-style-name': case 'table:paragraph-style-name': return 'paragraph'
-    case 'style:style-name': return element.name === 'style:drop-cap' ? 'text' : null
-    case 'style:parent-style-name': case 'style:next-style-name': return element.name === 'style:style' ? element.attributes['style:family'] ?? null : null
+    case 'text:class-names':
+      return element.name === 'text:p' || element.name === 'text:h'
+        ? 'paragraph'
+        : element.name === 'text:span'
+          ? 'text'
+          : null
+    case 'text:visited-style-name':
+    case 'text:citation-style-name':
+    case 'text:citation-body-style-name':
+    case 'text:main-entry-style-name':
+      return 'text'
+    case 'text:default-style-name':
+    case 'text:cond-style-name':
+    case 'draw:text-style-name':
+    case 'table:paragraph-style-name':
+      return 'paragraph'
+    case 'style:style-name':
+      return element.name === 'style:drop-cap' ? 'text' : null
+    case 'style:parent-style-name':
+    case 'style:next-style-name':
+      return element.name === 'style:style' ? (element.attributes['style:family'] ?? null) : null
     case 'style:apply-style-name': {
       const holder = element.parent < 0 ? null : part.element(element.parent)
-      return holder?.name === 'style:style' ? holder.attributes['style:family'] ?? null : null
+      return holder?.name === 'style:style' ? (holder.attributes['style:family'] ?? null) : null
     }
-    case 'draw:style-name': return 'graphic'
-    case 'presentation:style-name': return 'presentation'
-    case 'table:style-name': return element.name === 'table:table-cell' || element.name === 'table:covered-table-cell' ? 'table-cell' : null
-    case 'table:default-cell-style-name': return 'table-cell'
-    default: return null
+    case 'draw:style-name':
+      return 'graphic'
+    case 'presentation:style-name':
+      return 'presentation'
+    case 'table:style-name':
+      return element.name === 'table:table-cell' || element.name === 'table:covered-table-cell' ? 'table-cell' : null
+    case 'table:default-cell-style-name':
+      return 'table-cell'
+    default:
+      return null
   }
 }
 
 /** Every place of a part that names a style. */
-export function* referencesIn(part: XmlPart, from: XmlElement = part.rootElement): Generator<StyleReference & { readonly names: readonly string[] }> {
+export function* referencesIn(
+  part: XmlPart,
+  from: XmlElement = part.rootElement,
+): Generator<StyleReference & { readonly names: readonly string[] }> {
   for (const element of part.descendants(from)) {
     for (const attribute in element.attributes) {
       if (!attribute.endsWith('-name') && attribute !== 'text:class-names') continue
@@ -45,7 +93,10 @@ export function* referencesIn(part: XmlPart, from: XmlElement = part.rootElement
   }
 }
 
-/** Every place of the document itself (not of objects in it) that names a given common style. An automatic style of the same name in the part comes before it. */
+/**
+ * Every place of the document itself (not of objects in it) that names a given common style. An automatic style of
+ * the same name in the part comes before it.
+ */
 export function referencesToStyle(document: OdfDocument, family: string, name: string): StyleReference[] {
   const found: StyleReference[] = []
   const { content, styles } = document.subdocuments[0]!
@@ -53,7 +104,11 @@ export function referencesToStyle(document: OdfDocument, family: string, name: s
     if (path === null) continue
     const part = document.parts.get(path)!
     const automatic = part.first(part.rootElement, 'office:automatic-styles')
-    const shadowed = automatic !== undefined && [...part.elements(automatic, 'style:style')].some(each => each.attributes['style:family'] === family && each.attributes['style:name'] === name)
+    const shadowed =
+      automatic !== undefined &&
+      [...part.elements(automatic, 'style:style')].some(
+        each => each.attributes['style:family'] === family && each.attributes['style:name'] === name,
+      )
     for (const { names, ...reference } of referencesIn(part)) {
       if (reference.family !== family || !names.includes(name)) continue
       // Parents are always common styles (19.510); everything else finds the part's own first.

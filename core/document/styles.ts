@@ -23,7 +23,7 @@ export interface Style {
   readonly propertyNodes: Readonly<Record<string, number>>
   readonly attributes: Properties
   /** Conditional styles: style:map elements, in order. */
-  readonly maps: readonly { readonly condition: string, readonly applyName: string }[]
+  readonly maps: readonly { readonly condition: string; readonly applyName: string }[]
 }
 
 /** A style:font-face. Several may declare one family under different names. */
@@ -44,8 +44,8 @@ export interface StyleScope {
   readonly common: ReadonlyMap<string, Style>
   readonly defaults: ReadonlyMap<string, Style>
   /** text:list-style elements by name: those of the part's automatic styles before common ones. */
-  readonly lists: ReadonlyMap<string, { readonly part: XmlPart, readonly element: XmlElement }>
-  readonly outline: { readonly part: XmlPart, readonly element: XmlElement } | null
+  readonly lists: ReadonlyMap<string, { readonly part: XmlPart; readonly element: XmlElement }>
+  readonly outline: { readonly part: XmlPart; readonly element: XmlElement } | null
   readonly faces: ReadonlyMap<string, FaceDeclaration>
   /** Table templates by name: the cell style of each of their parts. */
   readonly templates: ReadonlyMap<string, Readonly<Record<string, string>>>
@@ -61,27 +61,42 @@ export function findStyle(scope: StyleScope, family: string, name: string): Styl
 function readStyle(part: XmlPart, element: XmlElement, origin: Style['origin']): Style {
   const propertyNodes: Record<string, number> = {}
   const read = new Map<string, Properties>()
-  const maps: { condition: string, applyName: string }[] = []
+  const maps: { condition: string; applyName: string }[] = []
   for (const child of part.elements(element)) {
-    if (child.name === 'style:map') maps.push({ condition: child.attributes['style:condition'] ?? '', applyName: child.attributes['style:apply-style-name'] ?? '' })
-    else { propertyNodes[child.name] = child.id; read.set(child.name, child.attributes) }
+    if (child.name === 'style:map')
+      maps.push({
+        condition: child.attributes['style:condition'] ?? '',
+        applyName: child.attributes['style:apply-style-name'] ?? '',
+      })
+    else {
+      propertyNodes[child.name] = child.id
+      read.set(child.name, child.attributes)
+    }
   }
   const name = element.attributes['style:name'] ?? ''
   return {
-    part: part.path, node: element.id, family: element.attributes['style:family'] ?? '', name,
+    part: part.path,
+    node: element.id,
+    family: element.attributes['style:family'] ?? '',
+    name,
     displayName: element.attributes['style:display-name'] ?? decodeStyleName(name),
-    parentName: element.attributes['style:parent-style-name'] || null, origin,
+    parentName: element.attributes['style:parent-style-name'] || null,
+    origin,
     text: read.get('style:text-properties') ?? noProperties,
     paragraph: read.get('style:paragraph-properties') ?? noProperties,
     graphic: read.get('style:graphic-properties') ?? noProperties,
     cell: read.get('style:table-cell-properties') ?? noProperties,
-    propertyNodes, attributes: element.attributes, maps,
+    propertyNodes,
+    attributes: element.attributes,
+    maps,
   }
 }
 
 /** Style names are NCNames: other characters are often written as `_20_`, the hexadecimal code between underscores. */
 export function decodeStyleName(name: string): string {
-  return name.replace(/_([0-9a-f]{2,4})_/g, (whole, hex: string) => Number.parseInt(hex, 16) >= 0x20 ? String.fromCharCode(Number.parseInt(hex, 16)) : whole)
+  return name.replace(/_([0-9a-f]{2,4})_/g, (whole, hex: string) =>
+    Number.parseInt(hex, 16) >= 0x20 ? String.fromCharCode(Number.parseInt(hex, 16)) : whole,
+  )
 }
 
 function readFaces(part: XmlPart, into: Map<string, FaceDeclaration>): void {
@@ -95,17 +110,36 @@ function readFaces(part: XmlPart, into: Map<string, FaceDeclaration>): void {
     }
     const name = element.attributes['style:name'] ?? ''
     const family = element.attributes['svg:font-family']
-    into.set(name, { part: part.path, node: element.id, name, families: parseFontFamilies(family ?? name).map(each => each.name), attributes: element.attributes, files })
+    into.set(name, {
+      part: part.path,
+      node: element.id,
+      name,
+      families: parseFontFamilies(family ?? name).map(each => each.name),
+      attributes: element.attributes,
+      files,
+    })
   }
 }
 
 /** The name under which a scope has the list style that stands in a frame's style; no style:name can be like it. */
 export const ownListName = (style: Style): string => `of ${style.family} ${style.name}`
 
-interface Section { styles: Map<string, Style>, lists: Map<string, { part: XmlPart, element: XmlElement }> }
+interface Section {
+  styles: Map<string, Style>
+  lists: Map<string, { part: XmlPart; element: XmlElement }>
+}
 
-function readSection(part: XmlPart, name: string, origin: Style['origin'], defaults?: Map<string, Style>): Section & { outline: XmlElement | null } {
-  const section = { styles: new Map<string, Style>(), lists: new Map<string, { part: XmlPart, element: XmlElement }>(), outline: null as XmlElement | null }
+function readSection(
+  part: XmlPart,
+  name: string,
+  origin: Style['origin'],
+  defaults?: Map<string, Style>,
+): Section & { outline: XmlElement | null } {
+  const section = {
+    styles: new Map<string, Style>(),
+    lists: new Map<string, { part: XmlPart; element: XmlElement }>(),
+    outline: null as XmlElement | null,
+  }
   const holder = part.first(part.rootElement, name)
   if (!holder) return section
   for (const element of part.elements(holder)) {
@@ -116,12 +150,11 @@ function readSection(part: XmlPart, name: string, origin: Style['origin'], defau
       const graphic = part.first(element, 'style:graphic-properties')
       const nested = graphic && part.first(graphic, 'text:list-style')
       if (nested) section.lists.set(ownListName(style), { part, element: nested })
-    }
-    else if (element.name === 'style:default-style' && defaults) {
+    } else if (element.name === 'style:default-style' && defaults) {
       const style = readStyle(part, element, 'default')
       defaults.set(style.family, style)
-    }
-    else if (element.name === 'text:list-style') section.lists.set(element.attributes['style:name'] ?? '', { part, element })
+    } else if (element.name === 'text:list-style')
+      section.lists.set(element.attributes['style:name'] ?? '', { part, element })
     else if (element.name === 'text:outline-style') section.outline = element
   }
   return section
@@ -132,14 +165,21 @@ function readTemplates(part: XmlPart): Map<string, Readonly<Record<string, strin
   const holder = part.first(part.rootElement, 'office:styles')
   for (const template of holder ? part.elements(holder, 'table:table-template') : []) {
     const styles: Record<string, string> = {}
-    for (const child of part.elements(template)) styles[child.name.replace('table:', '')] = child.attributes['table:style-name'] ?? ''
+    for (const child of part.elements(template))
+      styles[child.name.replace('table:', '')] = child.attributes['table:style-name'] ?? ''
     templates.set(template.attributes['table:name'] ?? template.attributes['text:name'] ?? '', styles)
   }
   return templates
 }
 
-/** The scopes of a document or object: one for each of its parts that hold content (content.xml, and styles.xml for masters). */
-export function readScopes(document: OdfDocument, sub: Subdocument): { readonly content: StyleScope | null, readonly styles: StyleScope | null } {
+/**
+ * The scopes of a document or object: one for each of its parts that hold content (content.xml, and styles.xml for
+ * masters).
+ */
+export function readScopes(
+  document: OdfDocument,
+  sub: Subdocument,
+): { readonly content: StyleScope | null; readonly styles: StyleScope | null } {
   const content = sub.content ? document.parts.get(sub.content)! : null
   const styles = sub.styles ? document.parts.get(sub.styles)! : null
   const defaults = new Map<string, Style>()
@@ -150,9 +190,14 @@ export function readScopes(document: OdfDocument, sub: Subdocument): { readonly 
     const faces = new Map<string, FaceDeclaration>()
     readFaces(part, faces)
     return {
-      part, automatic: automatic.styles, common: common?.styles ?? new Map(), defaults, faces,
-      lists: new Map([...common?.lists ?? [], ...automatic.lists]),
-      outline: common?.outline ? { part: styles!, element: common.outline } : null, templates,
+      part,
+      automatic: automatic.styles,
+      common: common?.styles ?? new Map(),
+      defaults,
+      faces,
+      lists: new Map([...(common?.lists ?? []), ...automatic.lists]),
+      outline: common?.outline ? { part: styles!, element: common.outline } : null,
+      templates,
     }
   }
   // Common styles resolve font names by the declarations of styles.xml even where content.xml uses them.

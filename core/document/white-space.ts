@@ -1,7 +1,10 @@
 import { escapeText } from '../xml/edit'
 
 /** What text is written as: character data, or an element for what it cannot hold (ODF 1.4 part 3, 6.1.2 ff.). */
-export type Token = { readonly kind: 'text', readonly text: string } | { readonly kind: 'spaces', readonly count: number } | { readonly kind: 'tab' | 'break' }
+export type Token =
+  | { readonly kind: 'text'; readonly text: string }
+  | { readonly kind: 'spaces'; readonly count: number }
+  | { readonly kind: 'tab' | 'break' }
 
 /**
  * Text as tokens. A first space behind anything but a space is a character; every other one would collapse and is an
@@ -20,7 +23,8 @@ export function tokens(text: string, opens: boolean, closes: boolean): Token[] {
     else if (piece === '\n') list.push({ kind: 'break' })
     else if (!piece.startsWith(' ')) put(piece)
     else {
-      const swallowed = (match.index === 0 && opens) || (match.index + piece.length === text.length && closes && piece.length === 1)
+      const swallowed =
+        (match.index === 0 && opens) || (match.index + piece.length === text.length && closes && piece.length === 1)
       if (!swallowed) put(' ')
       const count = piece.length - (swallowed ? 0 : 1)
       if (count > 0) list.push({ kind: 'spaces', count })
@@ -29,14 +33,23 @@ export function tokens(text: string, opens: boolean, closes: boolean): Token[] {
   return list
 }
 
-/** A paragraph's whole text, or a part of it, as XML of a new part. `before` and `after` are what stands beside it, '' at the ends. */
+/**
+ * A paragraph's whole text, or a part of it, as XML of a new part. `before` and `after` are what stands beside it,
+ * '' at the ends.
+ */
 export function writtenText(text: string, before = '', after = ''): string {
-  return tokens(text, before === '' || before.endsWith(' '), after === '' || after.startsWith(' ')).map((token) => {
-    switch (token.kind) {
-      case 'text': return escapeText(token.text)
-      case 'spaces': return token.count === 1 ? '<text:s/>' : `<text:s text:c="${token.count}"/>`
-      case 'tab': return '<text:tab/>'
-      case 'break': return '<text:line-break/>'
-    }
-  }).join('')
+  return tokens(text, before === '' || before.endsWith(' '), after === '' || after.startsWith(' '))
+    .map(token => {
+      switch (token.kind) {
+        case 'text':
+          return escapeText(token.text)
+        case 'spaces':
+          return token.count === 1 ? '<text:s/>' : `<text:s text:c="${token.count}"/>`
+        case 'tab':
+          return '<text:tab/>'
+        case 'break':
+          return '<text:line-break/>'
+      }
+    })
+    .join('')
 }

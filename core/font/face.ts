@@ -1,8 +1,20 @@
 import type { Strokes } from './strokes'
 
 /** Scripts whose coverage is counted, by their names in Unicode's Scripts.txt. */
-export const coveredScripts = ['Latin', 'Greek', 'Cyrillic', 'Hebrew', 'Arabic', 'Devanagari', 'Thai', 'Han', 'Hiragana', 'Katakana', 'Hangul'] as const
-export type CoveredScript = typeof coveredScripts[number]
+export const coveredScripts = [
+  'Latin',
+  'Greek',
+  'Cyrillic',
+  'Hebrew',
+  'Arabic',
+  'Devanagari',
+  'Thai',
+  'Han',
+  'Hiragana',
+  'Katakana',
+  'Hangul',
+] as const
+export type CoveredScript = (typeof coveredScripts)[number]
 
 /** What the licence bits of a font file allow (OpenType 1.9, OS/2 fsType). */
 export type Embedding = 'installable' | 'editable' | 'preview' | 'restricted'
@@ -73,40 +85,84 @@ export function covers(face: FaceRecord, codePoint: number): boolean {
 
 /** Signs that ask for no glyph of their own: breaks, joiners, direction marks, variation selectors. */
 export function needsNoGlyph(codePoint: number): boolean {
-  return codePoint < 0x20 || codePoint === 0xAD || (codePoint >= 0x200B && codePoint <= 0x200F) || (codePoint >= 0x2028 && codePoint <= 0x202E)
-    || (codePoint >= 0x2060 && codePoint <= 0x206F) || (codePoint >= 0xFE00 && codePoint <= 0xFE0F) || codePoint === 0xFEFF
+  return (
+    codePoint < 0x20 ||
+    codePoint === 0xad ||
+    (codePoint >= 0x200b && codePoint <= 0x200f) ||
+    (codePoint >= 0x2028 && codePoint <= 0x202e) ||
+    (codePoint >= 0x2060 && codePoint <= 0x206f) ||
+    (codePoint >= 0xfe00 && codePoint <= 0xfe0f) ||
+    codePoint === 0xfeff
+  )
 }
 
-const weightNames: readonly (readonly [number, string])[] = [[100, 'Thin'], [200, 'ExtraLight'], [300, 'Light'], [400, 'Regular'], [500, 'Medium'], [600, 'SemiBold'], [700, 'Bold'], [800, 'ExtraBold'], [900, 'Black']]
+const weightNames: readonly (readonly [number, string])[] = [
+  [100, 'Thin'],
+  [200, 'ExtraLight'],
+  [300, 'Light'],
+  [400, 'Regular'],
+  [500, 'Medium'],
+  [600, 'SemiBold'],
+  [700, 'Bold'],
+  [800, 'ExtraBold'],
+  [900, 'Black'],
+]
 
 /** The usual name of a weight (OpenType OS/2 usWeightClass) and posture: “SemiBold Italic”. */
 export function styleName(weight: number, italic: boolean): string {
-  const name = weightNames.reduce((best, each) => Math.abs(each[0] - weight) < Math.abs(best[0] - weight) ? each : best)[1]
+  const name = weightNames.reduce((best, each) =>
+    Math.abs(each[0] - weight) < Math.abs(best[0] - weight) ? each : best,
+  )[1]
   if (!italic) return name
   return name === 'Regular' ? 'Italic' : `${name} Italic`
 }
 
-/** Weight and posture that a style name says, for instance of “Spectral SemiBold Italic” its last two words; null where it says none. */
-export function parseStyleName(name: string): { readonly weight: number, readonly italic: boolean, readonly rest: string } | null {
+/**
+ * Weight and posture that a style name says, for instance of “Spectral SemiBold Italic” its last two words; null
+ * where it says none.
+ */
+export function parseStyleName(
+  name: string,
+): { readonly weight: number; readonly italic: boolean; readonly rest: string } | null {
   let rest = name.trim()
   let weight: number | null = null
   let italic = false
   const words: readonly (readonly [RegExp, number])[] = [
-    [/[\s-]*\b(thin|hairline)$/i, 100], [/[\s-]*\b(extra|ultra)[\s-]?light$/i, 200], [/[\s-]*\blight$/i, 300], [/[\s-]*\b(regular|normal|book|roman)$/i, 400],
-    [/[\s-]*\bmedium$/i, 500], [/[\s-]*\b(semi|demi)[\s-]?bold$/i, 600], [/[\s-]*\bdemi$/i, 600], [/[\s-]*\b(extra|ultra)[\s-]?bold$/i, 800], [/[\s-]*\bbold$/i, 700], [/[\s-]*\b(black|heavy)$/i, 900],
+    [/[\s-]*\b(thin|hairline)$/i, 100],
+    [/[\s-]*\b(extra|ultra)[\s-]?light$/i, 200],
+    [/[\s-]*\blight$/i, 300],
+    [/[\s-]*\b(regular|normal|book|roman)$/i, 400],
+    [/[\s-]*\bmedium$/i, 500],
+    [/[\s-]*\b(semi|demi)[\s-]?bold$/i, 600],
+    [/[\s-]*\bdemi$/i, 600],
+    [/[\s-]*\b(extra|ultra)[\s-]?bold$/i, 800],
+    [/[\s-]*\bbold$/i, 700],
+    [/[\s-]*\b(black|heavy)$/i, 900],
   ]
   const slanted = /[\s-]*\b(italic|oblique|kursiv)$/i
   for (let again = true; again;) {
     again = false
-    if (slanted.test(rest)) { rest = rest.replace(slanted, ''); italic = true; again = true }
-    const word: readonly [RegExp, number] | undefined = weight === null ? words.find(([pattern]) => pattern.test(rest)) : undefined
-    if (word) { rest = rest.replace(word[0], ''); weight = word[1]; again = true }
+    if (slanted.test(rest)) {
+      rest = rest.replace(slanted, '')
+      italic = true
+      again = true
+    }
+    const word: readonly [RegExp, number] | undefined =
+      weight === null ? words.find(([pattern]) => pattern.test(rest)) : undefined
+    if (word) {
+      rest = rest.replace(word[0], '')
+      weight = word[1]
+      again = true
+    }
   }
   if (weight === null && !italic) return null
   return { weight: weight ?? 400, italic, rest: rest.trim() }
 }
 
-/** A face as people say it: the family with its style, unless the family's name says the style already (“Jost Medium”). */
+/**
+ * A face as people say it: the family with its style, unless the family's name says the style already (“Jost
+ * Medium”).
+ */
 export function faceName(family: string, style: string): string {
   return style === 'Regular' && parseStyleName(family) !== null ? family : `${family} ${style}`
 }

@@ -1,6 +1,14 @@
 import { isSymbolFamily } from '../document/font-references'
 import { aliasGroups } from './family-alias'
-import { coveredScripts, covers, needsNoGlyph, parseStyleName, styleName, type CoveredScript, type FaceRecord } from './face'
+import {
+  coveredScripts,
+  covers,
+  needsNoGlyph,
+  parseStyleName,
+  styleName,
+  type CoveredScript,
+  type FaceRecord,
+} from './face'
 
 /** What is asked for: a family as a document names it, and the weight and posture its styles ask of it. */
 export interface FaceRequest {
@@ -17,7 +25,10 @@ export interface FaceRequest {
   readonly slot: 'western' | 'asian' | 'complex'
 }
 
-/** In the library; there under another name; absent with a stand-in; or no font is named, so that every reader chooses its own. */
+/**
+ * In the library; there under another name; absent with a stand-in; or no font is named, so that every reader
+ * chooses its own.
+ */
 export type FontStatus = 'present' | 'alias' | 'absent' | 'unnamed'
 
 /** How a name was resolved, with the reason in words. */
@@ -30,27 +41,54 @@ export interface Resolution {
   readonly reason: string
 }
 
-/** A stand-in that somebody chose: for an absent family, or with '' for all of them; for a slot, or for a script of coveredScripts. */
-export interface StandIn { readonly family: string, readonly script: 'any' | FaceRequest['slot'] | CoveredScript, readonly to: string }
+/**
+ * A stand-in that somebody chose: for an absent family, or with '' for all of them; for a slot, or for a script of
+ * coveredScripts.
+ */
+export interface StandIn {
+  readonly family: string
+  readonly script: 'any' | FaceRequest['slot'] | CoveredScript
+  readonly to: string
+}
 
 /** Spaces and hyphens are where spellings of one name differ most. */
-const spellingKey = (name: string) => name.normalize('NFC').toLowerCase().replace(/[\s_-]+/g, '')
+const spellingKey = (name: string) =>
+  name
+    .normalize('NFC')
+    .toLowerCase()
+    .replace(/[\s_-]+/g, '')
 
 const serifStandIn = ['Liberation Serif', 'DejaVu Serif']
 const sansStandIn = ['Liberation Sans', 'DejaVu Sans']
 const monoStandIn = ['Liberation Mono', 'DejaVu Sans Mono']
 /** Where a face lacks a sign these are asked in turn, after the stand-in of the generic kind. */
-const glyphOrder = ['Liberation Sans', 'DejaVu Sans', 'Zen Kaku Gothic New', 'BIZ UDPGothic', 'Noto Naskh Arabic', 'Frank Ruhl Libre', 'Noto Sans Devanagari', 'DejaVu Serif', 'DejaVu Sans Mono']
+const glyphOrder = [
+  'Liberation Sans',
+  'DejaVu Sans',
+  'Zen Kaku Gothic New',
+  'BIZ UDPGothic',
+  'Noto Naskh Arabic',
+  'Frank Ruhl Libre',
+  'Noto Sans Devanagari',
+  'DejaVu Serif',
+  'DejaVu Sans Mono',
+]
 
 /** All faces there are, by family. Immutable: adding a face makes another library. */
 export class Library {
   private readonly families = new Map<string, FaceRecord[]>()
-  private readonly aliases = new Map<string, { readonly family: string, readonly kind: string }>()
+  private readonly aliases = new Map<string, { readonly family: string; readonly kind: string }>()
   private readonly resolved = new Map<string, Resolution>()
   private readonly glyphFaces = new Map<string, FaceRecord | null>()
 
-  /** @param standIns chosen by people, the strongest first: those of the document, then of the house, then of the desk */
-  constructor(readonly faces: readonly FaceRecord[], readonly standIns: readonly StandIn[] = []) {
+  /**
+   * @param standIns chosen by people, the strongest first: those of the document, then of the house, then of the
+   * desk
+   */
+  constructor(
+    readonly faces: readonly FaceRecord[],
+    readonly standIns: readonly StandIn[] = [],
+  ) {
     for (const face of faces) {
       const key = spellingKey(face.family)
       const family = this.families.get(key)
@@ -61,31 +99,46 @@ export class Library {
   }
 
   /** The same library with other stand-ins. */
-  withStandIns(standIns: readonly StandIn[]): Library { return new Library(this.faces, standIns) }
+  withStandIns(standIns: readonly StandIn[]): Library {
+    return new Library(this.faces, standIns)
+  }
 
   /** Family names, sorted. */
-  get familyNames(): string[] { return [...this.families.values()].map(faces => faces[0]!.family).sort((a, b) => a.localeCompare(b)) }
+  get familyNames(): string[] {
+    return [...this.families.values()].map(faces => faces[0]!.family).sort((a, b) => a.localeCompare(b))
+  }
 
   /** Faces of a family, light to heavy, upright before italic. */
   family(name: string): FaceRecord[] {
-    return [...this.families.get(spellingKey(name)) ?? []].sort((a, b) => a.weight - b.weight || a.slant.length - b.slant.length || a.width - b.width)
+    return [...(this.families.get(spellingKey(name)) ?? [])].sort(
+      (a, b) => a.weight - b.weight || a.slant.length - b.slant.length || a.width - b.width,
+    )
   }
 
-  byHash(hash: string): FaceRecord | undefined { return this.faces.find(face => face.hash === hash) }
+  byHash(hash: string): FaceRecord | undefined {
+    return this.faces.find(face => face.hash === hash)
+  }
 
   /** A family's face by its style name. */
   named(family: string, style: string): FaceRecord | undefined {
     const faces = this.families.get(spellingKey(family)) ?? []
     const said = parseStyleName(style)
-    return faces.find(face => spellingKey(face.style) === spellingKey(style))
-      ?? (said && said.rest === '' ? faces.find(face => face.weight === said.weight && (face.slant === 'italic') === said.italic) : undefined)
+    return (
+      faces.find(face => spellingKey(face.style) === spellingKey(style)) ??
+      (said && said.rest === ''
+        ? faces.find(face => face.weight === said.weight && (face.slant === 'italic') === said.italic)
+        : undefined)
+    )
   }
 
   /** Resolves a name. Never fails as long as the library has a face: what is absent gets a stand-in, and the reason. */
   resolve(request: FaceRequest): Resolution {
-    const key = `${request.family}\n${request.styleName}\n${request.weight}\n${request.italic}\n${request.generic}\n${request.pitch}\n${request.charset}\n${request.slot}`
+    const key =
+      `${request.family}\n${request.styleName}\n${request.weight}\n` +
+      `${request.italic}\n${request.generic}\n${request.pitch}\n${request.charset}\n` +
+      `${request.slot}`
     let resolution = this.resolved.get(key)
-    if (!resolution) this.resolved.set(key, resolution = this.find(request))
+    if (!resolution) this.resolved.set(key, (resolution = this.find(request)))
     return resolution
   }
 
@@ -99,24 +152,53 @@ export class Library {
     const said = parseStyleName(request.family)
     const parent = said ? this.families.get(spellingKey(said.rest)) : undefined
     if (said && parent) {
-      const named = { ...request, styleName: '', weight: said.weight === 400 ? request.weight : said.weight, italic: said.italic || request.italic }
-      return { status: 'present', ...chosen(parent, named), reason: `a face of ${parent[0]!.family}, which is in the library` }
+      const named = {
+        ...request,
+        styleName: '',
+        weight: said.weight === 400 ? request.weight : said.weight,
+        italic: said.italic || request.italic,
+      }
+      return {
+        status: 'present',
+        ...chosen(parent, named),
+        reason: `a face of ${parent[0]!.family}, which is in the library`,
+      }
     }
     const picked = request.family === '' ? null : this.pickedFor(request.family, request.slot, 'own')
-    if (picked) return { status: 'absent', ...chosen(picked.faces, request), reason: `${request.family} is not in the library; ${picked.faces[0]!.family} stands in, as you chose` }
+    if (picked)
+      return {
+        status: 'absent',
+        ...chosen(picked.faces, request),
+        reason: `${request.family} is not in the library; ${picked.faces[0]!.family} stands in, as you chose`,
+      }
     const alias = this.aliases.get(spellingKey(request.family))
     const faces = alias && this.families.get(spellingKey(alias.family))
     if (alias && faces) {
-      const reason = alias.kind === 'metric-compatible' ? `${alias.family} has the same widths as ${request.family}` : `${alias.family} is the same design as ${request.family}`
+      const reason =
+        alias.kind === 'metric-compatible'
+          ? `${alias.family} has the same widths as ${request.family}`
+          : `${alias.family} is the same design as ${request.family}`
       return { status: 'alias', ...chosen(faces, request), reason }
     }
     return this.standIn(request)
   }
 
-  /** The stand-in chosen for a family in a slot or script, one of its own or one for all families: one for that very family first, one for that slot or script before one for any. */
-  private pickedFor(family: string, script: StandIn['script'], which: 'own' | 'general' | 'any' = 'any'): { readonly faces: readonly FaceRecord[] } | null {
+  /**
+   * The stand-in chosen for a family in a slot or script, one of its own or one for all families: one for that very
+   * family first, one for that slot or script before one for any.
+   */
+  private pickedFor(
+    family: string,
+    script: StandIn['script'],
+    which: 'own' | 'general' | 'any' = 'any',
+  ): { readonly faces: readonly FaceRecord[] } | null {
     const rank = (each: StandIn) => (each.family !== '' ? 0 : 2) + (each.script === 'any' ? 1 : 0)
-    const rules = this.standIns.filter(each => (which === 'any' || (which === 'own') === (each.family !== '')) && (each.family === '' || spellingKey(each.family) === spellingKey(family)) && (each.script === script || (each.script === 'any' && !isScript(script))))
+    const rules = this.standIns.filter(
+      each =>
+        (which === 'any' || (which === 'own') === (each.family !== '')) &&
+        (each.family === '' || spellingKey(each.family) === spellingKey(family)) &&
+        (each.script === script || (each.script === 'any' && !isScript(script))),
+    )
     for (const rule of [...rules].sort((a, b) => rank(a) - rank(b))) {
       const faces = this.families.get(spellingKey(rule.to))
       if (faces) return { faces }
@@ -124,10 +206,13 @@ export class Library {
     return null
   }
 
-  /** Faces chosen for single scripts of an absent family, in the nearest weight and posture: their letters are shown by them. */
-  scriptStandIns(request: FaceRequest): readonly { readonly script: CoveredScript, readonly face: FaceRecord }[] {
+  /**
+   * Faces chosen for single scripts of an absent family, in the nearest weight and posture: their letters are shown
+   * by them.
+   */
+  scriptStandIns(request: FaceRequest): readonly { readonly script: CoveredScript; readonly face: FaceRecord }[] {
     if (this.standIns.every(each => !isScript(each.script))) return []
-    return coveredScripts.flatMap((script) => {
+    return coveredScripts.flatMap(script => {
       const picked = this.pickedFor(request.family, script)
       return picked ? [{ script, face: chosen(picked.faces, request).face }] : []
     })
@@ -135,18 +220,36 @@ export class Library {
 
   private standIn(request: FaceRequest): Resolution {
     const general = request.family === '' ? null : this.pickedFor(request.family, request.slot, 'general')
-    if (general) return { status: 'absent', ...chosen(general.faces, request), reason: `${request.family} is not in the library; ${general.faces[0]!.family} stands in, as you chose for all` }
+    if (general)
+      return {
+        status: 'absent',
+        ...chosen(general.faces, request),
+        reason: `${request.family} is not in the library; ${general.faces[0]!.family} stands in, as you chose for all`,
+      }
     const { names, because } = standInFamilies(request)
     const unnamed = request.family === ''
     for (const name of [...names, ...sansStandIn]) {
       const faces = this.families.get(spellingKey(name))
-      if (faces) return unnamed
-        ? { status: 'unnamed', ...chosen(faces, request), reason: `the document names no font here, so every reader chooses its own; shown in ${faces[0]!.family}` }
-        : { status: 'absent', ...chosen(faces, request), reason: `${request.family} is not in the library; ${faces[0]!.family} stands in, ${because}` }
+      if (faces)
+        return unnamed
+          ? {
+              status: 'unnamed',
+              ...chosen(faces, request),
+              reason: `the document names no font here, so every reader chooses its own; shown in ${faces[0]!.family}`,
+            }
+          : {
+              status: 'absent',
+              ...chosen(faces, request),
+              reason: `${request.family} is not in the library; ${faces[0]!.family} stands in, ${because}`,
+            }
     }
     const any = this.faces[0]
     if (!any) throw new Error('the library holds no face')
-    return { status: 'absent', ...chosen([any], request), reason: `${request.family}: not in the library, nor any usual stand-in` }
+    return {
+      status: 'absent',
+      ...chosen([any], request),
+      reason: `${request.family}: not in the library, nor any usual stand-in`,
+    }
   }
 
   /** The face that shows a sign its own face lacks, in the nearest weight and posture; null where none has it. */
@@ -158,7 +261,10 @@ export class Library {
     for (const name of like.monospaced ? [...monoStandIn, ...glyphOrder] : glyphOrder) {
       const faces = this.families.get(spellingKey(name))
       const face = faces && nearest(faces, like.weight, like.slant === 'italic')
-      if (face && covers(face, codePoint)) { found = face; break }
+      if (face && covers(face, codePoint)) {
+        found = face
+        break
+      }
     }
     found ??= this.faces.find(face => covers(face, codePoint)) ?? null
     this.glyphFaces.set(key, found)
@@ -166,20 +272,32 @@ export class Library {
   }
 }
 
-const isScript = (script: StandIn['script']): script is CoveredScript => (coveredScripts as readonly string[]).includes(script)
+const isScript = (script: StandIn['script']): script is CoveredScript =>
+  (coveredScripts as readonly string[]).includes(script)
 
-function standInFamilies(request: FaceRequest): { names: readonly string[], because: string } {
-  if (request.slot === 'asian') return { names: ['Zen Kaku Gothic New', 'BIZ UDPGothic'], because: 'as it has East Asian letters' }
+function standInFamilies(request: FaceRequest): { names: readonly string[]; because: string } {
+  if (request.slot === 'asian')
+    return { names: ['Zen Kaku Gothic New', 'BIZ UDPGothic'], because: 'as it has East Asian letters' }
   const name = request.family.toLowerCase()
-  if (isSymbolFamily(request.family, request.charset)) return { names: ['DejaVu Sans'], because: 'as it has many signs' }
-  if (request.pitch === 'fixed' || request.generic === 'modern' || /mono|courier|typewriter|console|code/.test(name)) return { names: monoStandIn, because: 'as its letters are of one width' }
+  if (isSymbolFamily(request.family, request.charset))
+    return { names: ['DejaVu Sans'], because: 'as it has many signs' }
+  if (request.pitch === 'fixed' || request.generic === 'modern' || /mono|courier|typewriter|console|code/.test(name))
+    return { names: monoStandIn, because: 'as its letters are of one width' }
   if (/sans|grotes[kq]|gothic/.test(name)) return { names: sansStandIn, because: 'as its name says sans' }
-  if (request.generic === 'roman' || /serif|roman/.test(name)) return { names: serifStandIn, because: request.generic === 'roman' ? 'as the file calls it roman' : 'as its name says serif' }
-  if (request.generic === 'script') return { names: ['Caveat', 'Dancing Script'], because: 'as the file calls it script' }
-  return { names: sansStandIn, because: request.generic === 'swiss' ? 'as the file calls it swiss' : 'as the file gives no hint of its kind' }
+  if (request.generic === 'roman' || /serif|roman/.test(name))
+    return {
+      names: serifStandIn,
+      because: request.generic === 'roman' ? 'as the file calls it roman' : 'as its name says serif',
+    }
+  if (request.generic === 'script')
+    return { names: ['Caveat', 'Dancing Script'], because: 'as the file calls it script' }
+  return {
+    names: sansStandIn,
+    because: request.generic === 'swiss' ? 'as the file calls it swiss' : 'as the file gives no hint of its kind',
+  }
 }
 
-function chosen(faces: readonly FaceRecord[], request: FaceRequest): { face: FaceRecord, exact: boolean } {
+function chosen(faces: readonly FaceRecord[], request: FaceRequest): { face: FaceRecord; exact: boolean } {
   if (request.styleName !== '') {
     const named = faces.find(face => spellingKey(face.style) === spellingKey(request.styleName))
     if (named) {
@@ -208,11 +326,15 @@ export function nearest(faces: readonly FaceRecord[], weight: number, italic: bo
     const wrongWay = weight < 400 ? away > 0 : away < 0
     return wrongWay ? 1000 + Math.abs(away) : Math.abs(away)
   }
-  return candidates.reduce((best, face) => distance(face) < distance(best) ? face : best)
+  return candidates.reduce((best, face) => (distance(face) < distance(best) ? face : best))
 }
 
 /** Code points of a text that a face lacks, each once, with how often it occurs. */
-export function missingGlyphs(face: FaceRecord, text: string, into: Map<number, number> = new Map()): Map<number, number> {
+export function missingGlyphs(
+  face: FaceRecord,
+  text: string,
+  into: Map<number, number> = new Map(),
+): Map<number, number> {
   for (const character of text) {
     const code = character.codePointAt(0)!
     if (!needsNoGlyph(code) && !covers(face, code)) into.set(code, (into.get(code) ?? 0) + 1)

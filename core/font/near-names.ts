@@ -10,14 +10,19 @@ const folded = (name: string) => name.normalize('NFKD').replace(/\p{M}/gu, '').t
 
 /** The words of a name: apart at spaces, signs, and where a capital follows a small letter or a figure. */
 export function nameWords(name: string): string[] {
-  return folded(name.replace(/(\p{Ll}|\d)(\p{Lu})/gu, '$1 $2').replace(/(\p{Lu})(\p{Lu}\p{Ll})/gu, '$1 $2')).split(/[^\p{L}\p{N}]+/u).filter(word => word !== '')
+  return folded(name.replace(/(\p{Ll}|\d)(\p{Lu})/gu, '$1 $2').replace(/(\p{Lu})(\p{Lu}\p{Ll})/gu, '$1 $2'))
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(word => word !== '')
 }
 
 /** A name without case, spaces, accents and signs. */
 export const nameKey = (name: string): string => folded(name).replace(/[^\p{L}\p{N}]+/gu, '')
 
 /** A name, told apart from what makers, formats and faces add to it. */
-export interface BareName { readonly key: string, readonly dropped: readonly string[] }
+export interface BareName {
+  readonly key: string
+  readonly dropped: readonly string[]
+}
 
 /** Takes makers, formats and the names of weights off both ends. What would leave nothing stays. */
 export function bareName(name: string): BareName {
@@ -27,7 +32,10 @@ export function bareName(name: string): BareName {
   if (said && said.rest !== '') dropped.push(...nameWords(name).filter(word => !words.includes(word)))
   const extra = (word: string) => makers.has(word) || formats.has(word)
   while (words.length > 1 && extra(words.at(-1)!)) dropped.push(words.pop()!)
-  while (words.length > 1 && makers.has(words[0]!)) { dropped.push(words[0]!); words = words.slice(1) }
+  while (words.length > 1 && makers.has(words[0]!)) {
+    dropped.push(words[0]!)
+    words = words.slice(1)
+  }
   return { key: words.join(''), dropped }
 }
 
@@ -45,7 +53,8 @@ export function slipsBetween(one: string, other: string, limit: number): number 
     for (let column = 1; column <= other.length; column++) {
       const same = one[row - 1] === other[column - 1]
       let cost = Math.min(last[column]! + 1, own[column - 1]! + 1, last[column - 1]! + (same ? 0 : 1))
-      if (row > 1 && column > 1 && one[row - 1] === other[column - 2] && one[row - 2] === other[column - 1]) cost = Math.min(cost, before[column - 2]! + 1)
+      if (row > 1 && column > 1 && one[row - 1] === other[column - 2] && one[row - 2] === other[column - 1])
+        cost = Math.min(cost, before[column - 2]! + 1)
       own.push(cost)
       least = Math.min(least, cost)
     }

@@ -1,7 +1,15 @@
 import { Blob, Face, Font } from 'harfbuzzjs'
 import { PackageError } from '../package/errors'
 import { measureStrokes } from './strokes'
-import { coveredScripts, parseStyleName, styleName, type CoveredScript, type Embedding, type FaceMeasures, type FaceRecord } from './face'
+import {
+  coveredScripts,
+  parseStyleName,
+  styleName,
+  type CoveredScript,
+  type Embedding,
+  type FaceMeasures,
+  type FaceRecord,
+} from './face'
 
 /** Font files above this are refused; the largest that ship have 5 MB. */
 export const fontFileLimit = 40 * 1024 * 1024
@@ -11,8 +19,33 @@ export const fontFileLimit = 40 * 1024 * 1024
  * defined xAvgCharWidth (OpenType 1.9, OS/2, appendix to the field).
  */
 const frequencies: Readonly<Record<string, number>> = {
-  'a': 64, 'b': 14, 'c': 27, 'd': 35, 'e': 100, 'f': 20, 'g': 14, 'h': 42, 'i': 63, 'j': 3, 'k': 6, 'l': 35, 'm': 20, 'n': 56,
-  'o': 56, 'p': 17, 'q': 4, 'r': 49, 's': 56, 't': 71, 'u': 31, 'v': 10, 'w': 18, 'x': 3, 'y': 18, 'z': 2, ' ': 166,
+  a: 64,
+  b: 14,
+  c: 27,
+  d: 35,
+  e: 100,
+  f: 20,
+  g: 14,
+  h: 42,
+  i: 63,
+  j: 3,
+  k: 6,
+  l: 35,
+  m: 20,
+  n: 56,
+  o: 56,
+  p: 17,
+  q: 4,
+  r: 49,
+  s: 56,
+  t: 71,
+  u: 31,
+  v: 10,
+  w: 18,
+  x: 3,
+  y: 18,
+  z: 2,
+  ' ': 166,
 }
 
 let scriptTable: Uint8Array | null = null
@@ -22,21 +55,23 @@ function scriptIndexes(): Uint8Array {
   const patterns = coveredScripts.map(script => new RegExp(`\\p{Script=${script}}`, 'u'))
   const letter = /\p{L}/u
   for (let code = 0x41; code < 0x10000; code++) {
-    if (code >= 0xD800 && code < 0xE000) continue
+    if (code >= 0xd800 && code < 0xe000) continue
     const character = String.fromCharCode(code)
     if (letter.test(character)) table[code] = patterns.findIndex(pattern => pattern.test(character)) + 1
   }
-  return scriptTable = table
+  return (scriptTable = table)
 }
 
 function checkFile(bytes: Uint8Array): void {
-  if (bytes.length < 100 || bytes.length > fontFileLimit) throw new PackageError('damaged', 'This font file is empty or too large. It was not added.')
+  if (bytes.length < 100 || bytes.length > fontFileLimit)
+    throw new PackageError('damaged', 'This font file is empty or too large. It was not added.')
   const tag = String.fromCharCode(...bytes.subarray(0, 4))
-  if (tag !== '\0\x01\0\0' && tag !== 'OTTO' && tag !== 'true') throw new PackageError('unsupported', 'This is not a TrueType or OpenType font. It was not added.')
+  if (tag !== '\0\x01\0\0' && tag !== 'OTTO' && tag !== 'true')
+    throw new PackageError('unsupported', 'This is not a TrueType or OpenType font. It was not added.')
 }
 
 function measure(font: Font, face: Face, os2: DataView | null, post: DataView | null): FaceMeasures {
-  const thousandths = (units: number) => Math.round(units * 1000 / face.upem * 10) / 10
+  const thousandths = (units: number) => Math.round(((units * 1000) / face.upem) * 10) / 10
   const extents = (samples: string) => {
     for (const sample of samples) {
       const glyph = font.nominalGlyph(sample.codePointAt(0)!)
@@ -46,30 +81,46 @@ function measure(font: Font, face: Face, os2: DataView | null, post: DataView | 
     return undefined
   }
   const top = (samples: string) => extents(samples)?.yBearing ?? 0
-  const bottom = (samples: string) => { const box = extents(samples); return box ? -(box.yBearing + box.height) : 0 }
+  const bottom = (samples: string) => {
+    const box = extents(samples)
+    return box ? -(box.yBearing + box.height) : 0
+  }
   const lines = font.hExtents()
   let width = 0
   let weight = 0
   for (const [letter, share] of Object.entries(frequencies)) {
     const glyph = font.nominalGlyph(letter.codePointAt(0)!)
-    if (glyph) { width += font.glyphHAdvance(glyph) * share; weight += share }
+    if (glyph) {
+      width += font.glyphHAdvance(glyph) * share
+      weight += share
+    }
   }
-  const outline = (character: string) => { const glyph = font.nominalGlyph(character.codePointAt(0)!); return glyph ? font.glyphToPath(glyph) : '' }
+  const outline = (character: string) => {
+    const glyph = font.nominalGlyph(character.codePointAt(0)!)
+    return glyph ? font.glyphToPath(glyph) : ''
+  }
   const capHeight = thousandths(top('HIאلक国'))
   return {
     ...measureStrokes(outline, face.upem, capHeight),
     // Later samples stand in where a face has no Latin letters.
-    xHeight: thousandths(top('xzאحक国')), capHeight, ascender: thousandths(top('dlלلक国')), descender: thousandths(Math.max(bottom('pqקيक国'), 0)),
+    xHeight: thousandths(top('xzאحक国')),
+    capHeight,
+    ascender: thousandths(top('dlלلक国')),
+    descender: thousandths(Math.max(bottom('pqקيक国'), 0)),
     averageWidth: weight > 0 ? thousandths(width / weight) : os2 ? thousandths(os2.getInt16(2)) : 500,
-    lineAscent: thousandths(lines.ascender), lineDescent: thousandths(-lines.descender), lineGap: thousandths(lines.lineGap),
-    underlinePosition: post ? thousandths(post.getInt16(8)) : -100, underlineThickness: post ? thousandths(post.getInt16(10)) : 50,
-    strikePosition: os2 ? thousandths(os2.getInt16(28)) : 250, strikeThickness: os2 ? thousandths(os2.getInt16(26)) : 50,
+    lineAscent: thousandths(lines.ascender),
+    lineDescent: thousandths(-lines.descender),
+    lineGap: thousandths(lines.lineGap),
+    underlinePosition: post ? thousandths(post.getInt16(8)) : -100,
+    underlineThickness: post ? thousandths(post.getInt16(10)) : 50,
+    strikePosition: os2 ? thousandths(os2.getInt16(28)) : 250,
+    strikeThickness: os2 ? thousandths(os2.getInt16(26)) : 50,
   }
 }
 
 /** Embedding rights of OS/2 fsType: the least restrictive bit that is set counts (OpenType 1.9). */
 function embeddingOf(type: number): Embedding {
-  if ((type & 0x000F) === 0) return 'installable'
+  if ((type & 0x000f) === 0) return 'installable'
   if (type & 8) return 'editable'
   return type & 4 ? 'preview' : 'restricted'
 }
@@ -101,17 +152,21 @@ export function readFace(bytes: Uint8Array, hash: string, source: FaceRecord['so
   const post = table('post')
   const unicodes = face.collectUnicodes()
   const name = (...ids: number[]) => {
-    for (const id of ids) { const value = face.getName(id, 'en').trim(); if (value !== '') return value }
+    for (const id of ids) {
+      const value = face.getName(id, 'en').trim()
+      if (value !== '') return value
+    }
     return ''
   }
   const family = name(16, 1)
-  if (unicodes.length === 0 || family === '') throw new PackageError('damaged', 'This font file has no letters or no name. It was not added.')
+  if (unicodes.length === 0 || family === '')
+    throw new PackageError('damaged', 'This font file has no letters or no name. It was not added.')
   const stated = name(17, 2)
   const italicFlag = os2 ? (os2.getUint16(62) & 0x201) !== 0 : false
   const said = parseStyleName(stated)
   const classed = os2 ? Math.min(1000, Math.max(1, os2.getUint16(4))) : null
   // Some makers write 250 for every weight below light, to spare old systems a false bold: the name knows better there.
-  const weight = said && (classed === null || (classed < 300 && said.weight < 300)) ? said.weight : classed ?? 400
+  const weight = said && (classed === null || (classed < 300 && said.weight < 300)) ? said.weight : (classed ?? 400)
   const widths = [50, 62.5, 75, 87.5, 100, 112.5, 125, 150, 200]
   const scripts = scriptIndexes()
   const coverage: Partial<Record<CoveredScript, number>> = {}
@@ -121,10 +176,22 @@ export function readFace(bytes: Uint8Array, hash: string, source: FaceRecord['so
   }
   const slant = italicFlag || said?.italic ? 'italic' : 'upright'
   return {
-    hash, family, style: stated || styleName(weight, slant === 'italic'), fullName: name(4) || `${family} ${stated}`, postScriptName: name(6),
-    weight, width: os2 ? widths[Math.min(9, Math.max(1, os2.getUint16(6))) - 1]! : 100, slant, monospaced: post ? post.getUint32(12) !== 0 : false,
-    measures: measure(font, face, os2, post), coverage, ranges: rangesOf(unicodes),
-    licence: (name(13) || name(14) || 'not stated').slice(0, 500), embedding: os2 ? embeddingOf(os2.getUint16(8)) : 'installable',
-    panose: os2 ? Array.from({ length: 10 }, (_, index) => os2.getUint8(32 + index)) : [], source, fileSize: bytes.length,
+    hash,
+    family,
+    style: stated || styleName(weight, slant === 'italic'),
+    fullName: name(4) || `${family} ${stated}`,
+    postScriptName: name(6),
+    weight,
+    width: os2 ? widths[Math.min(9, Math.max(1, os2.getUint16(6))) - 1]! : 100,
+    slant,
+    monospaced: post ? post.getUint32(12) !== 0 : false,
+    measures: measure(font, face, os2, post),
+    coverage,
+    ranges: rangesOf(unicodes),
+    licence: (name(13) || name(14) || 'not stated').slice(0, 500),
+    embedding: os2 ? embeddingOf(os2.getUint16(8)) : 'installable',
+    panose: os2 ? Array.from({ length: 10 }, (_, index) => os2.getUint8(32 + index)) : [],
+    source,
+    fileSize: bytes.length,
   }
 }

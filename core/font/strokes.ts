@@ -1,4 +1,7 @@
-/** Thickness of strokes, and what ends them: what tells serif from sans and a fat face from a fine one. Thousandths of an em. */
+/**
+ * Thickness of strokes, and what ends them: what tells serif from sans and a fat face from a fine one. Thousandths
+ * of an em.
+ */
 export interface Strokes {
   /** Stem of the capital I, half way up; 0 where the face has none. */
   readonly stem: number
@@ -8,7 +11,10 @@ export interface Strokes {
   readonly foot: number
 }
 
-interface Point { readonly x: number, readonly y: number }
+interface Point {
+  readonly x: number
+  readonly y: number
+}
 /** Steps of a curve: fine enough for a stroke's width. */
 const steps = 12
 
@@ -19,9 +25,14 @@ function polygonsOf(path: string): Point[][] {
   let at: Point = { x: 0, y: 0 }
   for (const [, command, rest] of path.matchAll(/([MLQCZ])([^MLQCZ]*)/g)) {
     const numbers = (rest!.match(/-?[\d.]+/g) ?? []).map(Number)
-    const points = Array.from({ length: numbers.length / 2 }, (_, index): Point => ({ x: numbers[index * 2]!, y: numbers[index * 2 + 1]! }))
-    if (command === 'M') { if (own.length > 2) polygons.push(own); own = [points[0]!] }
-    else if (command === 'L') own.push(points[0]!)
+    const points = Array.from({ length: numbers.length / 2 }, (_, index): Point => ({
+      x: numbers[index * 2]!,
+      y: numbers[index * 2 + 1]!,
+    }))
+    if (command === 'M') {
+      if (own.length > 2) polygons.push(own)
+      own = [points[0]!]
+    } else if (command === 'L') own.push(points[0]!)
     else if (command === 'Q' || command === 'C') {
       const all = [at, ...points]
       for (let step = 1; step <= steps; step++) own.push(onCurve(all, step / steps))
@@ -35,7 +46,11 @@ function polygonsOf(path: string): Point[][] {
 /** A point of a Bézier curve, by de Casteljau's construction. */
 function onCurve(points: readonly Point[], t: number): Point {
   let level = [...points]
-  while (level.length > 1) level = level.slice(1).map((point, index) => ({ x: level[index]!.x + (point.x - level[index]!.x) * t, y: level[index]!.y + (point.y - level[index]!.y) * t }))
+  while (level.length > 1)
+    level = level.slice(1).map((point, index) => ({
+      x: level[index]!.x + (point.x - level[index]!.x) * t,
+      y: level[index]!.y + (point.y - level[index]!.y) * t,
+    }))
   return level[0]!
 }
 
@@ -47,8 +62,8 @@ function crossings(polygons: readonly (readonly Point[])[], along: 'x' | 'y', at
     for (let index = 0; index < polygon.length; index++) {
       const one = polygon[index]!
       const next = polygon[(index + 1) % polygon.length]!
-      if ((one[other] > at) === (next[other] > at)) continue
-      found.push(one[along] + (next[along] - one[along]) * (at - one[other]) / (next[other] - one[other]))
+      if (one[other] > at === next[other] > at) continue
+      found.push(one[along] + ((next[along] - one[along]) * (at - one[other])) / (next[other] - one[other]))
     }
   }
   return found.sort((a, b) => a - b)
@@ -59,8 +74,8 @@ function crossings(polygons: readonly (readonly Point[])[], along: 'x' | 'y', at
  * @param upem font units per em
  */
 export function measureStrokes(outline: (character: string) => string, upem: number, capHeight: number): Strokes {
-  const thousandths = (units: number) => Math.round(units * 1000 / upem * 10) / 10
-  const height = capHeight * upem / 1000
+  const thousandths = (units: number) => Math.round(((units * 1000) / upem) * 10) / 10
+  const height = (capHeight * upem) / 1000
   const capital = polygonsOf(outline('I'))
   const middle = crossings(capital, 'x', height / 2)
   const foot = crossings(capital, 'x', height * 0.02)
@@ -69,5 +84,9 @@ export function measureStrokes(outline: (character: string) => string, upem: num
   const thin = crossings(round, 'y', xs.length > 0 ? (Math.min(...xs) + Math.max(...xs)) / 2 : 0)
   const stem = middle.length >= 2 ? middle[1]! - middle[0]! : 0
   const width = foot.length >= 2 ? foot.at(-1)! - foot[0]! : stem
-  return { stem: thousandths(stem), hairline: thin.length >= 2 ? thousandths(thin.at(-1)! - thin.at(-2)!) : 0, foot: stem > 0 ? Math.round(width / stem * 100) / 100 : 1 }
+  return {
+    stem: thousandths(stem),
+    hairline: thin.length >= 2 ? thousandths(thin.at(-1)! - thin.at(-2)!) : 0,
+    foot: stem > 0 ? Math.round((width / stem) * 100) / 100 : 1,
+  }
 }

@@ -32,10 +32,10 @@ export interface Container {
   readonly limits: PackageLimits
 }
 
-const localSignature = 0x04034B50
-const centralSignature = 0x02014B50
-const endSignature = 0x06054B50
-const descriptorSignature = 0x08074B50
+const localSignature = 0x04034b50
+const centralSignature = 0x02014b50
+const endSignature = 0x06054b50
+const descriptorSignature = 0x08074b50
 const encryptedFlag = 0x0001
 const descriptorFlag = 0x0008
 const utf8Flag = 0x0800
@@ -44,19 +44,29 @@ const view = (bytes: Uint8Array) => new DataView(bytes.buffer, bytes.byteOffset,
 
 function checkName(path: string): void {
   const segments = path.split('/')
-  const leaves = path.startsWith('/') || path.includes('\\') || path.includes('\0') || /^[A-Za-z]:/.test(path)
-    || segments.some(segment => segment === '..' || segment === '.')
+  const leaves =
+    path.startsWith('/') ||
+    path.includes('\\') ||
+    path.includes('\0') ||
+    /^[A-Za-z]:/.test(path) ||
+    segments.some(segment => segment === '..' || segment === '.')
   if (leaves || path === '')
-    throw new PackageError('bad-name', 'A part of this package has a name that points outside of it, so it was not opened. Nothing was kept.')
+    throw new PackageError(
+      'bad-name',
+      'A part of this package has a name that points outside of it, so it was not opened. Nothing was kept.',
+    )
 }
 
 function findEnd(bytes: Uint8Array, data: DataView): number {
-  const first = Math.max(0, bytes.length - 22 - 0xFFFF)
+  const first = Math.max(0, bytes.length - 22 - 0xffff)
   for (let at = bytes.length - 22; at >= first; at--)
     if (data.getUint32(at, true) === endSignature && at + 22 + data.getUint16(at + 20, true) <= bytes.length) return at
   const startsAsZip = bytes.length >= 4 && data.getUint32(0, true) === localSignature
   if (startsAsZip)
-    throw new PackageError('truncated', 'The end of this file is missing; it was probably cut off while it was copied. Nothing was kept. Ask for it again.')
+    throw new PackageError(
+      'truncated',
+      'The end of this file is missing; it was probably cut off while it was copied. Nothing was kept. Ask for it again.',
+    )
   throw new PackageError('not-zip', 'This file is not an OpenDocument package: it is not a zip file. Nothing was kept.')
 }
 
@@ -68,19 +78,35 @@ function findEnd(bytes: Uint8Array, data: DataView): number {
 export function readContainer(bytes: Uint8Array, limits: PackageLimits = defaultLimits): Container {
   if (bytes.length === 0) throw new PackageError('empty', 'This file is empty. Nothing was kept.')
   if (bytes.length > limits.fileSize)
-    throw new PackageError('too-large', `This file is larger than ${Math.round(limits.fileSize / 1048576)} MB, the most that can be opened here. Nothing was kept.`)
+    throw new PackageError(
+      'too-large',
+      `This file is larger than ${Math.round(limits.fileSize / 1048576)} MB, the most that can be opened here. Nothing was kept.`,
+    )
   const data = view(bytes)
-  if (bytes.length < 22) throw new PackageError('not-zip', 'This file is not an OpenDocument package: it is not a zip file. Nothing was kept.')
+  if (bytes.length < 22)
+    throw new PackageError(
+      'not-zip',
+      'This file is not an OpenDocument package: it is not a zip file. Nothing was kept.',
+    )
   const endStart = findEnd(bytes, data)
   const count = data.getUint16(endStart + 10, true)
   const directorySize = data.getUint32(endStart + 12, true)
   const directoryStart = data.getUint32(endStart + 16, true)
-  if (count === 0xFFFF || directoryStart === 0xFFFFFFFF || data.getUint16(endStart + 4, true) !== 0)
-    throw new PackageError('unsupported', 'This zip file is split or larger than 4 GB, which cannot be opened here. Nothing was kept.')
+  if (count === 0xffff || directoryStart === 0xffffffff || data.getUint16(endStart + 4, true) !== 0)
+    throw new PackageError(
+      'unsupported',
+      'This zip file is split or larger than 4 GB, which cannot be opened here. Nothing was kept.',
+    )
   if (count > limits.entries)
-    throw new PackageError('too-many-parts', `This package has ${count} parts; at most ${limits.entries} can be opened here. Nothing was kept.`)
+    throw new PackageError(
+      'too-many-parts',
+      `This package has ${count} parts; at most ${limits.entries} can be opened here. Nothing was kept.`,
+    )
   if (directoryStart + directorySize > endStart)
-    throw new PackageError('truncated', 'The directory of this zip file does not fit its length: it is cut off or damaged. Nothing was kept.')
+    throw new PackageError(
+      'truncated',
+      'The directory of this zip file does not fit its length: it is cut off or damaged. Nothing was kept.',
+    )
 
   const entries: PackageEntry[] = []
   const byPath = new Map<string, PackageEntry>()
@@ -100,18 +126,37 @@ export function readContainer(bytes: Uint8Array, limits: PackageLimits = default
     const path = decoder.decode(bytes.subarray(at + 46, at + 46 + nameLength))
     checkName(path)
     if (flags & encryptedFlag)
-      throw new PackageError('encrypted', 'This package is locked with a password. Save a copy without the password and open that. Nothing was kept.')
+      throw new PackageError(
+        'encrypted',
+        'This package is locked with a password. Save a copy without the password and open that. Nothing was kept.',
+      )
     if (method !== 0 && method !== 8)
-      throw new PackageError('unsupported', `The part “${path}” is packed in a way that OpenDocument does not allow. Nothing was kept.`)
-    if (compressedSize === 0xFFFFFFFF || size === 0xFFFFFFFF || localStart === 0xFFFFFFFF)
-      throw new PackageError('unsupported', 'A part of this package is larger than 4 GB, which cannot be opened here. Nothing was kept.')
-    if (centralEnd > endStart || localStart + 30 > directoryStart || data.getUint32(localStart, true) !== localSignature)
+      throw new PackageError(
+        'unsupported',
+        `The part “${path}” is packed in a way that OpenDocument does not allow. Nothing was kept.`,
+      )
+    if (compressedSize === 0xffffffff || size === 0xffffffff || localStart === 0xffffffff)
+      throw new PackageError(
+        'unsupported',
+        'A part of this package is larger than 4 GB, which cannot be opened here. Nothing was kept.',
+      )
+    if (
+      centralEnd > endStart ||
+      localStart + 30 > directoryStart ||
+      data.getUint32(localStart, true) !== localSignature
+    )
       throw new PackageError('damaged', `The part “${path}” is not where the zip directory says. Nothing was kept.`)
     if (byPath.has(path))
-      throw new PackageError('damaged', `The part “${path}” is in this package twice, so it is unclear which one counts. Nothing was kept.`)
+      throw new PackageError(
+        'damaged',
+        `The part “${path}” is in this package twice, so it is unclear which one counts. Nothing was kept.`,
+      )
     total += size
     if (total > limits.inflatedSize || (size > limits.ratioFrom && size > compressedSize * limits.ratio))
-      throw new PackageError('bomb', 'Unpacked, this file would be far larger than a document is, so it was not opened. Nothing was kept.')
+      throw new PackageError(
+        'bomb',
+        'Unpacked, this file would be far larger than a document is, so it was not opened. Nothing was kept.',
+      )
     const dataStart = localStart + 30 + data.getUint16(localStart + 26, true) + data.getUint16(localStart + 28, true)
     let localEnd = dataStart + compressedSize
     if (localEnd > directoryStart)
@@ -120,7 +165,18 @@ export function readContainer(bytes: Uint8Array, limits: PackageLimits = default
       const signed = localEnd + 4 <= directoryStart && data.getUint32(localEnd, true) === descriptorSignature
       localEnd = Math.min(localEnd + (signed ? 16 : 12), directoryStart)
     }
-    const entry: PackageEntry = { path, method, crc32: data.getUint32(at + 16, true), compressedSize, size, localStart, dataStart, localEnd, centralStart: at, centralEnd }
+    const entry: PackageEntry = {
+      path,
+      method,
+      crc32: data.getUint32(at + 16, true),
+      compressedSize,
+      size,
+      localStart,
+      dataStart,
+      localEnd,
+      centralStart: at,
+      centralEnd,
+    }
     entries.push(entry)
     byPath.set(path, entry)
     at = centralEnd
@@ -128,7 +184,10 @@ export function readContainer(bytes: Uint8Array, limits: PackageLimits = default
   const ordered = [...entries].sort((a, b) => a.localStart - b.localStart)
   for (let index = 1; index < ordered.length; index++)
     if (ordered[index]!.localStart < ordered[index - 1]!.dataStart + ordered[index - 1]!.compressedSize)
-      throw new PackageError('bomb', 'Parts of this zip file lie over one another, which no document needs, so it was not opened. Nothing was kept.')
+      throw new PackageError(
+        'bomb',
+        'Parts of this zip file lie over one another, which no document needs, so it was not opened. Nothing was kept.',
+      )
   return { bytes, entries, byPath, endStart, limits }
 }
 
@@ -144,8 +203,7 @@ export function partBytes(container: Container, path: string): Uint8Array {
   try {
     // A buffer of the declared length: what inflates beyond it is dropped and then fails the CRC.
     bytes = entry.method === 0 ? stored : inflateSync(stored, { out: new Uint8Array(entry.size) })
-  }
-  catch {
+  } catch {
     throw new PackageError('damaged', `The part “${path}” is damaged and cannot be unpacked. Nothing was kept.`)
   }
   if (bytes.length !== entry.size || crc32(bytes) !== entry.crc32)
@@ -156,14 +214,22 @@ export function partBytes(container: Container, path: string): Uint8Array {
 /** New bytes for a part, or null to leave it out. A path the package lacks is added at the end. */
 export type PartChanges = ReadonlyMap<string, Uint8Array | null>
 
-function addedRecord(path: string): { local: Uint8Array, central: Uint8Array } {
+function addedRecord(path: string): { local: Uint8Array; central: Uint8Array } {
   const name = new TextEncoder().encode(path)
   const local = new Uint8Array(30 + name.length)
   const central = new Uint8Array(46 + name.length)
   view(local).setUint32(0, localSignature, true)
   view(central).setUint32(0, centralSignature, true)
-  for (const [record, at] of [[local, 4], [central, 4], [central, 6]] as const) view(record).setUint16(at, 20, true)
-  for (const [record, at] of [[local, 6], [central, 8]] as const) {
+  for (const [record, at] of [
+    [local, 4],
+    [central, 4],
+    [central, 6],
+  ] as const)
+    view(record).setUint16(at, 20, true)
+  for (const [record, at] of [
+    [local, 6],
+    [central, 8],
+  ] as const) {
     view(record).setUint16(at, utf8Flag, true)
     view(record).setUint16(at + 2, 8, true)
     // 1 January 1980, the zip epoch: the same change always gives the same bytes.
@@ -180,7 +246,10 @@ function packed(local: Uint8Array, central: Uint8Array, content: Uint8Array): Ui
   const method = view(local).getUint16(8, true)
   const stored = method === 0 ? content : deflateSync(content, { level: 6 })
   const sum = crc32(content)
-  for (const [record, flagsAt, sumAt] of [[local, 6, 14], [central, 8, 16]] as const) {
+  for (const [record, flagsAt, sumAt] of [
+    [local, 6, 14],
+    [central, 8, 16],
+  ] as const) {
     const data = view(record)
     // Sizes are known now, so no data descriptor follows; every other flag stays.
     data.setUint16(flagsAt, data.getUint16(flagsAt, true) & ~descriptorFlag, true)
@@ -201,7 +270,10 @@ export function writeContainer(container: Container, changes: PartChanges): Uint
   const pieces: Uint8Array[] = []
   const central = new Map<PackageEntry | string, Uint8Array>()
   let length = 0
-  const push = (piece: Uint8Array) => { pieces.push(piece); length += piece.length }
+  const push = (piece: Uint8Array) => {
+    pieces.push(piece)
+    length += piece.length
+  }
 
   for (const entry of [...entries].sort((a, b) => a.localStart - b.localStart)) {
     const content = changes.get(entry.path)
@@ -209,7 +281,10 @@ export function writeContainer(container: Container, changes: PartChanges): Uint
     const record = bytes.slice(entry.centralStart, entry.centralEnd)
     view(record).setUint32(42, length, true)
     central.set(entry, record)
-    if (content === undefined) { push(bytes.subarray(entry.localStart, entry.localEnd)); continue }
+    if (content === undefined) {
+      push(bytes.subarray(entry.localStart, entry.localEnd))
+      continue
+    }
     const local = bytes.slice(entry.localStart, entry.dataStart)
     const stored = packed(local, record, content)
     push(local)
@@ -236,6 +311,9 @@ export function writeContainer(container: Container, changes: PartChanges): Uint
   push(end)
   const result = new Uint8Array(length)
   let at = 0
-  for (const piece of pieces) { result.set(piece, at); at += piece.length }
+  for (const piece of pieces) {
+    result.set(piece, at)
+    at += piece.length
+  }
   return result
 }

@@ -19,7 +19,12 @@ export class PartDeclarations {
    * @param going declarations that nothing in the part will name any more
    * @param staying all others
    */
-  constructor(private readonly document: OdfDocument, private readonly part: string, going: readonly FaceDeclaration[], private readonly staying: readonly FaceDeclaration[]) {
+  constructor(
+    private readonly document: OdfDocument,
+    private readonly part: string,
+    going: readonly FaceDeclaration[],
+    private readonly staying: readonly FaceDeclaration[],
+  ) {
     this.spare = [...going]
     this.taken = new Set(staying.map(face => face.name))
     this.nextId = partOf(document, part).nextId
@@ -29,7 +34,9 @@ export class PartDeclarations {
   nameOf(family: string, face: FaceRecord): string {
     const known = this.names.get(family)
     if (known !== undefined) return known
-    const existing = this.staying.find(each => sameFamily(each.families[0] ?? '', family) && each.attributes['style:font-charset'] !== 'x-symbol')
+    const existing = this.staying.find(
+      each => sameFamily(each.families[0] ?? '', family) && each.attributes['style:font-charset'] !== 'x-symbol',
+    )
     const name = existing ? existing.name : this.declare(family, face)
     this.names.set(family, name)
     return name
@@ -39,16 +46,20 @@ export class PartDeclarations {
     let name = family
     for (let number = 1; this.taken.has(name); number++) name = `${family}${number}`
     this.taken.add(name)
-    const attributes: Record<string, string> = { 'style:name': name, 'svg:font-family': writeFontFamily(family), 'style:font-pitch': face.monospaced ? 'fixed' : 'variable' }
+    const attributes: Record<string, string> = {
+      'style:name': name,
+      'svg:font-family': writeFontFamily(family),
+      'style:font-pitch': face.monospaced ? 'fixed' : 'variable',
+    }
     // A declaration that goes is rewritten in place; one with a font file inside is not, or the old file would come with the new name.
     const reuse = this.spare.findIndex(each => each.files.length === 0)
     if (reuse >= 0) {
       const [old] = this.spare.splice(reuse, 1) as [FaceDeclaration]
       const set: Record<string, string | null> = { ...attributes }
-      for (const attribute of declarationAttributes) if (old.attributes[attribute] !== undefined && set[attribute] === undefined) set[attribute] = null
+      for (const attribute of declarationAttributes)
+        if (old.attributes[attribute] !== undefined && set[attribute] === undefined) set[attribute] = null
       this.operations.push({ type: 'name-font', part: this.part, node: old.node, set })
-    }
-    else {
+    } else {
       const part = partOf(this.document, this.part)
       const holder = part.first(part.rootElement, 'office:font-face-decls') ? undefined : this.nextId++
       this.operations.push({ type: 'declare-face', part: this.part, id: this.nextId++, holder, attributes })
@@ -59,7 +70,8 @@ export class PartDeclarations {
   /** Puts a family in place of another where it stands in a list of fallbacks. */
   fallback(face: FaceDeclaration, from: string, to: string): void {
     const value = replaceFamily(face.attributes['svg:font-family'] ?? '', from, to)
-    if (value !== null) this.operations.push({ type: 'name-font', part: this.part, node: face.node, set: { 'svg:font-family': value } })
+    if (value !== null)
+      this.operations.push({ type: 'name-font', part: this.part, node: face.node, set: { 'svg:font-family': value } })
   }
 
   /** All operations; declarations that nothing names any more are dropped. */

@@ -4,14 +4,27 @@ import type { PageView } from '../typeset/drawing-pages'
 import type { Composition } from '../typeset/compose'
 
 /** Where text was found: a paragraph, a range of its text, and the page that shows it; -1 for none. */
-export interface FoundText { readonly part: string, readonly node: number, readonly from: number, readonly to: number, readonly page: number, readonly view: PageView }
+export interface FoundText {
+  readonly part: string
+  readonly node: number
+  readonly from: number
+  readonly to: number
+  readonly page: number
+  readonly view: PageView
+}
 
 const findLimit = 5000
 
-/** A string as it is compared: case folded, compatibility forms kept apart. Lengths must stay, so only single units are folded. */
+/**
+ * A string as it is compared: case folded, compatibility forms kept apart. Lengths must stay, so only single units
+ * are folded.
+ */
 function folded(text: string): string {
   let result = ''
-  for (const unit of text.split('')) { const low = unit.toLowerCase(); result += low.length === 1 ? low : unit }
+  for (const unit of text.split('')) {
+    const low = unit.toLowerCase()
+    result += low.length === 1 ? low : unit
+  }
   return result
 }
 
@@ -22,7 +35,7 @@ function folded(text: string): string {
 export function findText(composition: Composition, wanted: string, matchCase: boolean): FoundText[] {
   if (wanted === '') return []
   const needle = matchCase ? wanted : folded(wanted)
-  const pages = new Map<string, { view: PageView, page: number, start: number }[]>()
+  const pages = new Map<string, { view: PageView; page: number; start: number }[]>()
   for (const view of ['pages', 'notes', 'masters'] as const) {
     for (const page of composition[view]) {
       for (const fragment of page.fragments) {
@@ -42,8 +55,18 @@ export function findText(composition: Composition, wanted: string, matchCase: bo
       for (let at = text.indexOf(needle); at >= 0; at = text.indexOf(needle, at + needle.length)) {
         const places = pages.get(`${paragraph.part}#${paragraph.node}`) ?? []
         // Text of a master is on many pages: the first is as good as any.
-        const place = places.reduce<typeof places[number] | undefined>((best, each) => each.start <= at && (!best || each.start > best.start) ? each : best, undefined)
-        found.push({ part: paragraph.part, node: paragraph.node, from: at, to: at + needle.length, page: place?.page ?? -1, view: place?.view ?? 'pages' })
+        const place = places.reduce<(typeof places)[number] | undefined>(
+          (best, each) => (each.start <= at && (!best || each.start > best.start) ? each : best),
+          undefined,
+        )
+        found.push({
+          part: paragraph.part,
+          node: paragraph.node,
+          from: at,
+          to: at + needle.length,
+          page: place?.page ?? -1,
+          view: place?.view ?? 'pages',
+        })
         if (found.length >= findLimit) return found
       }
     }

@@ -7,7 +7,10 @@ import { spansWithin } from './styles/assign'
 import { fontValues, type FontWish } from './styles/fonts'
 import type { StylePlanner } from './styles/planner'
 
-/** Local formatting for a stretch of a paragraph. Attributes as OpenDocument names them; with null they are taken away. */
+/**
+ * Local formatting for a stretch of a paragraph. Attributes as OpenDocument names them; with null they are taken
+ * away.
+ */
 export interface LocalLook {
   readonly paragraph: Pick<Paragraph, 'part' | 'node'>
   readonly from: number
@@ -27,7 +30,8 @@ function valuesIn(planner: StylePlanner, path: string, look: LocalLook): Record<
 }
 
 /** What comes to nothing need not be written: a new style has nothing that could be taken away. */
-const stated = (values: Record<string, string | null>): Record<string, string> => Object.fromEntries(Object.entries(values).filter((entry): entry is [string, string] => entry[1] !== null))
+const stated = (values: Record<string, string | null>): Record<string, string> =>
+  Object.fromEntries(Object.entries(values).filter((entry): entry is [string, string] => entry[1] !== null))
 
 /**
  * Writes local formatting: on the paragraph's own automatic style where the whole of it is meant and nothing inside
@@ -35,7 +39,10 @@ const stated = (values: Record<string, string | null>): Record<string, string> =
  */
 export function setLocally(planner: StylePlanner, looks: readonly LocalLook[]): void {
   // Later stretches of a paragraph first: offsets do not move, but the elements around them do.
-  const order = [...looks].sort((a, b) => a.paragraph.part.localeCompare(b.paragraph.part) || a.paragraph.node - b.paragraph.node || b.from - a.from)
+  const order = [...looks].sort(
+    (a, b) =>
+      a.paragraph.part.localeCompare(b.paragraph.part) || a.paragraph.node - b.paragraph.node || b.from - a.from,
+  )
   for (const look of order) {
     const { part, node } = look.paragraph
     const draft = planner.change.on(part)
@@ -45,7 +52,12 @@ export function setLocally(planner: StylePlanner, looks: readonly LocalLook[]): 
     const wholly = look.from <= 0 && look.to >= length
     if (Object.keys(look.setting).length > 0 || (wholly && Object.keys(values).length > 0)) {
       const own = draft.part.element(node).attributes['text:style-name'] ?? null
-      draft.setAttributes(node, { 'text:style-name': automatic.derive('paragraph', own, { paragraph: look.setting, ...wholly ? { text: values } : {} }) })
+      draft.setAttributes(node, {
+        'text:style-name': automatic.derive('paragraph', own, {
+          paragraph: look.setting,
+          ...(wholly ? { text: values } : {}),
+        }),
+      })
     }
     if (Object.keys(values).length === 0 || look.to <= look.from) continue
     splitSpansAt(draft, node, look.from)
@@ -53,27 +65,39 @@ export function setLocally(planner: StylePlanner, looks: readonly LocalLook[]): 
     for (const span of spansWithin(planner, part, node, Math.max(look.from, 0), Math.min(look.to, length))) {
       const own = draft.part.element(span).attributes['text:style-name']
       // Spans inside say it themselves where they would otherwise win.
-      if (own !== undefined) draft.setAttributes(span, { 'text:style-name': automatic.derive('text', own, { text: values }) })
+      if (own !== undefined)
+        draft.setAttributes(span, { 'text:style-name': automatic.derive('text', own, { text: values }) })
     }
     if (wholly) continue
     const style = automatic.derive('text', null, { text: stated(values) })
     if (style === null) continue
-    for (const stretch of bare(planner, part, node, look.from, look.to)) wrapRange(draft, node, stretch.from, stretch.to, style)
+    for (const stretch of bare(planner, part, node, look.from, look.to))
+      wrapRange(draft, node, stretch.from, stretch.to, style)
   }
   planner.sweep()
 }
 
 /** Stretches of a range that stand in no span of the range. */
-function bare(planner: StylePlanner, path: string, node: number, from: number, to: number): { from: number, to: number }[] {
+function bare(
+  planner: StylePlanner,
+  path: string,
+  node: number,
+  from: number,
+  to: number,
+): { from: number; to: number }[] {
   const { part } = planner.change.on(path)
   const inside = new Set(spansWithin(planner, path, node, from, to))
-  const found: { from: number, to: number }[] = []
+  const found: { from: number; to: number }[] = []
   for (const piece of openParagraph(part, node).pieces) {
     const start = Math.max(piece.start, from)
     const end = Math.min(piece.end, to)
     if (start >= end) continue
     let spanned = false
-    for (let id = part.node(piece.node).parent; id !== node && id >= 0; id = part.node(id).parent) if (inside.has(id)) { spanned = true; break }
+    for (let id = part.node(piece.node).parent; id !== node && id >= 0; id = part.node(id).parent)
+      if (inside.has(id)) {
+        spanned = true
+        break
+      }
     if (spanned) continue
     const last = found.at(-1)
     if (last?.to === start) last.to = end

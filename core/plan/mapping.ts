@@ -7,9 +7,14 @@ import { PlanError, type FaceMapping, type SwapRequest, type SwapWish } from './
 const italicOf = (style: string) => /italic|oblique/i.test(style)
 const weightOf = (style: string) => parseStyleName(style)?.weight ?? 400
 
-function noteOf(from: { weight: number, italic: boolean }, face: FaceRecord, chosen: boolean): { same: boolean, note: string } {
+function noteOf(
+  from: { weight: number; italic: boolean },
+  face: FaceRecord,
+  chosen: boolean,
+): { same: boolean; note: string } {
   const italic = face.slant === 'italic'
-  if (face.weight === from.weight && italic === from.italic) return { same: true, note: chosen ? 'chosen, same weight' : 'same weight' }
+  if (face.weight === from.weight && italic === from.italic)
+    return { same: true, note: chosen ? 'chosen, same weight' : 'same weight' }
   if (chosen) return { same: false, note: 'chosen' }
   const parts: string[] = []
   if (face.weight !== from.weight) parts.push(`nearest weight, ${face.weight}`)
@@ -20,7 +25,10 @@ function noteOf(from: { weight: number, italic: boolean }, face: FaceRecord, cho
 /** Which wish a face falls under: one for that very face before one for its family. */
 export function wishFor(wishes: readonly SwapWish[], family: string, style: string): SwapWish | undefined {
   const own = wishes.filter(wish => sameFamily(wish.from.family, family))
-  return own.find(wish => wish.from.style !== undefined && sameFamily(wish.from.style, style)) ?? own.find(wish => wish.from.style === undefined)
+  return (
+    own.find(wish => wish.from.style !== undefined && sameFamily(wish.from.style, style)) ??
+    own.find(wish => wish.from.style === undefined)
+  )
 }
 
 /**
@@ -29,9 +37,15 @@ export function wishFor(wishes: readonly SwapWish[], family: string, style: stri
  */
 export function mapFaces(faces: readonly FaceCensus[], request: SwapRequest, library: Library): FaceMapping[] {
   for (const { to } of request.wishes) {
-    if (library.family(to.family).length === 0) throw new PlanError(`“${to.family}” is not in the library, so nothing can be set in it. Nothing was changed.`)
+    if (library.family(to.family).length === 0)
+      throw new PlanError(`“${to.family}” is not in the library, so nothing can be set in it. Nothing was changed.`)
     if (to.style !== undefined && !library.named(to.family, to.style)) {
-      throw new PlanError(`${to.family} has no face “${to.style}”. It has ${library.family(to.family).map(face => face.style).join(', ')}. Nothing was changed.`)
+      throw new PlanError(
+        `${to.family} has no face “${to.style}”. It has ${library
+          .family(to.family)
+          .map(face => face.style)
+          .join(', ')}. Nothing was changed.`,
+      )
     }
   }
   return faces.flatMap((face): FaceMapping[] => {
@@ -41,11 +55,23 @@ export function mapFaces(faces: readonly FaceCensus[], request: SwapRequest, lib
     const family = library.family(wish.to.family)
     const byHand = request.faces[face.key] ?? wish.to.style
     const picked = byHand === undefined ? undefined : library.named(wish.to.family, byHand)
-    if (byHand !== undefined && !picked) throw new PlanError(`${wish.to.family} has no face “${byHand}”. Nothing was changed.`)
+    if (byHand !== undefined && !picked)
+      throw new PlanError(`${wish.to.family} has no face “${byHand}”. Nothing was changed.`)
     const chosen = picked ?? nearest(family, from.weight, from.italic)
-    return [{
-      key: face.key, from, characters: face.characters, ...noteOf(from, chosen, picked !== undefined),
-      to: { family: chosen.family, style: chosen.style || styleName(chosen.weight, chosen.slant === 'italic'), weight: chosen.weight, italic: chosen.slant === 'italic', hash: chosen.hash },
-    }]
+    return [
+      {
+        key: face.key,
+        from,
+        characters: face.characters,
+        ...noteOf(from, chosen, picked !== undefined),
+        to: {
+          family: chosen.family,
+          style: chosen.style || styleName(chosen.weight, chosen.slant === 'italic'),
+          weight: chosen.weight,
+          italic: chosen.slant === 'italic',
+          hash: chosen.hash,
+        },
+      },
+    ]
   })
 }

@@ -7,7 +7,7 @@ import type { FaceMeasures, FaceRecord } from '../font/face'
  */
 
 export const sizeModes = ['keep', 'x-height', 'cap-height', 'width', 'lines'] as const
-export type SizeMode = typeof sizeModes[number]
+export type SizeMode = (typeof sizeModes)[number]
 
 export const sizeWishSchema = z.strictObject({
   mode: z.enum(sizeModes),
@@ -19,15 +19,21 @@ export const sizeWishSchema = z.strictObject({
 })
 export type SizeWish = z.infer<typeof sizeWishSchema>
 
-/** `as-is` writes nothing; `follow` lets leading in points go with the size; `stay` keeps the distance of the lines as it was. */
+/**
+ * `as-is` writes nothing; `follow` lets leading in points go with the size; `stay` keeps the distance of the lines
+ * as it was.
+ */
 export const leadingModes = ['as-is', 'follow', 'stay'] as const
-export type LeadingMode = typeof leadingModes[number]
+export type LeadingMode = (typeof leadingModes)[number]
 
 /** The scripts in which both faces have letters decide what can be compared: Latin measures say nothing of kana. */
-const comparable = (one: FaceRecord, other: FaceRecord): boolean => ((one.coverage.Latin ?? 0) > 20) === ((other.coverage.Latin ?? 0) > 20)
+const comparable = (one: FaceRecord, other: FaceRecord): boolean =>
+  (one.coverage.Latin ?? 0) > 20 === (other.coverage.Latin ?? 0) > 20
 
 const measured: Readonly<Record<Exclude<SizeMode, 'keep' | 'lines'>, (measures: FaceMeasures) => number>> = {
-  'x-height': each => each.xHeight, 'cap-height': each => each.capHeight, 'width': each => each.averageWidth,
+  'x-height': each => each.xHeight,
+  'cap-height': each => each.capHeight,
+  width: each => each.averageWidth,
 }
 
 /**
@@ -41,10 +47,14 @@ export function sizeFactor(wish: SizeWish, from: FaceRecord, to: FaceRecord): nu
   return one > 0 && other > 0 ? limited(wish, one / other) : 1
 }
 
-export const limited = (wish: SizeWish, factor: number): number => Math.min(Math.max(factor, wish.least / 100), wish.most / 100)
+export const limited = (wish: SizeWish, factor: number): number =>
+  Math.min(Math.max(factor, wish.least / 100), wish.most / 100)
 
 /** A size in points, rounded to the wish's step. */
-export function roundedSize(points: number, step: number): number { return Math.max(step, Math.round(Math.round(points / step) * step * 1000) / 1000) }
+export function roundedSize(points: number, step: number): number {
+  return Math.max(step, Math.round(Math.round(points / step) * step * 1000) / 1000)
+}
 
 /** Distance of baselines that a face asks for at a size, in points: ascent, descent and gap. */
-export const faceLeading = ({ lineAscent, lineDescent, lineGap }: FaceMeasures, size: number, gap: boolean): number => (lineAscent + lineDescent + (gap ? lineGap : 0)) * size / 1000
+export const faceLeading = ({ lineAscent, lineDescent, lineGap }: FaceMeasures, size: number, gap: boolean): number =>
+  ((lineAscent + lineDescent + (gap ? lineGap : 0)) * size) / 1000

@@ -12,8 +12,13 @@ const style = z.string().trim().min(1).max(100)
 export const swapWishSchema = z.strictObject({
   from: z.strictObject({ family, style: style.optional() }),
   to: z.strictObject({ family, style: style.optional() }),
-  /** Only text that answers to this; without it everything that names the font: text, defaults, masters, charts, declarations. */
-  within: z.strictObject({ look: lookCriteriaSchema.default({}), scope: matchScopeSchema.default({ kind: 'document' }) }).optional(),
+  /**
+   * Only text that answers to this; without it everything that names the font: text, defaults, masters, charts,
+   * declarations.
+   */
+  within: z
+    .strictObject({ look: lookCriteriaSchema.default({}), scope: matchScopeSchema.default({ kind: 'document' }) })
+    .optional(),
   size: sizeWishSchema.optional(),
   leading: z.enum(leadingModes).optional(),
 })
@@ -54,8 +59,14 @@ export type SwapRequest = z.infer<typeof swapRequestSchema>
 export interface FaceMapping {
   /** Key of the face in the census. */
   readonly key: string
-  readonly from: { readonly family: string, readonly style: string, readonly weight: number, readonly italic: boolean }
-  readonly to: { readonly family: string, readonly style: string, readonly weight: number, readonly italic: boolean, readonly hash: string }
+  readonly from: { readonly family: string; readonly style: string; readonly weight: number; readonly italic: boolean }
+  readonly to: {
+    readonly family: string
+    readonly style: string
+    readonly weight: number
+    readonly italic: boolean
+    readonly hash: string
+  }
   readonly same: boolean
   /** “same weight”, “nearest weight, 600”, “no italic in Oswald”, “chosen”. */
   readonly note: string
@@ -79,22 +90,37 @@ export interface PlanLine {
 /** A row of a swap: places of one kind with one bearer. */
 export interface PlanRow extends PlanLine {
   readonly kind: ReferenceKind
-  readonly places: readonly { readonly part: string, readonly node: number, readonly attribute: string | null }[]
+  readonly places: readonly { readonly part: string; readonly node: number; readonly attribute: string | null }[]
 }
 
 /** Text that goes by one named style: what merely shares the font is told apart by role and style. */
-export interface SwapGroup { readonly id: string, readonly style: string, readonly role: string | null, readonly characters: number, readonly kept: boolean }
+export interface SwapGroup {
+  readonly id: string
+  readonly style: string
+  readonly role: string | null
+  readonly characters: number
+  readonly kept: boolean
+}
 
 /** By how much sizes go with a wish, in percent, and what that was measured on. */
-export interface SizeChange { readonly wish: number, readonly percent: number, readonly said: string }
+export interface SizeChange {
+  readonly wish: number
+  readonly percent: number
+  readonly said: string
+}
 
-export interface MissingGlyph { readonly codePoint: number, readonly character: string, readonly count: number, readonly face: string }
+export interface MissingGlyph {
+  readonly codePoint: number
+  readonly character: string
+  readonly count: number
+  readonly face: string
+}
 
 /** What every plan comes to, whatever was wished. */
 export interface PlanOutcome {
   readonly title: string
   /** What stays as it is, and why: of a swap what will still name the old font. */
-  readonly left: readonly { readonly what: string, readonly reason: string, readonly count: number }[]
+  readonly left: readonly { readonly what: string; readonly reason: string; readonly count: number }[]
   /** What goes stale with the change and is dropped: other programs draw it anew. */
   readonly stale: readonly string[]
   /** Places that change. */

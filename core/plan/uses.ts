@@ -26,9 +26,13 @@ class Tally {
   add(text: string): void {
     for (let at = 0; at < text.length; at++) {
       const unit = text.charCodeAt(at)
-      if (unit < 0x3000) { this.low[unit]!++; this.characters++; continue }
+      if (unit < 0x3000) {
+        this.low[unit]!++
+        this.characters++
+        continue
+      }
       const code = text.codePointAt(at)!
-      if (code > 0xFFFF) at++
+      if (code > 0xffff) at++
       if (text[at] === objectSign) continue
       this.characters++
       this.high.set(code, (this.high.get(code) ?? 0) + 1)
@@ -37,7 +41,9 @@ class Tally {
 
   get counts(): Map<number, number> {
     const counts = new Map(this.high)
-    this.low.forEach((count, code) => { if (count > 0) counts.set(code, count) })
+    this.low.forEach((count, code) => {
+      if (count > 0) counts.set(code, count)
+    })
     return counts
   }
 }
@@ -47,10 +53,16 @@ class Tally {
  * what was read of the document itself already.
  */
 export function textUses(document: OdfDocument, reading?: Pick<Reading, 'cascade' | 'stories'>): TextUse[] {
-  const uses = new Map<string, { part: string, style: TextStyle, slot: Slot, tally: Tally }>()
+  const uses = new Map<string, { part: string; style: TextStyle; slot: Slot; tally: Tally }>()
   for (const sub of document.subdocuments) {
     if (sub.prefix !== '' && sub.kind !== 'chart') continue
-    const own = sub.prefix === '' && reading ? reading : { cascade: new Cascade(document, sub), stories: [sub.content, sub.styles].flatMap(path => path ? readStories(document.parts.get(path)!) : []) }
+    const own =
+      sub.prefix === '' && reading
+        ? reading
+        : {
+            cascade: new Cascade(document, sub),
+            stories: [sub.content, sub.styles].flatMap(path => (path ? readStories(document.parts.get(path)!) : [])),
+          }
     for (const story of own.stories) {
       // Text styled alike stands together: the last use is mostly the next one, too.
       const byStyle = new Map<TextStyle, Partial<Record<Slot, Tally>>>()
@@ -58,7 +70,7 @@ export function textUses(document: OdfDocument, reading?: Pick<Reading, 'cascade
         const { text, runs } = paragraphRuns(paragraph, own.cascade, story.role)
         for (const run of runs) {
           let tallies = byStyle.get(run.style)
-          if (!tallies) byStyle.set(run.style, tallies = {})
+          if (!tallies) byStyle.set(run.style, (tallies = {}))
           let tally = tallies[run.slot]
           if (!tally) {
             const key = `${story.part}|${run.style.id}|${run.slot}`
@@ -66,11 +78,25 @@ export function textUses(document: OdfDocument, reading?: Pick<Reading, 'cascade
             uses.set(key, use)
             tally = tallies[run.slot] = use.tally
           }
-          tally.add(run.inline.kind === 'note' ? run.inline.citation : run.start === 0 && run.end === text.length ? text : text.slice(run.start, run.end))
+          tally.add(
+            run.inline.kind === 'note'
+              ? run.inline.citation
+              : run.start === 0 && run.end === text.length
+                ? text
+                : text.slice(run.start, run.end),
+          )
         }
       }
     }
   }
-  return [...uses.values()].filter(use => use.tally.characters > 0)
-    .map(({ part, style, slot, tally }) => ({ part, style, slot, face: faceKey(voiceOf(style, slot)), characters: tally.characters, codePoints: tally.counts }))
+  return [...uses.values()]
+    .filter(use => use.tally.characters > 0)
+    .map(({ part, style, slot, tally }) => ({
+      part,
+      style,
+      slot,
+      face: faceKey(voiceOf(style, slot)),
+      characters: tally.characters,
+      codePoints: tally.counts,
+    }))
 }

@@ -12,17 +12,28 @@ export class TextStyle {
   private without: Effective | null = null
   readonly effective: Effective
 
-  constructor(readonly id: number, readonly scope: StyleScope, layers: readonly Layer[], private readonly find: FaceLookup, readonly rules: Rules, readonly externalLeading: boolean) {
+  constructor(
+    readonly id: number,
+    readonly scope: StyleScope,
+    layers: readonly Layer[],
+    private readonly find: FaceLookup,
+    readonly rules: Rules,
+    readonly externalLeading: boolean,
+  ) {
     this.effective = resolve(layers, find)
   }
 
   /** OpenType features and axes that the document's own rules set for its styles; the innermost style wins. */
-  get ruled(): { readonly features: Readonly<Record<string, number>>, readonly axes: Readonly<Record<string, number>> } {
+  get ruled(): {
+    readonly features: Readonly<Record<string, number>>
+    readonly axes: Readonly<Record<string, number>>
+  } {
     const features: Record<string, number> = {}
     const axes: Record<string, number> = {}
     if (this.rules.features.length + this.rules.axes.length > 0) {
       for (const { style } of this.effective.layers) {
-        const applies = (rule: { readonly style: { readonly family: string, readonly name: string } }) => rule.style.family === style.family && rule.style.name === style.name
+        const applies = (rule: { readonly style: { readonly family: string; readonly name: string } }) =>
+          rule.style.family === style.family && rule.style.name === style.name
         for (const rule of this.rules.features) if (applies(rule)) Object.assign(features, rule.features)
         for (const rule of this.rules.axes) if (applies(rule)) Object.assign(axes, rule.axes)
       }
@@ -34,17 +45,23 @@ export class TextStyle {
   settled(slot: Slot): boolean {
     const { layers } = this.effective
     if (!layers.some(layer => layer.local)) return true
-    this.without ??= resolve(layers.filter(layer => !layer.local), this.find)
+    this.without ??= resolve(
+      layers.filter(layer => !layer.local),
+      this.find,
+    )
     return looksSame(this.effective, this.without, slot)
   }
 
   /** The values that the text would have with other layers: what a change of a style would come to. */
-  resolvedWith(change: (layer: Layer) => Layer): Effective { return resolve(this.effective.layers.map(change), this.find) }
+  resolvedWith(change: (layer: Layer) => Layer): Effective {
+    return resolve(this.effective.layers.map(change), this.find)
+  }
 
   /** The named style that owns this text: the innermost that is not automatic; null where there is none. */
   get owner(): Layer | null {
     const { layers } = this.effective
-    for (let index = layers.length - 1; index >= 0; index--) if (!layers[index]!.local && layers[index]!.from !== 'default') return layers[index]!
+    for (let index = layers.length - 1; index >= 0; index--)
+      if (!layers[index]!.local && layers[index]!.from !== 'default') return layers[index]!
     return null
   }
 }
@@ -58,8 +75,8 @@ export interface ParagraphStyle {
   readonly listStyle: string | null
   readonly masterPage: string | null
   /** The properties elements that style:tab-stops and style:drop-cap hang on. */
-  readonly tabsNode: { readonly part: string, readonly node: number } | null
-  readonly dropCapNode: { readonly part: string, readonly node: number } | null
+  readonly tabsNode: { readonly part: string; readonly node: number } | null
+  readonly dropCapNode: { readonly part: string; readonly node: number } | null
 }
 
 /** The cascade of one document or embedded object. Results are kept: text styled alike is resolved once. */
@@ -70,22 +87,31 @@ export class Cascade {
   /** All text styles by their ids. */
   private readonly styles: TextStyle[]
   /** What was asked for a paragraph before: a paragraph stands in one story, and so has one role. */
-  private readonly asked: WeakMap<Paragraph, { readonly style: ParagraphStyle, readonly key: string }>
-  private readonly plain: Map<string, { readonly style: ParagraphStyle, readonly key: string }>
+  private readonly asked: WeakMap<Paragraph, { readonly style: ParagraphStyle; readonly key: string }>
+  private readonly plain: Map<string, { readonly style: ParagraphStyle; readonly key: string }>
   readonly scopes: ReadonlyMap<string, StyleScope>
   readonly rules: Rules
-  /** Lines have the gap that their fonts ask for: a setting of the document (config-item AddExternalLeading), on where it says nothing. */
+  /**
+   * Lines have the gap that their fonts ask for: a setting of the document (config-item AddExternalLeading), on
+   * where it says nothing.
+   */
   private readonly externalLeading: boolean
 
   /** @param earlier the cascade of the same document before a change that touched no style: all it knows still holds */
-  constructor(document: OdfDocument, readonly sub: Subdocument, earlier?: Cascade) {
+  constructor(
+    document: OdfDocument,
+    readonly sub: Subdocument,
+    earlier?: Cascade,
+  ) {
     this.paragraphs = earlier?.paragraphs ?? new Map()
     this.texts = earlier?.texts ?? new Map()
     this.styles = earlier?.styles ?? []
     this.plain = earlier?.plain ?? new Map()
     this.asked = earlier?.asked ?? new WeakMap()
     if (earlier) {
-      this.scopes = new Map([...earlier.scopes].map(([path, scope]) => [path, { ...scope, part: document.parts.get(path)! }]))
+      this.scopes = new Map(
+        [...earlier.scopes].map(([path, scope]) => [path, { ...scope, part: document.parts.get(path)! }]),
+      )
       this.find = earlier.find
       this.rules = earlier.rules
       this.externalLeading = earlier.externalLeading
@@ -100,7 +126,9 @@ export class Cascade {
   }
 
   /** Whether both know the same styles: one was made from the other, with no style touched since. */
-  sharesStyles(other: Cascade): boolean { return this.texts === other.texts }
+  sharesStyles(other: Cascade): boolean {
+    return this.texts === other.texts
+  }
 
   scope(part: string): StyleScope {
     const scope = this.scopes.get(part)
@@ -108,18 +136,30 @@ export class Cascade {
     return scope
   }
 
-  paragraph(paragraph: Paragraph, role: Story['role'] = 'body'): ParagraphStyle { return this.keyed(paragraph, role).style }
+  paragraph(paragraph: Paragraph, role: Story['role'] = 'body'): ParagraphStyle {
+    return this.keyed(paragraph, role).style
+  }
 
-  private keyed(paragraph: Paragraph, role: Story['role']): { readonly style: ParagraphStyle, readonly key: string } {
+  private keyed(paragraph: Paragraph, role: Story['role']): { readonly style: ParagraphStyle; readonly key: string } {
     let keyed = this.asked.get(paragraph)
     if (keyed) return keyed
     // Most paragraphs stand in the body and in nothing else: their style's name says it all.
-    const plain = paragraph.holder === null && paragraph.list === null && paragraph.heading === null && paragraph.classNames.length === 0 && paragraph.place === 'body' && role === 'body' && paragraph.part === 'content.xml'
+    const plain =
+      paragraph.holder === null &&
+      paragraph.list === null &&
+      paragraph.heading === null &&
+      paragraph.classNames.length === 0 &&
+      paragraph.place === 'body' &&
+      role === 'body' &&
+      paragraph.part === 'content.xml'
     if (plain) keyed = this.plain.get(paragraph.styleName ?? '')
     if (keyed) this.asked.set(paragraph, keyed)
     else {
       const key = paragraphKey(paragraph, role)
-      this.asked.set(paragraph, keyed = { key, style: this.paragraphs.get(key) ?? this.makeParagraph(key, paragraph, role) })
+      this.asked.set(
+        paragraph,
+        (keyed = { key, style: this.paragraphs.get(key) ?? this.makeParagraph(key, paragraph, role) }),
+      )
       if (plain) this.plain.set(paragraph.styleName ?? '', keyed)
     }
     return keyed
@@ -142,14 +182,23 @@ export class Cascade {
       styleAttributes = { ...styleAttributes, ...attributes }
       if (attributes['style:list-style-name'] !== undefined) listStyle = attributes['style:list-style-name'] || null
       // Only the style itself starts a page, not those it descends from (ODF 1.4 part 3, 19.503: not inherited).
-      if (layer === layers.at(-1) && attributes['style:master-page-name']) masterPage = attributes['style:master-page-name']
+      if (layer === layers.at(-1) && attributes['style:master-page-name'])
+        masterPage = attributes['style:master-page-name']
       const node = propertyNodes['style:paragraph-properties']
       if (node === undefined) continue
       const holder = this.scope(part).part
       if (holder.first(holder.element(node), 'style:tab-stops')) tabsNode = { part, node }
       if (holder.first(holder.element(node), 'style:drop-cap')) dropCapNode = { part, node }
     }
-    const style: ParagraphStyle = { text: this.intern(key, scope, layers), properties, styleAttributes, listStyle, masterPage, tabsNode, dropCapNode }
+    const style: ParagraphStyle = {
+      text: this.intern(key, scope, layers),
+      properties,
+      styleAttributes,
+      listStyle,
+      masterPage,
+      tabsNode,
+      dropCapNode,
+    }
     this.paragraphs.set(key, style)
     return style
   }
@@ -164,14 +213,20 @@ export class Cascade {
     const added = spanLayers(scope, span)
     const base = style.text
     // A span that says nothing leaves the paragraph's own style: bookmarks and references are full of them.
-    if (added.length === 0) { this.texts.set(key, base); return base }
+    if (added.length === 0) {
+      this.texts.set(key, base)
+      return base
+    }
     return this.intern(key, scope, [...base.effective.layers, ...added])
   }
 
   /** What text of a named style looks like where nothing else has a say. */
   named(part: string, family: string, name: string): TextStyle {
     const key = `named|${part}|${family}|${name}`
-    return this.texts.get(key) ?? this.intern(key, this.scope(part), namedLayers(this.scope(part), this.sub.kind, family, name))
+    return (
+      this.texts.get(key) ??
+      this.intern(key, this.scope(part), namedLayers(this.scope(part), this.sub.kind, family, name))
+    )
   }
 
   /** The style of a list label: the text of the item with the label's own properties on top. */
@@ -188,14 +243,23 @@ export class Cascade {
   }
 
   /** A text style by its id; undefined for labels, which have none. */
-  styleOf(id: number): TextStyle | undefined { return this.styles[id] }
+  styleOf(id: number): TextStyle | undefined {
+    return this.styles[id]
+  }
 }
 
 function paragraphKey(paragraph: Paragraph, role: string): string {
   const { holder, list } = paragraph
-  let key = `${paragraph.part}|${role}|${paragraph.styleName ?? ''}|${paragraph.classNames.join(' ')}|${paragraph.heading ?? ''}|${list?.level ?? ''}|${paragraph.place}`
+  let key =
+    `${paragraph.part}|${role}|${paragraph.styleName ?? ''}|${paragraph.classNames.join(' ')}|` +
+    `${paragraph.heading ?? ''}|${list?.level ?? ''}|${paragraph.place}`
   for (let at = holder; at; at = at.parent) {
-    key += at.kind === 'frame' ? `|f${at.node}` : at.kind === 'cell' ? `|c${at.styleName ?? ''}${at.heading ? 'h' : ''}${at.template ? `${at.template.name}:${at.template.parts.join()}` : ''}` : `|t${at.styleNames.join(' ')}`
+    key +=
+      at.kind === 'frame'
+        ? `|f${at.node}`
+        : at.kind === 'cell'
+          ? `|c${at.styleName ?? ''}${at.heading ? 'h' : ''}${at.template ? `${at.template.name}:${at.template.parts.join()}` : ''}`
+          : `|t${at.styleNames.join(' ')}`
   }
   return key
 }

@@ -14,8 +14,21 @@ export function contrast(one: string, other: string): number {
 }
 
 /** What a contrast is enough for (WCAG 2.2, 1.4.3 and 1.4.6): text of 18 pt, or of 14 pt and bold, counts as large. */
-export function contrastWords(ratio: number, size: number, bold: boolean): { readonly words: string, readonly enough: boolean } {
+export function contrastWords(
+  ratio: number,
+  size: number,
+  bold: boolean,
+): { readonly words: string; readonly enough: boolean } {
   const large = size >= 18 || (bold && size >= 14)
   const enough = ratio >= (large ? 3 : 4.5)
-  return { enough, words: `${Math.floor(ratio * 10) / 10} : 1, ${enough ? ratio >= (large ? 4.5 : 7) ? 'good' : 'enough' : `too little for ${large ? 'large text' : 'text of this size'}`}` }
+  return {
+    enough,
+    words: `${Math.floor(ratio * 10) / 10} : 1, ${
+      enough
+        ? ratio >= (large ? 4.5 : 7)
+          ? 'good'
+          : 'enough'
+        : `too little for ${large ? 'large text' : 'text of this size'}`
+    }`,
+  }
 }

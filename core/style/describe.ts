@@ -14,9 +14,27 @@ export function plainLength(value: string): string {
   return share !== null ? `${plainNumber(share * 100)} %` : value
 }
 
-const weightNames: Readonly<Record<number, string>> = { 100: 'thin', 200: 'extra light', 300: 'light', 400: 'regular weight', 500: 'medium', 600: 'semibold', 700: 'bold', 800: 'extra bold', 900: 'black' }
-const alignments: Readonly<Record<string, string>> = { start: 'set left', left: 'set left', end: 'set right', right: 'set right', center: 'centred', justify: 'justified' }
-const familyOf = (value: string, scope: StyleScope | null, named: boolean): string => (named ? scope?.faces.get(value)?.families[0] : parseFontFamilies(value)[0]?.name) ?? value
+const weightNames: Readonly<Record<number, string>> = {
+  100: 'thin',
+  200: 'extra light',
+  300: 'light',
+  400: 'regular weight',
+  500: 'medium',
+  600: 'semibold',
+  700: 'bold',
+  800: 'extra bold',
+  900: 'black',
+}
+const alignments: Readonly<Record<string, string>> = {
+  start: 'set left',
+  left: 'set left',
+  end: 'set right',
+  right: 'set right',
+  center: 'centred',
+  justify: 'justified',
+}
+const familyOf = (value: string, scope: StyleScope | null, named: boolean): string =>
+  (named ? scope?.faces.get(value)?.families[0] : parseFontFamilies(value)[0]?.name) ?? value
 
 /**
  * Values of a style in words, in the order in which a designer reads them; `scope` knows the declared faces. What has
@@ -24,10 +42,25 @@ const familyOf = (value: string, scope: StyleScope | null, named: boolean): stri
  */
 export function describeValues(text: Properties, paragraph: Properties, scope: StyleScope | null): string[] {
   const words: string[] = []
-  const put = (value: string | undefined, say: (value: string) => string) => { if (value !== undefined) words.push(say(value)) }
+  const put = (value: string | undefined, say: (value: string) => string) => {
+    if (value !== undefined) words.push(say(value))
+  }
   const { western, asian, complex } = fontAttributes
-  if (text[western.name] !== undefined || text[western.family] !== undefined) words.push([text[western.name] === undefined ? familyOf(text[western.family]!, scope, false) : familyOf(text[western.name]!, scope, true), text[western.styleName]].filter(Boolean).join(' '))
-  for (const [slot, name] of [[asian, 'asian text'], [complex, 'complex text']] as const) {
+  if (text[western.name] !== undefined || text[western.family] !== undefined)
+    words.push(
+      [
+        text[western.name] === undefined
+          ? familyOf(text[western.family]!, scope, false)
+          : familyOf(text[western.name]!, scope, true),
+        text[western.styleName],
+      ]
+        .filter(Boolean)
+        .join(' '),
+    )
+  for (const [slot, name] of [
+    [asian, 'asian text'],
+    [complex, 'complex text'],
+  ] as const) {
     const value = text[slot.name] ?? text[slot.family]
     if (value !== undefined) words.push(`${name} in ${familyOf(value, scope, text[slot.name] !== undefined)}`)
   }
@@ -37,37 +70,54 @@ export function describeValues(text: Properties, paragraph: Properties, scope: S
     const size = text[slotAttributes[slot].size]
     if (size !== undefined && size !== text['fo:font-size']) words.push(`${slot} text at ${plainLength(size)}`)
   }
-  put(paragraph['fo:line-height'], value => value === 'normal' ? 'leading of the face' : value === '100%' ? 'set solid' : `leading ${plainLength(value)}`)
+  put(paragraph['fo:line-height'], value =>
+    value === 'normal' ? 'leading of the face' : value === '100%' ? 'set solid' : `leading ${plainLength(value)}`,
+  )
   put(paragraph['style:line-height-at-least'], value => `leading at least ${plainLength(value)}`)
   put(paragraph['style:line-spacing'], value => `${plainLength(value)} between lines`)
   put(text['fo:font-weight'], value => weightNames[weightNumber(value)] ?? `weight ${value}`)
-  put(text['fo:font-style'], value => value === 'normal' ? 'upright' : value)
-  put(text['fo:font-variant'], value => value === 'small-caps' ? 'small capitals' : 'no small capitals')
-  put(text['fo:text-transform'], value => ({ uppercase: 'capitals', lowercase: 'lower case', capitalize: 'initial capitals' })[value] ?? 'case as written')
-  put(text['fo:letter-spacing'], value => value === 'normal' ? 'not tracked' : `tracked ${plainLength(value)}`)
-  put(text['style:letter-kerning'], value => value === 'true' ? 'kerned' : 'not kerned')
+  put(text['fo:font-style'], value => (value === 'normal' ? 'upright' : value))
+  put(text['fo:font-variant'], value => (value === 'small-caps' ? 'small capitals' : 'no small capitals'))
+  put(
+    text['fo:text-transform'],
+    value =>
+      ({ uppercase: 'capitals', lowercase: 'lower case', capitalize: 'initial capitals' })[value] ?? 'case as written',
+  )
+  put(text['fo:letter-spacing'], value => (value === 'normal' ? 'not tracked' : `tracked ${plainLength(value)}`))
+  put(text['style:letter-kerning'], value => (value === 'true' ? 'kerned' : 'not kerned'))
   put(text['style:text-scale'], value => `${plainLength(value)} wide`)
   put(text['fo:color'], value => value)
-  put(text['fo:background-color'], value => value === 'transparent' ? 'no background' : `on ${value}`)
-  put(text['style:text-position'], value => /^(super|[1-9])/.test(value) ? 'raised' : /^(sub|-)/.test(value) ? 'lowered' : 'on the baseline')
-  put(text['style:text-underline-style'], value => value === 'none' ? 'not underlined' : 'underlined')
-  put(text['style:text-line-through-style'], value => value === 'none' ? 'not struck through' : 'struck through')
-  put(text['style:text-outline'], value => value === 'true' ? 'outlined' : 'not outlined')
-  put(text['fo:text-shadow'], value => value === 'none' ? 'no shadow' : 'with a shadow')
-  put(text['fo:language'], value => value === 'none' ? 'no language' : `language ${value}${text['fo:country'] && text['fo:country'] !== 'none' ? `-${text['fo:country']}` : ''}`)
-  for (const slot of ['asian', 'complex'] as const) put(text[slotAttributes[slot].language], value => `${slot} language ${value}`)
-  put(text['fo:hyphenate'], value => value === 'true' ? 'hyphenated' : 'not hyphenated')
-  put(text['text:display'], value => value === 'true' ? 'shown' : 'hidden')
+  put(text['fo:background-color'], value => (value === 'transparent' ? 'no background' : `on ${value}`))
+  put(text['style:text-position'], value =>
+    /^(super|[1-9])/.test(value) ? 'raised' : /^(sub|-)/.test(value) ? 'lowered' : 'on the baseline',
+  )
+  put(text['style:text-underline-style'], value => (value === 'none' ? 'not underlined' : 'underlined'))
+  put(text['style:text-line-through-style'], value => (value === 'none' ? 'not struck through' : 'struck through'))
+  put(text['style:text-outline'], value => (value === 'true' ? 'outlined' : 'not outlined'))
+  put(text['fo:text-shadow'], value => (value === 'none' ? 'no shadow' : 'with a shadow'))
+  put(text['fo:language'], value =>
+    value === 'none'
+      ? 'no language'
+      : `language ${value}${text['fo:country'] && text['fo:country'] !== 'none' ? `-${text['fo:country']}` : ''}`,
+  )
+  for (const slot of ['asian', 'complex'] as const)
+    put(text[slotAttributes[slot].language], value => `${slot} language ${value}`)
+  put(text['fo:hyphenate'], value => (value === 'true' ? 'hyphenated' : 'not hyphenated'))
+  put(text['text:display'], value => (value === 'true' ? 'shown' : 'hidden'))
   put(paragraph['fo:text-align'], value => alignments[value] ?? value)
-  put(paragraph['fo:text-indent'], value => points(value) === 0 ? 'no first-line indent' : `first line ${plainLength(value)}`)
+  put(paragraph['fo:text-indent'], value =>
+    points(value) === 0 ? 'no first-line indent' : `first line ${plainLength(value)}`,
+  )
   put(paragraph['fo:margin-left'], value => `${plainLength(value)} from the left`)
   put(paragraph['fo:margin-right'], value => `${plainLength(value)} from the right`)
-  put(paragraph['fo:margin-top'], value => points(value) === 0 ? 'no space before' : `${plainLength(value)} before`)
-  put(paragraph['fo:margin-bottom'], value => points(value) === 0 ? 'no space after' : `${plainLength(value)} after`)
-  put(paragraph['fo:keep-with-next'], value => value === 'always' ? 'kept with the next' : 'not kept with the next')
-  put(paragraph['fo:keep-together'], value => value === 'always' ? 'kept whole' : 'may be divided')
+  put(paragraph['fo:margin-top'], value => (points(value) === 0 ? 'no space before' : `${plainLength(value)} before`))
+  put(paragraph['fo:margin-bottom'], value => (points(value) === 0 ? 'no space after' : `${plainLength(value)} after`))
+  put(paragraph['fo:keep-with-next'], value => (value === 'always' ? 'kept with the next' : 'not kept with the next'))
+  put(paragraph['fo:keep-together'], value => (value === 'always' ? 'kept whole' : 'may be divided'))
   put(paragraph['fo:widows'], value => `widows ${value}`)
   put(paragraph['fo:orphans'], value => `orphans ${value}`)
-  put(paragraph['fo:break-before'], value => value === 'page' ? 'on a new page' : value === 'column' ? 'in a new column' : 'no break before')
+  put(paragraph['fo:break-before'], value =>
+    value === 'page' ? 'on a new page' : value === 'column' ? 'in a new column' : 'no break before',
+  )
   return words
 }

@@ -2,7 +2,17 @@ import { parseFontFamilies } from '../document/font-family'
 import type { FaceDeclaration, StyleScope } from '../document/styles'
 import type { Layer } from './layers'
 import { fontAttributes, slots, type Slot } from '../document/font-attributes'
-import { leadingProperties, percent, points, sharedNames, sharedProperties, slotAttributes, weightNumber, type LeadingProperty, type SharedProperty } from './properties'
+import {
+  leadingProperties,
+  percent,
+  points,
+  sharedNames,
+  sharedProperties,
+  slotAttributes,
+  weightNumber,
+  type LeadingProperty,
+  type SharedProperty,
+} from './properties'
 
 /** The font a slot ends up with, as the document names it. */
 export interface EffectiveFont {
@@ -61,23 +71,45 @@ function fontOf(layer: Layer, slot: Slot, find: FaceLookup, index: number): Effe
     // Where a declared name and a loose family stand together the declared one is taken: it says more.
     const face = find(layer.style.part, name)
     return {
-      family: face ? face.families[0] ?? name : name, styleName: text[attributes.styleName] ?? '', layer: index, features: featuresIn(face?.attributes['svg:font-family']),
-      generic: face?.attributes['style:font-family-generic'] ?? '', pitch: face?.attributes['style:font-pitch'] ?? '', charset: face?.attributes['style:font-charset'] ?? '',
+      family: face ? (face.families[0] ?? name) : name,
+      styleName: text[attributes.styleName] ?? '',
+      layer: index,
+      features: featuresIn(face?.attributes['svg:font-family']),
+      generic: face?.attributes['style:font-family-generic'] ?? '',
+      pitch: face?.attributes['style:font-pitch'] ?? '',
+      charset: face?.attributes['style:font-charset'] ?? '',
     }
   }
   const loose = text[attributes.family]
   if (loose === undefined) return null
   return {
-    family: parseFontFamilies(loose)[0]?.name ?? '', styleName: text[attributes.styleName] ?? '', layer: index, features: featuresIn(loose),
-    generic: text[attributes.generic] ?? '', pitch: text[attributes.pitch] ?? '', charset: text[attributes.charset] ?? '',
+    family: parseFontFamilies(loose)[0]?.name ?? '',
+    styleName: text[attributes.styleName] ?? '',
+    layer: index,
+    features: featuresIn(loose),
+    generic: text[attributes.generic] ?? '',
+    pitch: text[attributes.pitch] ?? '',
+    charset: text[attributes.charset] ?? '',
   }
 }
 
-const featuresIn = (families: string | undefined): string => families?.includes(':') ? parseFontFamilies(families)[0]?.features ?? '' : ''
+const featuresIn = (families: string | undefined): string =>
+  families?.includes(':') ? (parseFontFamilies(families)[0]?.features ?? '') : ''
 
-const nothing: EffectiveFont = { family: '', styleName: '', generic: '', pitch: '', charset: '', features: '', layer: -1 }
+const nothing: EffectiveFont = {
+  family: '',
+  styleName: '',
+  generic: '',
+  pitch: '',
+  charset: '',
+  features: '',
+  layer: -1,
+}
 
-/** Resolves a list of layers, outermost first: the last one that says something wins; percentages multiply what is below. */
+/**
+ * Resolves a list of layers, outermost first: the last one that says something wins; percentages multiply what is
+ * below.
+ */
 export function resolve(layers: readonly Layer[], find: FaceLookup): Effective {
   const winners: Record<string, number> = {}
   const resolved = {} as Record<Slot, SlotValues>
@@ -91,8 +123,10 @@ export function resolve(layers: readonly Layer[], find: FaceLookup): Effective {
     layers.forEach((layer, index) => {
       const { text } = layer
       const named = fontOf(layer, slot, find, index)
-      if (named) { font = named; winners[fontAttributes[slot].name] = index }
-      else if (text[fontAttributes[slot].styleName] !== undefined) {
+      if (named) {
+        font = named
+        winners[fontAttributes[slot].name] = index
+      } else if (text[fontAttributes[slot].styleName] !== undefined) {
         font = { ...font, styleName: text[fontAttributes[slot].styleName]! }
         winners[fontAttributes[slot].styleName] = index
       }
@@ -100,16 +134,33 @@ export function resolve(layers: readonly Layer[], find: FaceLookup): Effective {
       if (stated !== undefined) {
         const factor = percent(stated)
         const absolute = points(stated)
-        if (factor !== null || absolute !== null) { size = absolute ?? size * factor!; winners[names.size] = index }
+        if (factor !== null || absolute !== null) {
+          size = absolute ?? size * factor!
+          winners[names.size] = index
+        }
       }
       const relative = points(text[names.sizeRelative])
-      if (relative !== null) { size += relative; winners[names.size] = index }
-      if (text[names.weight] !== undefined) { weight = weightNumber(text[names.weight]); winners[names.weight] = index }
+      if (relative !== null) {
+        size += relative
+        winners[names.size] = index
+      }
+      if (text[names.weight] !== undefined) {
+        weight = weightNumber(text[names.weight])
+        winners[names.weight] = index
+      }
       const stance = text[names.style]
-      if (stance === 'normal' || stance === 'italic' || stance === 'oblique') { posture = stance; winners[names.style] = index }
+      if (stance === 'normal' || stance === 'italic' || stance === 'oblique') {
+        posture = stance
+        winners[names.style] = index
+      }
       if (text[names.language] !== undefined) {
         const country = text[names.country]
-        language = text[names.language] === 'none' ? '' : country && country !== 'none' ? `${text[names.language]}-${country}` : text[names.language]!
+        language =
+          text[names.language] === 'none'
+            ? ''
+            : country && country !== 'none'
+              ? `${text[names.language]}-${country}`
+              : text[names.language]!
         winners[names.language] = index
       }
     })
@@ -120,18 +171,28 @@ export function resolve(layers: readonly Layer[], find: FaceLookup): Effective {
   layers.forEach((layer, index) => {
     for (const name of sharedNames) {
       const value = layer.text[name]
-      if (value !== undefined) { shared[name] = value; winners[name] = index }
+      if (value !== undefined) {
+        shared[name] = value
+        winners[name] = index
+      }
     }
     for (const name of leadingProperties) {
       const value = layer.paragraph[name]
-      if (value !== undefined) { leading[name] = value; winners[name] = index }
+      if (value !== undefined) {
+        leading[name] = value
+        winners[name] = index
+      }
     }
   })
   return { slots: resolved, shared, leading, layers, winners }
 }
 
 /** One step of a trace: what a layer says about a property. */
-export interface TraceStep { readonly layer: Layer, readonly value: string, readonly wins: boolean }
+export interface TraceStep {
+  readonly layer: Layer
+  readonly value: string
+  readonly wins: boolean
+}
 
 /** Every layer that had a say about a property, outermost first, and which one won. */
 export function trace(effective: Effective, attribute: string): TraceStep[] {
@@ -147,8 +208,16 @@ export function trace(effective: Effective, attribute: string): TraceStep[] {
 export function looksSame(a: Effective, b: Effective, slot: Slot): boolean {
   const one = a.slots[slot]
   const other = b.slots[slot]
-  return one.size === other.size && one.weight === other.weight && one.posture === other.posture && one.language === other.language
-    && one.font.family === other.font.family && one.font.styleName === other.font.styleName && one.font.charset === other.font.charset && one.font.features === other.font.features
-    && sharedNames.every(name => a.shared[name] === b.shared[name])
-    && leadingProperties.every(name => a.leading[name] === b.leading[name])
+  return (
+    one.size === other.size &&
+    one.weight === other.weight &&
+    one.posture === other.posture &&
+    one.language === other.language &&
+    one.font.family === other.font.family &&
+    one.font.styleName === other.font.styleName &&
+    one.font.charset === other.font.charset &&
+    one.font.features === other.font.features &&
+    sharedNames.every(name => a.shared[name] === b.shared[name]) &&
+    leadingProperties.every(name => a.leading[name] === b.leading[name])
+  )
 }

@@ -6,17 +6,51 @@ import { leadingProperties, slotAttributes } from './properties'
  * 1.4 part 3, 20.
  */
 
-export interface PropertyGroup { readonly id: GroupId, readonly title: string, readonly text: readonly string[], readonly paragraph: readonly string[] }
+export interface PropertyGroup {
+  readonly id: GroupId
+  readonly title: string
+  readonly text: readonly string[]
+  readonly paragraph: readonly string[]
+}
 
-export const groupIds = ['face', 'size', 'weight', 'posture', 'color', 'tracking', 'kerning', 'scale', 'case', 'position', 'background', 'lines', 'effects', 'language', 'hyphenation', 'leading', 'hidden', 'revision', 'setting'] as const
-export type GroupId = typeof groupIds[number]
+export const groupIds = [
+  'face',
+  'size',
+  'weight',
+  'posture',
+  'color',
+  'tracking',
+  'kerning',
+  'scale',
+  'case',
+  'position',
+  'background',
+  'lines',
+  'effects',
+  'language',
+  'hyphenation',
+  'leading',
+  'hidden',
+  'revision',
+  'setting',
+] as const
+export type GroupId = (typeof groupIds)[number]
 
-const ofSlots = (pick: (slot: typeof slots[number]) => readonly string[]) => slots.flatMap(pick)
-const underlines = ['style', 'type', 'width', 'color', 'mode'].flatMap(part => [`style:text-underline-${part}`, `style:text-line-through-${part}`, `style:text-overline-${part}`])
+const ofSlots = (pick: (slot: (typeof slots)[number]) => readonly string[]) => slots.flatMap(pick)
+const underlines = ['style', 'type', 'width', 'color', 'mode'].flatMap(part => [
+  `style:text-underline-${part}`,
+  `style:text-line-through-${part}`,
+  `style:text-overline-${part}`,
+])
 
 export const propertyGroups: readonly PropertyGroup[] = [
   { id: 'face', title: 'face', text: ofSlots(slot => Object.values(fontAttributes[slot])), paragraph: [] },
-  { id: 'size', title: 'size', text: ofSlots(slot => [slotAttributes[slot].size, slotAttributes[slot].sizeRelative]), paragraph: [] },
+  {
+    id: 'size',
+    title: 'size',
+    text: ofSlots(slot => [slotAttributes[slot].size, slotAttributes[slot].sizeRelative]),
+    paragraph: [],
+  },
   { id: 'weight', title: 'weight', text: ofSlots(slot => [slotAttributes[slot].weight]), paragraph: [] },
   { id: 'posture', title: 'italics', text: ofSlots(slot => [slotAttributes[slot].style]), paragraph: [] },
   { id: 'color', title: 'colour', text: ['fo:color', 'style:use-window-font-color'], paragraph: [] },
@@ -26,17 +60,64 @@ export const propertyGroups: readonly PropertyGroup[] = [
   { id: 'case', title: 'case', text: ['fo:text-transform', 'fo:font-variant'], paragraph: [] },
   { id: 'position', title: 'raised or lowered', text: ['style:text-position'], paragraph: [] },
   { id: 'background', title: 'background', text: ['fo:background-color'], paragraph: [] },
-  { id: 'lines', title: 'underlines and strikes', text: [...underlines, 'style:text-line-through-text', 'style:text-line-through-text-style'], paragraph: [] },
-  { id: 'effects', title: 'outline and shadow', text: ['style:text-outline', 'fo:text-shadow', 'style:font-relief', 'style:text-emphasize', 'style:text-blinking'], paragraph: [] },
-  { id: 'language', title: 'language', text: [...ofSlots(slot => [slotAttributes[slot].language, slotAttributes[slot].country]), 'fo:script', 'style:script-asian', 'style:script-complex', 'style:rfc-language-tag', 'style:rfc-language-tag-asian', 'style:rfc-language-tag-complex'], paragraph: [] },
-  { id: 'hyphenation', title: 'hyphenation', text: ['fo:hyphenate', 'fo:hyphenation-push-char-count', 'fo:hyphenation-remain-char-count'], paragraph: [] },
+  {
+    id: 'lines',
+    title: 'underlines and strikes',
+    text: [...underlines, 'style:text-line-through-text', 'style:text-line-through-text-style'],
+    paragraph: [],
+  },
+  {
+    id: 'effects',
+    title: 'outline and shadow',
+    text: ['style:text-outline', 'fo:text-shadow', 'style:font-relief', 'style:text-emphasize', 'style:text-blinking'],
+    paragraph: [],
+  },
+  {
+    id: 'language',
+    title: 'language',
+    text: [
+      ...ofSlots(slot => [slotAttributes[slot].language, slotAttributes[slot].country]),
+      'fo:script',
+      'style:script-asian',
+      'style:script-complex',
+      'style:rfc-language-tag',
+      'style:rfc-language-tag-asian',
+      'style:rfc-language-tag-complex',
+    ],
+    paragraph: [],
+  },
+  {
+    id: 'hyphenation',
+    title: 'hyphenation',
+    text: ['fo:hyphenate', 'fo:hyphenation-push-char-count', 'fo:hyphenation-remain-char-count'],
+    paragraph: [],
+  },
   { id: 'leading', title: 'leading', text: [], paragraph: leadingProperties },
   { id: 'hidden', title: 'hidden text', text: ['text:display', 'text:condition'], paragraph: [] },
   // Marks by which programs tell revisions apart: nothing of them is seen.
-  { id: 'revision', title: 'revision marks', text: ['{http://openoffice.org/2009/office}rsid', '{http://openoffice.org/2009/office}paragraph-rsid'], paragraph: [] },
   {
-    id: 'setting', title: 'alignment, indents and spacing', text: [],
-    paragraph: ['fo:text-align', 'fo:text-align-last', 'style:justify-single-word', 'fo:margin', 'fo:margin-left', 'fo:margin-right', 'fo:margin-top', 'fo:margin-bottom', 'fo:text-indent', 'style:auto-text-indent', 'style:contextual-spacing'],
+    id: 'revision',
+    title: 'revision marks',
+    text: ['{http://openoffice.org/2009/office}rsid', '{http://openoffice.org/2009/office}paragraph-rsid'],
+    paragraph: [],
+  },
+  {
+    id: 'setting',
+    title: 'alignment, indents and spacing',
+    text: [],
+    paragraph: [
+      'fo:text-align',
+      'fo:text-align-last',
+      'style:justify-single-word',
+      'fo:margin',
+      'fo:margin-left',
+      'fo:margin-right',
+      'fo:margin-top',
+      'fo:margin-bottom',
+      'fo:text-indent',
+      'style:auto-text-indent',
+      'style:contextual-spacing',
+    ],
   },
 ]
 
@@ -48,13 +129,24 @@ export const emphasisGroups = ['posture', 'weight', 'position', 'language'] as c
 
 export const groupOf = (id: GroupId): PropertyGroup => propertyGroups.find(group => group.id === id)!
 
-const byAttribute = new Map(propertyGroups.flatMap(group => [...group.text.map(name => [name, group.id] as const), ...group.paragraph.map(name => [name, group.id] as const)]))
+const byAttribute = new Map(
+  propertyGroups.flatMap(group => [
+    ...group.text.map(name => [name, group.id] as const),
+    ...group.paragraph.map(name => [name, group.id] as const),
+  ]),
+)
 
 /** The group an attribute belongs to; undefined for those that are no type property. */
 export const groupOfAttribute = (attribute: string): GroupId | undefined => byAttribute.get(attribute)
 
 /** Attributes of some groups, of text and of paragraphs. */
-export function attributesOf(groups: readonly GroupId[]): { readonly text: ReadonlySet<string>, readonly paragraph: ReadonlySet<string> } {
+export function attributesOf(groups: readonly GroupId[]): {
+  readonly text: ReadonlySet<string>
+  readonly paragraph: ReadonlySet<string>
+} {
   const chosen = groups.map(groupOf)
-  return { text: new Set(chosen.flatMap(group => group.text)), paragraph: new Set(chosen.flatMap(group => group.paragraph)) }
+  return {
+    text: new Set(chosen.flatMap(group => group.text)),
+    paragraph: new Set(chosen.flatMap(group => group.paragraph)),
+  }
 }

@@ -6,13 +6,22 @@ import type { ObjectKind } from '../document/open'
 export interface Layer {
   readonly from: 'default' | 'frame' | 'cell' | 'chart' | 'paragraph' | 'list' | 'text'
   readonly style: Style
-  /** The style is automatic: what it sets was set by hand on this text (local formatting). Charts know no other styles: theirs are their own. */
+  /**
+   * The style is automatic: what it sets was set by hand on this text (local formatting). Charts know no other
+   * styles: theirs are their own.
+   */
   readonly local: boolean
   readonly text: Properties
   readonly paragraph: Properties
 }
 
-const layer = (from: Layer['from'], style: Style): Layer => ({ from, style, local: style.origin === 'automatic' && style.family !== 'chart', text: style.text, paragraph: style.paragraph })
+const layer = (from: Layer['from'], style: Style): Layer => ({
+  from,
+  style,
+  local: style.origin === 'automatic' && style.family !== 'chart',
+  text: style.text,
+  paragraph: style.paragraph,
+})
 
 function chain(scope: StyleScope, from: Layer['from'], family: string, name: string | null): Layer[] {
   const style = name === null ? undefined : findStyle(scope, family, name)
@@ -37,12 +46,14 @@ function defaultFamily(kind: ObjectKind, holder: Holder | null, shape: boolean):
  * …-outline9): text of level n takes the nth in place of the first.
  */
 export function frameStyles(scope: StyleScope, name: string | null, level = 1): Style[] {
-  const style = name === null ? undefined : findStyle(scope, 'presentation', name) ?? findStyle(scope, 'graphic', name)
+  const style =
+    name === null ? undefined : (findStyle(scope, 'presentation', name) ?? findStyle(scope, 'graphic', name))
   if (!style) return []
   const styles = withParents(scope, style)
   if (level < 2 || style.family !== 'presentation') return styles
   const at = styles.findIndex(each => each.name.endsWith('-outline1'))
-  const deeper = at < 0 ? undefined : findStyle(scope, 'presentation', styles[at]!.name.replace(/1$/, String(Math.min(level, 9))))
+  const deeper =
+    at < 0 ? undefined : findStyle(scope, 'presentation', styles[at]!.name.replace(/1$/, String(Math.min(level, 9))))
   return deeper ? [...withParents(scope, deeper), ...styles.slice(at + 1)] : styles
 }
 
@@ -54,13 +65,20 @@ function templateLayers(scope: StyleScope, template: CellTemplate | null): Layer
 function holderLayers(scope: StyleScope, holder: Holder, level: number): Layer[] {
   const outer = holder.parent ? holderLayers(scope, holder.parent, level) : []
   switch (holder.kind) {
-    case 'frame': return [
-      ...outer,
-      ...frameStyles(scope, holder.graphicStyle, level).map(style => layer('frame', style)),
-      ...chain(scope, 'frame', 'paragraph', holder.textStyle),
-    ]
-    case 'cell': return [...outer, ...templateLayers(scope, holder.template), ...chain(scope, 'cell', 'table-cell', holder.styleName)]
-    case 'chart-text': return [...outer, ...holder.styleNames.flatMap(name => chain(scope, 'chart', 'chart', name))]
+    case 'frame':
+      return [
+        ...outer,
+        ...frameStyles(scope, holder.graphicStyle, level).map(style => layer('frame', style)),
+        ...chain(scope, 'frame', 'paragraph', holder.textStyle),
+      ]
+    case 'cell':
+      return [
+        ...outer,
+        ...templateLayers(scope, holder.template),
+        ...chain(scope, 'cell', 'table-cell', holder.styleName),
+      ]
+    case 'chart-text':
+      return [...outer, ...holder.styleNames.flatMap(name => chain(scope, 'chart', 'chart', name))]
   }
 }
 
@@ -71,15 +89,25 @@ function holds(condition: string, paragraph: Paragraph, role: string): boolean {
   const number = call[2] === undefined ? null : Number(call[2])
   const cell = paragraph.holder?.kind === 'cell' ? paragraph.holder : null
   switch (call[1]) {
-    case 'list-level': return paragraph.list !== null && (number === null || paragraph.list.level === number)
-    case 'outline-level': return paragraph.heading !== null && (number === null || paragraph.heading === number)
-    case 'table': return cell !== null && !cell.heading
-    case 'table-header': return cell?.heading === true
-    case 'text-box': return paragraph.holder?.kind === 'frame'
-    case 'footnote': case 'endnote': return paragraph.place === 'note'
-    case 'header': return role.startsWith('header')
-    case 'footer': return role.startsWith('footer')
-    default: return false
+    case 'list-level':
+      return paragraph.list !== null && (number === null || paragraph.list.level === number)
+    case 'outline-level':
+      return paragraph.heading !== null && (number === null || paragraph.heading === number)
+    case 'table':
+      return cell !== null && !cell.heading
+    case 'table-header':
+      return cell?.heading === true
+    case 'text-box':
+      return paragraph.holder?.kind === 'frame'
+    case 'footnote':
+    case 'endnote':
+      return paragraph.place === 'note'
+    case 'header':
+      return role.startsWith('header')
+    case 'footer':
+      return role.startsWith('footer')
+    default:
+      return false
   }
 }
 
@@ -107,7 +135,9 @@ export function paragraphLayers(scope: StyleScope, kind: ObjectKind, paragraph: 
 
 /** The layers of a named style by itself: the default under it, its parents, the style. */
 export function namedLayers(scope: StyleScope, kind: ObjectKind, family: string, name: string): Layer[] {
-  const fallback = scope.defaults.get(family === 'text' || family === 'paragraph' ? defaultFamily(kind, null, false) : family)
+  const fallback = scope.defaults.get(
+    family === 'text' || family === 'paragraph' ? defaultFamily(kind, null, false) : family,
+  )
   const own = chain(scope, family === 'text' ? 'text' : family === 'paragraph' ? 'paragraph' : 'frame', family, name)
   return fallback ? [layer('default', fallback), ...own] : own
 }

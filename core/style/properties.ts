@@ -5,29 +5,75 @@
 
 import type { Slot } from '../document/font-attributes'
 
-
-
-export interface SlotAttributes { readonly size: string, readonly sizeRelative: string, readonly weight: string, readonly style: string, readonly language: string, readonly country: string }
+export interface SlotAttributes {
+  readonly size: string
+  readonly sizeRelative: string
+  readonly weight: string
+  readonly style: string
+  readonly language: string
+  readonly country: string
+}
 
 export const slotAttributes: Readonly<Record<Slot, SlotAttributes>> = {
-  western: { size: 'fo:font-size', sizeRelative: 'style:font-size-rel', weight: 'fo:font-weight', style: 'fo:font-style', language: 'fo:language', country: 'fo:country' },
-  asian: { size: 'style:font-size-asian', sizeRelative: 'style:font-size-rel-asian', weight: 'style:font-weight-asian', style: 'style:font-style-asian', language: 'style:language-asian', country: 'style:country-asian' },
-  complex: { size: 'style:font-size-complex', sizeRelative: 'style:font-size-rel-complex', weight: 'style:font-weight-complex', style: 'style:font-style-complex', language: 'style:language-complex', country: 'style:country-complex' },
+  western: {
+    size: 'fo:font-size',
+    sizeRelative: 'style:font-size-rel',
+    weight: 'fo:font-weight',
+    style: 'fo:font-style',
+    language: 'fo:language',
+    country: 'fo:country',
+  },
+  asian: {
+    size: 'style:font-size-asian',
+    sizeRelative: 'style:font-size-rel-asian',
+    weight: 'style:font-weight-asian',
+    style: 'style:font-style-asian',
+    language: 'style:language-asian',
+    country: 'style:country-asian',
+  },
+  complex: {
+    size: 'style:font-size-complex',
+    sizeRelative: 'style:font-size-rel-complex',
+    weight: 'style:font-weight-complex',
+    style: 'style:font-style-complex',
+    language: 'style:language-complex',
+    country: 'style:country-complex',
+  },
 }
 
 /** Type properties that all slots share, with what holds where nothing is said. */
 export const sharedProperties = {
-  'fo:color': '', 'style:use-window-font-color': 'false', 'fo:letter-spacing': 'normal', 'fo:text-transform': 'none', 'fo:font-variant': 'normal',
-  'style:text-position': '', 'style:text-scale': '100%', 'style:letter-kerning': 'false', 'fo:background-color': 'transparent',
-  'style:text-underline-style': 'none', 'style:text-underline-type': '', 'style:text-underline-color': '', 'style:text-underline-width': '',
-  'style:text-line-through-style': 'none', 'style:text-line-through-type': '', 'style:text-outline': 'false', 'fo:text-shadow': 'none', 'fo:hyphenate': 'false', 'text:display': 'true',
+  'fo:color': '',
+  'style:use-window-font-color': 'false',
+  'fo:letter-spacing': 'normal',
+  'fo:text-transform': 'none',
+  'fo:font-variant': 'normal',
+  'style:text-position': '',
+  'style:text-scale': '100%',
+  'style:letter-kerning': 'false',
+  'fo:background-color': 'transparent',
+  'style:text-underline-style': 'none',
+  'style:text-underline-type': '',
+  'style:text-underline-color': '',
+  'style:text-underline-width': '',
+  'style:text-line-through-style': 'none',
+  'style:text-line-through-type': '',
+  'style:text-outline': 'false',
+  'fo:text-shadow': 'none',
+  'fo:hyphenate': 'false',
+  'text:display': 'true',
 } as const
 export type SharedProperty = keyof typeof sharedProperties
 export const sharedNames = Object.keys(sharedProperties) as SharedProperty[]
 
 /** Leading is a paragraph's, yet part of how its text looks. */
-export const leadingProperties = ['fo:line-height', 'style:line-height-at-least', 'style:line-spacing', 'style:font-independent-line-spacing'] as const
-export type LeadingProperty = typeof leadingProperties[number]
+export const leadingProperties = [
+  'fo:line-height',
+  'style:line-height-at-least',
+  'style:line-spacing',
+  'style:font-independent-line-spacing',
+] as const
+export type LeadingProperty = (typeof leadingProperties)[number]
 
 const pointsPer: Readonly<Record<string, number>> = { pt: 1, in: 72, cm: 72 / 2.54, mm: 72 / 25.4, pc: 12, px: 0.75 }
 
@@ -40,7 +86,7 @@ export function points(value: string | undefined): number | null {
   let known = lengths.get(value)
   if (known === undefined) {
     if (lengths.size > 5000) lengths.clear()
-    lengths.set(value, known = readPoints(value))
+    lengths.set(value, (known = readPoints(value)))
   }
   return known
 }

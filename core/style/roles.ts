@@ -19,17 +19,32 @@ export interface RoleSigns {
 
 /** What a name says outright. */
 const nameRoles: readonly (readonly [RegExp, Role])[] = [
-  [/\b(lead|intro(duction)?|standfirst|vorspann|chapeau)\b/i, 'lead'], [/\b(caption|legend|bildunterschrift|beschriftung)\b/i, 'caption'], [/\b(foot|end)?notes?\b|\bfu(ß|ss)note/i, 'note'],
-  [/\bsub(title|heading|head)\b|\b(heading|überschrift|titre) [2-9]\b/i, 'subheading'], [/\btitle\b|\btitel\b/i, 'display'], [/\b(heading|überschrift|titre)\b/i, 'heading'],
-  [/\b(table|timetable|figures|cell|tabelle)\b/i, 'data'], [/\b(header|footer|label|folio|kopfzeile|fu(ß|ss)zeile)\b/i, 'label'],
+  [/\b(lead|intro(duction)?|standfirst|vorspann|chapeau)\b/i, 'lead'],
+  [/\b(caption|legend|bildunterschrift|beschriftung)\b/i, 'caption'],
+  [/\b(foot|end)?notes?\b|\bfu(ß|ss)note/i, 'note'],
+  [/\bsub(title|heading|head)\b|\b(heading|überschrift|titre) [2-9]\b/i, 'subheading'],
+  [/\btitle\b|\btitel\b/i, 'display'],
+  [/\b(heading|überschrift|titre)\b/i, 'heading'],
+  [/\b(table|timetable|figures|cell|tabelle)\b/i, 'data'],
+  [/\b(header|footer|label|folio|kopfzeile|fu(ß|ss)zeile)\b/i, 'label'],
 ]
 
 /**
- * What text of a style probably does, from its name where that says it, else from its size against the body's, its length and its place; null where there is
- * nothing to go by. The steps are those of a printers' scale, whose neighbours are about 1.12 apart (Bringhurst, The
- * Elements of Typographic Style, 3.1).
+ * What text of a style probably does, from its name where that says it, else from its size against the body's, its
+ * length and its place; null where there is nothing to go by. The steps are those of a printers' scale, whose
+ * neighbours are about 1.12 apart (Bringhurst, The Elements of Typographic Style, 3.1).
  */
-export function proposeRole({ name, size, bodySize, bold, characters, paragraphs, most, level, place }: RoleSigns): Role | null {
+export function proposeRole({
+  name,
+  size,
+  bodySize,
+  bold,
+  characters,
+  paragraphs,
+  most,
+  level,
+  place,
+}: RoleSigns): Role | null {
   if (characters === 0 || paragraphs === 0) return level === null ? null : level === 1 ? 'heading' : 'subheading'
   const named = nameRoles.find(([pattern]) => pattern.test(name))
   if (named) return named[1]
@@ -50,9 +65,17 @@ export function proposeRole({ name, size, bodySize, bold, characters, paragraphs
 
 /** Why a name says nothing of what a style is for; null where it does. */
 export function nameHint(displayName: string): string | null {
-  if (/^(new |untitled |unnamed )?(style|stil|absatz|para(graph)?|text|char(acter)?|zeichen|format(vorlage)?|untitled|unnamed)[ _-]*\d*$/i.test(displayName) || /^[a-z]{1,2}\d+$/i.test(displayName)) return 'says nothing of what it is for'
+  if (
+    /^(new |untitled |unnamed )?(style|stil|absatz|para(graph)?|text)[ _-]*\d*$/i.test(displayName) ||
+    /^(new |untitled |unnamed )?(char(acter)?|zeichen|format(vorlage)?|untitled|unnamed)[ _-]*\d*$/i.test(
+      displayName,
+    ) ||
+    /^[a-z]{1,2}\d+$/i.test(displayName)
+  )
+    return 'says nothing of what it is for'
   if (/^(copy of|kopie von)\b|\b(copy|kopie)( ?\d+)?$/i.test(displayName)) return 'says only where it came from'
-  if (/\b\d+([.,]\d+)? ?(pt|px|mm)\b|\b(bold|italic|red|blue|green|grey|gray)\b/i.test(displayName)) return 'says how it looks, which may change'
+  if (/\b\d+([.,]\d+)? ?(pt|px|mm)\b|\b(bold|italic|red|blue|green|grey|gray)\b/i.test(displayName))
+    return 'says how it looks, which may change'
   if (/^WW-|_20_|^_/.test(displayName)) return 'carries the traces of a conversion'
   return null
 }

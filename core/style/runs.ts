@@ -6,7 +6,10 @@ import { slotRuns } from './slots'
 /** Stands for a frame or note in a paragraph's text. */
 export const objectSign = '\uFFFC'
 
-/** A stretch of a paragraph whose characters share style, slot and source node. Offsets count UTF-16 units of the paragraph's text. */
+/**
+ * A stretch of a paragraph whose characters share style, slot and source node. Offsets count UTF-16 units of the
+ * paragraph's text.
+ */
 export interface TextRun {
   readonly start: number
   readonly end: number
@@ -27,13 +30,23 @@ export interface ParagraphText {
 
 function textOf(inline: Inline): string {
   switch (inline.kind) {
-    case 'text': case 'space': case 'tab': case 'break': return inline.text
-    case 'frame': case 'note': return objectSign
-    case 'annotation': return ''
+    case 'text':
+    case 'space':
+    case 'tab':
+    case 'break':
+      return inline.text
+    case 'frame':
+    case 'note':
+      return objectSign
+    case 'annotation':
+      return ''
   }
 }
 
-/** A paragraph's text, as all offsets into it count: tabs as \t, forced breaks as \n, one object sign per frame or note. */
+/**
+ * A paragraph's text, as all offsets into it count: tabs as \t, forced breaks as \n, one object sign per frame or
+ * note.
+ */
 export function paragraphText({ inlines }: Paragraph): string {
   return inlines.length === 1 ? textOf(inlines[0]!) : inlines.map(textOf).join('')
 }

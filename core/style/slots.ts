@@ -8,8 +8,23 @@ import type { Slot } from '../document/font-attributes'
  * one after them; in a paragraph without any, western. So a lone space belongs to the words in front of it.
  */
 
-const asian = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Hangul}\p{Script=Bopomofo}\p{Script=Yi}\u3000-\u303F\uFF00-\uFFEF\u31C0-\u31EF\u3200-\u33FF]/u
-const complex = /[\p{Script=Arabic}\p{Script=Hebrew}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}\p{Script=Devanagari}\p{Script=Bengali}\p{Script=Gurmukhi}\p{Script=Gujarati}\p{Script=Oriya}\p{Script=Tamil}\p{Script=Telugu}\p{Script=Kannada}\p{Script=Malayalam}\p{Script=Sinhala}\p{Script=Thai}\p{Script=Lao}\p{Script=Tibetan}\p{Script=Myanmar}\p{Script=Khmer}\p{Script=Mongolian}]/u
+/** A character of one of these scripts (Unicode 16, Script), or of these ranges. */
+const anyOf = (scripts: string, ranges = ''): RegExp =>
+  new RegExp(
+    `[${scripts
+      .split(' ')
+      .map(script => `\\p{Script=${script}}`)
+      .join('')}${ranges}]`,
+    'u',
+  )
+const asian = anyOf(
+  'Han Hiragana Katakana Hangul Bopomofo Yi',
+  '\\u3000-\\u303F\\uFF00-\\uFFEF\\u31C0-\\u31EF\\u3200-\\u33FF',
+)
+const complex = anyOf(
+  'Arabic Hebrew Syriac Thaana Nko Devanagari Bengali Gurmukhi Gujarati Oriya Tamil Telugu Kannada Malayalam ' +
+    'Sinhala Thai Lao Tibetan Myanmar Khmer Mongolian',
+)
 const weak = /[\p{Script=Common}\p{Script=Inherited}\p{Script=Unknown}]/u
 /** Nothing here but characters of European scripts and weak ones: most text, decided at once. */
 const plainlyWestern = /^[\u0000-\u058F\u1E00-\u1FFF\u2000-\u2BFF\uFB00-\uFB06]*$/
@@ -21,7 +36,11 @@ export function slotOf(character: string): Slot | null {
   return weak.test(character) ? null : 'western'
 }
 
-export interface SlotRun { readonly slot: Slot, readonly start: number, readonly end: number }
+export interface SlotRun {
+  readonly slot: Slot
+  readonly start: number
+  readonly end: number
+}
 
 /** The slots of a paragraph's text, in runs of UTF-16 offsets that cover it. */
 export function slotRuns(text: string): SlotRun[] {
@@ -34,7 +53,10 @@ export function slotRuns(text: string): SlotRun[] {
   for (const character of text) {
     const own = slotOf(character)
     if (own !== null && own !== slot) {
-      if (slot !== null) { runs.push({ slot, start, end: at }); start = at }
+      if (slot !== null) {
+        runs.push({ slot, start, end: at })
+        start = at
+      }
       slot = own
     }
     at += character.length

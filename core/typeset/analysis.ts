@@ -8,7 +8,12 @@ import { latin, scriptTable } from './unicode-tables'
 import type { Words } from './words'
 
 /** A stretch of a paragraph's text from one inline, in one font slot. Its style is asked for when it is set. */
-export interface AnalysedRun { readonly start: number, readonly end: number, readonly inline: Inline, readonly slot: Slot }
+export interface AnalysedRun {
+  readonly start: number
+  readonly end: number
+  readonly inline: Inline
+  readonly slot: Slot
+}
 
 /** What a segment of text is. An anchor takes no room: something stands there that is placed elsewhere. */
 export const kinds = { word: 0, space: 1, tab: 2, object: 3, lineBreak: 4, anchor: 5 } as const
@@ -25,7 +30,10 @@ export interface Analysis {
   readonly rightToLeft: boolean
   readonly strict: boolean
   readonly segments: number
-  /** By segment: where it starts (and one more: the text's length), its kind, run, word number, script and embedding level. */
+  /**
+   * By segment: where it starts (and one more: the text's length), its kind, run, word number, script and embedding
+   * level.
+   */
   readonly starts: Uint32Array
   readonly kind: Uint8Array
   readonly run: Uint32Array
@@ -84,11 +92,17 @@ export function analyse(paragraph: Paragraph, words: Words, options: AnalysisOpt
 
   const kindAt = (at: number): number => {
     switch (text.charCodeAt(at)) {
-      case 0x20: case 0xA0: return kinds.space
-      case 0x09: return kinds.tab
-      case 0x0A: return kinds.lineBreak
-      case 0xFFFC: return isAnchor(runs[runAt]!.inline) ? kinds.anchor : kinds.object
-      default: return kinds.word
+      case 0x20:
+      case 0xa0:
+        return kinds.space
+      case 0x09:
+        return kinds.tab
+      case 0x0a:
+        return kinds.lineBreak
+      case 0xfffc:
+        return isAnchor(runs[runAt]!.inline) ? kinds.anchor : kinds.object
+      default:
+        return kinds.word
     }
   }
   const segment = (from: number, to: number, of: number): void => {
@@ -112,19 +126,50 @@ export function analyse(paragraph: Paragraph, words: Words, options: AnalysisOpt
   for (let at = 0; at < text.length;) {
     while (runs[runAt]!.end <= at) runAt++
     const of = kindAt(at)
-    if (of === kinds.tab && starts.length > unitStart) { unit(unitStart, 0); unitStart = starts.length }
+    if (of === kinds.tab && starts.length > unitStart) {
+      unit(unitStart, 0)
+      unitStart = starts.length
+    }
     let end = at + 1
     if (of === kinds.word || of === kinds.space) {
       const limit = Math.min(runs[runAt]!.end, text.length, at + longestSegment)
-      while (end < limit && breaks[end] === 0 && (levels === null || levels[end] === levels[at]) && (scripts === null || scripts[end] === scripts[at]) && kindAt(end) === of) end++
+      while (
+        end < limit &&
+        breaks[end] === 0 &&
+        (levels === null || levels[end] === levels[at]) &&
+        (scripts === null || scripts[end] === scripts[at]) &&
+        kindAt(end) === of
+      )
+        end++
       // A pair of surrogates stays together.
-      if (end < text.length && end > at + 1 && (text.charCodeAt(end) & 0xFC00) === 0xDC00 && (text.charCodeAt(end - 1) & 0xFC00) === 0xD800) end--
-      else if (end === at + 1 && (text.charCodeAt(at) & 0xFC00) === 0xD800 && (text.charCodeAt(end) & 0xFC00) === 0xDC00) end++
+      if (
+        end < text.length &&
+        end > at + 1 &&
+        (text.charCodeAt(end) & 0xfc00) === 0xdc00 &&
+        (text.charCodeAt(end - 1) & 0xfc00) === 0xd800
+      )
+        end--
+      else if (
+        end === at + 1 &&
+        (text.charCodeAt(at) & 0xfc00) === 0xd800 &&
+        (text.charCodeAt(end) & 0xfc00) === 0xdc00
+      )
+        end++
     }
     segment(at, end, of)
-    if (of === kinds.tab) { unit(unitStart, isTab | (breaks[end] === required ? mustEnd : 0)); unitStart = starts.length; textOnly = false }
-    else if (breaks[end]! > 0 && end < text.length) {
-      unit(unitStart, breaks[end] === required && text.charCodeAt(end - 1) === 0x0A ? mustEnd : text.charCodeAt(end - 1) === 0xAD ? softHyphen : 0)
+    if (of === kinds.tab) {
+      unit(unitStart, isTab | (breaks[end] === required ? mustEnd : 0))
+      unitStart = starts.length
+      textOnly = false
+    } else if (breaks[end]! > 0 && end < text.length) {
+      unit(
+        unitStart,
+        breaks[end] === required && text.charCodeAt(end - 1) === 0x0a
+          ? mustEnd
+          : text.charCodeAt(end - 1) === 0xad
+            ? softHyphen
+            : 0,
+      )
       unitStart = starts.length
     }
     if (of === kinds.object || of === kinds.lineBreak) textOnly = false
@@ -136,13 +181,34 @@ export function analyse(paragraph: Paragraph, words: Words, options: AnalysisOpt
   starts.push(text.length)
   first.push(segments)
   return {
-    text, runs, rightToLeft: options.rightToLeft, strict: options.strict, segments, starts: Uint32Array.from(starts), kind: Uint8Array.from(kind), run: Uint32Array.from(run), word: Int32Array.from(word),
-    script: Uint8Array.from(script), level: Uint8Array.from(level), units: trailing.length, first: Uint32Array.from(first), trailing: Uint32Array.from(trailing), flags: Uint8Array.from(flags),
-    simple, regular: simple && segments === trailing.length * 2 - 1 && kind.every((of, at) => at % 2 === 0 ? of === kinds.word : of === kinds.space && word[at] === 1), textOnly, hasObjects: text.includes(objectSign),
+    text,
+    runs,
+    rightToLeft: options.rightToLeft,
+    strict: options.strict,
+    segments,
+    starts: Uint32Array.from(starts),
+    kind: Uint8Array.from(kind),
+    run: Uint32Array.from(run),
+    word: Int32Array.from(word),
+    script: Uint8Array.from(script),
+    level: Uint8Array.from(level),
+    units: trailing.length,
+    first: Uint32Array.from(first),
+    trailing: Uint32Array.from(trailing),
+    flags: Uint8Array.from(flags),
+    simple,
+    regular:
+      simple &&
+      segments === trailing.length * 2 - 1 &&
+      kind.every((of, at) => (at % 2 === 0 ? of === kinds.word : of === kinds.space && word[at] === 1)),
+    textOnly,
+    hasObjects: text.includes(objectSign),
   }
 }
 
-function isAnchor(inline: Inline): boolean { return inline.kind === 'frame' && inline.frame.anchor !== 'as-char' }
+function isAnchor(inline: Inline): boolean {
+  return inline.kind === 'frame' && inline.frame.anchor !== 'as-char'
+}
 
 function runsOf(paragraph: Paragraph, text: string): AnalysedRun[] {
   const slots = slotRuns(text)
@@ -191,7 +257,7 @@ function scriptsOf(text: string): Uint8Array {
   let opening = 0
   for (let at = 0; at < text.length;) {
     const code = text.codePointAt(at)!
-    const length = code > 0xFFFF ? 2 : 1
+    const length = code > 0xffff ? 2 : 1
     const own = of[code]!
     if (own !== common && own !== inherited && own !== unknown) {
       if (current < 0) scripts.fill(own, 0, opening)

@@ -6,7 +6,9 @@ const rightToLeftSign = /[\u0590-\u08FF\u202B\u202E\u2067\uFB1D-\uFDFF\uFE70-\uF
 
 /** Embedding levels of UAX #9, one for each UTF-16 unit; null where everything runs from left to right. */
 export function embeddingLevels(text: string, rightToLeft: boolean): Uint8Array | null {
-  return rightToLeft || rightToLeftSign.test(text) ? bidi.getEmbeddingLevels(text, rightToLeft ? 'rtl' : 'ltr').levels : null
+  return rightToLeft || rightToLeftSign.test(text)
+    ? bidi.getEmbeddingLevels(text, rightToLeft ? 'rtl' : 'ltr').levels
+    : null
 }
 
 /** Puts the pieces of a line into visual order: rule L2 of UAX #9. */

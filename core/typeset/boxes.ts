@@ -4,14 +4,26 @@ import { frameStyles } from '../style/layers'
 import { points, percent } from '../style/properties'
 import { framePlace, openColumn, type Column, type Exclusion, type Ground, type Rectangle } from './columns'
 import { Flow, flowStart, itemsOf, listHost, type SectionColumns } from './flow'
-import { frameMark, inlineFrames, linesHeight, shifted, type Fragment, type FrameFill, type OversetFrame } from './fragments'
+import {
+  frameMark,
+  inlineFrames,
+  linesHeight,
+  shifted,
+  type Fragment,
+  type FrameFill,
+  type OversetFrame,
+} from './fragments'
 import { borderColor, borderWidths, edges, lengthOf } from './geometry'
 import type { Measure } from './lines'
 import { ShapeComposer, type PlacedShape } from './shapes'
 import { layoutParagraph, type ParagraphLayout, type Workshop } from './paragraph'
 import { layoutTable, type TableLayout } from './tables'
 
-export interface FrameBox { readonly width: number, readonly height: number, readonly fragments: readonly Fragment[] }
+export interface FrameBox {
+  readonly width: number
+  readonly height: number
+  readonly fragments: readonly Fragment[]
+}
 
 /** Embedded objects: what they are called, and what is drawn of them; null where nothing can be. */
 export interface ObjectHost {
@@ -23,11 +35,14 @@ const nestingLimit = 24
 /** Frames hold this much more than they are high, in points: nobody sees it, and files round their lengths. */
 const rounding = 0.5
 
-/** Composes what stands in boxes: cells, frames, headers, notes. Boxes grow with their text; frames of fixed height may run over. */
+/**
+ * Composes what stands in boxes: cells, frames, headers, notes. Boxes grow with their text; frames of fixed height
+ * may run over.
+ */
 export class BoxComposer {
   private depth = 0
   private readonly frames = new Map<string, FrameBox>()
-  private readonly tables = new Map<Table, { readonly width: number, readonly layout: TableLayout }>()
+  private readonly tables = new Map<Table, { readonly width: number; readonly layout: TableLayout }>()
   private readonly known = new Map<string, Properties>()
   /** How text frames are filled, in the order they were composed. */
   readonly fills = new Map<string, FrameFill>()
@@ -35,14 +50,19 @@ export class BoxComposer {
   private readonly shapes = new ShapeComposer(this)
 
   /** @param shared fills the chains that go over several pages, where pages are composed one by one */
-  constructor(readonly workshop: Workshop, private readonly objects: ObjectHost, private readonly chains: FrameChains, private readonly shared: BoxComposer | null = null) {}
+  constructor(
+    readonly workshop: Workshop,
+    private readonly objects: ObjectHost,
+    private readonly chains: FrameChains,
+    private readonly shared: BoxComposer | null = null,
+  ) {}
 
   /** Properties of an automatic or common style with those of its parents below. */
   properties(part: string, family: string, name: string | null, kind: 'graphic' | 'cell' | 'paragraph'): Properties {
     return this.remembered(`${part}|${family}|${name}|${kind}`, () => {
       const scope = this.workshop.cascade.scope(part)
       const style = name === null ? undefined : findStyle(scope, family, name)
-      return style ? Object.assign({}, ...withParents(scope, style).map(each => each[kind])) as Properties : {}
+      return style ? (Object.assign({}, ...withParents(scope, style).map(each => each[kind])) as Properties) : {}
     })
   }
 
@@ -53,16 +73,19 @@ export class BoxComposer {
       const scope = cascade.scope(part)
       const style = name === null ? undefined : findStyle(scope, family, name)
       if (!style) return {}
-      return Object.assign({}, ...withParents(scope, style).map((each) => {
-        const node = each.propertyNodes[element]
-        return node === undefined ? {} : cascade.scope(each.part).part.element(node).attributes
-      })) as Properties
+      return Object.assign(
+        {},
+        ...withParents(scope, style).map(each => {
+          const node = each.propertyNodes[element]
+          return node === undefined ? {} : cascade.scope(each.part).part.element(node).attributes
+        }),
+      ) as Properties
     })
   }
 
   private remembered(key: string, make: () => Properties): Properties {
     let properties = this.known.get(key)
-    if (!properties) this.known.set(key, properties = make())
+    if (!properties) this.known.set(key, (properties = make()))
     return properties
   }
 
@@ -78,16 +101,36 @@ export class BoxComposer {
     const columns = xml.first(properties, 'style:columns')
     const count = Math.min(Number.parseInt(columns?.attributes['fo:column-count'] ?? '1', 10) || 1, 40)
     if (!columns || count < 2) return null
-    const shares = [...xml.elements(columns, 'style:column')].map(each => Number.parseFloat(each.attributes['style:rel-width'] ?? '1') || 1)
+    const shares = [...xml.elements(columns, 'style:column')].map(
+      each => Number.parseFloat(each.attributes['style:rel-width'] ?? '1') || 1,
+    )
     const margin = edges(properties.attributes, 'fo:margin')
     return {
-      count, gap: points(columns.attributes['fo:column-gap']) ?? 0, widths: shares.length === count ? shares : Array.from({ length: count }, () => 1),
-      balanced: properties.attributes['text:dont-balance-text-columns'] !== 'true', left: margin.left, right: margin.right,
+      count,
+      gap: points(columns.attributes['fo:column-gap']) ?? 0,
+      widths: shares.length === count ? shares : Array.from({ length: count }, () => 1),
+      balanced: properties.attributes['text:dont-balance-text-columns'] !== 'true',
+      left: margin.left,
+      right: margin.right,
     }
   }
 
-  paragraph(paragraph: Paragraph, role: Story['role'], width: number, shape: Measure['shape'] = null, citation: string | null = null): ParagraphLayout {
-    return layoutParagraph(paragraph, role, width, this.workshop, frame => this.frame(frame, role, width), shape, citation)
+  paragraph(
+    paragraph: Paragraph,
+    role: Story['role'],
+    width: number,
+    shape: Measure['shape'] = null,
+    citation: string | null = null,
+  ): ParagraphLayout {
+    return layoutParagraph(
+      paragraph,
+      role,
+      width,
+      this.workshop,
+      frame => this.frame(frame, role, width),
+      shape,
+      citation,
+    )
   }
 
   table(table: Table, role: Story['role'], width: number): TableLayout {
@@ -99,27 +142,48 @@ export class BoxComposer {
   }
 
   /** Stacks blocks in a column that is as long as it needs to be. `citation` is put in front of the first paragraph. */
-  stack(blocks: readonly Block[], role: Story['role'], width: number, citation: string | null = null): { readonly height: number, readonly fragments: readonly Fragment[] } {
-    if (++this.depth > nestingLimit) { this.depth--; this.workshop.unlaid('frames or tables nested very deeply', partOfBlocks(blocks) ?? ''); return { height: 0, fragments: [] } }
+  stack(
+    blocks: readonly Block[],
+    role: Story['role'],
+    width: number,
+    citation: string | null = null,
+  ): { readonly height: number; readonly fragments: readonly Fragment[] } {
+    if (++this.depth > nestingLimit) {
+      this.depth--
+      this.workshop.unlaid('frames or tables nested very deeply', partOfBlocks(blocks) ?? '')
+      return { height: 0, fragments: [] }
+    }
     const column = openColumn(width)
     const part = partOfBlocks(blocks)
-    const items = itemsOf(blocks, name => part === null ? null : this.columnsOf(part, 'section', name))
+    const items = itemsOf(blocks, name => (part === null ? null : this.columnsOf(part, 'section', name)))
     const first = items[0]
     if (citation !== null && first?.kind === 'paragraph') items[0] = { ...first, citation }
     const flow = new Flow(this, role, items, column, { next: () => null })
     flow.run()
     this.depth--
     // Headers and footers are as high as their text: pictures anchored there hang over the page.
-    const frames = /^(header|footer)/.test(role) ? 0 : column.ground.exclusions.reduce((most, each) => Math.max(most, each.y + each.height), 0)
+    const frames = /^(header|footer)/.test(role)
+      ? 0
+      : column.ground.exclusions.reduce((most, each) => Math.max(most, each.y + each.height), 0)
     return { height: Math.max(flow.lowest + flow.after, frames), fragments: column.ground.fragments }
   }
 
   /** Space between two paragraphs. */
-  gap(after: number, before: number): number { return this.workshop.spacingAdds ? after + before : Math.max(after, before) }
+  gap(after: number, before: number): number {
+    return this.workshop.spacingAdds ? after + before : Math.max(after, before)
+  }
 
   /** What stands in a paragraph's lines as characters. */
-  inlined(layout: ParagraphLayout, from: number, to: number, role: Story['role'], width: number, x: number, y: number): Fragment[] {
-    return inlineFrames(layout, from, to).flatMap((each) => {
+  inlined(
+    layout: ParagraphLayout,
+    from: number,
+    to: number,
+    role: Story['role'],
+    width: number,
+    x: number,
+    y: number,
+  ): Fragment[] {
+    return inlineFrames(layout, from, to).flatMap(each => {
       const box = this.frame(each.frame, role, width)
       return shifted(box.fragments, x + each.x, y + each.foot - box.height)
     })
@@ -127,16 +191,28 @@ export class BoxComposer {
 
   /** Graphic properties of a frame's style, of whichever family. */
   graphic(frame: Frame): Properties {
-    return this.remembered(`${frame.part}|frame|${frame.graphicStyle}`, () => Object.assign({}, ...frameStyles(this.workshop.cascade.scope(frame.part), frame.graphicStyle).map(each => each.graphic)) as Properties)
+    return this.remembered(
+      `${frame.part}|frame|${frame.graphicStyle}`,
+      () =>
+        Object.assign(
+          {},
+          ...frameStyles(this.workshop.cascade.scope(frame.part), frame.graphicStyle).map(each => each.graphic),
+        ) as Properties,
+    )
   }
 
   /** The same, on top of what the document says of all shapes. */
   shapeProperties(frame: Frame): Properties {
-    return this.remembered(`${frame.part}|shape|${frame.graphicStyle}`, () => ({ ...this.workshop.cascade.scope(frame.part).defaults.get('graphic')?.graphic, ...this.graphic(frame) }))
+    return this.remembered(`${frame.part}|shape|${frame.graphicStyle}`, () => ({
+      ...this.workshop.cascade.scope(frame.part).defaults.get('graphic')?.graphic,
+      ...this.graphic(frame),
+    }))
   }
 
   /** A shape or frame of a drawing, where the file puts it. */
-  placed(frame: Frame, role: Story['role']): PlacedShape { return this.shapes.place(frame, role) }
+  placed(frame: Frame, role: Story['role']): PlacedShape {
+    return this.shapes.place(frame, role)
+  }
 
   /** What is drawn of an embedded object. */
   object(frame: Frame, width: number, height: number): readonly Fragment[] {
@@ -147,20 +223,22 @@ export class BoxComposer {
     return [{ kind: 'object', title, href: frame.href ?? '', x: 0, y: 0, width, height }]
   }
 
-  wrapOf(frame: Frame): string { return this.graphic(frame)['style:wrap'] ?? 'none' }
+  wrapOf(frame: Frame): string {
+    return this.graphic(frame)['style:wrap'] ?? 'none'
+  }
 
   private attribute(frame: Frame, name: string): string | undefined {
     return this.workshop.cascade.scope(frame.part).part.element(frame.node).attributes[name]
   }
 
   /** Where the file puts a frame: svg:x and svg:y, in points. */
-  stated(frame: Frame): { readonly x: number, readonly y: number } {
+  stated(frame: Frame): { readonly x: number; readonly y: number } {
     if (frame.shape !== 'draw:frame') return this.shapes.place(frame, 'body').bounds
     return { x: points(this.attribute(frame, 'svg:x')) ?? 0, y: points(this.attribute(frame, 'svg:y')) ?? 0 }
   }
 
   /** Where a frame that is anchored to its page stands. */
-  placeOnPage(frame: Frame, size: FrameBox, column: Column): { readonly x: number, readonly y: number } {
+  placeOnPage(frame: Frame, size: FrameBox, column: Column): { readonly x: number; readonly y: number } {
     const place = { x: column.x, y: column.top, width: column.width, height: 0 }
     return framePlace(frame, this.graphic(frame), size, this.stated(frame), column, place, place)
   }
@@ -170,10 +248,17 @@ export class BoxComposer {
     const properties = this.graphic(frame)
     const wrap = properties['style:wrap'] ?? 'none'
     if (wrap === 'run-through' || place.height <= 0) return null
-    if (properties['style:wrap-contour'] === 'true') this.workshop.unlaid('text around the outlines of pictures (it keeps clear of their whole box)', frame.node)
+    if (properties['style:wrap-contour'] === 'true')
+      this.workshop.unlaid('text around the outlines of pictures (it keeps clear of their whole box)', frame.node)
     const margin = edges(properties, 'fo:margin')
-    const around = { x: place.x - margin.left, y: place.y - margin.top, width: place.width + margin.left + margin.right, height: place.height + margin.top + margin.bottom }
-    if (wrap === 'none') return { ...around, x: Math.min(around.x, column.x), width: Math.max(around.width, column.width), side: 'none' }
+    const around = {
+      x: place.x - margin.left,
+      y: place.y - margin.top,
+      width: place.width + margin.left + margin.right,
+      height: place.height + margin.top + margin.bottom,
+    }
+    if (wrap === 'none')
+      return { ...around, x: Math.min(around.x, column.x), width: Math.max(around.width, column.width), side: 'none' }
     return { ...around, side: wrap === 'left' ? 'left' : wrap === 'right' ? 'right' : 'both' }
   }
 
@@ -181,13 +266,15 @@ export class BoxComposer {
   frame(frame: Frame, role: Story['role'], columnWidth: number): FrameBox {
     const key = `${frame.part}|${frame.node}|${columnWidth}`
     let box = this.frames.get(key)
-    if (!box) this.frames.set(key, box = this.composeFrame(frame, role, columnWidth))
+    if (!box) this.frames.set(key, (box = this.composeFrame(frame, role, columnWidth)))
     return box
   }
 
   private widthOf(frame: Frame, columnWidth: number): number {
     const relative = percent(this.attribute(frame, 'style:rel-width'))
-    return relative === null ? points(this.attribute(frame, 'svg:width')) ?? points(this.graphic(frame)['svg:width']) ?? columnWidth : relative * columnWidth
+    return relative === null
+      ? (points(this.attribute(frame, 'svg:width')) ?? points(this.graphic(frame)['svg:width']) ?? columnWidth)
+      : relative * columnWidth
   }
 
   private composeFrame(frame: Frame, role: Story['role'], columnWidth: number): FrameBox {
@@ -196,16 +283,31 @@ export class BoxComposer {
     const properties = this.graphic(frame)
     const width = this.widthOf(frame, columnWidth)
     const stated = points(element.attributes['svg:height'])
-    const fill = properties['draw:fill'] === 'solid' ? properties['draw:fill-color'] : properties['draw:fill'] === 'none' ? '' : properties['fo:background-color']
+    const fill =
+      properties['draw:fill'] === 'solid'
+        ? properties['draw:fill-color']
+        : properties['draw:fill'] === 'none'
+          ? ''
+          : properties['fo:background-color']
     const border = borderWidths(properties)
     const stroke = border.top > 0 ? borderColor(properties) : ''
     const outline = (height: number): Fragment[] => {
       const color = /^#[0-9a-f]{6}$/i.test(fill ?? '') ? fill! : ''
-      return color || stroke ? [{ kind: 'box', fill: color, stroke, strokeWidth: border.top, x: 0, y: 0, width, height }] : []
+      return color || stroke
+        ? [{ kind: 'box', fill: color, stroke, strokeWidth: border.top, x: 0, y: 0, width, height }]
+        : []
     }
     if (frame.content === 'image') {
       const height = stated ?? width * 0.75
-      return { width, height, fragments: [frameMark(frame, width, height), ...outline(height), { kind: 'image', href: frame.href ?? '', name: frame.name, opacity: 1, x: 0, y: 0, width, height }] }
+      return {
+        width,
+        height,
+        fragments: [
+          frameMark(frame, width, height),
+          ...outline(height),
+          { kind: 'image', href: frame.href ?? '', name: frame.name, opacity: 1, x: 0, y: 0, width, height },
+        ],
+      }
     }
     if (frame.content === 'object') {
       const height = stated ?? width * 0.6
@@ -218,7 +320,11 @@ export class BoxComposer {
     if (frame.content === 'none') return { width, height: stated ?? 0, fragments: [] }
     const textBox = part.first(element, 'draw:text-box')
     const inset = edges(properties, 'fo:padding')
-    const inside = { x: inset.left + border.left, y: inset.top + border.top, width: Math.max(width - inset.left - inset.right - border.left - border.right, 10) }
+    const inside = {
+      x: inset.left + border.left,
+      y: inset.top + border.top,
+      width: Math.max(width - inset.left - inset.right - border.left - border.right, 10),
+    }
     const around = inset.top + inset.bottom + border.top + border.bottom
     const minimum = lengthOf(textBox?.attributes['fo:min-height'] ?? properties['fo:min-height'], 0)
     const grows = stated === null || minimum !== null || properties['draw:auto-grow-height'] === 'true'
@@ -227,17 +333,42 @@ export class BoxComposer {
     if (chain === null && grows && !columns) {
       const inner = this.stack(frame.blocks, role, inside.width)
       const height = Math.max(minimum ?? 0, inner.height + around)
-      this.noteFill({ part: frame.part, node: frame.node, name: frame.name, room: Math.max((minimum ?? 0) - inner.height - around, 0), over: null, shrunk: 1 })
-      return { width, height, fragments: [frameMark(frame, width, height), ...outline(height), ...shifted(inner.fragments, inside.x, inside.y)] }
+      this.noteFill({
+        part: frame.part,
+        node: frame.node,
+        name: frame.name,
+        room: Math.max((minimum ?? 0) - inner.height - around, 0),
+        over: null,
+        shrunk: 1,
+      })
+      return {
+        width,
+        height,
+        fragments: [
+          frameMark(frame, width, height),
+          ...outline(height),
+          ...shifted(inner.fragments, inside.x, inside.y),
+        ],
+      }
     }
     const height = stated ?? minimum ?? 0
-    const { fragments, over } = this.filled(frame, role, { ...inside, height: height - around }, columnWidth) ?? this.fillColumns(frame, frame.blocks, role, [frameColumns({ ...inside, height: height - around }, columns)])[0]!
+    const { fragments, over } =
+      this.filled(frame, role, { ...inside, height: height - around }, columnWidth) ??
+      this.fillColumns(frame, frame.blocks, role, [frameColumns({ ...inside, height: height - around }, columns)])[0]!
     const band: Fragment[] = over ? [{ kind: 'overset', frame: over, x: 0, y: height, width }] : []
     return { width, height, fragments: [frameMark(frame, width, height), ...outline(height), ...fragments, ...band] }
   }
 
-  /** The text of a frame that is chained or has columns; null for others. `columnWidth` is what relative widths go by. */
-  filled(frame: Frame, role: Story['role'], inside: Rectangle, columnWidth = inside.width): { readonly fragments: readonly Fragment[], readonly over: OversetFrame | null } | null {
+  /**
+   * The text of a frame that is chained or has columns; null for others. `columnWidth` is what relative widths go
+   * by.
+   */
+  filled(
+    frame: Frame,
+    role: Story['role'],
+    inside: Rectangle,
+    columnWidth = inside.width,
+  ): { readonly fragments: readonly Fragment[]; readonly over: OversetFrame | null } | null {
     const chain = this.chains.of(frame)
     if (chain && this.shared) {
       const filled = this.shared.filled(frame, role, inside, columnWidth)
@@ -245,35 +376,59 @@ export class BoxComposer {
       return filled
     }
     if (chain) return this.chained(chain, role, columnWidth)[chain.indexOf(frame)]!
-    const columns = this.columnsOf(frame.part, 'graphic', frame.graphicStyle) ?? this.columnsOf(frame.part, 'presentation', frame.graphicStyle)
+    const columns =
+      this.columnsOf(frame.part, 'graphic', frame.graphicStyle) ??
+      this.columnsOf(frame.part, 'presentation', frame.graphicStyle)
     return columns ? this.fillColumns(frame, frame.blocks, role, [frameColumns(inside, columns)])[0]! : null
   }
 
   private readonly chainFills = new Map<Frame, ReturnType<BoxComposer['fillColumns']>>()
 
   /** A chain is filled once, from its first frame; each frame then shows its part. */
-  private chained(chain: readonly Frame[], role: Story['role'], columnWidth: number): ReturnType<BoxComposer['fillColumns']> {
+  private chained(
+    chain: readonly Frame[],
+    role: Story['role'],
+    columnWidth: number,
+  ): ReturnType<BoxComposer['fillColumns']> {
     const head = chain[0]!
     let filled = this.chainFills.get(head)
     if (!filled) {
-      const insides = chain.map((each) => {
+      const insides = chain.map(each => {
         const properties = this.graphic(each)
         const border = borderWidths(properties)
         const inset = edges(properties, 'fo:padding')
         const height = points(this.attribute(each, 'svg:height')) ?? lengthOf(properties['fo:min-height'], 0) ?? 0
-        return frameColumns({
-          x: inset.left + border.left, y: inset.top + border.top, width: Math.max(this.widthOf(each, columnWidth) - inset.left - inset.right - border.left - border.right, 10),
-          height: height - inset.top - inset.bottom - border.top - border.bottom,
-        }, this.columnsOf(each.part, 'graphic', each.graphicStyle))
+        return frameColumns(
+          {
+            x: inset.left + border.left,
+            y: inset.top + border.top,
+            width: Math.max(
+              this.widthOf(each, columnWidth) - inset.left - inset.right - border.left - border.right,
+              10,
+            ),
+            height: height - inset.top - inset.bottom - border.top - border.bottom,
+          },
+          this.columnsOf(each.part, 'graphic', each.graphicStyle),
+        )
       })
-      filled = this.fillColumns(chain.at(-1)!, chain.flatMap(each => each.blocks), role, insides)
+      filled = this.fillColumns(
+        chain.at(-1)!,
+        chain.flatMap(each => each.blocks),
+        role,
+        insides,
+      )
       this.chainFills.set(head, filled)
     }
     return filled
   }
 
   /** Fills frames of fixed height with blocks; what has no room is counted and belongs to the last. */
-  private fillColumns(last: Frame, blocks: readonly Block[], role: Story['role'], frames: readonly (readonly Column[])[]): { fragments: readonly Fragment[], over: OversetFrame | null }[] {
+  private fillColumns(
+    last: Frame,
+    blocks: readonly Block[],
+    role: Story['role'],
+    frames: readonly (readonly Column[])[],
+  ): { fragments: readonly Fragment[]; over: OversetFrame | null }[] {
     const columns = frames.flat()
     const items = itemsOf(blocks, name => this.columnsOf(last.part, 'section', name))
     const flow = new Flow(this, role, items, columns[0]!, listHost(columns))
@@ -291,31 +446,52 @@ export class BoxComposer {
         for (const fragment of rest.ground.fragments) {
           if (fragment.kind !== 'lines') continue
           lines += fragment.to - fragment.from
-          for (let at = fragment.from; at < fragment.to; at++) characters += fragment.layout.lines[at]!.end - fragment.layout.lines[at]!.start
+          for (let at = fragment.from; at < fragment.to; at++)
+            characters += fragment.layout.lines[at]!.end - fragment.layout.lines[at]!.start
         }
       }
       // Empty paragraphs that do not fit show nobody anything.
       if (characters > 0) over = { part: last.part, node: last.node, name: last.name, lines, characters }
     }
     const column = columns.at(-1)!
-    this.noteFill({ part: last.part, node: last.node, name: last.name, room: done ? Math.max(column.bottom - rounding - flow.lowest, 0) : 0, over, shrunk: 1 })
-    return grounds.map((ground, index) => ({ fragments: index === grounds.length - 1 && tall.lines > 0 ? ground.fragments.filter(fragment => fragment.kind !== 'lines' || !tall.fragments.has(fragment)) : ground.fragments, over: index === grounds.length - 1 ? over : null }))
+    this.noteFill({
+      part: last.part,
+      node: last.node,
+      name: last.name,
+      room: done ? Math.max(column.bottom - rounding - flow.lowest, 0) : 0,
+      over,
+      shrunk: 1,
+    })
+    return grounds.map((ground, index) => ({
+      fragments:
+        index === grounds.length - 1 && tall.lines > 0
+          ? ground.fragments.filter(fragment => fragment.kind !== 'lines' || !tall.fragments.has(fragment))
+          : ground.fragments,
+      over: index === grounds.length - 1 ? over : null,
+    }))
   }
 
   /** Keeps how a frame is filled. */
-  noteFill(fill: FrameFill): void { this.fills.set(`${fill.part}#${fill.node}`, fill) }
+  noteFill(fill: FrameFill): void {
+    this.fills.set(`${fill.part}#${fill.node}`, fill)
+  }
 }
 
 /** Lines below a frame's foot. */
-function tooTall(ground: Ground, bottom: number): { lines: number, characters: number, fragments: Set<Fragment> } {
+function tooTall(ground: Ground, bottom: number): { lines: number; characters: number; fragments: Set<Fragment> } {
   let lines = 0
   let characters = 0
   const found = new Set<Fragment>()
   for (const fragment of ground.fragments) {
-    if (fragment.kind !== 'lines' || fragment.y + linesHeight(fragment.layout, fragment.from, fragment.to) <= bottom + 0.5) continue
+    if (
+      fragment.kind !== 'lines' ||
+      fragment.y + linesHeight(fragment.layout, fragment.from, fragment.to) <= bottom + 0.5
+    )
+      continue
     found.add(fragment)
     lines += fragment.to - fragment.from
-    for (let at = fragment.from; at < fragment.to; at++) characters += fragment.layout.lines[at]!.end - fragment.layout.lines[at]!.start
+    for (let at = fragment.from; at < fragment.to; at++)
+      characters += fragment.layout.lines[at]!.end - fragment.layout.lines[at]!.start
   }
   return { lines, characters, fragments: found }
 }
@@ -326,8 +502,8 @@ function frameColumns(inside: Rectangle, columns: SectionColumns | null): Column
   if (!columns) return [{ ground, x: inside.x, width: inside.width, top: inside.y, bottom }]
   const total = columns.widths.reduce((sum, each) => sum + each, 0)
   let x = inside.x
-  return columns.widths.map((share) => {
-    const width = Math.max((inside.width - columns.gap * (columns.count - 1)) * share / total, 5)
+  return columns.widths.map(share => {
+    const width = Math.max(((inside.width - columns.gap * (columns.count - 1)) * share) / total, 5)
     const column: Column = { ground, x, width, top: inside.y, bottom }
     x += width + columns.gap
     return column
@@ -356,7 +532,10 @@ export class FrameChains {
     for (const frame of frames) {
       const name = nextName(frame)
       const follower = name === '' ? undefined : byName.get(`${frame.part}|${name}`)
-      if (follower && follower !== frame && !followers.has(follower)) { next.set(frame, follower); followers.add(follower) }
+      if (follower && follower !== frame && !followers.has(follower)) {
+        next.set(frame, follower)
+        followers.add(follower)
+      }
     }
     for (const head of next.keys()) {
       if (followers.has(head)) continue
@@ -367,5 +546,7 @@ export class FrameChains {
   }
 
   /** All frames of the chain a frame is in, first to last; null where it stands alone. */
-  of(frame: Frame): readonly Frame[] | null { return this.chains.get(frame) ?? null }
+  of(frame: Frame): readonly Frame[] | null {
+    return this.chains.get(frame) ?? null
+  }
 }

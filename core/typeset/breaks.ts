@@ -2,7 +2,10 @@ import { lineBreakTable } from './unicode-tables'
 
 /** What kinds of break a text gets, beside what its characters say. */
 export interface BreakOptions {
-  /** Small kana and the like may not begin a line (class CJ taken as NS); else they may (as ID): UAX #14 section 6.1. */
+  /**
+   * Small kana and the like may not begin a line (class CJ taken as NS); else they may (as ID): UAX #14 section
+   * 6.1.
+   */
   readonly strict: boolean
 }
 
@@ -14,7 +17,8 @@ export const required = 2
  * Text of these words alone breaks after its spaces and nowhere else, whatever the rules say in between: letters (AL)
  * or numbers (NU IS NU), a quotation mark (QU) on either side, and closing punctuation (IS, CP) that no letter follows.
  */
-const plain = /^ *(?:["']?(?:[A-Za-zÀ-ÖØ-öø-ÿ]+(?:'[A-Za-zÀ-ÖØ-öø-ÿ]+)?|[0-9]+(?:[.,][0-9]+)*)[.,:;]?["')]?[.,;]?(?: +|$))*$/
+const plain =
+  /^ *(?:["']?(?:[A-Za-zÀ-ÖØ-öø-ÿ]+(?:'[A-Za-zÀ-ÖØ-öø-ÿ]+)?|[0-9]+(?:[.,][0-9]+)*)[.,:;]?["')]?[.,;]?(?: +|$))*$/
 
 /**
  * Break opportunities: for each UTF-16 position of the text, the end included, whether a line may (1) or must (2) end
@@ -38,12 +42,57 @@ export function breaksOf(text: string, options: BreakOptions = { strict: true })
 
 let classes: Record<string, number> | null = null
 function classNumbers(): Record<string, number> {
-  return classes ??= Object.fromEntries(lineBreakTable().names.map((name, index) => [name, index]))
+  return (classes ??= Object.fromEntries(lineBreakTable().names.map((name, index) => [name, index])))
 }
 
 function applyRules(text: string, options: BreakOptions, breaks: Uint8Array): void {
   const table = lineBreakTable().of
-  const c = classNumbers() as Record<'AL' | 'HL' | 'BA' | 'HY' | 'BB' | 'B2' | 'BK' | 'CR' | 'LF' | 'NL' | 'SP' | 'ZW' | 'ZWJ' | 'CM' | 'WJ' | 'GL' | 'CL' | 'CP' | 'CPwide' | 'EX' | 'IS' | 'SY' | 'OP' | 'OPwide' | 'QU' | 'NS' | 'CB' | 'IN' | 'NU' | 'PR' | 'PO' | 'ID' | 'EB' | 'EM' | 'JL' | 'JV' | 'JT' | 'H2' | 'H3' | 'RI' | 'CJ' | 'SA' | 'PictCn', number>
+  const c = classNumbers() as Record<
+    | 'AL'
+    | 'HL'
+    | 'BA'
+    | 'HY'
+    | 'BB'
+    | 'B2'
+    | 'BK'
+    | 'CR'
+    | 'LF'
+    | 'NL'
+    | 'SP'
+    | 'ZW'
+    | 'ZWJ'
+    | 'CM'
+    | 'WJ'
+    | 'GL'
+    | 'CL'
+    | 'CP'
+    | 'CPwide'
+    | 'EX'
+    | 'IS'
+    | 'SY'
+    | 'OP'
+    | 'OPwide'
+    | 'QU'
+    | 'NS'
+    | 'CB'
+    | 'IN'
+    | 'NU'
+    | 'PR'
+    | 'PO'
+    | 'ID'
+    | 'EB'
+    | 'EM'
+    | 'JL'
+    | 'JV'
+    | 'JT'
+    | 'H2'
+    | 'H3'
+    | 'RI'
+    | 'CJ'
+    | 'SA'
+    | 'PictCn',
+    number
+  >
   const positions: number[] = []
   const raw: number[] = []
   for (let at = 0; at < text.length;) {
@@ -53,7 +102,7 @@ function applyRules(text: string, options: BreakOptions, breaks: Uint8Array): vo
     if (own === c.SA) own = c.AL
     positions.push(at)
     raw.push(own)
-    at += code > 0xFFFF ? 2 : 1
+    at += code > 0xffff ? 2 : 1
   }
   const count = raw.length
   // LB9 and LB10: marks take the class of their base; `joined` marks those that stay with it.
@@ -61,10 +110,17 @@ function applyRules(text: string, options: BreakOptions, breaks: Uint8Array): vo
   const joined = new Array<boolean>(count).fill(false)
   for (let index = 0; index < count; index++) {
     const own = raw[index]!
-    if (own !== c.CM && own !== c.ZWJ) { resolved[index] = own; continue }
+    if (own !== c.CM && own !== c.ZWJ) {
+      resolved[index] = own
+      continue
+    }
     const base = index > 0 ? resolved[index - 1]! : -1
-    if (base < 0 || base === c.BK || base === c.CR || base === c.LF || base === c.NL || base === c.SP || base === c.ZW) resolved[index] = c.AL
-    else { resolved[index] = base; joined[index] = true }
+    if (base < 0 || base === c.BK || base === c.CR || base === c.LF || base === c.NL || base === c.SP || base === c.ZW)
+      resolved[index] = c.AL
+    else {
+      resolved[index] = base
+      joined[index] = true
+    }
   }
   const numbers = numberRuns(resolved, joined, c)
   const isAlpha = (k: number) => k === c.AL || k === c.HL
@@ -102,7 +158,11 @@ function applyRules(text: string, options: BreakOptions, breaks: Uint8Array): vo
     if (after === c.IN) return 0
     if ((isAlpha(before) && after === c.NU) || (before === c.NU && isAlpha(after))) return 0
     if ((before === c.PR && isIdeographic(after)) || (isIdeographic(before) && after === c.PO)) return 0
-    if (((before === c.PR || before === c.PO) && isAlpha(after)) || (isAlpha(before) && (after === c.PR || after === c.PO))) return 0
+    if (
+      ((before === c.PR || before === c.PO) && isAlpha(after)) ||
+      (isAlpha(before) && (after === c.PR || after === c.PO))
+    )
+      return 0
     if (numbers[index]) return 0
     if (before === c.JL && isHangul(after) && after !== c.JT) return 0
     if ((before === c.JV || before === c.H2) && (after === c.JV || after === c.JT)) return 0
@@ -127,21 +187,29 @@ function applyRules(text: string, options: BreakOptions, breaks: Uint8Array): vo
     const before = resolved[index - 1]!
     if (before !== c.SP) beforeSpaces = before
     else if (index === 1) beforeSpaces = -1
-    if (before === c.RI) { if (!joined[index - 1]) regional++ }
-    else regional = 0
+    if (before === c.RI) {
+      if (!joined[index - 1]) regional++
+    } else regional = 0
     breaks[positions[index]!] = decide(index)
   }
   const end = resolved[count - 1]
   if (end === c.BK || end === c.LF || end === c.NL || end === c.CR) breaks[text.length] = required
 }
 
-/** Positions inside a number, in front of which no line ends: (PR|PO)? (OP|HY)? NU (NU|SY|IS)* (CL|CP)? (PR|PO)?, example 7 of section 8.2. */
-function numberRuns(resolved: readonly number[], joined: readonly boolean[], c: Readonly<Record<string, number>>): boolean[] {
+/**
+ * Positions inside a number, in front of which no line ends: (PR|PO)? (OP|HY)? NU (NU|SY|IS)* (CL|CP)? (PR|PO)?,
+ * example 7 of section 8.2.
+ */
+function numberRuns(
+  resolved: readonly number[],
+  joined: readonly boolean[],
+  c: Readonly<Record<string, number>>,
+): boolean[] {
   const inside = new Array<boolean>(resolved.length).fill(false)
   // Indexes of bases alone: marks belong to what they stand on.
   const bases: number[] = []
   for (let index = 0; index < resolved.length; index++) if (!joined[index]) bases.push(index)
-  const at = (position: number) => position >= 0 && position < bases.length ? resolved[bases[position]!]! : -1
+  const at = (position: number) => (position >= 0 && position < bases.length ? resolved[bases[position]!]! : -1)
   for (let position = 0; position < bases.length; position++) {
     if (at(position) !== c.NU) continue
     let from = position

@@ -34,10 +34,16 @@ export function scaleFor(values: readonly number[], properties: Properties, coun
   const finite = values.filter(Number.isFinite)
   const most = finite.reduce((found, value) => Math.max(found, value), -Infinity)
   const least = finite.reduce((found, value) => Math.min(found, value), Infinity)
-  if (properties['chart:logarithmic'] === 'true' && least > 0) return turnedIf(properties, logarithmic(number(properties['chart:minimum']) ?? least, number(properties['chart:maximum']) ?? most))
-  const bottom = finite.length === 0 ? 0 : fromZero || least > 0 && least < most * 5 / 6 ? Math.min(least, 0) : least
+  if (properties['chart:logarithmic'] === 'true' && least > 0)
+    return turnedIf(
+      properties,
+      logarithmic(number(properties['chart:minimum']) ?? least, number(properties['chart:maximum']) ?? most),
+    )
+  const bottom =
+    finite.length === 0 ? 0 : fromZero || (least > 0 && least < (most * 5) / 6) ? Math.min(least, 0) : least
   const top = finite.length === 0 ? 1 : fromZero ? Math.max(most, 0) : most
-  const span = (number(properties['chart:maximum']) ?? top) - (number(properties['chart:minimum']) ?? bottom) || Math.abs(top) || 1
+  const span =
+    (number(properties['chart:maximum']) ?? top) - (number(properties['chart:minimum']) ?? bottom) || Math.abs(top) || 1
   const step = number(properties['chart:interval-major']) || niceStep(span, count)
   const low = number(properties['chart:minimum']) ?? Math.floor(bottom / step + 1e-9) * step
   let high = number(properties['chart:maximum']) ?? Math.ceil(top / step - 1e-9) * step
@@ -76,9 +82,15 @@ export function writeNumber(value: number, scope: StyleScope, dataStyle: string 
     if (child.name === 'number:text' || child.name === 'number:currency-symbol') text += scope.part.textOf(child.id)
     else if (child.name === 'number:number') {
       const places = Number.parseInt(child.attributes['number:decimal-places'] ?? '', 10)
-      text += plain(percentage ? value * 100 : value, Number.isFinite(places) ? Math.min(places, 12) : null, child.attributes['number:grouping'] === 'true')
-    }
-    else if (child.name === 'number:scientific-number') text += value.toExponential(Math.min(Number.parseInt(child.attributes['number:decimal-places'] ?? '2', 10) || 0, 12)).toUpperCase()
+      text += plain(
+        percentage ? value * 100 : value,
+        Number.isFinite(places) ? Math.min(places, 12) : null,
+        child.attributes['number:grouping'] === 'true',
+      )
+    } else if (child.name === 'number:scientific-number')
+      text += value
+        .toExponential(Math.min(Number.parseInt(child.attributes['number:decimal-places'] ?? '2', 10) || 0, 12))
+        .toUpperCase()
   }
   return text === '' ? plain(value, null, false) : text
 }
@@ -86,11 +98,18 @@ export function writeNumber(value: number, scope: StyleScope, dataStyle: string 
 function findDataStyle(scope: StyleScope, name: string): XmlElement | undefined {
   for (const holder of ['office:automatic-styles', 'office:styles']) {
     const styles = scope.part.first(scope.part.rootElement, holder)
-    for (const element of styles ? scope.part.elements(styles) : []) if (element.attributes['style:name'] === name && element.name.startsWith('number:')) return element
+    for (const element of styles ? scope.part.elements(styles) : [])
+      if (element.attributes['style:name'] === name && element.name.startsWith('number:')) return element
   }
   return undefined
 }
 
 function plain(value: number, places: number | null, grouped: boolean): string {
-  return new Intl.NumberFormat('en-GB', { useGrouping: grouped, minimumFractionDigits: places ?? 0, maximumFractionDigits: places ?? 6 }).format(value).replace('-', '\u2212')
+  return new Intl.NumberFormat('en-GB', {
+    useGrouping: grouped,
+    minimumFractionDigits: places ?? 0,
+    maximumFractionDigits: places ?? 6,
+  })
+    .format(value)
+    .replace('-', '\u2212')
 }

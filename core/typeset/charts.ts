@@ -23,7 +23,11 @@ export class ChartComposer {
   private readonly known = new Map<string, Known>()
 
   /** @param earlier that of the document before a change: charts that it did not touch are taken over */
-  constructor(private readonly document: OdfDocument, private readonly workshop: Workshop, private readonly earlier?: ChartComposer) {}
+  constructor(
+    private readonly document: OdfDocument,
+    private readonly workshop: Workshop,
+    private readonly earlier?: ChartComposer,
+  ) {}
 
   private open(prefix: string): Known | null {
     const known = this.known.get(prefix)
@@ -31,20 +35,29 @@ export class ChartComposer {
     const sub = this.document.subdocuments.find(each => each.prefix === prefix)
     if (!sub?.content || prefix === '') return null
     const content = this.document.parts.get(sub.content)!
-    const styles = sub.styles ? this.document.parts.get(sub.styles) ?? null : null
+    const styles = sub.styles ? (this.document.parts.get(sub.styles) ?? null) : null
     const before = this.earlier?.known.get(prefix)
     const same = before && before.content === content && before.styles === styles
     const made: Known = same
       ? { ...before, drawn: this.earlier!.workshop.typesetter === this.workshop.typesetter ? before.drawn : new Map() }
-      : { sub, content, styles, cascade: new Cascade(this.document, sub), chart: sub.kind === 'chart' ? readChart(content) : null, drawn: new Map() }
+      : {
+          sub,
+          content,
+          styles,
+          cascade: new Cascade(this.document, sub),
+          chart: sub.kind === 'chart' ? readChart(content) : null,
+          drawn: new Map(),
+        }
     this.known.set(prefix, made)
     return made
   }
 
   /** What styles the text of a part of an object; null for parts that belong to none. */
   cascadeOf(part: string): Cascade | null {
-    const sub = this.document.subdocuments.find(each => each.prefix !== '' && (each.content === part || each.styles === part))
-    return sub ? this.open(sub.prefix)?.cascade ?? null : null
+    const sub = this.document.subdocuments.find(
+      each => each.prefix !== '' && (each.content === part || each.styles === part),
+    )
+    return sub ? (this.open(sub.prefix)?.cascade ?? null) : null
   }
 
   /** A chart in a box; null where the object is no chart. Lengths in points. */
@@ -56,8 +69,14 @@ export class ChartComposer {
     if (!drawn) {
       const { cascade } = known
       const labels = numberParagraphs(readStories(known.content), cascade)
-      const boxes = new BoxComposer({ ...this.workshop, cascade, labels, fields: null, rightToLeft: false }, { title: () => 'Object', compose: () => null }, new FrameChains([], () => ''))
-      drawn = new ChartDrawing(known.chart, boxes).draw(width, height).map(fragment => fragment.kind === 'lines' ? { ...fragment, cascade } : fragment)
+      const boxes = new BoxComposer(
+        { ...this.workshop, cascade, labels, fields: null, rightToLeft: false },
+        { title: () => 'Object', compose: () => null },
+        new FrameChains([], () => ''),
+      )
+      drawn = new ChartDrawing(known.chart, boxes)
+        .draw(width, height)
+        .map(fragment => (fragment.kind === 'lines' ? { ...fragment, cascade } : fragment))
       known.drawn.set(key, drawn)
     }
     return drawn

@@ -1,5 +1,13 @@
 import type { OdfDocument } from '../document/open'
-import { paragraphsOf, readStories, type Block, type Frame, type Inline, type Paragraph, type Story } from '../document/stories'
+import {
+  paragraphsOf,
+  readStories,
+  type Block,
+  type Frame,
+  type Inline,
+  type Paragraph,
+  type Story,
+} from '../document/stories'
 import { rulesPath } from '../document/rules'
 import { readSetting } from '../document/settings'
 import { Cascade } from '../style/cascade'
@@ -22,7 +30,7 @@ export interface Reading {
 }
 
 /** What the document uses and the pages do not show as asked, with how often: it goes with every figure about pages. */
-export type Unlaid = readonly { readonly feature: string, readonly count: number }[]
+export type Unlaid = readonly { readonly feature: string; readonly count: number }[]
 
 /** A document set in pages. */
 export interface Composition {
@@ -58,7 +66,9 @@ export function readDocument(document: OdfDocument, earlier?: Reading): Reading 
     if (!path) continue
     const part = document.parts.get(path)!
     const before = earlier?.document.parts.get(path)
-    stories.push(...readStories(part, before && { part: before, stories: earlier!.stories.filter(story => story.part === path) }))
+    stories.push(
+      ...readStories(part, before && { part: before, stories: earlier!.stories.filter(story => story.part === path) }),
+    )
     if (!before || stylesDiffer(part, before)) sameStyles = false
   }
   return { document, cascade: new Cascade(document, sub, sameStyles ? earlier!.cascade : undefined), stories }
@@ -66,7 +76,9 @@ export function readDocument(document: OdfDocument, earlier?: Reading): Reading 
 
 function stylesDiffer(part: XmlPart, before: XmlPart): boolean {
   const changed = part.differences(before)
-  return [...part.elements(part.rootElement)].some(element => element.name !== 'office:body' && element.name !== 'office:master-styles' && changed.has(element.id))
+  return [...part.elements(part.rootElement)].some(
+    element => element.name !== 'office:body' && element.name !== 'office:master-styles' && changed.has(element.id),
+  )
 }
 
 /** Sets a document in pages: the first ones as soon as they are asked for, the rest when there is time. */
@@ -80,8 +92,16 @@ export class Composer {
   private readonly prepare: () => void
   private readonly release: () => void
 
-  /** @param earlier the composer of the document before a change of its text: pages that the change does not reach are kept */
-  constructor(readonly reading: Reading, readonly typesetter: Typesetter, readonly options: ComposeOptions = { totalFit: true }, earlier?: Composer) {
+  /**
+   * @param earlier the composer of the document before a change of its text: pages that the change does not reach
+   * are kept
+   */
+  constructor(
+    readonly reading: Reading,
+    readonly typesetter: Typesetter,
+    readonly options: ComposeOptions = { totalFit: true },
+    earlier?: Composer,
+  ) {
     const { document, cascade, stories } = reading
     const labels = numberParagraphs(stories, cascade)
     // Whether spaces between paragraphs add up is a setting, since programs differ.
@@ -89,40 +109,80 @@ export class Composer {
     const geometries = readGeometries(document)
     const rightToLeft = [...geometries.values()][0]!.rightToLeft
     const workshop = (fields: PageFields | null): Workshop => ({
-      cascade, rightToLeft, typesetter, labels, fields, spacingAdds: adds, title: document.title, totalFit: options.totalFit, unlaid: (feature, user) => { this.counts.set(feature, (this.counts.get(feature) ?? new Set()).add(user)) },
+      cascade,
+      rightToLeft,
+      typesetter,
+      labels,
+      fields,
+      spacingAdds: adds,
+      title: document.title,
+      totalFit: options.totalFit,
+      unlaid: (feature, user) => {
+        this.counts.set(feature, (this.counts.get(feature) ?? new Set()).add(user))
+      },
     })
     const objectTitle = (href: string): string => {
       const prefix = `${href.replace(/^\.\//, '')}/`
       const kind = document.subdocuments.find(sub => sub.prefix === prefix)?.kind
       return kind === 'chart' ? 'Chart' : kind === 'formula' ? 'Formula' : 'Object'
     }
-    const objects = { title: objectTitle, compose: (href: string, width: number, height: number) => this.charts.compose(href, width, height) }
+    const objects = {
+      title: objectTitle,
+      compose: (href: string, width: number, height: number) => this.charts.compose(href, width, height),
+    }
     const { frames, endnotes } = collect(stories)
-    const chains = new FrameChains(frames, (frame) => {
+    const chains = new FrameChains(frames, frame => {
       const { part } = cascade.scope(frame.part)
       return part.first(part.element(frame.node), 'draw:text-box')?.attributes['draw:chain-next-name'] ?? ''
     })
     const body = stories.find(story => story.role === 'body')
     const plan = {
-      body: document.kind === 'text' ? body?.blocks ?? [] : [], geometries, masterStories: stories.filter(story => story.master !== null),
-      notes: readNotesStyle(document), endnotes,
+      body: document.kind === 'text' ? (body?.blocks ?? []) : [],
+      geometries,
+      masterStories: stories.filter(story => story.master !== null),
+      notes: readNotesStyle(document),
+      endnotes,
     }
     let source = earlier
-    const sameObjects = document.subdocuments.slice(1).every(sub => [sub.content, sub.styles].every(path => path === null || document.parts.get(path) === earlier?.reading.document.parts.get(path)))
-    const keeps = earlier !== undefined && sameObjects && earlier.typesetter === typesetter && earlier.options.totalFit === options.totalFit && earlier.reading.cascade.sharesStyles(cascade)
+    const sameObjects = document.subdocuments
+      .slice(1)
+      .every(sub =>
+        [sub.content, sub.styles].every(
+          path => path === null || document.parts.get(path) === earlier?.reading.document.parts.get(path),
+        ),
+      )
+    const keeps =
+      earlier !== undefined &&
+      sameObjects &&
+      earlier.typesetter === typesetter &&
+      earlier.options.totalFit === options.totalFit &&
+      earlier.reading.cascade.sharesStyles(cascade)
     if (keeps) for (const [feature, users] of earlier.counts) this.counts.set(feature, new Set(users))
     this.charts = new ChartComposer(document, workshop(null), earlier?.charts)
     if (document.kind !== 'text') {
       // Frames may be chained over pages: those are filled once, for all pages.
       const shared = new BoxComposer(workshop(null), objects, chains)
-      this.drawing = new DrawingPages({ document, stories, cascade, geometries, unlaid: workshop(null).unlaid, boxesFor: fields => new BoxComposer(workshop(fields), objects, chains, shared) })
+      this.drawing = new DrawingPages({
+        document,
+        stories,
+        cascade,
+        geometries,
+        unlaid: workshop(null).unlaid,
+        boxesFor: fields => new BoxComposer(workshop(fields), objects, chains, shared),
+      })
       if (keeps && earlier.drawing) this.drawing.takeOver(earlier.drawing)
     }
-    this.make = (statedPages) => {
+    this.make = statedPages => {
       if (!keeps) this.counts.clear()
-      return new PageFlow({ ...plan, statedPages }, fields => new BoxComposer(workshop(fields), objects, chains), keeps ? source?.flow : undefined)
+      return new PageFlow(
+        { ...plan, statedPages },
+        fields => new BoxComposer(workshop(fields), objects, chains),
+        keeps ? source?.flow : undefined,
+      )
     }
-    this.release = () => { source = undefined }
+    this.release = () => {
+      source = undefined
+    }
     this.flow = this.make(keeps ? earlier.flow.pageCount : statedPages(document))
     this.prepare = () => {
       if (body && !keeps) prepareWords(paragraphsWithRole(body), workshop(null))
@@ -131,12 +191,16 @@ export class Composer {
 
   /** The first pages, composed no further than need be. */
   firstPages(count: number): Page[] {
-    if (this.drawing) return Array.from({ length: Math.min(count, this.drawing.count) }, (_, index) => this.drawing!.page(index)!)
+    if (this.drawing)
+      return Array.from({ length: Math.min(count, this.drawing.count) }, (_, index) => this.drawing!.page(index)!)
     this.flow.advance(count)
     return Array.from({ length: Math.min(count, this.flow.whole) }, (_, index) => this.flow.finished(index))
   }
 
-  /** One page, composed no further than need be; null where there is none. Texts have no notes pages, and no masters to look at. */
+  /**
+   * One page, composed no further than need be; null where there is none. Texts have no notes pages, and no masters
+   * to look at.
+   */
   page(index: number, view: PageView = 'pages'): Page | null {
     if (this.drawing) return this.drawing.page(index, view)
     if (view !== 'pages') return null
@@ -159,38 +223,70 @@ export class Composer {
     const overset = oversetOn(pages)
     const crowded = this.flow.crowdedNotes
     const unlaid = [...this.counts].map(([feature, users]) => ({ feature, count: users.size }))
-    if (crowded > 0) unlaid.push({ feature: 'footnotes that would go on on the next page (they are set on one)', count: crowded })
-    return { reading, pages, notes: [], masters: [], unlaid, overset, fills: [...this.flow.fills.values()], cascadeOf: part => this.cascadeOf(part) }
+    if (crowded > 0)
+      unlaid.push({ feature: 'footnotes that would go on on the next page (they are set on one)', count: crowded })
+    return {
+      reading,
+      pages,
+      notes: [],
+      masters: [],
+      unlaid,
+      overset,
+      fills: [...this.flow.fills.values()],
+      cascadeOf: part => this.cascadeOf(part),
+    }
   }
 
   private finishDrawing(drawing: DrawingPages): Composition {
-    const all = (view: PageView) => Array.from({ length: drawing.countOf(view) }, (_, index) => drawing.page(index, view)!)
+    const all = (view: PageView) =>
+      Array.from({ length: drawing.countOf(view) }, (_, index) => drawing.page(index, view)!)
     const pages = all('pages')
     const notes = all('notes')
     const unlaid = [...this.counts].map(([feature, users]) => ({ feature, count: users.size }))
-    return { reading: this.reading, pages, notes, masters: all('masters'), unlaid, overset: oversetOn(pages), fills: [...drawing.fills.values()], cascadeOf: part => this.cascadeOf(part) }
+    return {
+      reading: this.reading,
+      pages,
+      notes,
+      masters: all('masters'),
+      unlaid,
+      overset: oversetOn(pages),
+      fills: [...drawing.fills.values()],
+      cascadeOf: part => this.cascadeOf(part),
+    }
   }
 
   /** What styles the text of a part: the document's, or that of the object it belongs to. */
-  cascadeOf(part: string): Cascade { return this.charts.cascadeOf(part) ?? this.reading.cascade }
+  cascadeOf(part: string): Cascade {
+    return this.charts.cascadeOf(part) ?? this.reading.cascade
+  }
 }
 
 function oversetOn(pages: readonly Page[]): Composition['overset'] {
-  return pages.flatMap(page => page.fragments.flatMap(fragment => fragment.kind === 'overset' ? [{ ...fragment.frame, page: page.index }] : []))
+  return pages.flatMap(page =>
+    page.fragments.flatMap(fragment => (fragment.kind === 'overset' ? [{ ...fragment.frame, page: page.index }] : [])),
+  )
 }
 
 /** Sets a document in pages, all of them. */
-export function compose(reading: Reading, typesetter: Typesetter, options?: ComposeOptions): Composition { return new Composer(reading, typesetter, options).finish() }
+export function compose(reading: Reading, typesetter: Typesetter, options?: ComposeOptions): Composition {
+  return new Composer(reading, typesetter, options).finish()
+}
 
-function* paragraphsWithRole(story: Story): Generator<{ paragraph: Paragraph, role: Story['role'] }> {
+function* paragraphsWithRole(story: Story): Generator<{ paragraph: Paragraph; role: Story['role'] }> {
   for (const paragraph of paragraphsOf(story.blocks)) yield { paragraph, role: story.role }
 }
 
-function collect(stories: readonly Story[]): { frames: Frame[], endnotes: Extract<Inline, { kind: 'note' }>[] } {
+function collect(stories: readonly Story[]): { frames: Frame[]; endnotes: Extract<Inline, { kind: 'note' }>[] } {
   const frames: Frame[] = []
   const endnotes: Extract<Inline, { kind: 'note' }>[] = []
   for (const story of stories) {
-    const inside = (blocks: readonly Block[]): void => { for (const block of blocks) if (block.kind === 'frame') { frames.push(block); inside(block.blocks) } }
+    const inside = (blocks: readonly Block[]): void => {
+      for (const block of blocks)
+        if (block.kind === 'frame') {
+          frames.push(block)
+          inside(block.blocks)
+        }
+    }
     inside(story.blocks)
     for (const paragraph of paragraphsOf(story.blocks)) {
       if (paragraph.inlines.length < 2 && paragraph.inlines[0]?.kind === 'text') continue
@@ -206,7 +302,10 @@ function collect(stories: readonly Story[]): { frames: Frame[], endnotes: Extrac
 /** The page count that the file was saved with (meta:page-count), or 1. */
 export function statedPages(document: OdfDocument): number {
   const meta = document.parts.get('meta.xml')
-  if (meta) for (const element of meta.descendants()) if (element.name === 'meta:document-statistic') return Number.parseInt(element.attributes['meta:page-count'] ?? '1', 10) || 1
+  if (meta)
+    for (const element of meta.descendants())
+      if (element.name === 'meta:document-statistic')
+        return Number.parseInt(element.attributes['meta:page-count'] ?? '1', 10) || 1
   return 1
 }
 
@@ -216,17 +315,33 @@ export function eachLines(page: Page, visit: (fragment: Extract<Fragment, { kind
 }
 
 /** Where a paragraph stands. */
-export interface Extent { readonly paragraph: Paragraph, lines: number, pages: number[], layout: ParagraphLayout }
+export interface Extent {
+  readonly paragraph: Paragraph
+  lines: number
+  pages: number[]
+  layout: ParagraphLayout
+}
 
-/** Number of lines per paragraph of the body, or of the speaker notes, and the pages it is on, by node; the document's body is one part. */
+/**
+ * Number of lines per paragraph of the body, or of the speaker notes, and the pages it is on, by node; the
+ * document's body is one part.
+ */
 export function paragraphExtents(composition: Composition, view: 'pages' | 'notes' = 'pages'): Map<number, Extent> {
   const extents = new Map<number, Extent>()
   for (const page of composition[view]) {
     eachLines(page, ({ layout, from, to }) => {
       if (view === 'notes' ? layout.role !== 'notes' : layout.role !== 'body' && layout.role !== 'page') return
       const known = extents.get(layout.paragraph.node)
-      if (known) { known.lines += to - from; if (known.pages.at(-1) !== page.index) known.pages.push(page.index) }
-      else extents.set(layout.paragraph.node, { paragraph: layout.paragraph, lines: to - from, pages: [page.index], layout })
+      if (known) {
+        known.lines += to - from
+        if (known.pages.at(-1) !== page.index) known.pages.push(page.index)
+      } else
+        extents.set(layout.paragraph.node, {
+          paragraph: layout.paragraph,
+          lines: to - from,
+          pages: [page.index],
+          layout,
+        })
     })
   }
   return extents

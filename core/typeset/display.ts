@@ -14,7 +14,10 @@ import { placedSegments } from './placed'
 import type { Paragraph } from '../document/stories'
 import type { SetGlyphs } from './setting'
 
-/** Glyphs to draw in one go. Lengths in points from the page's top left, y down; plain data, so that it can be posted. */
+/**
+ * Glyphs to draw in one go. Lengths in points from the page's top left, y down; plain data, so that it can be
+ * posted.
+ */
 export interface GlyphRun {
   readonly face: string
   readonly axes: readonly Axis[]
@@ -92,17 +95,24 @@ export interface DisplayPage {
   /** Frames and shapes, to be pointed at: those above others last. */
   readonly frames: readonly Extract<Fragment, { kind: 'frame' }>[]
   /** White space that is drawn by nothing: tabs with their width, and forced breaks. */
-  readonly signs: readonly { readonly kind: 'tab' | 'break', readonly x: number, readonly y: number, readonly width: number, readonly size: number, readonly matrix?: Matrix }[]
+  readonly signs: readonly {
+    readonly kind: 'tab' | 'break'
+    readonly x: number
+    readonly y: number
+    readonly width: number
+    readonly size: number
+    readonly matrix?: Matrix
+  }[]
   /** In which order shapes and runs lie over one another, lowest first: `from` to before `to` of either. */
-  readonly layers: readonly { readonly of: 'shapes' | 'runs', readonly from: number, readonly to: number }[]
+  readonly layers: readonly { readonly of: 'shapes' | 'runs'; readonly from: number; readonly to: number }[]
   /** The page with everything that hangs over its edges or lies beside it. */
-  readonly extent: { readonly x: number, readonly y: number, readonly width: number, readonly height: number }
+  readonly extent: { readonly x: number; readonly y: number; readonly width: number; readonly height: number }
   /** How many things lie wholly outside the page. */
   readonly offPage: number
 }
 
 /** A face with its place on its axes: what outlines are kept under. */
-export function fontKey(run: { readonly face: string, readonly axes: readonly Axis[] }): string {
+export function fontKey(run: { readonly face: string; readonly axes: readonly Axis[] }): string {
   return run.axes.length === 0 ? run.face : `${run.face}@${run.axes.map(axis => `${axis.tag}${axis.value}`).join('@')}`
 }
 
@@ -113,10 +123,17 @@ export function displayPage(page: Page): DisplayPage {
   const signs: DisplayPage['signs'][number][] = []
   const shapes: Exclude<Fragment, { kind: 'lines' | 'frame' }>[] = []
   const frames: Extract<Fragment, { kind: 'frame' }>[] = []
-  const layers: { of: 'shapes' | 'runs', from: number, to: number }[] = []
+  const layers: { of: 'shapes' | 'runs'; from: number; to: number }[] = []
   for (const fragment of page.fragments) {
-    if (fragment.kind === 'frame') { frames.push(fragment); continue }
-    if (fragment.kind !== 'lines') { shapes.push(fragment); grow(layers, 'shapes', shapes.length); continue }
+    if (fragment.kind === 'frame') {
+      frames.push(fragment)
+      continue
+    }
+    if (fragment.kind !== 'lines') {
+      shapes.push(fragment)
+      grow(layers, 'shapes', shapes.length)
+      continue
+    }
     const { layout, from, to, matrix } = fragment
     const { part, node } = layout.paragraph
     const drawing = new LineDrawing(fragment, fragment.cascade ?? page.cascade, runs, signs)
@@ -127,22 +144,58 @@ export function displayPage(page: Page): DisplayPage {
       const baseline = y + line.baseline
       const left = fragment.x + layout.x
       const firstRun = runs.length
-      if (index === 0 && layout.label) drawing.string(layout.label.pieces, fragment.x + layout.label.x, baseline, layout.label.text)
+      if (index === 0 && layout.label)
+        drawing.string(layout.label.pieces, fragment.x + layout.label.x, baseline, layout.label.text)
       if (index === layout.drop?.line) drawing.drop(layout.drop, left, baseline)
       const width = drawing.line(line, left, baseline)
       lines.push({
-        x: left + line.x, y, width, height: line.height, runs: Array.from({ length: runs.length - firstRun }, (_, at) => firstRun + at), part, node, start: line.start, end: line.end, contentEnd: line.contentEnd,
-        last: index === layout.lines.length - 1, baseline, ascent: Math.min(line.baseline, line.height), descent: Math.max(line.height - line.baseline, 0), ...matrix ? { matrix } : {},
+        x: left + line.x,
+        y,
+        width,
+        height: line.height,
+        runs: Array.from({ length: runs.length - firstRun }, (_, at) => firstRun + at),
+        part,
+        node,
+        start: line.start,
+        end: line.end,
+        contentEnd: line.contentEnd,
+        last: index === layout.lines.length - 1,
+        baseline,
+        ascent: Math.min(line.baseline, line.height),
+        descent: Math.max(line.height - line.baseline, 0),
+        ...(matrix ? { matrix } : {}),
       })
       y += line.height
     }
-    if (hasPageValues(layout.paragraph)) asWritten(layout.paragraph, runs, lines, layers.findLast(each => each.of === 'runs')?.to ?? 0)
+    if (hasPageValues(layout.paragraph))
+      asWritten(layout.paragraph, runs, lines, layers.findLast(each => each.of === 'runs')?.to ?? 0)
     grow(layers, 'runs', runs.length)
   }
   const { width, height, master, background } = page.geometry
   // In texts, what has a ground lies under all text; on drawn pages things lie as they come.
-  const stacked = page.node >= 0 ? layers : [{ of: 'shapes' as const, from: 0, to: shapes.length }, { of: 'runs' as const, from: 0, to: runs.length }]
-  return { index: page.index, number: page.number, width, height, master, margin: page.geometry.margin, background, runs, lines, shapes, frames, signs, layers: stacked, ...around(width, height, shapes, lines, frames) }
+  const stacked =
+    page.node >= 0
+      ? layers
+      : [
+          { of: 'shapes' as const, from: 0, to: shapes.length },
+          { of: 'runs' as const, from: 0, to: runs.length },
+        ]
+  return {
+    index: page.index,
+    number: page.number,
+    width,
+    height,
+    master,
+    margin: page.geometry.margin,
+    background,
+    runs,
+    lines,
+    shapes,
+    frames,
+    signs,
+    layers: stacked,
+    ...around(width, height, shapes, lines, frames),
+  }
 }
 
 /** Offsets of text with values of its page become those of the file: a field is one thing. */
@@ -152,15 +205,26 @@ function asWritten(paragraph: Paragraph, runs: GlyphRun[], lines: TextLine[], fr
     if (run.node !== paragraph.node) continue
     const start = fileOffset(paragraph, run.start)
     const end = fileOffset(paragraph, run.end)
-    runs[index] = { ...run, start, end, clusters: end - start === run.end - run.start ? run.clusters : run.clusters.map(() => 0) }
+    runs[index] = {
+      ...run,
+      start,
+      end,
+      clusters: end - start === run.end - run.start ? run.clusters : run.clusters.map(() => 0),
+    }
   }
   for (let index = 0; index < lines.length; index++) {
     const line = lines[index]!
-    if (line.part === paragraph.part && line.node === paragraph.node && line.runs.every(run => run >= from)) lines[index] = { ...line, start: fileOffset(paragraph, line.start), end: fileOffset(paragraph, line.end), contentEnd: fileOffset(paragraph, line.contentEnd) }
+    if (line.part === paragraph.part && line.node === paragraph.node && line.runs.every(run => run >= from))
+      lines[index] = {
+        ...line,
+        start: fileOffset(paragraph, line.start),
+        end: fileOffset(paragraph, line.end),
+        contentEnd: fileOffset(paragraph, line.contentEnd),
+      }
   }
 }
 
-function grow(layers: { of: 'shapes' | 'runs', from: number, to: number }[], of: 'shapes' | 'runs', to: number): void {
+function grow(layers: { of: 'shapes' | 'runs'; from: number; to: number }[], of: 'shapes' | 'runs', to: number): void {
   const last = layers.at(-1)
   if (last?.of === of) last.to = to
   else layers.push({ of, from: layers.findLast(each => each.of === of)?.to ?? 0, to })
@@ -169,9 +233,19 @@ function grow(layers: { of: 'shapes' | 'runs', from: number, to: number }[], of:
 /** Nothing is looked for further from the page than this, in points. */
 const farthest = 2000
 
-function around(width: number, height: number, shapes: DisplayPage['shapes'], lines: readonly TextLine[], frames: DisplayPage['frames']): Pick<DisplayPage, 'extent' | 'offPage'> {
+function around(
+  width: number,
+  height: number,
+  shapes: DisplayPage['shapes'],
+  lines: readonly TextLine[],
+  frames: DisplayPage['frames'],
+): Pick<DisplayPage, 'extent' | 'offPage'> {
   let [left, top, right, bottom, offPage] = [0, 0, width, height, 0]
-  const take = (box: { x: number, y: number, width: number, height: number }, matrix: Matrix | undefined, counts = false) => {
+  const take = (
+    box: { x: number; y: number; width: number; height: number },
+    matrix: Matrix | undefined,
+    counts = false,
+  ) => {
     const { x, y, width: wide, height: high } = matrix ? boundsOf(matrix, box) : box
     if (counts && (x > width || y > height || x + wide < 0 || y + high < 0)) offPage++
     left = Math.min(left, Math.max(x, -farthest))
@@ -190,7 +264,12 @@ type Lines = Extract<Fragment, { kind: 'lines' }>
 class LineDrawing {
   private readonly styles = new Map<number, number>()
 
-  constructor(private readonly fragment: Lines, private readonly cascade: Cascade, private readonly into: GlyphRun[], private readonly signs: DisplayPage['signs'][number][]) {}
+  constructor(
+    private readonly fragment: Lines,
+    private readonly cascade: Cascade,
+    private readonly into: GlyphRun[],
+    private readonly signs: DisplayPage['signs'][number][],
+  ) {}
 
   private styleOf(run: number): number {
     let style = this.styles.get(run)
@@ -203,21 +282,63 @@ class LineDrawing {
     return style
   }
 
-  private open(look: Look, x: number, y: number, from: number, own: boolean, run: number, rightToLeft: boolean): GlyphRun {
+  private open(
+    look: Look,
+    x: number,
+    y: number,
+    from: number,
+    own: boolean,
+    run: number,
+    rightToLeft: boolean,
+  ): GlyphRun {
     const { paragraph, set } = this.fragment.layout
     const made: GlyphRun = {
-      face: look.face.hash, axes: look.axes, size: look.size, scale: look.scale, color: look.color, background: look.background, underline: look.underline, strike: look.strike, outline: look.outline, shadow: look.shadow,
-      x, y: y - look.rise, width: 0, ascent: look.ascent - look.rise, descent: look.descent + look.rise, glyphs: [], xs: [], ys: [], clusters: [], text: '', own: own && paragraph.node >= 0, part: paragraph.part, node: paragraph.node, start: from, end: from,
-      style: run < 0 ? -1 : this.styleOf(run), slot: run < 0 ? 'western' : set.analysis.runs[run]!.slot, status: look.status, rightToLeft, ...this.fragment.matrix ? { matrix: this.fragment.matrix } : {},
+      face: look.face.hash,
+      axes: look.axes,
+      size: look.size,
+      scale: look.scale,
+      color: look.color,
+      background: look.background,
+      underline: look.underline,
+      strike: look.strike,
+      outline: look.outline,
+      shadow: look.shadow,
+      x,
+      y: y - look.rise,
+      width: 0,
+      ascent: look.ascent - look.rise,
+      descent: look.descent + look.rise,
+      glyphs: [],
+      xs: [],
+      ys: [],
+      clusters: [],
+      text: '',
+      own: own && paragraph.node >= 0,
+      part: paragraph.part,
+      node: paragraph.node,
+      start: from,
+      end: from,
+      style: run < 0 ? -1 : this.styleOf(run),
+      slot: run < 0 ? 'western' : set.analysis.runs[run]!.slot,
+      status: look.status,
+      rightToLeft,
+      ...(this.fragment.matrix ? { matrix: this.fragment.matrix } : {}),
     }
     this.into.push(made)
     return made
   }
 
   /** Adds glyphs to a run, `at` points from its x: with room behind every glyph and more behind every space. */
-  private push(run: GlyphRun, set: SetGlyphs, at: number, letterStretch: number, spaceStretch: number, base: number): number {
+  private push(
+    run: GlyphRun,
+    set: SetGlyphs,
+    at: number,
+    letterStretch: number,
+    spaceStretch: number,
+    base: number,
+  ): number {
     const { look, glyphs, unitsPerEm } = set
-    const across = look.size * look.scale / unitsPerEm
+    const across = (look.size * look.scale) / unitsPerEm
     const up = look.size / unitsPerEm
     let x = at
     for (let glyph = glyphs.start, end = glyph + glyphs.count; glyph < end; glyph++) {
@@ -240,7 +361,7 @@ class LineDrawing {
     })
   }
 
-  drop(drop: { readonly set: readonly SetGlyphs[], readonly to: number }, x: number, baseline: number): void {
+  drop(drop: { readonly set: readonly SetGlyphs[]; readonly to: number }, x: number, baseline: number): void {
     for (const piece of drop.set) {
       const run = this.open(piece.look, x + piece.x, baseline, 0, true, 0, false)
       this.push(run, piece, 0, 0, 0, 0)
@@ -262,19 +383,51 @@ class LineDrawing {
       const x = left + placed.x
       const kind = analysis.kind[segment]!
       if (from < line.contentEnd) end = Math.max(end, x + placed.width)
-      if (kind === kinds.tab || kind === kinds.lineBreak) this.signs.push({ kind: kind === kinds.tab ? 'tab' : 'break', x, y: baseline, width: kind === kinds.tab ? placed.width : 0, size: set.looks[analysis.run[segment]!]!.size, ...this.fragment.matrix ? { matrix: this.fragment.matrix } : {} })
-      if (kind === kinds.tab) { run = null; this.leader(line, placed.tab, segment, x, placed.width, baseline); continue }
-      if (kind !== kinds.word && kind !== kinds.space && kind !== kinds.object) { run = null; continue }
+      if (kind === kinds.tab || kind === kinds.lineBreak)
+        this.signs.push({
+          kind: kind === kinds.tab ? 'tab' : 'break',
+          x,
+          y: baseline,
+          width: kind === kinds.tab ? placed.width : 0,
+          size: set.looks[analysis.run[segment]!]!.size,
+          ...(this.fragment.matrix ? { matrix: this.fragment.matrix } : {}),
+        })
+      if (kind === kinds.tab) {
+        run = null
+        this.leader(line, placed.tab, segment, x, placed.width, baseline)
+        continue
+      }
+      if (kind !== kinds.word && kind !== kinds.space && kind !== kinds.object) {
+        run = null
+        continue
+      }
       const stretched = from > lastTab && from < line.contentEnd
       const rightToLeft = analysis.level[segment]! % 2 === 1 && kind !== kinds.object
       let at = x
       for (const part of set.glyphsOf(segment, from, to, 0)) {
         const own = kind !== kinds.object
-        if (!run || source !== analysis.run[segment] || rightToLeft || level % 2 === 1 || !own || run.face !== part.look.face.hash || run.size !== part.look.size || run.end !== part.from || Math.abs(run.x + run.width - at) > 0.02) {
+        if (
+          !run ||
+          source !== analysis.run[segment] ||
+          rightToLeft ||
+          level % 2 === 1 ||
+          !own ||
+          run.face !== part.look.face.hash ||
+          run.size !== part.look.size ||
+          run.end !== part.from ||
+          Math.abs(run.x + run.width - at) > 0.02
+        ) {
           run = this.open(part.look, at, baseline, part.from, own, analysis.run[segment]!, rightToLeft)
           source = analysis.run[segment]!
         }
-        const width: number = this.push(run, part, at - run.x, stretched ? line.letterStretch : 0, stretched && kind === kinds.space ? line.stretch : 0, part.from - run.start)
+        const width: number = this.push(
+          run,
+          part,
+          at - run.x,
+          stretched ? line.letterStretch : 0,
+          stretched && kind === kinds.space ? line.stretch : 0,
+          part.from - run.start,
+        )
         at = run.x + width
         run.text += own ? text.slice(part.from, part.to) : ''
         run.end = part.to
@@ -302,6 +455,7 @@ class LineDrawing {
     const pieces = set.setString(leader, set.looks[set.analysis.run[segment]!]!, set.analysis.starts[segment]!, 0)
     const own = pieces.reduce((sum, piece) => sum + piece.width, 0)
     const count = own > 0 ? Math.floor(width / own) - 1 : 0
-    for (let index = 0; index < count; index++) this.string(pieces, x + width - (count - index) * own, baseline, index === 0 ? ' ' : '')
+    for (let index = 0; index < count; index++)
+      this.string(pieces, x + width - (count - index) * own, baseline, index === 0 ? ' ' : '')
   }
 }

@@ -38,7 +38,8 @@ class Breaks {
     if (room <= this.room) return
     this.room = room * 2
     const size = this.room
-    for (const name of ['end', 'begin', 'endSpace', 'beginSpace', 'demerits', 'ratio'] as const) this[name] = new Float64Array(size)
+    for (const name of ['end', 'begin', 'endSpace', 'beginSpace', 'demerits', 'ratio'] as const)
+      this[name] = new Float64Array(size)
     this.previous = new Int32Array(size)
     this.unit = new Int32Array(size)
     this.cut = new Uint32Array(size)
@@ -61,11 +62,15 @@ class Breaks {
 
 const scratch = new Breaks()
 
-/** Composes a paragraph by total fit; greedily where the lines differ in ways that it does not weigh: tabs, room that varies. */
+/**
+ * Composes a paragraph by total fit; greedily where the lines differ in ways that it does not weigh: tabs, room
+ * that varies.
+ */
 export function composeTotalFit(maker: LineMaker): Line[] {
   const { text, measure } = maker
   const { analysis } = text
-  if (measure.shape || analysis.units < 2 || analysis.flags.some(flag => (flag & isTab) !== 0)) return composeGreedily(maker)
+  if (measure.shape || analysis.units < 2 || analysis.flags.some(flag => (flag & isTab) !== 0))
+    return composeGreedily(maker)
   let loosest = solve(maker, false)
   if (loosest > dividingRatio && text.hyphenates) {
     const divided = solve(maker, true)
@@ -80,9 +85,14 @@ function solve(maker: LineMaker, divide: boolean): number {
   const { text, measure } = maker
   const { analysis, unitWidths, unitSpaces } = text
   const { units, flags } = analysis
-  const points: { at: number, width: number }[][] = []
+  const points: { at: number; width: number }[][] = []
   let extra = 0
-  if (divide) for (let unit = 0; unit < units; unit++) { const list = divisions(maker, unit, analysis.starts[analysis.first[unit]!]!); points.push(list); extra += list.length }
+  if (divide)
+    for (let unit = 0; unit < units; unit++) {
+      const list = divisions(maker, unit, analysis.starts[analysis.first[unit]!]!)
+      points.push(list)
+      extra += list.length
+    }
   const b = scratch
   b.reset(units + extra + 1)
   b.add(0, 0, 0, 0, -1, 0)
@@ -103,7 +113,14 @@ function solve(maker: LineMaker, divide: boolean): number {
     const soft = (flags[unit]! & softHyphen) !== 0
     const end = width + unitWidths[unit]!
     width = end + unitSpaces[unit]!
-    b.add(soft ? end + maker.hyphenWidth(analysis.starts[analysis.first[unit]!]!) : end, width, space, space + unitSpaces[unit]!, unit, 0)
+    b.add(
+      soft ? end + maker.hyphenWidth(analysis.starts[analysis.first[unit]!]!) : end,
+      width,
+      space,
+      space + unitSpaces[unit]!,
+      unit,
+      0,
+    )
     space += unitSpaces[unit]!
     const forced = unit === units - 1 || (flags[unit]! & mustEnd) !== 0
     const next = relax(b, room, measure.firstIndent, ladder, window, soft ? hyphenPenalty : 0, forced)
@@ -115,12 +132,24 @@ function solve(maker: LineMaker, divide: boolean): number {
     }
   }
   let loosest = 0
-  if (measure.alignment === 'justify') for (let at = b.count - 1; at > 0; at = b.previous[at]!) loosest = Math.max(loosest, b.ratio[at]!)
+  if (measure.alignment === 'justify')
+    for (let at = b.count - 1; at > 0; at = b.previous[at]!) loosest = Math.max(loosest, b.ratio[at]!)
   return loosest
 }
 
-/** Tries every beginning in the window for a line that ends at the newest break; returns the first that is near enough. */
-function relax(b: Breaks, width: number, firstIndent: number, ladder: number, window: number, penalty: number, forced: boolean): number {
+/**
+ * Tries every beginning in the window for a line that ends at the newest break; returns the first that is near
+ * enough.
+ */
+function relax(
+  b: Breaks,
+  width: number,
+  firstIndent: number,
+  ladder: number,
+  window: number,
+  penalty: number,
+  forced: boolean,
+): number {
   const to = b.count - 1
   const { begin, beginSpace, demerits } = b
   const end = b.end[to]!
@@ -182,14 +211,42 @@ function collect(maker: LineMaker): Line[] {
     const soft = cut === 0 && !last && (flags[unit]! & softHyphen) !== 0
     const hyphen = cut > 0 || soft
     const at = chosen[index]!
-    const natural = cut > 0 || startsInside
-      ? text.widthOf(start, contentEnd) + (hyphen ? maker.hyphenWidth(contentEnd - 1) : 0)
-      : scratch.end[at]! - scratch.begin[scratch.previous[at]!]! - (soft && last ? maker.hyphenWidth(contentEnd - 1) : 0)
-    const fill: FilledLine = { start, end, contentEnd, width: natural, hyphen, tabs: [], forced: cut === 0 && (flags[unit]! & mustEnd) !== 0 }
+    const natural =
+      cut > 0 || startsInside
+        ? text.widthOf(start, contentEnd) + (hyphen ? maker.hyphenWidth(contentEnd - 1) : 0)
+        : scratch.end[at]! -
+          scratch.begin[scratch.previous[at]!]! -
+          (soft && last ? maker.hyphenWidth(contentEnd - 1) : 0)
+    const fill: FilledLine = {
+      start,
+      end,
+      contentEnd,
+      width: natural,
+      hyphen,
+      tabs: [],
+      forced: cut === 0 && (flags[unit]! & mustEnd) !== 0,
+    }
     lines.push(maker.make(fill, index, { x: 0, width: measure.width }, 0, last))
     start = end
     startsInside = cut > 0
   })
-  if ((flags[units - 1]! & mustEnd) !== 0) lines.push(maker.make({ start: analysis.text.length, end: analysis.text.length, contentEnd: analysis.text.length, width: 0, hyphen: false, tabs: [], forced: false }, lines.length, { x: 0, width: measure.width }, 0, true))
+  if ((flags[units - 1]! & mustEnd) !== 0)
+    lines.push(
+      maker.make(
+        {
+          start: analysis.text.length,
+          end: analysis.text.length,
+          contentEnd: analysis.text.length,
+          width: 0,
+          hyphen: false,
+          tabs: [],
+          forced: false,
+        },
+        lines.length,
+        { x: 0, width: measure.width },
+        0,
+        true,
+      ),
+    )
   return lines
 }

@@ -8,15 +8,35 @@ import { splitRow, type SetRow, type TableLayout } from './tables'
 
 /** What a flow puts down: blocks in reading order, sections with columns of their own kept together. */
 export type Item =
-  | { readonly kind: 'paragraph', readonly block: Paragraph, readonly citation: string | null, readonly endnote: boolean }
-  | { readonly kind: 'table', readonly block: Table }
-  | { readonly kind: 'frame', readonly block: Frame }
-  | { readonly kind: 'section', readonly items: readonly Item[], readonly columns: SectionColumns }
+  | {
+      readonly kind: 'paragraph'
+      readonly block: Paragraph
+      readonly citation: string | null
+      readonly endnote: boolean
+    }
+  | { readonly kind: 'table'; readonly block: Table }
+  | { readonly kind: 'frame'; readonly block: Frame }
+  | { readonly kind: 'section'; readonly items: readonly Item[]; readonly columns: SectionColumns }
 
-export interface SectionColumns { readonly count: number, readonly gap: number, readonly widths: readonly number[], readonly balanced: boolean, readonly left: number, readonly right: number }
+export interface SectionColumns {
+  readonly count: number
+  readonly gap: number
+  readonly widths: readonly number[]
+  readonly balanced: boolean
+  readonly left: number
+  readonly right: number
+}
 
-/** How far a flow has got: an item, the line of a paragraph or row of a table to go on with, and what a row left over. */
-export interface Position { readonly index: number, readonly line: number, readonly rest: SetRow | null, readonly inner: Position | null }
+/**
+ * How far a flow has got: an item, the line of a paragraph or row of a table to go on with, and what a row left
+ * over.
+ */
+export interface Position {
+  readonly index: number
+  readonly line: number
+  readonly rest: SetRow | null
+  readonly inner: Position | null
+}
 
 export const flowStart: Position = { index: 0, line: 0, rest: null, inner: null }
 
@@ -24,7 +44,10 @@ export const flowStart: Position = { index: 0, line: 0, rest: null, inner: null 
 export interface FlowHost {
   /** The next column; null where there is none: the flow stops there. `forced` by a break in the document. */
   next(forced: boolean): Column | null
-  /** Called before an item is placed on a page: master pages and page breaks. Returns a new column where it made one. */
+  /**
+   * Called before an item is placed on a page: master pages and page breaks. Returns a new column where it made
+   * one.
+   */
   before?(item: Item, fresh: boolean): Column | null
   after?(item: Item): Column | null
 }
@@ -44,14 +67,27 @@ export class Flow {
   position: Position = flowStart
   /** The lowest that any of its columns was filled to. */
   private filled: number
-  private last: { readonly item: Item, readonly width: number, readonly column: Column, readonly layout: ParagraphLayout } | null = null
+  private last: {
+    readonly item: Item
+    readonly width: number
+    readonly column: Column
+    readonly layout: ParagraphLayout
+  } | null = null
 
-  constructor(private readonly boxes: BoxComposer, private readonly role: Story['role'], readonly items: readonly Item[], public column: Column, private readonly host: FlowHost) {
+  constructor(
+    private readonly boxes: BoxComposer,
+    private readonly role: Story['role'],
+    readonly items: readonly Item[],
+    public column: Column,
+    private readonly host: FlowHost,
+  ) {
     this.y = column.top
     this.filled = column.top
   }
 
-  get lowest(): number { return Math.max(this.filled, this.y) }
+  get lowest(): number {
+    return Math.max(this.filled, this.y)
+  }
 
   /** Goes on from a position until everything is placed (true) or there is no column left (false). */
   run(from: Position = this.position, pause: () => boolean = () => false): boolean {
@@ -80,7 +116,9 @@ export class Flow {
     return true
   }
 
-  private get bottom(): number { return this.column.bottom - (this.column.ground.notes?.height ?? 0) }
+  private get bottom(): number {
+    return this.column.bottom - (this.column.ground.notes?.height ?? 0)
+  }
 
   private place(item: Item): boolean {
     const starts = this.position.line === 0 && this.position.rest === null && this.position.inner === null
@@ -93,9 +131,17 @@ export class Flow {
       if (properties['fo:break-before'] === 'column' && !this.turn(true)) return false
       if (this.keepsTooMuch(this.position.index) && !this.turn()) return false
     }
-    const placed = item.kind === 'paragraph' ? this.placeParagraph(item) : item.kind === 'table' ? this.placeTable(item.block) : item.kind === 'section' ? this.placeSection(item) : this.placeFrame(item.block)
+    const placed =
+      item.kind === 'paragraph'
+        ? this.placeParagraph(item)
+        : item.kind === 'table'
+          ? this.placeTable(item.block)
+          : item.kind === 'section'
+            ? this.placeSection(item)
+            : this.placeFrame(item.block)
     if (!placed) return false
-    if (properties?.['fo:break-after'] === 'column' && this.position.index + 1 < this.items.length && !this.turn(true)) return false
+    if (properties?.['fo:break-after'] === 'column' && this.position.index + 1 < this.items.length && !this.turn(true))
+      return false
     if (this.host.after) {
       const opened = this.host.after(item)
       if (opened) this.enter(opened, true)
@@ -121,7 +167,11 @@ export class Flow {
   private keepsTooMuch(index: number): boolean {
     if (this.column.bottom === Infinity) return false
     const first = this.items[index]!
-    if (first.kind !== 'paragraph' || this.layout(first, this.column.width).look.properties['fo:keep-with-next'] !== 'always') return false
+    if (
+      first.kind !== 'paragraph' ||
+      this.layout(first, this.column.width).look.properties['fo:keep-with-next'] !== 'always'
+    )
+      return false
     let needed = 0
     const room = this.bottom - this.column.top
     for (let at = index; at < this.items.length; at++) {
@@ -150,12 +200,20 @@ export class Flow {
     const from = this.position.line
     if (from === 0) {
       const { properties } = layout.look
-      const reserved = layout.frames.reduce((sum, frame) => sum + (this.boxes.wrapOf(frame) === 'run-through' ? 0 : this.boxes.frame(frame, this.role, this.column.width).height), 0)
+      const reserved = layout.frames.reduce(
+        (sum, frame) =>
+          sum +
+          (this.boxes.wrapOf(frame) === 'run-through'
+            ? 0
+            : this.boxes.frame(frame, this.role, this.column.width).height),
+        0,
+      )
       // Space above is kept at the top of a column only where a break was asked for or the text begins.
       let gap = this.fresh ? (this.forced ? layout.spaceBefore : 0) : this.boxes.gap(this.after, layout.spaceBefore)
       const height = linesHeight(layout) + layout.padding.top + layout.padding.bottom
       const room = this.bottom - this.column.top
-      const together = properties['fo:keep-together'] === 'always' || layout.lines.length < layout.look.orphans + layout.look.widows
+      const together =
+        properties['fo:keep-together'] === 'always' || layout.lines.length < layout.look.orphans + layout.look.widows
       const opening = layout.padding.top + (together ? height : linesHeight(layout, 0, layout.look.orphans))
       const needed = Math.max(opening, layout.frames.length > 0 ? Math.max(height, reserved) : 0)
       if (!this.fresh && this.y + gap + needed > this.bottom + 0.01 && needed <= room) {
@@ -196,7 +254,13 @@ export class Flow {
         const line = layout.lines[to]!
         const more = notesIn(layout, line)
         const all = more.length > 0 ? [...notes, ...more] : notes
-        const limit = column.bottom - (column.ground.notes ? (all.length > 0 ? column.ground.notes.heightWith(all) : column.ground.notes.height) : 0)
+        const limit =
+          column.bottom -
+          (column.ground.notes
+            ? all.length > 0
+              ? column.ground.notes.heightWith(all)
+              : column.ground.notes.height
+            : 0)
         if (y + line.above + line.height > limit + 0.01) break
         y += line.above + line.height
         if (more.length > 0) notes.push(...more)
@@ -210,7 +274,13 @@ export class Flow {
       }
       if (to > from) {
         this.put(layout, from, to)
-        column.ground.notes?.add(layout.notes.filter(each => !each.note.endnote && each.at >= layout.lines[from]!.start && each.at < layout.lines[to - 1]!.end).map(each => each.note))
+        column.ground.notes?.add(
+          layout.notes
+            .filter(
+              each => !each.note.endnote && each.at >= layout.lines[from]!.start && each.at < layout.lines[to - 1]!.end,
+            )
+            .map(each => each.note),
+        )
       }
       from = to
       if (from >= count) break
@@ -223,7 +293,10 @@ export class Flow {
         const next = this.layout(item, this.column.width)
         const offset = layout.lines[from]!.start
         const line = next.lines.findIndex(each => each.end > offset)
-        if (line > 0) { layout = next; from = line }
+        if (line > 0) {
+          layout = next
+          from = line
+        }
       }
     }
     this.y += layout.padding.bottom
@@ -243,8 +316,30 @@ export class Flow {
       const foot = this.y + height + (to === layout.lines.length ? padding.bottom + border.bottom : 0)
       const x = column.x + layout.x - padding.left - border.left
       const width = layout.width + padding.left + padding.right + border.left + border.right
-      if (background) fragments.push({ kind: 'box', fill: background, stroke: '', strokeWidth: 0, x, y: top, width, height: foot - top })
-      const edge = (ex: number, ey: number, w: number, h: number) => { if (w > 0 && h > 0) fragments.push({ kind: 'box', fill: layout.look.borderColor, stroke: '', strokeWidth: 0, x: ex, y: ey, width: w, height: h }) }
+      if (background)
+        fragments.push({
+          kind: 'box',
+          fill: background,
+          stroke: '',
+          strokeWidth: 0,
+          x,
+          y: top,
+          width,
+          height: foot - top,
+        })
+      const edge = (ex: number, ey: number, w: number, h: number) => {
+        if (w > 0 && h > 0)
+          fragments.push({
+            kind: 'box',
+            fill: layout.look.borderColor,
+            stroke: '',
+            strokeWidth: 0,
+            x: ex,
+            y: ey,
+            width: w,
+            height: h,
+          })
+      }
       if (from === 0) edge(x, top, width, border.top)
       if (to === layout.lines.length) edge(x, foot - border.bottom, width, border.bottom)
       edge(x, top, border.left, foot - top)
@@ -267,15 +362,29 @@ export class Flow {
     const box = boxes.frame(frame, this.role, column.width)
     const properties = boxes.graphic(frame)
     const paragraph = { x: column.x, y: this.y, width: column.width, height: layout ? linesHeight(layout) : 0 }
-    const { x, y } = framePlace(frame, properties, box, boxes.stated(frame), column, paragraph, layout ? anchorLine(layout, frame, column.x, this.y) : { x: column.x, y: this.y, height: 0 })
+    const { x, y } = framePlace(
+      frame,
+      properties,
+      box,
+      boxes.stated(frame),
+      column,
+      paragraph,
+      layout ? anchorLine(layout, frame, column.x, this.y) : { x: column.x, y: this.y, height: 0 },
+    )
     // A frame does not leave the page for its text's sake.
-    const foot = column.bottom === Infinity ? y : Math.max(Math.min(y, column.ground.outer.y + column.ground.outer.height - box.height), column.ground.outer.y)
+    const foot =
+      column.bottom === Infinity
+        ? y
+        : Math.max(Math.min(y, column.ground.outer.y + column.ground.outer.height - box.height), column.ground.outer.y)
     column.ground.fragments.push(...shifted(box.fragments, x, foot))
     const exclusion = boxes.exclusionOf(frame, { x, y: foot, width: box.width, height: box.height }, column)
     if (exclusion) column.ground.exclusions.push(exclusion)
   }
 
-  private placeFrame(frame: Frame): boolean { this.placeAnchored(frame, null); return true }
+  private placeFrame(frame: Frame): boolean {
+    this.placeAnchored(frame, null)
+    return true
+  }
 
   private placeTable(table: Table): boolean {
     let layout = this.boxes.table(table, this.role, this.column.width)
@@ -284,9 +393,23 @@ export class Flow {
     if (row === 0 && rest === null) {
       this.y += this.fresh ? (this.forced ? layout.spaceBefore : 0) : Math.max(this.after, layout.spaceBefore)
       // Tables do not share their height with what stands beside.
-      for (const each of this.column.ground.exclusions) if (each.y <= this.y + 0.5 && each.y + each.height > this.y && each.x < this.column.x + this.column.width && each.x + each.width > this.column.x) this.y = Math.max(this.y, each.y + each.height)
+      for (const each of this.column.ground.exclusions)
+        if (
+          each.y <= this.y + 0.5 &&
+          each.y + each.height > this.y &&
+          each.x < this.column.x + this.column.width &&
+          each.x + each.width > this.column.x
+        )
+          this.y = Math.max(this.y, each.y + each.height)
       const whole = layout.rows.reduce((sum, each) => sum + each.height, 0)
-      if (!layout.mayBreak && !this.fresh && this.y + whole > this.bottom && whole <= this.bottom - this.column.top && !this.turn()) return false
+      if (
+        !layout.mayBreak &&
+        !this.fresh &&
+        this.y + whole > this.bottom &&
+        whole <= this.bottom - this.column.top &&
+        !this.turn()
+      )
+        return false
     }
     let pending: SetRow | null = rest
     while (row < layout.rows.length) {
@@ -295,16 +418,28 @@ export class Flow {
       if (next.height > room + 0.01) {
         const taller = next.height > this.bottom - this.column.top
         const split = (next.mayBreak || taller) && room > 24 ? splitRow(next, room) : null
-        if (split) { this.putRow(split.head, layout); pending = split.tail }
+        if (split) {
+          this.putRow(split.head, layout)
+          pending = split.tail
+        }
         if (!this.fresh) {
           this.position = { ...this.position, line: row, rest: pending }
           if (!this.turn()) return false
           layout = this.boxes.table(table, this.role, this.column.width)
           const headings = layout.rows.filter(each => each.heading)
           const headingHeight = headings.reduce((sum, each) => sum + each.height, 0)
-          if (!layout.rows[row]!.heading && headingHeight < (this.bottom - this.column.top) / 2) for (const heading of headings) this.putRow(heading, layout)
+          if (!layout.rows[row]!.heading && headingHeight < (this.bottom - this.column.top) / 2)
+            for (const heading of headings) this.putRow(heading, layout)
           next = pending ?? layout.rows[row]!
-          if (next.height > this.bottom - this.y + 0.01 && (next.mayBreak || next.height > this.bottom - this.column.top) && splitRow(next, this.bottom - this.y)) { pending = next; this.fresh = false; continue }
+          if (
+            next.height > this.bottom - this.y + 0.01 &&
+            (next.mayBreak || next.height > this.bottom - this.column.top) &&
+            splitRow(next, this.bottom - this.y)
+          ) {
+            pending = next
+            this.fresh = false
+            continue
+          }
         }
       }
       this.putRow(next, layout)
@@ -356,18 +491,32 @@ export class Flow {
   }
 
   /** The least height at which what is left of a section fits its columns; null where it does not fit at all. */
-  private balance(items: readonly Item[], position: Position, whole: (bottom: number) => Column[], end: number): number | null {
+  private balance(
+    items: readonly Item[],
+    position: Position,
+    whole: (bottom: number) => Column[],
+    end: number,
+  ): number | null {
     const top = this.y
     const fits = (height: number): boolean => {
       // On a ground of its own, so that nothing is put down.
-      const list = whole(top + height).map(column => ({ ...column, ground: { ...column.ground, fragments: [], exclusions: [...column.ground.exclusions], notes: null } }))
+      const list = whole(top + height).map(column => ({
+        ...column,
+        ground: { ...column.ground, fragments: [], exclusions: [...column.ground.exclusions], notes: null },
+      }))
       return new Flow(this.boxes, this.role, items, list[0]!, listHost(list)).run(position)
     }
     const available = end === Infinity ? 1e6 : end - top
     if (end !== Infinity && !fits(available)) return null
     let low = 0
     let high = available
-    if (end === Infinity) { high = 64; while (high < available && !fits(high)) { low = high; high *= 2 } }
+    if (end === Infinity) {
+      high = 64
+      while (high < available && !fits(high)) {
+        low = high
+        high *= 2
+      }
+    }
     for (let step = 0; step < 24 && high - low > 0.5; step++) {
       const middle = (low + high) / 2
       if (fits(middle)) high = middle
@@ -387,9 +536,10 @@ function sectionColumns(column: Column, columns: SectionColumns, top: number, bo
   const width = column.width - columns.left - columns.right
   const total = columns.widths.reduce((sum, each) => sum + each, 0)
   let x = column.x + columns.left
-  return columns.widths.map((share) => {
+  return columns.widths.map(share => {
     // Relative widths hold the gaps half and half, but for the outer edges (ODF 1.4 part 3, 17.15 and 17.16).
-    const room = columns.gap > 0 ? (width - columns.gap * (columns.count - 1)) * share / total : width * share / total
+    const room =
+      columns.gap > 0 ? ((width - columns.gap * (columns.count - 1)) * share) / total : (width * share) / total
     const made: Column = { ground: column.ground, x, width: room, top, bottom }
     x += room + columns.gap
     return made
@@ -398,23 +548,38 @@ function sectionColumns(column: Column, columns: SectionColumns, top: number, bo
 
 function notesIn(layout: ParagraphLayout, line: Line): Extract<Inline, { kind: 'note' }>[] {
   if (layout.notes.length === 0) return []
-  return layout.notes.filter(each => !each.note.endnote && each.at >= line.start && each.at < line.end).map(each => each.note)
+  return layout.notes
+    .filter(each => !each.note.endnote && each.at >= line.start && each.at < line.end)
+    .map(each => each.note)
 }
 
 /** The line that a frame is anchored in, in the ground's coordinates. */
-function anchorLine(layout: ParagraphLayout, frame: Frame, x: number, y: number): { x: number, y: number, height: number } {
+function anchorLine(
+  layout: ParagraphLayout,
+  frame: Frame,
+  x: number,
+  y: number,
+): { x: number; y: number; height: number } {
   const at = layout.set.analysis.runs.find(run => run.inline.kind === 'frame' && run.inline.frame === frame)?.start ?? 0
   let top = y + layout.padding.top
   for (const line of layout.lines) {
     top += line.above
-    if (at < line.end || line === layout.lines.at(-1)) return { x: x + layout.x + line.x + (at > line.start ? layout.set.widthOf(line.start, Math.min(at, line.end)) : 0), y: top, height: line.height }
+    if (at < line.end || line === layout.lines.at(-1))
+      return {
+        x: x + layout.x + line.x + (at > line.start ? layout.set.widthOf(line.start, Math.min(at, line.end)) : 0),
+        y: top,
+        height: line.height,
+      }
     top += line.height
   }
   return { x, y: top, height: 0 }
 }
 
 /** Blocks as items of a flow; sections without columns of their own are as good as none. */
-export function itemsOf(blocks: readonly Block[], columnsOf: (styleName: string | null) => SectionColumns | null): Item[] {
+export function itemsOf(
+  blocks: readonly Block[],
+  columnsOf: (styleName: string | null) => SectionColumns | null,
+): Item[] {
   const items: Item[] = []
   for (const block of blocks) {
     if (block.kind === 'paragraph') items.push({ kind: 'paragraph', block, citation: null, endnote: false })
@@ -429,4 +594,3 @@ export function itemsOf(blocks: readonly Block[], columnsOf: (styleName: string 
   }
   return items
 }
-

@@ -5,24 +5,99 @@ import type { ParagraphLayout } from './paragraph'
 import { placedSegments } from './placed'
 
 /** A fragment that is turned or stretched: what maps its own coordinates to those of the box or page that holds it. */
-interface Turned { readonly matrix?: Matrix }
+interface Turned {
+  readonly matrix?: Matrix
+}
 
-/** Something placed: x and y in points from the top left of the box or page that holds it; `matrix` maps them where it is there. */
+/**
+ * Something placed: x and y in points from the top left of the box or page that holds it; `matrix` maps them where
+ * it is there.
+ */
 export type Fragment =
   /** `cascade` styles text of an embedded object. */
-  | Turned & { readonly kind: 'lines', readonly layout: ParagraphLayout, readonly from: number, readonly to: number, readonly x: number, readonly y: number, readonly cascade?: Cascade }
-  | Turned & { readonly kind: 'image', readonly href: string, readonly name: string, readonly opacity: number, readonly x: number, readonly y: number, readonly width: number, readonly height: number }
-  | Turned & { readonly kind: 'object', readonly title: string, readonly href: string, readonly x: number, readonly y: number, readonly width: number, readonly height: number }
-  | Turned & { readonly kind: 'box', readonly fill: string, readonly stroke: string, readonly strokeWidth: number, readonly x: number, readonly y: number, readonly width: number, readonly height: number }
+  | (Turned & {
+      readonly kind: 'lines'
+      readonly layout: ParagraphLayout
+      readonly from: number
+      readonly to: number
+      readonly x: number
+      readonly y: number
+      readonly cascade?: Cascade
+    })
+  | (Turned & {
+      readonly kind: 'image'
+      readonly href: string
+      readonly name: string
+      readonly opacity: number
+      readonly x: number
+      readonly y: number
+      readonly width: number
+      readonly height: number
+    })
+  | (Turned & {
+      readonly kind: 'object'
+      readonly title: string
+      readonly href: string
+      readonly x: number
+      readonly y: number
+      readonly width: number
+      readonly height: number
+    })
+  | (Turned & {
+      readonly kind: 'box'
+      readonly fill: string
+      readonly stroke: string
+      readonly strokeWidth: number
+      readonly x: number
+      readonly y: number
+      readonly width: number
+      readonly height: number
+    })
   /** An outline: path data of M, L, C and Z, absolute, from x and y. Its width and height are those of the shape. */
-  | Turned & { readonly kind: 'path', readonly data: string, readonly fill: string, readonly fillOpacity: number, readonly stroke: string, readonly strokeWidth: number, readonly strokeOpacity: number, readonly dash: readonly number[], readonly x: number, readonly y: number, readonly width: number, readonly height: number }
+  | (Turned & {
+      readonly kind: 'path'
+      readonly data: string
+      readonly fill: string
+      readonly fillOpacity: number
+      readonly stroke: string
+      readonly strokeWidth: number
+      readonly strokeOpacity: number
+      readonly dash: readonly number[]
+      readonly x: number
+      readonly y: number
+      readonly width: number
+      readonly height: number
+    })
   /** Where a frame or shape lies: nothing is drawn of it, but it can be pointed at. */
-  | Turned & { readonly kind: 'frame', readonly part: string, readonly node: number, readonly shape: string, readonly name: string, readonly content: Frame['content'], readonly x: number, readonly y: number, readonly width: number, readonly height: number }
+  | (Turned & {
+      readonly kind: 'frame'
+      readonly part: string
+      readonly node: number
+      readonly shape: string
+      readonly name: string
+      readonly content: Frame['content']
+      readonly x: number
+      readonly y: number
+      readonly width: number
+      readonly height: number
+    })
   /** A frame whose text does not fit. */
-  | Turned & { readonly kind: 'overset', readonly frame: OversetFrame, readonly x: number, readonly y: number, readonly width: number }
+  | (Turned & {
+      readonly kind: 'overset'
+      readonly frame: OversetFrame
+      readonly x: number
+      readonly y: number
+      readonly width: number
+    })
 
 /** How much of a frame's text has no room; of chained frames the last one runs over. */
-export interface OversetFrame { readonly part: string, readonly node: number, readonly name: string, readonly lines: number, readonly characters: number }
+export interface OversetFrame {
+  readonly part: string
+  readonly node: number
+  readonly name: string
+  readonly lines: number
+  readonly characters: number
+}
 
 /** How a text frame is filled: room left in points, or what runs over. */
 export interface FrameFill {
@@ -31,13 +106,26 @@ export interface FrameFill {
   readonly name: string
   readonly room: number
   readonly over: OversetFrame | null
-  /** How much smaller its text is shown, so that it fits: 1 for not at all (draw:fit-to-size, ODF 1.4 part 3, 20.119). */
+  /**
+   * How much smaller its text is shown, so that it fits: 1 for not at all (draw:fit-to-size, ODF 1.4 part 3,
+   * 20.119).
+   */
   readonly shrunk: number
 }
 
 /** Marks where a frame lies, from its own top left. */
-export const frameMark = (frame: Frame, width: number, height: number): Fragment =>
-  ({ kind: 'frame', part: frame.part, node: frame.node, shape: frame.shape, name: frame.name, content: frame.content, x: 0, y: 0, width, height })
+export const frameMark = (frame: Frame, width: number, height: number): Fragment => ({
+  kind: 'frame',
+  part: frame.part,
+  node: frame.node,
+  shape: frame.shape,
+  name: frame.name,
+  content: frame.content,
+  x: 0,
+  y: 0,
+  width,
+  height,
+})
 
 /** The same fragments, shifted. */
 export function shifted(fragments: readonly Fragment[], dx: number, dy: number): readonly Fragment[] {
@@ -48,8 +136,19 @@ export function shifted(fragments: readonly Fragment[], dx: number, dy: number):
     const x = fragment.x + dx
     const y = fragment.y + dy
     // Nearly everything is lines and boxes, and a composition shifts them by the ten thousand: written out, they take a third of the time.
-    if (fragment.kind === 'lines' && !fragment.cascade) return { kind: 'lines', layout: fragment.layout, from: fragment.from, to: fragment.to, x, y }
-    if (fragment.kind === 'box') return { kind: 'box', fill: fragment.fill, stroke: fragment.stroke, strokeWidth: fragment.strokeWidth, x, y, width: fragment.width, height: fragment.height }
+    if (fragment.kind === 'lines' && !fragment.cascade)
+      return { kind: 'lines', layout: fragment.layout, from: fragment.from, to: fragment.to, x, y }
+    if (fragment.kind === 'box')
+      return {
+        kind: 'box',
+        fill: fragment.fill,
+        stroke: fragment.stroke,
+        strokeWidth: fragment.strokeWidth,
+        x,
+        y,
+        width: fragment.width,
+        height: fragment.height,
+      }
     return { ...fragment, x, y }
   })
 }
@@ -61,10 +160,17 @@ export function turned(fragments: readonly Fragment[], matrix: Matrix): readonly
   return fragments.map(fragment => ({ ...fragment, matrix: fragment.matrix ? after(matrix, fragment.matrix) : matrix }))
 }
 
-/** Frames that stand in lines as characters: where each one's left edge and foot are, from the paragraph's column and top. */
-export function inlineFrames(layout: ParagraphLayout, from = 0, to = layout.lines.length): { readonly frame: Frame, readonly x: number, readonly foot: number }[] {
+/**
+ * Frames that stand in lines as characters: where each one's left edge and foot are, from the paragraph's column
+ * and top.
+ */
+export function inlineFrames(
+  layout: ParagraphLayout,
+  from = 0,
+  to = layout.lines.length,
+): { readonly frame: Frame; readonly x: number; readonly foot: number }[] {
   if (!layout.hasObjects) return []
-  const found: { frame: Frame, x: number, foot: number }[] = []
+  const found: { frame: Frame; x: number; foot: number }[] = []
   let y = 0
   const { analysis } = layout.set
   for (let index = from; index < to; index++) {
@@ -72,7 +178,8 @@ export function inlineFrames(layout: ParagraphLayout, from = 0, to = layout.line
     y += line.above
     for (const { segment, x } of placedSegments(layout, line)) {
       const { inline } = analysis.runs[analysis.run[segment]!]!
-      if (inline.kind === 'frame' && inline.frame.anchor === 'as-char') found.push({ frame: inline.frame, x: layout.x + x, foot: y + line.baseline })
+      if (inline.kind === 'frame' && inline.frame.anchor === 'as-char')
+        found.push({ frame: inline.frame, x: layout.x + x, foot: y + line.baseline })
     }
     y += line.height
   }

@@ -6,20 +6,44 @@
 
 type Pointer = number
 type Call = (...values: number[]) => number
-interface WasmMemory { readonly buffer: ArrayBuffer, grow: (pages: number) => number }
-interface WasmTable { readonly length: number, grow: (by: number) => number, set: (index: number, value: unknown) => void }
+interface WasmMemory {
+  readonly buffer: ArrayBuffer
+  grow: (pages: number) => number
+}
+interface WasmTable {
+  readonly length: number
+  grow: (by: number) => number
+  set: (index: number, value: unknown) => void
+}
 
 /** Compiles and starts a WebAssembly module, and gives its exports. */
-export type StartModule = (code: Uint8Array, imports: Record<string, Record<string, unknown>>) => Record<string, unknown>
+export type StartModule = (
+  code: Uint8Array,
+  imports: Record<string, Record<string, unknown>>,
+) => Record<string, unknown>
 
-export interface Feature { readonly tag: string, readonly value: number }
+export interface Feature {
+  readonly tag: string
+  readonly value: number
+}
 /** A place on a variable face's axis: tag and value on the axis's own scale (OpenType 1.9, fvar). */
-export interface Axis { readonly tag: string, readonly value: number }
+export interface Axis {
+  readonly tag: string
+  readonly value: number
+}
 
 /** How a run is shaped. Script is an ISO 15924 code, language a BCP 47 tag or ''. */
-export interface RunProperties { readonly rightToLeft: boolean, readonly script: string, readonly language: string, readonly features: readonly Feature[] }
+export interface RunProperties {
+  readonly rightToLeft: boolean
+  readonly script: string
+  readonly language: string
+  readonly features: readonly Feature[]
+}
 
-/** Glyphs of the last shaped run, in the machine's memory: good until the next call. Five numbers a glyph in each view. */
+/**
+ * Glyphs of the last shaped run, in the machine's memory: good until the next call. Five numbers a glyph in each
+ * view.
+ */
 export interface ShapedRun {
   readonly length: number
   /** Glyph id, flags, cluster, and two numbers for HarfBuzz alone. */
@@ -32,16 +56,28 @@ export interface ShapedRun {
 export const unsafeToBreak = 1
 
 /** A face ready for shaping. */
-export interface FontHandle { readonly pointer: Pointer, readonly face: Pointer, readonly blob: Pointer, readonly file: Pointer, readonly unitsPerEm: number, readonly features: ReadonlySet<string>, readonly kerning: ReadonlyMap<number, number> | null }
+export interface FontHandle {
+  readonly pointer: Pointer
+  readonly face: Pointer
+  readonly blob: Pointer
+  readonly file: Pointer
+  readonly unitsPerEm: number
+  readonly features: ReadonlySet<string>
+  readonly kerning: ReadonlyMap<number, number> | null
+}
 
 const readOnlyCopy = 1
 const gsub = 0x47535542
-const gpos = 0x47504F53
+const gpos = 0x47504f53
 
 /** A tag of OpenType as HarfBuzz takes it. */
-export const tagNumber = (tag: string): number => ((tag.charCodeAt(0) << 24) | (tag.charCodeAt(1) << 16) | (tag.charCodeAt(2) << 8) | tag.charCodeAt(3)) >>> 0
+export const tagNumber = (tag: string): number =>
+  ((tag.charCodeAt(0) << 24) | (tag.charCodeAt(1) << 16) | (tag.charCodeAt(2) << 8) | tag.charCodeAt(3)) >>> 0
 
-/** Kerns as HarfBuzz does by the same table: half of a pair's value before the right glyph, half behind the left one. */
+/**
+ * Kerns as HarfBuzz does by the same table: half of a pair's value before the right glyph, half behind the left
+ * one.
+ */
 function kern({ length, infos, positions }: ShapedRun, pairs: ReadonlyMap<number, number>): void {
   for (let glyph = 0; glyph + 1 < length; glyph++) {
     const value = pairs.get(infos[glyph * 5]! * 65536 + infos[glyph * 5 + 5]!)
@@ -65,20 +101,34 @@ export class HarfBuzz {
   /** Room for text on its way in. */
   private text: Pointer = 0
   private textRoom = 0
-  private drawing: { functions: Pointer, path: string[] } | null = null
+  private drawing: { functions: Pointer; path: string[] } | null = null
 
-  constructor(private readonly start: StartModule, code: Uint8Array) {
+  constructor(
+    private readonly start: StartModule,
+    code: Uint8Array,
+  ) {
     let memory: WasmMemory | null = null
     const grow = (size: number): number => {
       const wanted = size >>> 0
       const now = memory!.buffer.byteLength
-      if (wanted > 0x7FFF0000) return 0
-      try { memory!.grow(Math.ceil((Math.max(wanted, now * 1.25) - now) / 65536)); return 1 }
-      catch { return 0 }
+      if (wanted > 0x7fff0000) return 0
+      try {
+        memory!.grow(Math.ceil((Math.max(wanted, now * 1.25) - now) / 65536))
+        return 1
+      } catch {
+        return 0
+      }
     }
-    const fail = () => { throw new Error('the shaping engine stopped') }
+    const fail = () => {
+      throw new Error('the shaping engine stopped')
+    }
     const exports = start(code, {
-      env: { _emscripten_runtime_keepalive_clear: () => {}, _abort_js: fail, _setitimer_js: () => 0, emscripten_resize_heap: grow },
+      env: {
+        _emscripten_runtime_keepalive_clear: () => {},
+        _abort_js: fail,
+        _setitimer_js: () => 0,
+        emscripten_resize_heap: grow,
+      },
       wasi_snapshot_preview1: { proc_exit: fail },
     })
     this.memory = memory = exports.memory as WasmMemory
@@ -102,11 +152,22 @@ export class HarfBuzz {
     if (axes.length > 0) {
       const list = call.malloc!(axes.length * 8)
       const view = new DataView(this.memory.buffer)
-      axes.forEach((axis, index) => { view.setUint32(list + index * 8, tagNumber(axis.tag), true); view.setFloat32(list + index * 8 + 4, axis.value, true) })
+      axes.forEach((axis, index) => {
+        view.setUint32(list + index * 8, tagNumber(axis.tag), true)
+        view.setFloat32(list + index * 8 + 4, axis.value, true)
+      })
       call.hb_font_set_variations!(pointer, list, axes.length)
       call.free!(list)
     }
-    return { pointer, face, blob, file: place, unitsPerEm, features: this.featureTags(face, gsub), kerning: this.featureTags(face, gpos).has('kern') ? null : this.oldKerning(face) }
+    return {
+      pointer,
+      face,
+      blob,
+      file: place,
+      unitsPerEm,
+      features: this.featureTags(face, gsub),
+      kerning: this.featureTags(face, gpos).has('kern') ? null : this.oldKerning(face),
+    }
   }
 
   /** Lets go of a font and its file. */
@@ -117,12 +178,17 @@ export class HarfBuzz {
     this.call.free!(font.file)
   }
 
-  /** Pairs of the table kern (OpenType 1.9, kern, format 0), by left glyph times 65536 and right glyph: what faces without GPOS kern by. This build of HarfBuzz passes it over. */
+  /**
+   * Pairs of the table kern (OpenType 1.9, kern, format 0), by left glyph times 65536 and right glyph: what faces
+   * without GPOS kern by. This build of HarfBuzz passes it over.
+   */
   private oldKerning(face: Pointer): ReadonlyMap<number, number> | null {
     const { call } = this
     const blob = call.hb_face_reference_table!(face, tagNumber('kern'))
     const length = call.hb_blob_get_length!(blob)
-    const table = new DataView(this.memory.buffer.slice(call.hb_blob_get_data!(blob, 0), call.hb_blob_get_data!(blob, 0) + length))
+    const table = new DataView(
+      this.memory.buffer.slice(call.hb_blob_get_data!(blob, 0), call.hb_blob_get_data!(blob, 0) + length),
+    )
     call.hb_blob_destroy!(blob)
     if (length < 4 || table.getUint16(0) !== 0) return null
     const pairs = new Map<number, number>()
@@ -148,7 +214,11 @@ export class HarfBuzz {
     new Uint32Array(this.memory.buffer, count, 1)[0] = room
     this.call.hb_ot_layout_table_get_feature_tags!(face, table, 0, count, count + 4)
     const found = new Uint32Array(this.memory.buffer, count, 1)[0]!
-    const tags = new Set([...new Uint32Array(this.memory.buffer, count + 4, Math.min(found, room))].map(tag => String.fromCharCode(tag >>> 24, (tag >> 16) & 255, (tag >> 8) & 255, tag & 255)))
+    const tags = new Set(
+      [...new Uint32Array(this.memory.buffer, count + 4, Math.min(found, room))].map(tag =>
+        String.fromCharCode(tag >>> 24, (tag >> 16) & 255, (tag >> 8) & 255, tag & 255),
+      ),
+    )
     this.call.free!(count)
     return tags
   }
@@ -178,7 +248,9 @@ export class HarfBuzz {
     if (list === undefined) {
       list = this.call.malloc!(features.length * 16)
       const view = new Uint32Array(this.memory.buffer, list, features.length * 4)
-      features.forEach((feature, index) => { view.set([tagNumber(feature.tag), feature.value, 0, 0xFFFFFFFF], index * 4) })
+      features.forEach((feature, index) => {
+        view.set([tagNumber(feature.tag), feature.value, 0, 0xffffffff], index * 4)
+      })
       this.featureLists.set(features, list)
     }
     return list
@@ -207,13 +279,18 @@ export class HarfBuzz {
     const count = call.hb_buffer_get_length!(buffer)
     const infos = call.hb_buffer_get_glyph_infos!(buffer, 0)
     const positions = call.hb_buffer_get_glyph_positions!(buffer, 0)
-    const shaped = { length: count, infos: new Uint32Array(this.memory.buffer, infos, count * 5), positions: new Int32Array(this.memory.buffer, positions, count * 5) }
-    if (font.kerning !== null && !run.features.some(feature => feature.tag === 'kern' && feature.value === 0)) kern(shaped, font.kerning)
+    const shaped = {
+      length: count,
+      infos: new Uint32Array(this.memory.buffer, infos, count * 5),
+      positions: new Int32Array(this.memory.buffer, positions, count * 5),
+    }
+    if (font.kerning !== null && !run.features.some(feature => feature.tag === 'kern' && feature.value === 0))
+      kern(shaped, font.kerning)
     return shaped
   }
 
   /** The glyph of a single character and its advance in font units, or null where the face lacks it. */
-  nominal(font: FontHandle, codePoint: number): { readonly glyph: number, readonly advance: number } | null {
+  nominal(font: FontHandle, codePoint: number): { readonly glyph: number; readonly advance: number } | null {
     const place = this.call.malloc!(4)
     const has = this.call.hb_font_get_nominal_glyph!(font.pointer, codePoint, place)
     const glyph = new Uint32Array(this.memory.buffer, place, 1)[0]!
@@ -222,23 +299,33 @@ export class HarfBuzz {
   }
 
   /** A glyph's own advance in font units. */
-  glyphAdvance(font: FontHandle, glyph: number): number { return this.call.hb_font_get_glyph_h_advance!(font.pointer, glyph) }
+  glyphAdvance(font: FontHandle, glyph: number): number {
+    return this.call.hb_font_get_glyph_h_advance!(font.pointer, glyph)
+  }
 
   /** A glyph's outline as SVG path data in font units, y up. */
   outline(font: FontHandle, glyph: number): string {
-    const { functions, path } = this.drawing ??= this.drawFunctions()
+    const { functions, path } = (this.drawing ??= this.drawFunctions())
     path.length = 0
     this.call.hb_font_draw_glyph!(font.pointer, glyph, functions, 0)
     return path.join('')
   }
 
-  private drawFunctions(): { functions: Pointer, path: string[] } {
+  private drawFunctions(): { functions: Pointer; path: string[] } {
     const path: string[] = []
     const functions = this.call.hb_draw_funcs_create!()
     const round = (value: number) => Math.round(value * 10) / 10
     // Callbacks get the draw functions, data and state first, and the user data last; points stand between.
     const add = (name: string, letter: string, points: number) => {
-      const callback = (...values: number[]): void => { path.push(letter + values.slice(3, 3 + points * 2).map(round).join(' ')) }
+      const callback = (...values: number[]): void => {
+        path.push(
+          letter +
+            values
+              .slice(3, 3 + points * 2)
+              .map(round)
+              .join(' '),
+        )
+      }
       this.call[`hb_draw_funcs_set_${name}_func`]!(functions, this.callable(callback, points * 2), 0, 0)
     }
     add('move_to', 'M', 1)
@@ -249,12 +336,44 @@ export class HarfBuzz {
     return { functions, path }
   }
 
-  /** A function as HarfBuzz can call it: wrapped in a module of its own, since a table holds WebAssembly functions alone. */
+  /**
+   * A function as HarfBuzz can call it: wrapped in a module of its own, since a table holds WebAssembly functions
+   * alone.
+   */
   private callable(callback: (...values: number[]) => void, floats: number): number {
-    const i32 = 0x7F
-    const parameters = [i32, i32, i32, ...Array.from({ length: floats }, () => 0x7D), i32]
+    const i32 = 0x7f
+    const parameters = [i32, i32, i32, ...Array.from({ length: floats }, () => 0x7d), i32]
     const type = [0x60, parameters.length, ...parameters, 0]
-    const code = Uint8Array.from([0, 0x61, 0x73, 0x6D, 1, 0, 0, 0, 1, type.length + 1, 1, ...type, 2, 7, 1, 1, 0x65, 1, 0x66, 0, 0, 7, 5, 1, 1, 0x66, 0, 0])
+    const code = Uint8Array.from([
+      0,
+      0x61,
+      0x73,
+      0x6d,
+      1,
+      0,
+      0,
+      0,
+      1,
+      type.length + 1,
+      1,
+      ...type,
+      2,
+      7,
+      1,
+      1,
+      0x65,
+      1,
+      0x66,
+      0,
+      0,
+      7,
+      5,
+      1,
+      1,
+      0x66,
+      0,
+      0,
+    ])
     const { f } = this.start(code, { e: { f: callback } })
     const index = this.table.grow(1)
     this.table.set(index, f)

@@ -5,16 +5,39 @@ import type { SetText } from './setting'
 
 export type Alignment = 'left' | 'right' | 'center' | 'justify'
 
-export interface TabStop { readonly position: number, readonly type: 'left' | 'right' | 'center' | 'char', readonly char: string, readonly leader: string }
+export interface TabStop {
+  readonly position: number
+  readonly type: 'left' | 'right' | 'center' | 'char'
+  readonly char: string
+  readonly leader: string
+}
 
-/** Baseline to baseline: fo:line-height, style:line-height-at-least, style:line-spacing (ODF 1.4 part 3, 20.205, 20.317, 20.319). */
-export interface Leading { readonly factor: number, readonly fixed: number | null, readonly atLeast: number, readonly extra: number }
+/**
+ * Baseline to baseline: fo:line-height, style:line-height-at-least, style:line-spacing (ODF 1.4 part 3, 20.205,
+ * 20.317, 20.319).
+ */
+export interface Leading {
+  readonly factor: number
+  readonly fixed: number | null
+  readonly atLeast: number
+  readonly extra: number
+}
 
-/** How words may be divided (20.201 ff.): letters that stay and that go, at least; divided lines in a row, at most (0 for any). */
-export interface Division { readonly remain: number, readonly push: number, readonly ladder: number }
+/**
+ * How words may be divided (20.201 ff.): letters that stay and that go, at least; divided lines in a row, at most
+ * (0 for any).
+ */
+export interface Division {
+  readonly remain: number
+  readonly push: number
+  readonly ladder: number
+}
 
 /** Where a line may stand: lengths in points from the paragraph's own left edge and top. */
-export interface LineRoom { readonly x: number, readonly width: number }
+export interface LineRoom {
+  readonly x: number
+  readonly width: number
+}
 
 /** How a paragraph's lines are made. Lengths in points. */
 export interface Measure {
@@ -30,12 +53,19 @@ export interface Measure {
   readonly tabDistance: number
   readonly leading: Leading
   readonly division: Division
-  /** Room of a line by its number, y and height, where it is not the whole width: beside drop caps and frames. Where there is none, how far down to look again. */
+  /**
+   * Room of a line by its number, y and height, where it is not the whole width: beside drop caps and frames. Where
+   * there is none, how far down to look again.
+   */
   readonly shape: ((line: number, y: number, height: number) => LineRoom | { readonly skipTo: number }) | null
 }
 
 /** A tab as set: where in the text, how wide, and the sign it is filled with. */
-export interface SetTab { readonly at: number, readonly width: number, readonly leader: string }
+export interface SetTab {
+  readonly at: number
+  readonly width: number
+  readonly leader: string
+}
 
 /** One line of a paragraph. Offsets count in the paragraph's text; lengths in points. */
 export interface Line {
@@ -71,7 +101,15 @@ const noTabs: readonly SetTab[] = []
 const slack = 0.01
 
 /** A line as it was filled, before it is placed. */
-export interface FilledLine { readonly start: number, readonly end: number, readonly contentEnd: number, readonly width: number, readonly hyphen: boolean, readonly tabs: readonly SetTab[], readonly forced: boolean }
+export interface FilledLine {
+  readonly start: number
+  readonly end: number
+  readonly contentEnd: number
+  readonly width: number
+  readonly hyphen: boolean
+  readonly tabs: readonly SetTab[]
+  readonly forced: boolean
+}
 
 /** Makes lines of what was filled: height, baseline, alignment, and what justifies them. */
 export class LineMaker {
@@ -80,7 +118,12 @@ export class LineMaker {
   private hyphenWidths: Map<Look, number> | null = null
 
   /** @param startAt offset of the text where the first line begins: behind a drop cap */
-  constructor(readonly text: SetText, readonly measure: Measure, private readonly empty: Look, readonly startAt = 0) {
+  constructor(
+    readonly text: SetText,
+    readonly measure: Measure,
+    private readonly empty: Look,
+    readonly startAt = 0,
+  ) {
     const { analysis, looks } = text
     this.single = analysis.simple && analysis.textOnly && looks.length === 1 && text.isPlain ? looks[0]! : null
   }
@@ -90,28 +133,43 @@ export class LineMaker {
     const look = this.text.lookAt(at)
     this.hyphenWidths ??= new Map()
     let width = this.hyphenWidths.get(look)
-    if (width === undefined) this.hyphenWidths.set(look, width = this.text.setString('-', look, 0, 0).reduce((sum, part) => sum + part.width, 0))
+    if (width === undefined)
+      this.hyphenWidths.set(
+        look,
+        (width = this.text.setString('-', look, 0, 0).reduce((sum, part) => sum + part.width, 0)),
+      )
     return width
   }
 
   /** Height and baseline of a line that holds a stretch of text. */
-  extent(from: number, to: number, first: boolean): { height: number, baseline: number } {
+  extent(from: number, to: number, first: boolean): { height: number; baseline: number } {
     const { leading } = this.measure
     let over = this.empty.ascent
     let under = this.empty.descent
     let object = 0
-    if (this.single !== null && to > from) { over = this.single.ascent; under = this.single.descent }
-    else {
+    if (this.single !== null && to > from) {
+      over = this.single.ascent
+      under = this.single.descent
+    } else {
       const found = this.text.extent(from, to)
       object = found.object
-      if (found.ascent !== 0 || object !== 0) { over = found.ascent; under = found.descent }
+      if (found.ascent !== 0 || object !== 0) {
+        over = found.ascent
+        under = found.descent
+      }
     }
     const natural = over + under
     // What leading adds or takes goes above the text, so that the last line keeps its depth.
     let height = Math.max(leading.fixed ?? natural * leading.factor, leading.atLeast)
     let baseline = leading.fixed === null ? height - under : height * (natural > 0 ? over / natural : 0.8)
-    if (object > baseline) { height += object - baseline; baseline = object }
-    if (!first && leading.extra > 0) { height += leading.extra; baseline += leading.extra }
+    if (object > baseline) {
+      height += object - baseline
+      baseline = object
+    }
+    if (!first && leading.extra > 0) {
+      height += leading.extra
+      baseline += leading.extra
+    }
     return { height, baseline }
   }
 
@@ -132,23 +190,48 @@ export class LineMaker {
       if (spaces > 0) {
         stretch = free / spaces
         // No space is narrower than a tenth of an em: most lines need not be looked at more closely.
-        const most = stretch < (this.single ?? this.empty).size * 0.1 ? stretch : text.spaceAt(from) * (justification.widest - 1)
+        const most =
+          stretch < (this.single ?? this.empty).size * 0.1 ? stretch : text.spaceAt(from) * (justification.widest - 1)
         if (stretch > most) {
           const glyphs = text.glyphsIn(from, fill.contentEnd)
-          const letters = Math.min((stretch - most) * spaces / Math.max(glyphs - 1, 1), text.lookAt(from).size * justification.letters)
-          if (glyphs > 1 && letters > 0) { letterStretch = letters; stretch -= letters * (glyphs - 1) / spaces }
+          const letters = Math.min(
+            ((stretch - most) * spaces) / Math.max(glyphs - 1, 1),
+            text.lookAt(from).size * justification.letters,
+          )
+          if (glyphs > 1 && letters > 0) {
+            letterStretch = letters
+            stretch -= (letters * (glyphs - 1)) / spaces
+          }
         }
         width = column
-      }
-      else if (measure.justifySingle && free > 0) {
+      } else if (measure.justifySingle && free > 0) {
         const glyphs = text.glyphsIn(from, fill.contentEnd)
-        if (glyphs > 1) { letterStretch = free / (glyphs - 1); width = column }
+        if (glyphs > 1) {
+          letterStretch = free / (glyphs - 1)
+          width = column
+        }
       }
       alignment = measure.rightToLeft ? 'right' : 'left'
     }
     const free = column - width
-    const x = room.x + (measure.rightToLeft ? 0 : indent) + (alignment === 'right' ? free : alignment === 'center' ? free / 2 : 0)
-    return { start: fill.start, end: fill.end, contentEnd: fill.contentEnd, height, baseline, x, width, stretch, letterStretch, hyphen: fill.hyphen, tabs: fill.tabs, above }
+    const x =
+      room.x +
+      (measure.rightToLeft ? 0 : indent) +
+      (alignment === 'right' ? free : alignment === 'center' ? free / 2 : 0)
+    return {
+      start: fill.start,
+      end: fill.end,
+      contentEnd: fill.contentEnd,
+      height,
+      baseline,
+      x,
+      width,
+      stretch,
+      letterStretch,
+      hyphen: fill.hyphen,
+      tabs: fill.tabs,
+      above,
+    }
   }
 }
 
@@ -157,7 +240,16 @@ export function composeGreedily(maker: LineMaker): Line[] {
   const { text, measure } = maker
   const { analysis } = text
   const lines: Line[] = []
-  if (analysis.units === 0) return [maker.make({ start: 0, end: 0, contentEnd: 0, width: 0, hyphen: false, tabs: noTabs, forced: false }, 0, { x: 0, width: measure.width }, 0, true)]
+  if (analysis.units === 0)
+    return [
+      maker.make(
+        { start: 0, end: 0, contentEnd: 0, width: 0, hyphen: false, tabs: noTabs, forced: false },
+        0,
+        { x: 0, width: measure.width },
+        0,
+        true,
+      ),
+    ]
   let unit = 0
   while (unit + 1 < analysis.units && analysis.starts[analysis.first[unit + 1]!]! <= maker.startAt) unit++
   let cut = maker.startAt > analysis.starts[analysis.first[unit]!]! ? maker.startAt : 0
@@ -168,10 +260,21 @@ export function composeGreedily(maker: LineMaker): Line[] {
     let room = whole
     let above = 0
     if (measure.shape) {
-      const guess = maker.extent(analysis.starts[analysis.first[unit]!]!, analysis.starts[analysis.first[unit + 1]!]!, lines.length === 0).height
+      const guess = maker.extent(
+        analysis.starts[analysis.first[unit]!]!,
+        analysis.starts[analysis.first[unit + 1]!]!,
+        lines.length === 0,
+      ).height
       ;({ room, above } = roomFor(measure, lines.length, y, guess))
     }
-    const fill = fillLine(maker, unit, cut, room.width - (lines.length === 0 ? measure.firstIndent : 0), lines.length === 0 ? measure.firstIndent : 0, measure.division.ladder === 0 || divided < measure.division.ladder)
+    const fill = fillLine(
+      maker,
+      unit,
+      cut,
+      room.width - (lines.length === 0 ? measure.firstIndent : 0),
+      lines.length === 0 ? measure.firstIndent : 0,
+      measure.division.ladder === 0 || divided < measure.division.ladder,
+    )
     divided = fill.line.hyphen ? divided + 1 : 0
     unit = fill.unit
     cut = fill.cut
@@ -180,12 +283,29 @@ export function composeGreedily(maker: LineMaker): Line[] {
     lines.push(line)
   }
   // A forced break at the very end opens one more, empty line.
-  if ((analysis.flags[analysis.units - 1]! & mustEnd) !== 0) lines.push(maker.make({ start: analysis.text.length, end: analysis.text.length, contentEnd: analysis.text.length, width: 0, hyphen: false, tabs: noTabs, forced: false }, lines.length, roomFor(measure, lines.length, y, 0).room, 0, true))
+  if ((analysis.flags[analysis.units - 1]! & mustEnd) !== 0)
+    lines.push(
+      maker.make(
+        {
+          start: analysis.text.length,
+          end: analysis.text.length,
+          contentEnd: analysis.text.length,
+          width: 0,
+          hyphen: false,
+          tabs: noTabs,
+          forced: false,
+        },
+        lines.length,
+        roomFor(measure, lines.length, y, 0).room,
+        0,
+        true,
+      ),
+    )
   return lines
 }
 
 /** The room of a line, moved down past what leaves it none. */
-export function roomFor(measure: Measure, line: number, y: number, height: number): { room: LineRoom, above: number } {
+export function roomFor(measure: Measure, line: number, y: number, height: number): { room: LineRoom; above: number } {
   if (!measure.shape) return { room: { x: 0, width: measure.width }, above: 0 }
   let at = y
   for (let tries = 0; tries < 200; tries++) {
@@ -196,7 +316,14 @@ export function roomFor(measure: Measure, line: number, y: number, height: numbe
   return { room: { x: 0, width: measure.width }, above: at - y }
 }
 
-function fillLine(maker: LineMaker, from: number, cut: number, width: number, indent: number, mayDivide: boolean): { line: FilledLine, unit: number, cut: number } {
+function fillLine(
+  maker: LineMaker,
+  from: number,
+  cut: number,
+  width: number,
+  indent: number,
+  mayDivide: boolean,
+): { line: FilledLine; unit: number; cut: number } {
   const { text } = maker
   const { analysis, unitWidths, unitSpaces } = text
   const { first, trailing, starts, flags } = analysis
@@ -210,16 +337,35 @@ function fillLine(maker: LineMaker, from: number, cut: number, width: number, in
     const flag = flags[unit]!
     let own: number
     let tab: SetTab | null = null
-    if ((flag & isTab) !== 0) { tab = setTab(maker, unit, taken + hang + indent); own = tab.width }
-    else own = cut > 0 && unit === from ? text.widthOf(cut, starts[trailing[unit]!]!) : unitWidths[unit]!
+    if ((flag & isTab) !== 0) {
+      tab = setTab(maker, unit, taken + hang + indent)
+      own = tab.width
+    } else own = cut > 0 && unit === from ? text.widthOf(cut, starts[trailing[unit]!]!) : unitWidths[unit]!
     if (taken + hang + own > limit) {
       if (unit > from) {
         if (mayDivide && tab === null) {
           const head = divide(maker, unit, starts[first[unit]!]!, limit - taken - hang)
-          if (head) return { line: { start, end: head.at, contentEnd: head.at, width: taken + hang + head.width, hyphen: true, tabs, forced: false }, unit, cut: head.at }
+          if (head)
+            return {
+              line: {
+                start,
+                end: head.at,
+                contentEnd: head.at,
+                width: taken + hang + head.width,
+                hyphen: true,
+                tabs,
+                forced: false,
+              },
+              unit,
+              cut: head.at,
+            }
         }
         // A soft hyphen at the line's end needs room for its hyphen.
-        while (unit - 1 > from && (flags[unit - 1]! & softHyphen) !== 0 && taken + maker.hyphenWidth(starts[first[unit - 1]!]!) > limit) {
+        while (
+          unit - 1 > from &&
+          (flags[unit - 1]! & softHyphen) !== 0 &&
+          taken + maker.hyphenWidth(starts[first[unit - 1]!]!) > limit
+        ) {
           unit--
           taken -= unitWidths[unit]!
           hang = unitSpaces[unit - 1]!
@@ -230,30 +376,52 @@ function fillLine(maker: LineMaker, from: number, cut: number, width: number, in
       if (tab === null) {
         const rest = cut > 0 ? cut : starts[first[unit]!]!
         const head = (mayDivide ? divide(maker, unit, rest, limit) : null) ?? cutWord(maker, unit, rest, limit)
-        if (head) return { line: { start, end: head.at, contentEnd: head.at, width: head.width, hyphen: head.hyphen, tabs, forced: false }, unit, cut: head.at }
+        if (head)
+          return {
+            line: {
+              start,
+              end: head.at,
+              contentEnd: head.at,
+              width: head.width,
+              hyphen: head.hyphen,
+              tabs,
+              forced: false,
+            },
+            unit,
+            cut: head.at,
+          }
       }
     }
     taken += hang + own
     hang = unitSpaces[unit]!
     if (tab) tabs = [...tabs, tab]
-    if ((flag & mustEnd) !== 0) { unit++; break }
+    if ((flag & mustEnd) !== 0) {
+      unit++
+      break
+    }
   }
   const last = unit - 1
   const soft = unit < analysis.units && (flags[last]! & softHyphen) !== 0
   return {
     line: {
-      start, end: starts[first[unit]!]!, contentEnd: starts[trailing[last]!]!, width: taken + (soft ? maker.hyphenWidth(starts[first[last]!]!) : 0), hyphen: soft,
-      tabs, forced: (flags[last]! & mustEnd) !== 0,
+      start,
+      end: starts[first[unit]!]!,
+      contentEnd: starts[trailing[last]!]!,
+      width: taken + (soft ? maker.hyphenWidth(starts[first[last]!]!) : 0),
+      hyphen: soft,
+      tabs,
+      forced: (flags[last]! & mustEnd) !== 0,
     },
-    unit, cut: 0,
+    unit,
+    cut: 0,
   }
 }
 
 /** Every place where a unit may be divided, from left to right, with what stands before it set. */
-export function divisions(maker: LineMaker, unit: number, from: number): { at: number, width: number }[] {
+export function divisions(maker: LineMaker, unit: number, from: number): { at: number; width: number }[] {
   const { text, measure } = maker
   const { analysis } = text
-  const found: { at: number, width: number }[] = []
+  const found: { at: number; width: number }[] = []
   for (let segment = analysis.first[unit]!; segment < analysis.trailing[unit]!; segment++) {
     if (analysis.kind[segment] !== kinds.word || analysis.level[segment]! % 2 === 1) continue
     const look = text.looks[analysis.run[segment]!]!
@@ -272,14 +440,27 @@ export function divisions(maker: LineMaker, unit: number, from: number): { at: n
 }
 
 /** Divides a unit at the last point where its head and a hyphen fit. */
-function divide(maker: LineMaker, unit: number, from: number, room: number): { at: number, width: number, hyphen: boolean } | null {
+function divide(
+  maker: LineMaker,
+  unit: number,
+  from: number,
+  room: number,
+): { at: number; width: number; hyphen: boolean } | null {
   if (!maker.text.hyphenates) return null
   const fitting = divisions(maker, unit, from).findLast(each => each.width <= room)
   return fitting ? { ...fitting, hyphen: true } : null
 }
 
-/** Cuts a word that no line can hold, at the last place between two characters where it fits; after the first at the least. */
-function cutWord(maker: LineMaker, unit: number, from: number, room: number): { at: number, width: number, hyphen: boolean } | null {
+/**
+ * Cuts a word that no line can hold, at the last place between two characters where it fits; after the first at the
+ * least.
+ */
+function cutWord(
+  maker: LineMaker,
+  unit: number,
+  from: number,
+  room: number,
+): { at: number; width: number; hyphen: boolean } | null {
   const { text } = maker
   const { analysis } = text
   const end = analysis.starts[analysis.trailing[unit]!]!
@@ -307,11 +488,20 @@ function setTab(maker: LineMaker, unit: number, at: number): SetTab {
   const { analysis } = text
   const offset = analysis.starts[analysis.first[unit]!]!
   const stop = measure.tabs.find(each => each.position > at + slack)
-  if (!stop) return { at: offset, width: Math.max((Math.floor((at + slack) / measure.tabDistance) + 1) * measure.tabDistance - at, 0), leader: '' }
+  if (!stop)
+    return {
+      at: offset,
+      width: Math.max((Math.floor((at + slack) / measure.tabDistance) + 1) * measure.tabDistance - at, 0),
+      leader: '',
+    }
   // A stop beyond the line's end is at its end.
   const position = Math.min(stop.position, Math.max(measure.width, at))
   const before = stop.type === 'left' ? 0 : following(text, unit, stop)
-  return { at: offset, width: Math.max(position - at - (stop.type === 'center' ? before / 2 : before), 0), leader: stop.leader }
+  return {
+    at: offset,
+    width: Math.max(position - at - (stop.type === 'center' ? before / 2 : before), 0),
+    leader: stop.leader,
+  }
 }
 
 /** Width of the text behind a tab that stands before its stop: up to the next tab, for `char` up to its character. */

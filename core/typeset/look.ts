@@ -9,8 +9,16 @@ import type { KerningPair, Shaper, Transform, WordShapes } from './shaper'
 import { scriptCodes } from './unicode-tables'
 import type { Words } from './words'
 
-/** A line beside the text: where its middle is above the baseline (underlines are below: negative) and how thick, in points. */
-export interface TextLineMark { readonly middle: number, readonly thickness: number, readonly color: string, readonly pattern: 'solid' | 'double' | 'dotted' | 'dashed' | 'wave' }
+/**
+ * A line beside the text: where its middle is above the baseline (underlines are below: negative) and how thick, in
+ * points.
+ */
+export interface TextLineMark {
+  readonly middle: number
+  readonly thickness: number
+  readonly color: string
+  readonly pattern: 'solid' | 'double' | 'dotted' | 'dashed' | 'wave'
+}
 
 /**
  * How characters are set: the face that shows them and all that shaping and drawing need. Looks with the same values
@@ -40,7 +48,7 @@ export interface Look {
   /** Lower-case letters are set as small capitals made from capitals, as the face has none of its own. */
   readonly madeSmallCaps: boolean
   /** Of an absent face: single scripts that stand-ins of their own show, by the faces' hashes. */
-  readonly scriptFaces: readonly { readonly script: CoveredScript, readonly hash: string }[]
+  readonly scriptFaces: readonly { readonly script: CoveredScript; readonly hash: string }[]
   readonly hyphenate: boolean
   readonly language: string
   readonly features: readonly Feature[]
@@ -61,14 +69,21 @@ export const mixes = (look: Look): boolean => look.madeSmallCaps || look.scriptF
 const scriptPatterns = new Map<CoveredScript, RegExp>()
 function scriptPattern(script: CoveredScript): RegExp {
   let pattern = scriptPatterns.get(script)
-  if (!pattern) scriptPatterns.set(script, pattern = new RegExp(`\\p{Script=${script}}`, 'u'))
+  if (!pattern) scriptPatterns.set(script, (pattern = new RegExp(`\\p{Script=${script}}`, 'u')))
   return pattern
 }
 
 /** Part of a word in a look of its own, and where in the word it starts. */
-export interface MixedPart { readonly look: Look, readonly word: number, readonly offset: number }
+export interface MixedPart {
+  readonly look: Look
+  readonly word: number
+  readonly offset: number
+}
 
-/** Small capitals made from capitals are this much smaller (CSS Fonts 4 section 6.4 leaves it open; browsers use about this). */
+/**
+ * Small capitals made from capitals are this much smaller (CSS Fonts 4 section 6.4 leaves it open; browsers use
+ * about this).
+ */
 const smallCapitalScale = 0.8
 
 /** Resolves styles to looks. One per library; keeps everything it has set, whatever document asked for it. */
@@ -78,23 +93,33 @@ export class Typesetter {
   private readonly derived = new Map<string, Look>()
   private count = 0
 
-  constructor(readonly library: Library, readonly shaper: Shaper) {}
+  constructor(
+    readonly library: Library,
+    readonly shaper: Shaper,
+  ) {}
 
-  get words(): Words { return this.shaper.words }
+  get words(): Words {
+    return this.shaper.words
+  }
 
   /** A typesetter with the same library and fonts that has set nothing yet; words keep their numbers. */
-  withoutShapes(): Typesetter { return new Typesetter(this.library, this.shaper.withoutShapes()) }
+  withoutShapes(): Typesetter {
+    return new Typesetter(this.library, this.shaper.withoutShapes())
+  }
 
   /** Lets go of faces whose files could not be had, so that they are asked for again. */
   forgetMissing(): void {
     this.shaper.forgetMissing()
-    for (const look of [...this.looks.values(), ...this.derived.values()]) { look.shapes.length = 0; look.mixed.clear() }
+    for (const look of [...this.looks.values(), ...this.derived.values()]) {
+      look.shapes.length = 0
+      look.mixed.clear()
+    }
   }
 
   look(style: TextStyle, slot: Slot): Look {
     let looks = this.styles.get(style)
-    if (!looks) this.styles.set(style, looks = {})
-    return looks[slot] ??= this.makeLook(style, slot)
+    if (!looks) this.styles.set(style, (looks = {}))
+    return (looks[slot] ??= this.makeLook(style, slot))
   }
 
   private intern(values: Omit<Look, 'id' | 'shapes' | 'mixed' | 'ascent' | 'descent'>): Look {
@@ -105,10 +130,33 @@ export class Typesetter {
       const { lineAscent, lineDescent, lineGap } = face.measures
       // Written out, so that all looks are alike to the machine: they are read in its innermost loops.
       look = {
-        id: this.count++, status: values.status, face, size: values.size, letterSpacing: values.letterSpacing, scale: values.scale, rise: values.rise, color: values.color, background: values.background,
-        underline: values.underline, strike: values.strike, outline: values.outline, shadow: values.shadow, hidden: values.hidden, transform: values.transform, madeSmallCaps: values.madeSmallCaps, scriptFaces: values.scriptFaces,
-        lineGap: values.lineGap, hyphenate: values.hyphenate, language: values.language, features: values.features, axes: values.axes, corrections: values.corrections, shapes: [], mixed: new Map(),
-        ascent: (lineAscent + (values.lineGap ? lineGap : 0)) * values.size / 1000 + values.rise, descent: lineDescent * values.size / 1000 - values.rise,
+        id: this.count++,
+        status: values.status,
+        face,
+        size: values.size,
+        letterSpacing: values.letterSpacing,
+        scale: values.scale,
+        rise: values.rise,
+        color: values.color,
+        background: values.background,
+        underline: values.underline,
+        strike: values.strike,
+        outline: values.outline,
+        shadow: values.shadow,
+        hidden: values.hidden,
+        transform: values.transform,
+        madeSmallCaps: values.madeSmallCaps,
+        scriptFaces: values.scriptFaces,
+        lineGap: values.lineGap,
+        hyphenate: values.hyphenate,
+        language: values.language,
+        features: values.features,
+        axes: values.axes,
+        corrections: values.corrections,
+        shapes: [],
+        mixed: new Map(),
+        ascent: ((lineAscent + (values.lineGap ? lineGap : 0)) * values.size) / 1000 + values.rise,
+        descent: (lineDescent * values.size) / 1000 - values.rise,
       }
       this.looks.set(key, look)
     }
@@ -116,25 +164,39 @@ export class Typesetter {
   }
 
   /** A look for note citations where the file leaves their style to the reader: raised and smaller. */
-  raised(look: Look): Look { return this.derive(look, 'raised', { size: look.size * 0.58, rise: look.rise + look.size * 0.33 }) }
+  raised(look: Look): Look {
+    return this.derive(look, 'raised', { size: look.size * 0.58, rise: look.rise + look.size * 0.33 })
+  }
 
   /** A look for signs its own face lacks: the same in all but the face. */
-  substitute(look: Look, face: FaceRecord): Look { return this.derive(look, face.hash, { face }) }
+  substitute(look: Look, face: FaceRecord): Look {
+    return this.derive(look, face.hash, { face })
+  }
 
   /** The same look at another size, with what hangs on size: for drop caps. */
-  enlarged(look: Look, size: number): Look { return this.derive(look, `size ${size}`, { size, rise: 0 }) }
+  enlarged(look: Look, size: number): Look {
+    return this.derive(look, `size ${size}`, { size, rise: 0 })
+  }
 
   /** The same look for text of another language. */
-  inLanguage(look: Look, language: string): Look { return this.derive(look, `language ${language}`, { language }) }
+  inLanguage(look: Look, language: string): Look {
+    return this.derive(look, `language ${language}`, { language })
+  }
 
-  private smallCapitals(look: Look): Look { return this.derive(look, 'small', { size: look.size * smallCapitalScale, transform: 'uppercase', madeSmallCaps: false }) }
+  private smallCapitals(look: Look): Look {
+    return this.derive(look, 'small', {
+      size: look.size * smallCapitalScale,
+      transform: 'uppercase',
+      madeSmallCaps: false,
+    })
+  }
 
   private derive(look: Look, how: string, change: Partial<Look>): Look {
     const key = `${look.id}|${how}`
     let other = this.derived.get(key)
     if (!other) {
       const { id: _id, shapes: _shapes, mixed: _mixed, ascent: _ascent, descent: _descent, ...values } = look
-      this.derived.set(key, other = this.intern({ ...values, ...change }))
+      this.derived.set(key, (other = this.intern({ ...values, ...change })))
     }
     return other
   }
@@ -143,15 +205,27 @@ export class Typesetter {
     const { slots, shared } = style.effective
     const values = slots[slot]
     const request: FaceRequest = {
-      family: values.font.family, styleName: values.font.styleName, weight: values.weight, italic: values.posture !== 'normal',
-      generic: values.font.generic, pitch: values.font.pitch, charset: values.font.charset, slot,
+      family: values.font.family,
+      styleName: values.font.styleName,
+      weight: values.weight,
+      italic: values.posture !== 'normal',
+      generic: values.font.generic,
+      pitch: values.font.pitch,
+      charset: values.font.charset,
+      slot,
     }
     const resolution = this.library.resolve(request)
     const { face } = resolution
-    const scriptFaces = resolution.status === 'absent' ? this.library.scriptStandIns(request).map(each => ({ script: each.script, hash: each.face.hash })) : []
+    const scriptFaces =
+      resolution.status === 'absent'
+        ? this.library.scriptStandIns(request).map(each => ({ script: each.script, hash: each.face.hash }))
+        : []
     const position = textPosition(shared['style:text-position'], values.size)
     const size = values.size * position.scale
-    const color = /^#[0-9a-f]{6}$/i.test(shared['fo:color']) && shared['style:use-window-font-color'] !== 'true' ? shared['fo:color'] : '#000000'
+    const color =
+      /^#[0-9a-f]{6}$/i.test(shared['fo:color']) && shared['style:use-window-font-color'] !== 'true'
+        ? shared['fo:color']
+        : '#000000'
     const letterSpacing = points(shared['fo:letter-spacing']) ?? 0
     const features = new Map(parseFeatures(values.font.features))
     for (const [tag, value] of Object.entries(style.ruled.features)) features.set(tag, value)
@@ -163,41 +237,85 @@ export class Typesetter {
     if (ownSmallCaps) features.set('smcp', 1)
     const transform = shared['fo:text-transform']
     return this.intern({
-      status: resolution.status, face, size, rise: position.rise, letterSpacing, scale: percent(shared['style:text-scale']) ?? 1, color,
+      status: resolution.status,
+      face,
+      size,
+      rise: position.rise,
+      letterSpacing,
+      scale: percent(shared['style:text-scale']) ?? 1,
+      color,
       background: /^#[0-9a-f]{6}$/i.test(shared['fo:background-color']) ? shared['fo:background-color'] : '',
-      transform: transform === 'uppercase' || transform === 'lowercase' || transform === 'capitalize' ? transform : 'none', madeSmallCaps: smallCaps && !ownSmallCaps, scriptFaces,
-      hyphenate: shared['fo:hyphenate'] === 'true', hidden: shared['text:display'] === 'none', lineGap: style.externalLeading, language: values.language,
-      underline: lineMark(shared['style:text-underline-style'], shared['style:text-underline-type'], shared['style:text-underline-color'], shared['style:text-underline-width'], color, face.measures.underlinePosition - face.measures.underlineThickness / 2, face.measures.underlineThickness, size),
-      strike: lineMark(shared['style:text-line-through-style'], shared['style:text-line-through-type'], '', '', color, face.measures.strikePosition - face.measures.strikeThickness / 2, face.measures.strikeThickness, size),
-      outline: shared['style:text-outline'] === 'true', shadow: shared['fo:text-shadow'] !== 'none' && shared['fo:text-shadow'] !== '',
-      features: [...features].map(([tag, value]) => ({ tag, value })), axes: Object.entries(style.ruled.axes).map(([tag, value]) => ({ tag, value })),
-      corrections: style.rules.kerning.filter(pair => pair.family === face.family && (pair.style === undefined || pair.style === face.style)).map(({ left, right, amount }) => ({ left, right, amount })),
+      transform:
+        transform === 'uppercase' || transform === 'lowercase' || transform === 'capitalize' ? transform : 'none',
+      madeSmallCaps: smallCaps && !ownSmallCaps,
+      scriptFaces,
+      hyphenate: shared['fo:hyphenate'] === 'true',
+      hidden: shared['text:display'] === 'none',
+      lineGap: style.externalLeading,
+      language: values.language,
+      underline: lineMark(
+        shared['style:text-underline-style'],
+        shared['style:text-underline-type'],
+        shared['style:text-underline-color'],
+        shared['style:text-underline-width'],
+        color,
+        face.measures.underlinePosition - face.measures.underlineThickness / 2,
+        face.measures.underlineThickness,
+        size,
+      ),
+      strike: lineMark(
+        shared['style:text-line-through-style'],
+        shared['style:text-line-through-type'],
+        '',
+        '',
+        color,
+        face.measures.strikePosition - face.measures.strikeThickness / 2,
+        face.measures.strikeThickness,
+        size,
+      ),
+      outline: shared['style:text-outline'] === 'true',
+      shadow: shared['fo:text-shadow'] !== 'none' && shared['fo:text-shadow'] !== '',
+      features: [...features].map(([tag, value]) => ({ tag, value })),
+      axes: Object.entries(style.ruled.axes).map(([tag, value]) => ({ tag, value })),
+      corrections: style.rules.kerning
+        .filter(pair => pair.family === face.family && (pair.style === undefined || pair.style === face.style))
+        .map(({ left, right, amount }) => ({ left, right, amount })),
     })
   }
 
   /** The shapes of a look's words in a script (an index of the script table) and direction. */
   shapes(look: Look, script: number, rightToLeft: boolean): WordShapes {
     const key = script * 2 + (rightToLeft ? 1 : 0)
-    return look.shapes[key] ??= this.shaper.wordShapes({
-      face: look.face.hash, axes: look.axes, transform: look.transform, corrections: look.corrections,
+    return (look.shapes[key] ??= this.shaper.wordShapes({
+      face: look.face.hash,
+      axes: look.axes,
+      transform: look.transform,
+      corrections: look.corrections,
       run: { rightToLeft, script: scriptCodes[script]!, language: look.language, features: look.features },
-    })
+    }))
   }
 
   /** A word in the parts that different looks set: signs its face lacks, small capitals that are made. */
   mixed(look: Look, word: number): readonly MixedPart[] {
     let parts = look.mixed.get(word)
-    if (!parts) look.mixed.set(word, parts = this.split(look, this.words.text(word)))
+    if (!parts) look.mixed.set(word, (parts = this.split(look, this.words.text(word))))
     return parts
   }
 
   private split(look: Look, text: string): MixedPart[] {
-    const parts: { look: Look, text: string, offset: number }[] = []
+    const parts: { look: Look; text: string; offset: number }[] = []
     let offset = 0
     for (const character of text) {
       const code = character.codePointAt(0)!
-      let own = look.madeSmallCaps ? (character !== character.toUpperCase() ? this.smallCapitals(look) : this.derive(look, 'plain', { madeSmallCaps: false })) : look
-      const chosen = look.scriptFaces.length === 0 ? undefined : look.scriptFaces.find(each => scriptPattern(each.script).test(character))
+      let own = look.madeSmallCaps
+        ? character !== character.toUpperCase()
+          ? this.smallCapitals(look)
+          : this.derive(look, 'plain', { madeSmallCaps: false })
+        : look
+      const chosen =
+        look.scriptFaces.length === 0
+          ? undefined
+          : look.scriptFaces.find(each => scriptPattern(each.script).test(character))
       const chosenFace = chosen && this.library.byHash(chosen.hash)
       if (chosenFace && covers(chosenFace, code)) own = this.substitute(own, chosenFace)
       else if (!needsNoGlyph(code) && !covers(own.face, code)) {
@@ -214,26 +332,62 @@ export class Typesetter {
   }
 }
 
-/** Features behind a colon in a font's name, as real files write them: tags joined by &, with “-” before for off and “=” and a number behind. */
+/**
+ * Features behind a colon in a font's name, as real files write them: tags joined by &, with “-” before for off and
+ * “=” and a number behind.
+ */
 export function parseFeatures(text: string): (readonly [string, number])[] {
-  return text.split(/[&,;]/).flatMap((piece) => {
+  return text.split(/[&,;]/).flatMap(piece => {
     const match = /^\s*([+-]?)([A-Za-z0-9]{4})(?:=(\d{1,3}))?\s*$/.exec(piece)
     return match ? [[match[2]!, match[1] === '-' ? 0 : Number(match[3] ?? 1)] as const] : []
   })
 }
 
-/** A line under or through text (ODF 1.4 part 3, 20.385 to 20.393): places and thickness are the font's own unless the file says more. */
-function lineMark(style: string, type: string, color: string, width: string, textColor: string, middle: number, thickness: number, size: number): TextLineMark | null {
+/**
+ * A line under or through text (ODF 1.4 part 3, 20.385 to 20.393): places and thickness are the font's own unless
+ * the file says more.
+ */
+function lineMark(
+  style: string,
+  type: string,
+  color: string,
+  width: string,
+  textColor: string,
+  middle: number,
+  thickness: number,
+  size: number,
+): TextLineMark | null {
   if (style === 'none' || style === '') return null
-  const thick = points(width) ?? (percent(width) !== null ? percent(width)! * size : thickness * size / 1000 * (width === 'bold' || width === 'thick' ? 2 : width === 'thin' ? 0.5 : 1))
-  const pattern = type === 'double' ? 'double' : style === 'dotted' ? 'dotted' : /dash/.test(style) ? 'dashed' : style === 'wave' ? 'wave' : 'solid'
-  return { middle: middle * size / 1000, thickness: Math.max(thick, 0.2), color: /^#[0-9a-f]{6}$/i.test(color) ? color : textColor, pattern }
+  const thick =
+    points(width) ??
+    (percent(width) !== null
+      ? percent(width)! * size
+      : ((thickness * size) / 1000) * (width === 'bold' || width === 'thick' ? 2 : width === 'thin' ? 0.5 : 1))
+  const pattern =
+    type === 'double'
+      ? 'double'
+      : style === 'dotted'
+        ? 'dotted'
+        : /dash/.test(style)
+          ? 'dashed'
+          : style === 'wave'
+            ? 'wave'
+            : 'solid'
+  return {
+    middle: (middle * size) / 1000,
+    thickness: Math.max(thick, 0.2),
+    color: /^#[0-9a-f]{6}$/i.test(color) ? color : textColor,
+    pattern,
+  }
 }
 
-/** style:text-position (20.410): a rise as a percentage of the size, or super or sub, and the size of raised text (58 % where unsaid). */
-function textPosition(value: string, size: number): { rise: number, scale: number } {
+/**
+ * style:text-position (20.410): a rise as a percentage of the size, or super or sub, and the size of raised text
+ * (58 % where unsaid).
+ */
+function textPosition(value: string, size: number): { rise: number; scale: number } {
   const [where, scaled] = value.trim().split(/\s+/)
   if (!where) return { rise: 0, scale: 1 }
-  const rise = where === 'super' ? 0.33 : where === 'sub' ? -0.33 : percent(where) ?? 0
-  return { rise: rise * size, scale: rise === 0 ? 1 : percent(scaled) ?? 0.58 }
+  const rise = where === 'super' ? 0.33 : where === 'sub' ? -0.33 : (percent(where) ?? 0)
+  return { rise: rise * size, scale: rise === 0 ? 1 : (percent(scaled) ?? 0.58) }
 }

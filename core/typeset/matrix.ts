@@ -14,25 +14,56 @@ export function after(then: Matrix, first: Matrix): Matrix {
   return [a * p + c * q, b * p + d * q, a * r + c * s, b * r + d * s, a * t + c * u + e, b * t + d * u + f]
 }
 
-export const mapped = ([a, b, c, d, e, f]: Matrix, x: number, y: number): { readonly x: number, readonly y: number } => ({ x: a * x + c * y + e, y: b * x + d * y + f })
+export const mapped = (
+  [a, b, c, d, e, f]: Matrix,
+  x: number,
+  y: number,
+): { readonly x: number; readonly y: number } => ({ x: a * x + c * y + e, y: b * x + d * y + f })
 
 /** Turned anticlockwise on the page, in radians. */
-export const rotation = (angle: number): Matrix => [Math.cos(angle), -Math.sin(angle), Math.sin(angle), Math.cos(angle), 0, 0]
+export const rotation = (angle: number): Matrix => [
+  Math.cos(angle),
+  -Math.sin(angle),
+  Math.sin(angle),
+  Math.cos(angle),
+  0,
+  0,
+]
 
 /** The way back; null where there is none. */
 export function inverted([a, b, c, d, e, f]: Matrix): Matrix | null {
   const determinant = a * d - b * c
   if (Math.abs(determinant) < 1e-12) return null
-  return [d / determinant, -b / determinant, -c / determinant, a / determinant, (c * f - d * e) / determinant, (b * e - a * f) / determinant]
+  return [
+    d / determinant,
+    -b / determinant,
+    -c / determinant,
+    a / determinant,
+    (c * f - d * e) / determinant,
+    (b * e - a * f) / determinant,
+  ]
 }
 
 /** The smallest upright rectangle around a rectangle that is mapped. */
-export function boundsOf(matrix: Matrix, rectangle: { readonly x: number, readonly y: number, readonly width: number, readonly height: number }): { x: number, y: number, width: number, height: number } {
+export function boundsOf(
+  matrix: Matrix,
+  rectangle: { readonly x: number; readonly y: number; readonly width: number; readonly height: number },
+): { x: number; y: number; width: number; height: number } {
   const { x, y, width, height } = rectangle
-  const corners = [mapped(matrix, x, y), mapped(matrix, x + width, y), mapped(matrix, x, y + height), mapped(matrix, x + width, y + height)]
+  const corners = [
+    mapped(matrix, x, y),
+    mapped(matrix, x + width, y),
+    mapped(matrix, x, y + height),
+    mapped(matrix, x + width, y + height),
+  ]
   const left = Math.min(...corners.map(each => each.x))
   const top = Math.min(...corners.map(each => each.y))
-  return { x: left, y: top, width: Math.max(...corners.map(each => each.x)) - left, height: Math.max(...corners.map(each => each.y)) - top }
+  return {
+    x: left,
+    y: top,
+    width: Math.max(...corners.map(each => each.x)) - left,
+    height: Math.max(...corners.map(each => each.y)) - top,
+  }
 }
 
 /**
@@ -50,13 +81,27 @@ export function readTransform(value: string | undefined): Matrix | null {
     const [one = 0, two = 0] = lengths
     let next: Matrix
     switch (name) {
-      case 'rotate': next = rotation(one); break
-      case 'translate': next = translation(one, two); break
-      case 'scale': next = scaling(one, lengths.length > 1 ? two : one); break
-      case 'skewX': next = [1, 0, -Math.tan(one), 1, 0, 0]; break
-      case 'skewY': next = [1, -Math.tan(one), 0, 1, 0, 0]; break
-      case 'matrix': if (lengths.length !== 6) return null; next = lengths as unknown as Matrix; break
-      default: return null
+      case 'rotate':
+        next = rotation(one)
+        break
+      case 'translate':
+        next = translation(one, two)
+        break
+      case 'scale':
+        next = scaling(one, lengths.length > 1 ? two : one)
+        break
+      case 'skewX':
+        next = [1, 0, -Math.tan(one), 1, 0, 0]
+        break
+      case 'skewY':
+        next = [1, -Math.tan(one), 0, 1, 0, 0]
+        break
+      case 'matrix':
+        if (lengths.length !== 6) return null
+        next = lengths as unknown as Matrix
+        break
+      default:
+        return null
     }
     matrix = after(next, matrix)
     read = true

@@ -23,7 +23,10 @@ export interface ListLevel {
   readonly followedBy: 'listtab' | 'space' | 'nothing'
   readonly minWidth: number
   readonly minDistance: number
-  /** Legacy positions add to the paragraph's indent, label-alignment ones take its place (ODF 1.4 part 3, 17.19 and 17.20). */
+  /**
+   * Legacy positions add to the paragraph's indent, label-alignment ones take its place (ODF 1.4 part 3, 17.19 and
+   * 17.20).
+   */
   readonly labelAlignment: boolean
 }
 
@@ -42,31 +45,66 @@ export function readLevel(part: XmlPart, style: XmlElement, level: number): List
     const marginLeft = points(placed['fo:margin-left']) ?? 0
     const follows = placed['text:label-followed-by']
     return {
-      kind: element.name.endsWith('bullet') ? 'bullet' : element.name.endsWith('image') ? 'image' : attributes['style:num-format'] ? 'number' : 'none',
-      part: part.path, element, bullet: attributes['text:bullet-char'] ?? '•', format: attributes['style:num-format'] ?? '',
-      prefix: attributes['style:num-prefix'] ?? '', suffix: attributes['style:num-suffix'] ?? '', start: Number.parseInt(attributes['text:start-value'] ?? '1', 10) || 1,
-      displayLevels: Number.parseInt(attributes['text:display-levels'] ?? '1', 10) || 1, textStyle: attributes['text:style-name'] ?? null,
-      indent: aligned ? marginLeft : spaceBefore + minWidth, labelIndent: aligned ? marginLeft + (points(placed['fo:text-indent']) ?? 0) : spaceBefore,
-      tabAt: points(placed['text:list-tab-stop-position']), followedBy: aligned ? follows === 'space' || follows === 'nothing' ? follows : 'listtab' : 'nothing',
-      minWidth, minDistance: points(own['text:min-label-distance']) ?? 0, labelAlignment: aligned,
+      kind: element.name.endsWith('bullet')
+        ? 'bullet'
+        : element.name.endsWith('image')
+          ? 'image'
+          : attributes['style:num-format']
+            ? 'number'
+            : 'none',
+      part: part.path,
+      element,
+      bullet: attributes['text:bullet-char'] ?? '•',
+      format: attributes['style:num-format'] ?? '',
+      prefix: attributes['style:num-prefix'] ?? '',
+      suffix: attributes['style:num-suffix'] ?? '',
+      start: Number.parseInt(attributes['text:start-value'] ?? '1', 10) || 1,
+      displayLevels: Number.parseInt(attributes['text:display-levels'] ?? '1', 10) || 1,
+      textStyle: attributes['text:style-name'] ?? null,
+      indent: aligned ? marginLeft : spaceBefore + minWidth,
+      labelIndent: aligned ? marginLeft + (points(placed['fo:text-indent']) ?? 0) : spaceBefore,
+      tabAt: points(placed['text:list-tab-stop-position']),
+      followedBy: aligned ? (follows === 'space' || follows === 'nothing' ? follows : 'listtab') : 'nothing',
+      minWidth,
+      minDistance: points(own['text:min-label-distance']) ?? 0,
+      labelAlignment: aligned,
     }
   }
   return null
 }
 
-const romans: readonly (readonly [number, string])[] = [[1000, 'm'], [900, 'cm'], [500, 'd'], [400, 'cd'], [100, 'c'], [90, 'xc'], [50, 'l'], [40, 'xl'], [10, 'x'], [9, 'ix'], [5, 'v'], [4, 'iv'], [1, 'i']]
+const romans: readonly (readonly [number, string])[] = [
+  [1000, 'm'],
+  [900, 'cm'],
+  [500, 'd'],
+  [400, 'cd'],
+  [100, 'c'],
+  [90, 'xc'],
+  [50, 'l'],
+  [40, 'xl'],
+  [10, 'x'],
+  [9, 'ix'],
+  [5, 'v'],
+  [4, 'iv'],
+  [1, 'i'],
+]
 
 /** A number in a format of style:num-format (ODF 1.4 part 3, 19.502): 1, a, A, i, I. */
 export function formatNumber(value: number, format: string): string {
   if (format === 'a' || format === 'A') {
     let letters = ''
-    for (let rest = value; rest > 0; rest = Math.floor((rest - 1) / 26)) letters = String.fromCharCode(97 + (rest - 1) % 26) + letters
+    for (let rest = value; rest > 0; rest = Math.floor((rest - 1) / 26))
+      letters = String.fromCharCode(97 + ((rest - 1) % 26)) + letters
     return format === 'A' ? letters.toUpperCase() : letters
   }
   if (format === 'i' || format === 'I') {
     let rest = value
     let written = ''
-    for (const [worth, sign] of romans) while (rest >= worth) { written += sign; rest -= worth }
+    for (const [worth, sign] of romans)
+      while (rest >= worth) {
+        written += sign
+        rest -= worth
+      }
     return format === 'I' ? written.toUpperCase() : written
   }
   return format === '' ? '' : String(value)
@@ -110,7 +148,12 @@ export class Numbering {
     this.outline[outlineLevel - 1] = number - 1
   }
 
-  private written(counts: readonly number[], at: number, level: ListLevel, levels: (level: number) => ListLevel | null): string {
+  private written(
+    counts: readonly number[],
+    at: number,
+    level: ListLevel,
+    levels: (level: number) => ListLevel | null,
+  ): string {
     const parts: string[] = []
     for (let each = Math.max(1, at - level.displayLevels + 1); each <= at; each++) {
       const own = levels(each)
@@ -122,15 +165,28 @@ export class Numbering {
 }
 
 /** The list style a paragraph's label comes from: its own list's, or the one its paragraph style names. */
-export function listStyleOf(scope: StyleScope, item: ListItem | null, fromParagraph: string | null): { part: XmlPart, element: XmlElement } | null {
+export function listStyleOf(
+  scope: StyleScope,
+  item: ListItem | null,
+  fromParagraph: string | null,
+): { part: XmlPart; element: XmlElement } | null {
   const name = item?.styleName ?? (item ? fromParagraph : null)
-  return name === null ? null : scope.lists.get(name) ?? null
+  return name === null ? null : (scope.lists.get(name) ?? null)
 }
 
 /** The level of the list or outline that a paragraph stands in. */
-export function readLevelFor(paragraph: Paragraph, style: ParagraphStyle, cascade: Cascade, level: number): ListLevel | null {
+export function readLevelFor(
+  paragraph: Paragraph,
+  style: ParagraphStyle,
+  cascade: Cascade,
+  level: number,
+): ListLevel | null {
   const scope = cascade.scope(paragraph.part)
-  const named = paragraph.list ? listStyleOf(scope, paragraph.list, style.listStyle) : style.listStyle !== null && scope.lists.has(style.listStyle) ? scope.lists.get(style.listStyle)! : scope.outline
+  const named = paragraph.list
+    ? listStyleOf(scope, paragraph.list, style.listStyle)
+    : style.listStyle !== null && scope.lists.has(style.listStyle)
+      ? scope.lists.get(style.listStyle)!
+      : scope.outline
   return named ? readLevel(named.part, named.element, level) : null
 }
 
@@ -150,8 +206,11 @@ export function numberParagraphs(stories: readonly Story[], cascade: Cascade): L
       if (!level) continue
       const { attributes } = cascade.scope(paragraph.part).part.element(paragraph.node)
       if (!paragraph.list && attributes['text:is-list-header'] === 'true') continue
-      if (!paragraph.list && attributes['text:restart-numbering'] === 'true') numbering.restart(paragraph.heading!, Number.parseInt(attributes['text:start-value'] ?? '', 10) || level.start)
-      const label = paragraph.list ? numbering.label(paragraph.list, level, levels) : numbering.heading(paragraph.heading!, level, levels)
+      if (!paragraph.list && attributes['text:restart-numbering'] === 'true')
+        numbering.restart(paragraph.heading!, Number.parseInt(attributes['text:start-value'] ?? '', 10) || level.start)
+      const label = paragraph.list
+        ? numbering.label(paragraph.list, level, levels)
+        : numbering.heading(paragraph.heading!, level, levels)
       if (label !== '') labels.set(paragraph, label)
     }
   }

@@ -26,7 +26,10 @@ export interface Page {
 type Note = Extract<Inline, { kind: 'note' }>
 
 /** Where a page begins: enough to go on from there. */
-interface PageStart { readonly position: Position, readonly forced: boolean }
+interface PageStart {
+  readonly position: Position
+  readonly forced: boolean
+}
 
 interface OpenPage {
   readonly geometry: PageGeometry
@@ -38,20 +41,28 @@ interface OpenPage {
   readonly headings: Heading[]
 }
 
-interface Heading { readonly level: number, readonly text: string }
+interface Heading {
+  readonly level: number
+  readonly text: string
+}
 
 /** At most this many pages: a document that asks for more is cut there and said to be. */
 const pageLimit = 20_000
 
 /** The notes at a page's foot. */
 class PageNotes implements NoteArea {
-  readonly placed: { readonly note: Note, readonly height: number, readonly fragments: readonly Fragment[] }[] = []
+  readonly placed: { readonly note: Note; readonly height: number; readonly fragments: readonly Fragment[] }[] = []
   height = 0
 
-  constructor(private readonly compose: (note: Note) => { readonly height: number, readonly fragments: readonly Fragment[] }, private readonly separator: number) {}
+  constructor(
+    private readonly compose: (note: Note) => { readonly height: number; readonly fragments: readonly Fragment[] },
+    private readonly separator: number,
+  ) {}
 
   heightWith(notes: readonly Note[]): number {
-    const more = notes.filter(note => !this.placed.some(each => each.note === note)).reduce((sum, note) => sum + this.compose(note).height, 0)
+    const more = notes
+      .filter(note => !this.placed.some(each => each.note === note))
+      .reduce((sum, note) => sum + this.compose(note).height, 0)
     return more === 0 ? this.height : (this.height || this.separator) + more
   }
 
@@ -82,36 +93,56 @@ export class PageFlow {
   private readonly items: Item[]
   private readonly pageFrames: Frame[]
   private readonly flow: Flow
-  private readonly headerHeights = new Map<string, { header: number, footer: number }>()
-  private readonly noteBoxes = new Map<string, { height: number, fragments: readonly Fragment[] }>()
+  private readonly headerHeights = new Map<string, { header: number; footer: number }>()
+  private readonly noteBoxes = new Map<string, { height: number; fragments: readonly Fragment[] }>()
   private readonly headerBoxes = new Map<string, readonly Fragment[]>()
   private readonly boxes: BoxComposer
   private breakNext = false
   private done = false
   private statedPages: number
   /** Where the pages fell back into step with those of before: this page is that one, and so are all after it. */
-  private step: { readonly page: number, readonly before: number } | null = null
-  private before: { readonly flow: PageFlow, readonly shift: number, readonly tail: number } | null = null
+  private step: { readonly page: number; readonly before: number } | null = null
+  private before: { readonly flow: PageFlow; readonly shift: number; readonly tail: number } | null = null
 
   /** @param earlier the pages before a change of the text: those it does not reach are kept */
-  constructor(private readonly plan: PagePlan, private readonly boxesFor: (fields: PageFields) => BoxComposer, earlier?: PageFlow) {
+  constructor(
+    private readonly plan: PagePlan,
+    private readonly boxesFor: (fields: PageFields) => BoxComposer,
+    earlier?: PageFlow,
+  ) {
     this.statedPages = plan.statedPages
-    this.boxes = boxesFor({ pageNumber: shift => this.numberOf(this.open.at(-1), shift), pageCount: String(this.statedPages), chapter: null })
+    this.boxes = boxesFor({
+      pageNumber: shift => this.numberOf(this.open.at(-1), shift),
+      pageCount: String(this.statedPages),
+      chapter: null,
+    })
     const frames: Frame[] = []
     const columnsOf = (part: string) => (name: string | null) => this.boxes.columnsOf(part, 'section', name)
     const all = itemsOf(plan.body, columnsOf(partOfBlocks(plan.body) ?? 'content.xml'))
-    this.items = all.filter((item) => {
+    this.items = all.filter(item => {
       if (item.kind === 'frame') frames.push(item.block)
       return item.kind !== 'frame'
     })
     for (const note of plan.endnotes) {
       note.blocks.forEach((block, index) => {
-        if (block.kind === 'paragraph') this.items.push({ kind: 'paragraph', block, citation: index === 0 ? plan.notes.endnote.prefix + note.citation + plan.notes.endnote.suffix : null, endnote: true })
+        if (block.kind === 'paragraph')
+          this.items.push({
+            kind: 'paragraph',
+            block,
+            citation: index === 0 ? plan.notes.endnote.prefix + note.citation + plan.notes.endnote.suffix : null,
+            endnote: true,
+          })
         else if (block.kind === 'table') this.items.push({ kind: 'table', block })
       })
     }
     this.pageFrames = frames
-    if (earlier && earlier.done && this.pageFrames.length === 0 && earlier.pageFrames.length === 0 && !fieldsIn(plan.body).has('text:page-count')) {
+    if (
+      earlier &&
+      earlier.done &&
+      this.pageFrames.length === 0 &&
+      earlier.pageFrames.length === 0 &&
+      !fieldsIn(plan.body).has('text:page-count')
+    ) {
       const { kept, shift, tail } = this.compare(earlier)
       this.before = { flow: earlier, shift, tail }
       if (kept > 0) {
@@ -128,7 +159,12 @@ export class PageFlow {
     const first = this.items[0]
     const wanted = first ? this.masterOf(first) : null
     const restart = first ? this.restartOf(first) : null
-    this.openPage(wanted ?? (plan.geometries.has('Standard') ? 'Standard' : [...plan.geometries.keys()][0]!), true, restart, flowStart)
+    this.openPage(
+      wanted ?? (plan.geometries.has('Standard') ? 'Standard' : [...plan.geometries.keys()][0]!),
+      true,
+      restart,
+      flowStart,
+    )
     this.flow = new Flow(this.boxes, 'body', this.items, this.page.columns[0]!, this.host())
   }
 
@@ -136,8 +172,14 @@ export class PageFlow {
    * What is the same as before: the pages up to the one where something may differ, and the items from `tail` on (by
    * the new count; `shift` more than before). A heading looks ahead to what it keeps with: so far back nothing is sure.
    */
-  private compare(earlier: PageFlow): { kept: number, shift: number, tail: number } {
-    const same = (a: Item, b: Item) => a === b || (a.kind === b.kind && a.kind !== 'section' && b.kind !== 'section' && a.block === b.block && (a.kind !== 'paragraph' || (b.kind === 'paragraph' && a.citation === b.citation)))
+  private compare(earlier: PageFlow): { kept: number; shift: number; tail: number } {
+    const same = (a: Item, b: Item) =>
+      a === b ||
+      (a.kind === b.kind &&
+        a.kind !== 'section' &&
+        b.kind !== 'section' &&
+        a.block === b.block &&
+        (a.kind !== 'paragraph' || (b.kind === 'paragraph' && a.citation === b.citation)))
     const { items } = this
     const old = earlier.items
     let first = 0
@@ -150,7 +192,15 @@ export class PageFlow {
     earlier.open.forEach((page, index) => {
       const { position } = page.start
       // A blank page stands before the one that it was made for.
-      if (index > 0 && position.index <= sure && position.rest === null && position.inner === null && (position.line === 0 || position.index < sure) && page.geometry.usage !== 'blank') kept = index
+      if (
+        index > 0 &&
+        position.index <= sure &&
+        position.rest === null &&
+        position.inner === null &&
+        (position.line === 0 || position.index < sure) &&
+        page.geometry.usage !== 'blank'
+      )
+        kept = index
     })
     return { kept, shift, tail }
   }
@@ -158,15 +208,31 @@ export class PageFlow {
   /** Whether a page that is about to begin at some position began there before, too. */
   private inStep(position: Position, number: number, geometry: PageGeometry): boolean {
     const { before } = this
-    if (before === null || position.index < before.tail || position.rest !== null || position.inner !== null) return false
-    const at = before.flow.open.findIndex((page, index) => index === this.open.length && page.start.position.index === position.index - before.shift && page.start.position.line === position.line && page.start.position.rest === null && page.start.position.inner === null)
+    if (before === null || position.index < before.tail || position.rest !== null || position.inner !== null)
+      return false
+    const at = before.flow.open.findIndex(
+      (page, index) =>
+        index === this.open.length &&
+        page.start.position.index === position.index - before.shift &&
+        page.start.position.line === position.line &&
+        page.start.position.rest === null &&
+        page.start.position.inner === null,
+    )
     const old = before.flow.open[at]
-    if (!old || old.number !== number || old.geometry.master !== geometry.master || old.geometry.usage !== geometry.usage) return false
+    if (
+      !old ||
+      old.number !== number ||
+      old.geometry.master !== geometry.master ||
+      old.geometry.usage !== geometry.usage
+    )
+      return false
     this.step = { page: at, before: at }
     return true
   }
 
-  private get page(): OpenPage { return this.open[this.open.length - 1]! }
+  private get page(): OpenPage {
+    return this.open[this.open.length - 1]!
+  }
 
   private numberOf(page: OpenPage | undefined, shift = 0): string {
     return page ? formatNumber(page.number + shift, page.geometry.numberFormat) : '1'
@@ -175,11 +241,18 @@ export class PageFlow {
   /** Composes until some page is whole, or all of them; whether all are. */
   advance(pages = Infinity): boolean {
     if (this.done) return true
-    this.done = this.flow.run(this.flow.position, () => this.step !== null || this.open.length > pages || this.open.length >= pageLimit)
+    this.done = this.flow.run(
+      this.flow.position,
+      () => this.step !== null || this.open.length > pages || this.open.length >= pageLimit,
+    )
     if (this.step !== null) {
       this.open.length = this.step.page
       const { shift } = this.before!
-      for (const page of this.before!.flow.open.slice(this.step.before)) this.open.push({ ...page, start: { ...page.start, position: { ...page.start.position, index: page.start.position.index + shift } } })
+      for (const page of this.before!.flow.open.slice(this.step.before))
+        this.open.push({
+          ...page,
+          start: { ...page.start, position: { ...page.start.position, index: page.start.position.index + shift } },
+        })
       this.done = true
     }
     // What is kept of it is here now: it would hold all that came before it.
@@ -188,18 +261,24 @@ export class PageFlow {
       this.boxes.workshop.unlaid(`pages after the ${pageLimit}th`, 0)
       this.done = true
     }
-    if (this.done) for (const frame of this.pageFrames) if (this.pageOf(frame) >= this.open.length) this.placePageFrame(frame, this.page)
+    if (this.done)
+      for (const frame of this.pageFrames)
+        if (this.pageOf(frame) >= this.open.length) this.placePageFrame(frame, this.page)
     return this.done
   }
 
   /** How many pages are whole. */
-  get whole(): number { return this.done ? this.open.length : this.open.length - 1 }
+  get whole(): number {
+    return this.done ? this.open.length : this.open.length - 1
+  }
 
-  get fills() { return this.boxes.fills }
+  get fills() {
+    return this.boxes.fills
+  }
 
   private host(): FlowHost {
     return {
-      next: (forced) => {
+      next: forced => {
         const { page } = this
         if (page.column + 1 < page.columns.length) return page.columns[++page.column]!
         if (this.open.length >= pageLimit) return null
@@ -207,10 +286,16 @@ export class PageFlow {
         return this.step === null ? opened.columns[0]! : null
       },
       before: (item, fresh) => this.breakBefore(item, fresh),
-      after: (item) => {
+      after: item => {
         const properties = this.propertiesOf(item)
         if (properties['fo:break-after'] === 'page') this.breakNext = true
-        if (item.kind === 'paragraph' && item.block.heading !== null) this.page.headings.push({ level: item.block.heading, text: item.block.inlines.map(inline => inline.kind === 'text' || inline.kind === 'space' ? inline.text : '').join('') })
+        if (item.kind === 'paragraph' && item.block.heading !== null)
+          this.page.headings.push({
+            level: item.block.heading,
+            text: item.block.inlines
+              .map(inline => (inline.kind === 'text' || inline.kind === 'space' ? inline.text : ''))
+              .join(''),
+          })
         return null
       },
     }
@@ -219,18 +304,34 @@ export class PageFlow {
   private propertiesOf(item: Item): Readonly<Record<string, string>> {
     const { cascade } = this.boxes.workshop
     switch (item.kind) {
-      case 'paragraph': return cascade.paragraph(item.block, 'body').properties
-      case 'table': return this.boxes.propertiesElement(item.block.part, 'table', item.block.styleName, 'style:table-properties')
-      case 'section': return item.items[0] ? this.propertiesOf(item.items[0]) : {}
-      case 'frame': return {}
+      case 'paragraph':
+        return cascade.paragraph(item.block, 'body').properties
+      case 'table':
+        return this.boxes.propertiesElement(item.block.part, 'table', item.block.styleName, 'style:table-properties')
+      case 'section':
+        return item.items[0] ? this.propertiesOf(item.items[0]) : {}
+      case 'frame':
+        return {}
     }
   }
 
   private masterOf(item: Item): string | null {
     const { cascade } = this.boxes.workshop
     let master: string | null = null
-    if (item.kind === 'paragraph') master = item.endnote && item.citation !== null && item === this.items.find(each => each.kind === 'paragraph' && each.endnote) ? this.plan.notes.endnote.master : cascade.paragraph(item.block, 'body').masterPage
-    else if (item.kind === 'table') master = item.block.styleName === null ? null : findStyle(cascade.scope(item.block.part), 'table', item.block.styleName)?.attributes['style:master-page-name'] || null
+    if (item.kind === 'paragraph')
+      master =
+        item.endnote &&
+        item.citation !== null &&
+        item === this.items.find(each => each.kind === 'paragraph' && each.endnote)
+          ? this.plan.notes.endnote.master
+          : cascade.paragraph(item.block, 'body').masterPage
+    else if (item.kind === 'table')
+      master =
+        item.block.styleName === null
+          ? null
+          : findStyle(cascade.scope(item.block.part), 'table', item.block.styleName)?.attributes[
+              'style:master-page-name'
+            ] || null
     else if (item.kind === 'section') master = item.items[0] ? this.masterOf(item.items[0]) : null
     return master !== null && this.plan.geometries.has(master) ? master : null
   }
@@ -246,7 +347,8 @@ export class PageFlow {
     const asked = this.breakNext || this.propertiesOf(item)['fo:break-before'] === 'page'
     this.breakNext = false
     if (master !== null) {
-      if (!fresh || this.page.geometry.master !== master) return this.openPage(master, true, restart, this.flow.position).columns[0]!
+      if (!fresh || this.page.geometry.master !== master)
+        return this.openPage(master, true, restart, this.flow.position).columns[0]!
       if (restart !== null) this.page.number = restart
       return null
     }
@@ -260,14 +362,17 @@ export class PageFlow {
     // Pages for one side alone leave a page of the other side empty.
     if ((geometry.usage === 'left' && counted % 2 === 1) || (geometry.usage === 'right' && counted % 2 === 0)) {
       if (this.open.length > 0 && number === null && this.page.geometry.usage !== 'blank') {
-        this.open.push(this.makePage({ ...geometry, usage: 'blank', header: null, footer: null }, counted, forced, position))
+        this.open.push(
+          this.makePage({ ...geometry, usage: 'blank', header: null, footer: null }, counted, forced, position),
+        )
         return this.openPage(master, forced, null, position)
       }
     }
     if (this.open.length > 0 && this.step === null) this.inStep(position, counted, geometry)
     const page = this.makePage(geometry, counted, forced, position)
     this.open.push(page)
-    for (const frame of this.pageFrames) if (this.pageOf(frame) === this.open.length - 1) this.placePageFrame(frame, page)
+    for (const frame of this.pageFrames)
+      if (this.pageOf(frame) === this.open.length - 1) this.placePageFrame(frame, page)
     return page
   }
 
@@ -280,13 +385,20 @@ export class PageFlow {
     const top = geometry.margin.top + heights.header
     const bottom = geometry.height - geometry.margin.bottom - heights.footer
     const ground = {
-      fragments: [], exclusions: [], mirrored, notes: new PageNotes(note => this.noteBox(note, width), geometry.footnote.before + geometry.footnote.after + geometry.footnote.thickness),
-      outer: { x: 0, y: 0, width: geometry.width, height: geometry.height }, inner: { x: left, y: top, width, height: bottom - top },
+      fragments: [],
+      exclusions: [],
+      mirrored,
+      notes: new PageNotes(
+        note => this.noteBox(note, width),
+        geometry.footnote.before + geometry.footnote.after + geometry.footnote.thickness,
+      ),
+      outer: { x: 0, y: 0, width: geometry.width, height: geometry.height },
+      inner: { x: left, y: top, width, height: bottom - top },
     }
     const total = geometry.columns.reduce((sum, each) => sum + each, 0)
     let x = left
     const columns = geometry.columns.map((share): Column => {
-      const own = (width - geometry.columnGap * (geometry.columns.length - 1)) * share / total
+      const own = ((width - geometry.columnGap * (geometry.columns.length - 1)) * share) / total
       const column = { ground, x, width: own, top, bottom }
       x += own + geometry.columnGap
       return column
@@ -294,10 +406,19 @@ export class PageFlow {
     return { geometry, number, ground, columns, column: 0, start: { position, forced }, headings: [] }
   }
 
-  private noteBox(note: Note, width: number): { height: number, fragments: readonly Fragment[] } {
+  private noteBox(note: Note, width: number): { height: number; fragments: readonly Fragment[] } {
     const key = `${note.node} ${width}`
     let box = this.noteBoxes.get(key)
-    if (!box) this.noteBoxes.set(key, box = this.boxes.stack(note.blocks, 'body', width, this.plan.notes.footnote.prefix + note.citation + this.plan.notes.footnote.suffix))
+    if (!box)
+      this.noteBoxes.set(
+        key,
+        (box = this.boxes.stack(
+          note.blocks,
+          'body',
+          width,
+          this.plan.notes.footnote.prefix + note.citation + this.plan.notes.footnote.suffix,
+        )),
+      )
     return box
   }
 
@@ -319,10 +440,15 @@ export class PageFlow {
 
   private storyOf(master: string, which: 'header' | 'footer', number: number, firstOfMaster: boolean): Story | null {
     const find = (role: string) => this.plan.masterStories.find(story => story.master === master && story.role === role)
-    return (firstOfMaster ? find(`${which}-first`) : undefined) ?? (number % 2 === 0 ? find(`${which}-left`) : undefined) ?? find(which) ?? null
+    return (
+      (firstOfMaster ? find(`${which}-first`) : undefined) ??
+      (number % 2 === 0 ? find(`${which}-left`) : undefined) ??
+      find(which) ??
+      null
+    )
   }
 
-  private heightsOf(geometry: PageGeometry, width: number): { header: number, footer: number } {
+  private heightsOf(geometry: PageGeometry, width: number): { header: number; footer: number } {
     const key = `${geometry.master} ${geometry.usage} ${width}`
     let heights = this.headerHeights.get(key)
     if (!heights) {
@@ -330,9 +456,18 @@ export class PageFlow {
         const room = geometry[which]
         const story = this.storyOf(geometry.master, which, 1, false)
         if (!room || !story) return 0
-        return Math.max(room.minHeight, this.boxesFor({ pageNumber: () => '1', pageCount: '1', chapter: null }).stack(story.blocks, story.role, width).height) + room.gap
+        return (
+          Math.max(
+            room.minHeight,
+            this.boxesFor({ pageNumber: () => '1', pageCount: '1', chapter: null }).stack(
+              story.blocks,
+              story.role,
+              width,
+            ).height,
+          ) + room.gap
+        )
       }
-      this.headerHeights.set(key, heights = { header: height('header'), footer: height('footer') })
+      this.headerHeights.set(key, (heights = { header: height('header'), footer: height('footer') }))
     }
     return heights
   }
@@ -344,7 +479,9 @@ export class PageFlow {
     const number = this.numberOf(page)
     // Headers and footers lie under the text.
     const fragments: Fragment[] = []
-    const firstOfMaster = !this.open.slice(Math.max(0, index - 1), index).some(before => before.geometry.master === geometry.master)
+    const firstOfMaster = !this.open
+      .slice(Math.max(0, index - 1), index)
+      .some(before => before.geometry.master === geometry.master)
     const { width, x } = ground.inner
     for (const which of ['header', 'footer'] as const) {
       const room = geometry[which]
@@ -352,13 +489,23 @@ export class PageFlow {
       if (!room || !story) continue
       const lives = fieldsIn(story.blocks)
       const chapter = lives.has('text:chapter') ? (level: number) => this.chapterAt(index, level) : null
-      const key = `${story.node} ${width} ${lives.has('text:page-number') ? number : ''} ${lives.has('text:page-count') ? this.pageCount : ''} ${chapter ? chapter(1) ?? '' : ''} ${chapter ? chapter(2) ?? '' : ''}`
+      const key =
+        `${story.node} ${width} ${lives.has('text:page-number') ? number : ''} ` +
+        `${lives.has('text:page-count') ? this.pageCount : ''} ${chapter ? (chapter(1) ?? '') : ''} ` +
+        `${chapter ? (chapter(2) ?? '') : ''}`
       let box = this.headerBoxes.get(key)
       if (!box) {
-        box = this.boxesFor({ pageNumber: shift => this.numberOf(page, shift), pageCount: String(this.pageCount), chapter }).stack(story.blocks, story.role, width).fragments
+        box = this.boxesFor({
+          pageNumber: shift => this.numberOf(page, shift),
+          pageCount: String(this.pageCount),
+          chapter,
+        }).stack(story.blocks, story.role, width).fragments
         this.headerBoxes.set(key, box)
       }
-      const y = which === 'header' ? geometry.margin.top : geometry.height - geometry.margin.bottom - this.heightsOf(geometry, width).footer + room.gap
+      const y =
+        which === 'header'
+          ? geometry.margin.top
+          : geometry.height - geometry.margin.bottom - this.heightsOf(geometry, width).footer + room.gap
       fragments.push(...shifted(box, x, y))
     }
     const shapes = this.plan.masterStories.filter(story => story.master === geometry.master && story.role === 'master')
@@ -374,8 +521,24 @@ export class PageFlow {
     const { footnote } = page.geometry
     let y = inner.y + inner.height - notes.height + footnote.before
     const lineWidth = inner.width * footnote.relativeWidth
-    const x = inner.x + (footnote.align === 'right' ? inner.width - lineWidth : footnote.align === 'center' ? (inner.width - lineWidth) / 2 : 0)
-    if (footnote.thickness > 0 && lineWidth > 0) into.push({ kind: 'box', fill: footnote.color, stroke: '', strokeWidth: 0, x, y, width: lineWidth, height: footnote.thickness })
+    const x =
+      inner.x +
+      (footnote.align === 'right'
+        ? inner.width - lineWidth
+        : footnote.align === 'center'
+          ? (inner.width - lineWidth) / 2
+          : 0)
+    if (footnote.thickness > 0 && lineWidth > 0)
+      into.push({
+        kind: 'box',
+        fill: footnote.color,
+        stroke: '',
+        strokeWidth: 0,
+        x,
+        y,
+        width: lineWidth,
+        height: footnote.thickness,
+      })
     y += footnote.thickness + footnote.after
     for (const { fragments, height } of notes.placed) {
       into.push(...shifted(fragments, inner.x, y))
@@ -384,9 +547,13 @@ export class PageFlow {
   }
 
   /** Pages whose notes have no room: they would go on on the next one. */
-  get crowdedNotes(): number { return this.open.filter(page => page.ground.notes.height > page.ground.inner.height * 0.9).length }
+  get crowdedNotes(): number {
+    return this.open.filter(page => page.ground.notes.height > page.ground.inner.height * 0.9).length
+  }
 
-  get pageCount(): number { return this.done ? this.open.length : Math.max(this.statedPages, this.open.length) }
+  get pageCount(): number {
+    return this.done ? this.open.length : Math.max(this.statedPages, this.open.length)
+  }
 
   /** The heading that a page stands under: its first of that level, or the last one before it. */
   private chapterAt(index: number, level: number): string | null {
@@ -404,7 +571,9 @@ export class PageFlow {
     return this.done && this.statedPages !== this.open.length && fieldsIn(this.plan.body).has('text:page-count')
   }
 
-  get count(): number { return this.open.length }
+  get count(): number {
+    return this.open.length
+  }
 }
 
 /** Fields below some blocks whose text hangs on their page. */
@@ -417,8 +586,7 @@ function fieldsIn(blocks: readonly Block[]): Set<string> {
           if (inline.kind === 'text' && inline.field !== null && livingFields.has(inline.field)) found.add(inline.field)
           else if (inline.kind === 'frame') visit([inline.frame])
         }
-      }
-      else if (block.kind === 'table') for (const row of block.rows) for (const cell of row.cells) visit(cell.blocks)
+      } else if (block.kind === 'table') for (const row of block.rows) for (const cell of row.cells) visit(cell.blocks)
       else visit(block.blocks)
     }
   }

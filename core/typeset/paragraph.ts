@@ -5,7 +5,15 @@ import { percent, points } from '../style/properties'
 import { analyse, type Analysis } from './analysis'
 import { composeTotalFit } from './fit'
 import { borderColor, borderWidths, edges, type Edges } from './geometry'
-import { composeGreedily, LineMaker, type Alignment, type Leading, type Line, type Measure, type TabStop } from './lines'
+import {
+  composeGreedily,
+  LineMaker,
+  type Alignment,
+  type Leading,
+  type Line,
+  type Measure,
+  type TabStop,
+} from './lines'
 import type { Look, Typesetter } from './look'
 import { readLevelFor, type Labels, type ListLevel } from './numbering'
 import type { WordShapes } from './shaper'
@@ -13,7 +21,14 @@ import type { Words } from './words'
 import { SetText, type FrameSize, type SetGlyphs } from './setting'
 
 /** Values of fields that depend on the page; null keeps what the file stored. */
-export interface PageFields { readonly pageNumber: (shift: number) => string, readonly pageCount: string, readonly chapter: ((level: number) => string | null) | null, readonly header?: string | null, readonly footer?: string | null, readonly dateTime?: string | null }
+export interface PageFields {
+  readonly pageNumber: (shift: number) => string
+  readonly pageCount: string
+  readonly chapter: ((level: number) => string | null) | null
+  readonly header?: string | null
+  readonly footer?: string | null
+  readonly dateTime?: string | null
+}
 
 /** What everything that composes text works with. */
 export interface Workshop {
@@ -33,10 +48,17 @@ export interface Workshop {
 }
 
 /** A note's sign in a paragraph, and the note. */
-export interface NoteAt { readonly at: number, readonly note: Extract<Inline, { kind: 'note' }> }
+export interface NoteAt {
+  readonly at: number
+  readonly note: Extract<Inline, { kind: 'note' }>
+}
 
 /** Glyphs that are no text of the paragraph: a label, or text that stands elsewhere: a drop cap. */
-export interface SetLabel { readonly pieces: readonly SetGlyphs[], readonly x: number, readonly text: string }
+export interface SetLabel {
+  readonly pieces: readonly SetGlyphs[]
+  readonly x: number
+  readonly text: string
+}
 
 /** A paragraph set in lines. Lengths in points; x from the column's left edge. */
 export interface ParagraphLayout {
@@ -51,7 +73,7 @@ export interface ParagraphLayout {
   readonly width: number
   readonly label: SetLabel | null
   /** The drop cap, and the line whose baseline it stands on. */
-  readonly drop: { readonly set: readonly SetGlyphs[], readonly to: number, readonly line: number } | null
+  readonly drop: { readonly set: readonly SetGlyphs[]; readonly to: number; readonly line: number } | null
   readonly padding: Edges
   readonly spaceBefore: number
   readonly spaceAfter: number
@@ -63,7 +85,13 @@ export interface ParagraphLayout {
   readonly shaped: boolean
 }
 
-interface DropCap { readonly length: number, readonly word: boolean, readonly lines: number, readonly distance: number, readonly styleName: string | null }
+interface DropCap {
+  readonly length: number
+  readonly word: boolean
+  readonly lines: number
+  readonly distance: number
+  readonly styleName: string | null
+}
 
 /** What a paragraph's style says of its lines. Styles that say the same share one: layouts are kept under it. */
 export interface ParagraphLook {
@@ -83,7 +111,16 @@ export interface ParagraphLook {
   readonly widows: number
 }
 
-interface Kept { readonly look: ParagraphLook, readonly width: number, readonly label: string, readonly looks: readonly Look[], readonly empty: Look | null, readonly labelLook: Look | null, readonly totalFit: boolean, readonly layout: ParagraphLayout }
+interface Kept {
+  readonly look: ParagraphLook
+  readonly width: number
+  readonly label: string
+  readonly looks: readonly Look[]
+  readonly empty: Look | null
+  readonly labelLook: Look | null
+  readonly totalFit: boolean
+  readonly layout: ParagraphLayout
+}
 
 /** What a typesetter keeps of paragraphs from one composition to the next. */
 class Kitchen {
@@ -96,7 +133,7 @@ const analysesBy = new WeakMap<Words, WeakMap<Paragraph, Analysis>>()
 const kitchens = new WeakMap<Typesetter, Kitchen>()
 function kitchenOf(typesetter: Typesetter): Kitchen {
   let kitchen = kitchens.get(typesetter)
-  if (!kitchen) kitchens.set(typesetter, kitchen = new Kitchen())
+  if (!kitchen) kitchens.set(typesetter, (kitchen = new Kitchen()))
   return kitchen
 }
 
@@ -108,10 +145,17 @@ export function forgetLayouts(typesetter: Typesetter): void {
 
 function alignmentOf(value: string | undefined, rightToLeft: boolean, fallback: Alignment): Alignment {
   switch (value) {
-    case 'start': return rightToLeft ? 'right' : 'left'
-    case 'end': return rightToLeft ? 'left' : 'right'
-    case 'left': case 'right': case 'center': case 'justify': return value
-    default: return fallback
+    case 'start':
+      return rightToLeft ? 'right' : 'left'
+    case 'end':
+      return rightToLeft ? 'left' : 'right'
+    case 'left':
+    case 'right':
+    case 'center':
+    case 'justify':
+      return value
+    default:
+      return fallback
   }
 }
 
@@ -124,7 +168,9 @@ function tabStops(cascade: Cascade, style: ParagraphStyle): TabStop[] {
     const type = attributes['style:type']
     const leaderStyle = attributes['style:leader-style'] ?? 'none'
     return {
-      position: points(attributes['style:position']) ?? 0, type: type === 'right' || type === 'center' || type === 'char' ? type : 'left', char: attributes['style:char'] || '.',
+      position: points(attributes['style:position']) ?? 0,
+      type: type === 'right' || type === 'center' || type === 'char' ? type : 'left',
+      char: attributes['style:char'] || '.',
       leader: attributes['style:leader-text'] ?? (leaderStyle === 'none' ? '' : leaderStyle === 'solid' ? '_' : '.'),
     }
   })
@@ -138,7 +184,15 @@ function dropCapOf(cascade: Cascade, style: ParagraphStyle): DropCap | null {
   const lines = Math.min(Number.parseInt(attributes['style:lines'] ?? '1', 10) || 1, 20)
   const word = attributes['style:length'] === 'word'
   const length = word ? 1 : Number.parseInt(attributes['style:length'] ?? '1', 10) || 1
-  return lines > 1 ? { length, word, lines, distance: points(attributes['style:distance']) ?? 0, styleName: attributes['style:style-name'] ?? null } : null
+  return lines > 1
+    ? {
+        length,
+        word,
+        lines,
+        distance: points(attributes['style:distance']) ?? 0,
+        styleName: attributes['style:style-name'] ?? null,
+      }
+    : null
 }
 
 /** The last value that a layer sets for a text property outside the cascade of looks. */
@@ -158,30 +212,54 @@ function lookOf(style: ParagraphStyle, workshop: Workshop): ParagraphLook {
   const plain = rightToLeft ? 'right' : 'left'
   const alignment = alignmentOf(properties['fo:text-align'], rightToLeft, plain)
   const height = leading['fo:line-height']
-  const whole = (value: string | undefined, fallback: number) => Math.max(0, Number.parseInt(value ?? '', 10) || fallback)
+  const whole = (value: string | undefined, fallback: number) =>
+    Math.max(0, Number.parseInt(value ?? '', 10) || fallback)
   const leads: Leading = {
-    factor: height === undefined || height === 'normal' ? 1 : percent(height) ?? 1, fixed: points(height),
-    atLeast: points(leading['style:line-height-at-least']) ?? 0, extra: points(leading['style:line-spacing']) ?? 0,
+    factor: height === undefined || height === 'normal' ? 1 : (percent(height) ?? 1),
+    fixed: points(height),
+    atLeast: points(leading['style:line-height-at-least']) ?? 0,
+    extra: points(leading['style:line-spacing']) ?? 0,
   }
   const background = properties['fo:background-color'] ?? ''
   const made: ParagraphLook = {
-    properties, margin: edges(properties, 'fo:margin'), padding: edges(properties, 'fo:padding'), border: borderWidths(properties), borderColor: borderColor(properties),
+    properties,
+    margin: edges(properties, 'fo:margin'),
+    padding: edges(properties, 'fo:padding'),
+    border: borderWidths(properties),
+    borderColor: borderColor(properties),
     background: /^#[0-9a-f]{6}$/i.test(background) ? background : '',
-    indent: properties['style:auto-text-indent'] === 'true' ? slots.western.size : points(properties['fo:text-indent']) ?? 0,
+    indent:
+      properties['style:auto-text-indent'] === 'true'
+        ? slots.western.size
+        : (points(properties['fo:text-indent']) ?? 0),
     measure: {
-      alignment, lastAlignment: alignment === 'justify' ? alignmentOf(properties['fo:text-align-last'], rightToLeft, plain) : alignment,
-      justifySingle: properties['style:justify-single-word'] === 'true', rightToLeft, tabs: tabStops(cascade, style), tabDistance: points(properties['style:tab-stop-distance']) || 35.4, leading: leads,
+      alignment,
+      lastAlignment:
+        alignment === 'justify' ? alignmentOf(properties['fo:text-align-last'], rightToLeft, plain) : alignment,
+      justifySingle: properties['style:justify-single-word'] === 'true',
+      rightToLeft,
+      tabs: tabStops(cascade, style),
+      tabDistance: points(properties['style:tab-stop-distance']) || 35.4,
+      leading: leads,
       division: {
-        remain: whole(textProperty(layers, 'fo:hyphenation-remain-char-count'), 2), push: whole(textProperty(layers, 'fo:hyphenation-push-char-count'), 2),
-        ladder: properties['fo:hyphenation-ladder-count'] === 'no-limit' ? 0 : whole(properties['fo:hyphenation-ladder-count'], 0),
+        remain: whole(textProperty(layers, 'fo:hyphenation-remain-char-count'), 2),
+        push: whole(textProperty(layers, 'fo:hyphenation-push-char-count'), 2),
+        ladder:
+          properties['fo:hyphenation-ladder-count'] === 'no-limit'
+            ? 0
+            : whole(properties['fo:hyphenation-ladder-count'], 0),
       },
     },
-    strict: properties['style:line-break'] !== 'normal', autospace: properties['style:text-autospace'] !== 'none', hanging: properties['style:punctuation-wrap'] === 'hanging',
-    drop: dropCapOf(cascade, style), orphans: Math.max(1, whole(properties['fo:orphans'], 1)), widows: Math.max(1, whole(properties['fo:widows'], 1)),
+    strict: properties['style:line-break'] !== 'normal',
+    autospace: properties['style:text-autospace'] !== 'none',
+    hanging: properties['style:punctuation-wrap'] === 'hanging',
+    drop: dropCapOf(cascade, style),
+    orphans: Math.max(1, whole(properties['fo:orphans'], 1)),
+    widows: Math.max(1, whole(properties['fo:widows'], 1)),
   }
   const key = JSON.stringify(made)
   let look = kitchen.known.get(key)
-  if (!look) kitchen.known.set(key, look = made)
+  if (!look) kitchen.known.set(key, (look = made))
   kitchen.looks.set(style, look)
   return look
 }
@@ -189,10 +267,13 @@ function lookOf(style: ParagraphStyle, workshop: Workshop): ParagraphLook {
 function analysisOf(paragraph: Paragraph, look: ParagraphLook, typesetter: Typesetter): Analysis {
   const { words } = typesetter
   let analyses = analysesBy.get(words)
-  if (!analyses) analysesBy.set(words, analyses = new WeakMap())
+  if (!analyses) analysesBy.set(words, (analyses = new WeakMap()))
   let analysis = analyses.get(paragraph)
   if (!analysis || analysis.rightToLeft !== look.measure.rightToLeft || analysis.strict !== look.strict) {
-    analyses.set(paragraph, analysis = analyse(paragraph, typesetter.words, { rightToLeft: look.measure.rightToLeft, strict: look.strict }))
+    analyses.set(
+      paragraph,
+      (analysis = analyse(paragraph, typesetter.words, { rightToLeft: look.measure.rightToLeft, strict: look.strict })),
+    )
   }
   return analysis
 }
@@ -201,7 +282,10 @@ function analysisOf(paragraph: Paragraph, look: ParagraphLook, typesetter: Types
  * Shapes the words of many paragraphs at once, before they are set one by one: the same shapes, in fewer and longer
  * calls. What is set already costs next to nothing.
  */
-export function prepareWords(paragraphs: Iterable<{ readonly paragraph: Paragraph, readonly role: Story['role'] }>, workshop: Workshop): void {
+export function prepareWords(
+  paragraphs: Iterable<{ readonly paragraph: Paragraph; readonly role: Story['role'] }>,
+  workshop: Workshop,
+): void {
   const { cascade, typesetter } = workshop
   const wanted = new Map<WordShapes, number[]>()
   for (const { paragraph, role } of paragraphs) {
@@ -211,11 +295,21 @@ export function prepareWords(paragraphs: Iterable<{ readonly paragraph: Paragrap
     for (let segment = 0; segment < segments;) {
       // Stretches of one run, script and direction.
       let end = analysis.simple ? segments : segment + 1
-      while (end < segments && run[end] === run[segment] && script[end] === script[segment] && level[end] === level[segment]) end++
+      while (
+        end < segments &&
+        run[end] === run[segment] &&
+        script[end] === script[segment] &&
+        level[end] === level[segment]
+      )
+        end++
       const { inline, slot } = analysis.runs[run[segment]!]!
-      const shapes = typesetter.shapes(typesetter.look(cascade.text(paragraph, inline.kind === 'annotation' ? null : inline.span, role), slot), script[segment]!, level[segment]! % 2 === 1)
+      const shapes = typesetter.shapes(
+        typesetter.look(cascade.text(paragraph, inline.kind === 'annotation' ? null : inline.span, role), slot),
+        script[segment]!,
+        level[segment]! % 2 === 1,
+      )
       let list = wanted.get(shapes)
-      if (!list) wanted.set(shapes, list = [])
+      if (!list) wanted.set(shapes, (list = []))
       shapes.queueSegments(word, kind, segment, end, list)
       segment = end
     }
@@ -224,7 +318,14 @@ export function prepareWords(paragraphs: Iterable<{ readonly paragraph: Paragrap
 }
 
 /** Fields whose text depends on where or in what document they stand. */
-export const livingFields: ReadonlySet<string> = new Set(['text:page-number', 'text:page-count', 'text:chapter', 'presentation:header', 'presentation:footer', 'presentation:date-time'])
+export const livingFields: ReadonlySet<string> = new Set([
+  'text:page-number',
+  'text:page-count',
+  'text:chapter',
+  'presentation:header',
+  'presentation:footer',
+  'presentation:date-time',
+])
 
 /** What paragraphs with the values of their page were made from. */
 const written = new WeakMap<Paragraph, Paragraph>()
@@ -237,7 +338,8 @@ export function fileOffset(shown: Paragraph, offset: number): number {
   const source = written.get(shown)
   if (!source) return offset
   let [at, own] = [0, 0]
-  const length = (inline: Inline) => inline.kind === 'annotation' ? 0 : inline.kind === 'frame' || inline.kind === 'note' ? 1 : inline.text.length
+  const length = (inline: Inline) =>
+    inline.kind === 'annotation' ? 0 : inline.kind === 'frame' || inline.kind === 'note' ? 1 : inline.text.length
   for (let index = 0; index < shown.inlines.length; index++) {
     const [here, there] = [length(shown.inlines[index]!), length(source.inlines[index]!)]
     if (offset < at + here) return own + (here === there ? offset - at : 0)
@@ -252,7 +354,10 @@ export const hasPageValues = (shown: Paragraph): boolean => written.has(shown)
 
 function withFields(paragraph: Paragraph, workshop: Workshop): Paragraph {
   const { fields } = workshop
-  const lives = (inline: Inline) => inline.kind === 'text' && inline.field !== null && (inline.field === 'text:title' ? workshop.title !== '' : fields !== null && livingFields.has(inline.field))
+  const lives = (inline: Inline) =>
+    inline.kind === 'text' &&
+    inline.field !== null &&
+    (inline.field === 'text:title' ? workshop.title !== '' : fields !== null && livingFields.has(inline.field))
   if (!paragraph.inlines.some(lives)) return paragraph
   const { part } = workshop.cascade.scope(paragraph.part)
   const shown: Paragraph = {
@@ -262,15 +367,26 @@ function withFields(paragraph: Paragraph, workshop: Workshop): Paragraph {
       const node = part.node(inline.node)
       const field = node.kind === 'element' ? node.attributes : part.element(node.parent).attributes
       switch (inline.field) {
-        case 'text:title': return { ...inline, text: workshop.title }
-        case 'text:page-count': return { ...inline, text: fields!.pageCount }
-        case 'presentation:header': return { ...inline, text: fields!.header ?? inline.text }
-        case 'presentation:footer': return { ...inline, text: fields!.footer ?? inline.text }
-        case 'presentation:date-time': return { ...inline, text: fields!.dateTime ?? inline.text }
-        case 'text:chapter': return { ...inline, text: fields!.chapter?.(Number.parseInt(field['text:outline-level'] ?? '1', 10) || 1) ?? inline.text }
+        case 'text:title':
+          return { ...inline, text: workshop.title }
+        case 'text:page-count':
+          return { ...inline, text: fields!.pageCount }
+        case 'presentation:header':
+          return { ...inline, text: fields!.header ?? inline.text }
+        case 'presentation:footer':
+          return { ...inline, text: fields!.footer ?? inline.text }
+        case 'presentation:date-time':
+          return { ...inline, text: fields!.dateTime ?? inline.text }
+        case 'text:chapter':
+          return {
+            ...inline,
+            text: fields!.chapter?.(Number.parseInt(field['text:outline-level'] ?? '1', 10) || 1) ?? inline.text,
+          }
         default: {
           const select = field['text:select-page']
-          const adjust = (Number.parseInt(field['text:page-adjust'] ?? '0', 10) || 0) + (select === 'next' ? 1 : select === 'previous' ? -1 : 0)
+          const adjust =
+            (Number.parseInt(field['text:page-adjust'] ?? '0', 10) || 0) +
+            (select === 'next' ? 1 : select === 'previous' ? -1 : 0)
           return { ...inline, text: fields!.pageNumber(adjust) }
         }
       }
@@ -280,30 +396,76 @@ function withFields(paragraph: Paragraph, workshop: Workshop): Paragraph {
   return shown
 }
 
-/** Sets a paragraph in a column of some width. `shape` narrows lines beside frames; `citation` is a note's own number. */
-export function layoutParagraph(paragraph: Paragraph, role: Story['role'], columnWidth: number, workshop: Workshop, frameSize: FrameSize, shape: Measure['shape'] = null, citation: string | null = null): ParagraphLayout {
+/**
+ * Sets a paragraph in a column of some width. `shape` narrows lines beside frames; `citation` is a note's own
+ * number.
+ */
+export function layoutParagraph(
+  paragraph: Paragraph,
+  role: Story['role'],
+  columnWidth: number,
+  workshop: Workshop,
+  frameSize: FrameSize,
+  shape: Measure['shape'] = null,
+  citation: string | null = null,
+): ParagraphLayout {
   const { cascade, typesetter } = workshop
   const style = cascade.paragraph(paragraph, role)
   const look = lookOf(style, workshop)
   const shown = withFields(paragraph, workshop)
   const analysis = analysisOf(shown, look, typesetter)
   const looks = analysis.runs.map((run): Look => {
-    const own = typesetter.look(cascade.text(paragraph, run.inline.kind === 'annotation' ? null : run.inline.span, role), run.slot)
+    const own = typesetter.look(
+      cascade.text(paragraph, run.inline.kind === 'annotation' ? null : run.inline.span, role),
+      run.slot,
+    )
     return run.inline.kind === 'note' ? typesetter.raised(own) : own
   })
   const level = levelOf(paragraph, style, workshop)
-  const labelText = citation ?? (level ? workshop.labels.get(paragraph) ?? '' : '')
-  const ownLabelLook = labelText === '' ? null : level && citation === null ? labelLook(level, style, workshop) : typesetter.look(style.text, 'western')
+  const labelText = citation ?? (level ? (workshop.labels.get(paragraph) ?? '') : '')
+  const ownLabelLook =
+    labelText === ''
+      ? null
+      : level && citation === null
+        ? labelLook(level, style, workshop)
+        : typesetter.look(style.text, 'western')
   const hasFrames = analysis.hasObjects && analysis.runs.some(run => run.inline.kind === 'frame')
   const usual = shape === null && !hasFrames && look.drop === null
   // Without text, the paragraph's own look makes its one line.
   const empty = looks.length === 0 ? typesetter.look(style.text, 'western') : null
   const kept = usual ? kitchenOf(typesetter).layouts.get(shown) : undefined
-  const known = kept?.find(each => each.look === look && each.width === columnWidth && each.label === labelText && each.labelLook === ownLabelLook && each.totalFit === workshop.totalFit && each.empty === empty && each.looks.length === looks.length && each.looks.every((one, at) => one === looks[at]))
+  const known = kept?.find(
+    each =>
+      each.look === look &&
+      each.width === columnWidth &&
+      each.label === labelText &&
+      each.labelLook === ownLabelLook &&
+      each.totalFit === workshop.totalFit &&
+      each.empty === empty &&
+      each.looks.length === looks.length &&
+      each.looks.every((one, at) => one === looks[at]),
+  )
   if (known) return known.layout
-  const layout = compose(shown, role, columnWidth, workshop, { style, look, analysis, looks, level, labelText, labelLook: ownLabelLook, citation }, frameSize, shape)
+  const layout = compose(
+    shown,
+    role,
+    columnWidth,
+    workshop,
+    { style, look, analysis, looks, level, labelText, labelLook: ownLabelLook, citation },
+    frameSize,
+    shape,
+  )
   if (usual) {
-    const entry: Kept = { look, width: columnWidth, label: labelText, looks, empty, labelLook: ownLabelLook, totalFit: workshop.totalFit, layout }
+    const entry: Kept = {
+      look,
+      width: columnWidth,
+      label: labelText,
+      looks,
+      empty,
+      labelLook: ownLabelLook,
+      totalFit: workshop.totalFit,
+      layout,
+    }
     // The newest few: before and after a change, and in columns of two widths.
     kitchenOf(typesetter).layouts.set(shown, [entry, ...(kept ?? []).slice(0, 2)])
   }
@@ -313,9 +475,26 @@ export function layoutParagraph(paragraph: Paragraph, role: Story['role'], colum
 const noFrames: readonly Frame[] = []
 const noNotes: readonly NoteAt[] = []
 
-interface Parts { readonly style: ParagraphStyle, readonly look: ParagraphLook, readonly analysis: Analysis, readonly looks: readonly Look[], readonly level: ListLevel | null, readonly labelText: string, readonly labelLook: Look | null, readonly citation: string | null }
+interface Parts {
+  readonly style: ParagraphStyle
+  readonly look: ParagraphLook
+  readonly analysis: Analysis
+  readonly looks: readonly Look[]
+  readonly level: ListLevel | null
+  readonly labelText: string
+  readonly labelLook: Look | null
+  readonly citation: string | null
+}
 
-function compose(paragraph: Paragraph, role: Story['role'], columnWidth: number, workshop: Workshop, parts: Parts, frameSize: FrameSize, shape: Measure['shape']): ParagraphLayout {
+function compose(
+  paragraph: Paragraph,
+  role: Story['role'],
+  columnWidth: number,
+  workshop: Workshop,
+  parts: Parts,
+  frameSize: FrameSize,
+  shape: Measure['shape'],
+): ParagraphLayout {
   const { typesetter } = workshop
   const { look, analysis, looks } = parts
   const { margin, padding, border } = look
@@ -326,57 +505,112 @@ function compose(paragraph: Paragraph, role: Story['role'], columnWidth: number,
   const listed = look.measure.rightToLeft && parts.level !== null
   const left = listed ? margin.left : indent
   const right = listed ? Math.max(indent, margin.right) : margin.right
-  const label = started && look.measure.rightToLeft ? { ...started, x: columnWidth - started.x - started.pieces.reduce((sum, piece) => sum + piece.width, 0) } : started
+  const label =
+    started && look.measure.rightToLeft
+      ? { ...started, x: columnWidth - started.x - started.pieces.reduce((sum, piece) => sum + piece.width, 0) }
+      : started
   const width = Math.max(columnWidth - left - right - padding.left - padding.right - border.left - border.right, 10)
   const x = left + padding.left + border.left
   const drop = look.drop ? dropped(set, look.drop, look, empty, typesetter) : null
-  const narrowed: Measure['shape'] = drop || shape
-    ? (line, y, height) => {
-        const beside = drop && line < drop.lines ? drop.room : 0
-        if (!shape) return { x: look.measure.rightToLeft ? 0 : beside, width: width - beside }
-        const room = shape(line, y, height)
-        if ('skipTo' in room) return room
-        // Room is told from the column's left: the paragraph has its own edges inside.
-        const from = Math.max(room.x - x, 0)
-        const to = Math.min(room.x + room.width - x, width)
-        return to - from < Math.min(width, 3 * empty.size) ? { skipTo: y + height } : { x: from + (look.measure.rightToLeft ? 0 : beside), width: to - from - beside }
-      }
-    : null
+  const narrowed: Measure['shape'] =
+    drop || shape
+      ? (line, y, height) => {
+          const beside = drop && line < drop.lines ? drop.room : 0
+          if (!shape) return { x: look.measure.rightToLeft ? 0 : beside, width: width - beside }
+          const room = shape(line, y, height)
+          if ('skipTo' in room) return room
+          // Room is told from the column's left: the paragraph has its own edges inside.
+          const from = Math.max(room.x - x, 0)
+          const to = Math.min(room.x + room.width - x, width)
+          return to - from < Math.min(width, 3 * empty.size)
+            ? { skipTo: y + height }
+            : { x: from + (look.measure.rightToLeft ? 0 : beside), width: to - from - beside }
+        }
+      : null
   const own = look.measure
   // Written out: a copy by spreading costs more than all the rest of it.
   const measure: Measure = {
-    width, firstIndent: drop ? 0 : firstIndent, shape: narrowed, alignment: own.alignment, lastAlignment: own.lastAlignment, justifySingle: own.justifySingle,
-    rightToLeft: own.rightToLeft, tabs: own.tabs, tabDistance: own.tabDistance, leading: own.leading, division: own.division,
+    width,
+    firstIndent: drop ? 0 : firstIndent,
+    shape: narrowed,
+    alignment: own.alignment,
+    lastAlignment: own.lastAlignment,
+    justifySingle: own.justifySingle,
+    rightToLeft: own.rightToLeft,
+    tabs: own.tabs,
+    tabDistance: own.tabDistance,
+    leading: own.leading,
+    division: own.division,
   }
   const maker = new LineMaker(set, measure, empty, drop?.to ?? 0)
-  const lines = workshop.totalFit && look.measure.alignment === 'justify' && !narrowed ? composeTotalFit(maker) : composeGreedily(maker)
+  const lines =
+    workshop.totalFit && look.measure.alignment === 'justify' && !narrowed
+      ? composeTotalFit(maker)
+      : composeGreedily(maker)
   const missing = drop ? Math.max(drop.lines - lines.length, 0) * (lines[0]?.height ?? 0) : 0
   set.release()
-  const frames = analysis.hasObjects ? analysis.runs.flatMap(run => run.inline.kind === 'frame' && run.inline.frame.anchor !== 'as-char' ? [run.inline.frame] : []) : noFrames
+  const frames = analysis.hasObjects
+    ? analysis.runs.flatMap(run =>
+        run.inline.kind === 'frame' && run.inline.frame.anchor !== 'as-char' ? [run.inline.frame] : [],
+      )
+    : noFrames
   return {
-    paragraph, role, look, set, text: analysis.text, lines, x, width, label, frames,
+    paragraph,
+    role,
+    look,
+    set,
+    text: analysis.text,
+    lines,
+    x,
+    width,
+    label,
+    frames,
     drop: drop ? { set: drop.set, to: drop.to, line: Math.min(drop.lines, lines.length) - 1 } : null,
-    notes: analysis.hasObjects ? analysis.runs.flatMap(run => run.inline.kind === 'note' ? [{ at: run.start, note: run.inline }] : []) : noNotes,
-    padding: { top: padding.top + border.top, right: padding.right + border.right, bottom: padding.bottom + border.bottom + missing, left: padding.left + border.left },
-    spaceBefore: margin.top, spaceAfter: margin.bottom, hasObjects: analysis.hasObjects && analysis.runs.some(run => run.inline.kind === 'frame'), shaped: shape !== null,
+    notes: analysis.hasObjects
+      ? analysis.runs.flatMap(run => (run.inline.kind === 'note' ? [{ at: run.start, note: run.inline }] : []))
+      : noNotes,
+    padding: {
+      top: padding.top + border.top,
+      right: padding.right + border.right,
+      bottom: padding.bottom + border.bottom + missing,
+      left: padding.left + border.left,
+    },
+    spaceBefore: margin.top,
+    spaceAfter: margin.bottom,
+    hasObjects: analysis.hasObjects && analysis.runs.some(run => run.inline.kind === 'frame'),
+    shaped: shape !== null,
   }
 }
 
 /** Where the text begins, and the label in front of it (ODF 1.4 part 3, 17.19 and 17.20). */
-function labelled(paragraph: Paragraph, parts: Parts, set: SetText, empty: Look): { left: number, firstIndent: number, label: SetLabel | null } {
+function labelled(
+  paragraph: Paragraph,
+  parts: Parts,
+  set: SetText,
+  empty: Look,
+): { left: number; firstIndent: number; label: SetLabel | null } {
   const { style, look, level, labelText, labelLook: ownLook, citation } = parts
   const { margin } = look
-  const labelSet = (at: number): { label: SetLabel, end: number } => {
+  const labelSet = (at: number): { label: SetLabel; end: number } => {
     const pieces = set.setString(labelText, ownLook!, 0, 0)
     return { label: { pieces, x: at, text: labelText }, end: at + pieces.reduce((sum, piece) => sum + piece.width, 0) }
   }
   if (citation !== null && labelText !== '') {
     const { label, end } = labelSet(Math.max(margin.left + look.indent, 0))
-    return { left: margin.left, firstIndent: Math.max(end + empty.size * 0.25 - margin.left, look.indent < 0 ? 0 : look.indent), label }
+    return {
+      left: margin.left,
+      firstIndent: Math.max(end + empty.size * 0.25 - margin.left, look.indent < 0 ? 0 : look.indent),
+      label,
+    }
   }
   if (!level) return { left: margin.left, firstIndent: look.indent, label: null }
   let left = margin.left
-  if (paragraph.list) left = level.labelAlignment ? (style.properties['fo:margin-left'] !== undefined && style.listStyle !== null ? margin.left : level.indent) : margin.left + level.indent
+  if (paragraph.list)
+    left = level.labelAlignment
+      ? style.properties['fo:margin-left'] !== undefined && style.listStyle !== null
+        ? margin.left
+        : level.indent
+      : margin.left + level.indent
   else if (labelText !== '') left = margin.left || level.indent
   const shown = paragraph.list && !paragraph.list.labelled ? '' : labelText
   if (shown === '') return { left, firstIndent: paragraph.list ? 0 : look.indent, label: null }
@@ -385,23 +619,46 @@ function labelled(paragraph: Paragraph, parts: Parts, set: SetText, empty: Look)
   const after = end + level.minDistance
   let firstIndent: number
   if (level.followedBy === 'space') firstIndent = after + empty.size * 0.25 - left
-  else if (level.followedBy === 'listtab') firstIndent = Math.max(after > left ? Math.max(level.tabAt ?? 0, after + 2) : Math.max(level.tabAt !== null && level.tabAt > after ? Math.min(level.tabAt, left) : left, after), left) - left
+  else if (level.followedBy === 'listtab')
+    firstIndent =
+      Math.max(
+        after > left
+          ? Math.max(level.tabAt ?? 0, after + 2)
+          : Math.max(level.tabAt !== null && level.tabAt > after ? Math.min(level.tabAt, left) : left, after),
+        left,
+      ) - left
   else firstIndent = Math.max(after - left, 0)
   return { left, firstIndent, label }
 }
 
 /** A drop cap: as high as its lines, from the first one's capital height to the last one's baseline. */
-function dropped(set: SetText, drop: DropCap, look: ParagraphLook, empty: Look, typesetter: Typesetter): { set: SetGlyphs[], to: number, lines: number, room: number } | null {
+function dropped(
+  set: SetText,
+  drop: DropCap,
+  look: ParagraphLook,
+  empty: Look,
+  typesetter: Typesetter,
+): { set: SetGlyphs[]; to: number; lines: number; room: number } | null {
   const { analysis } = set
-  const opening = drop.word ? /^\s*\S+/u.exec(analysis.text)?.[0].length ?? 0 : [...analysis.text].slice(0, drop.length).join('').length
-  if (opening === 0 || opening >= analysis.text.length || analysis.text.slice(0, opening).includes('\uFFFC')) return null
+  const opening = drop.word
+    ? (/^\s*\S+/u.exec(analysis.text)?.[0].length ?? 0)
+    : [...analysis.text].slice(0, drop.length).join('').length
+  if (opening === 0 || opening >= analysis.text.length || analysis.text.slice(0, opening).includes('\uFFFC'))
+    return null
   const own = set.lookAt(0)
   const { leading } = look.measure
   const height = Math.max(leading.fixed ?? (empty.ascent + empty.descent) * leading.factor, leading.atLeast)
   const capitals = own.face.measures.capHeight / 1000
   const enlarged = typesetter.enlarged(own, ((drop.lines - 1) * height + own.size * capitals) / capitals)
-  const pieces = set.setString(analysis.text.slice(0, opening), enlarged, 0, 0).map(piece => ({ ...piece, from: 0, to: opening }))
-  return { set: pieces, to: opening, lines: drop.lines, room: pieces.reduce((sum, piece) => sum + piece.width, 0) + drop.distance }
+  const pieces = set
+    .setString(analysis.text.slice(0, opening), enlarged, 0, 0)
+    .map(piece => ({ ...piece, from: 0, to: opening }))
+  return {
+    set: pieces,
+    to: opening,
+    lines: drop.lines,
+    room: pieces.reduce((sum, piece) => sum + piece.width, 0) + drop.distance,
+  }
 }
 
 function levelOf(paragraph: Paragraph, style: ParagraphStyle, workshop: Workshop): ListLevel | null {
@@ -415,8 +672,30 @@ function labelLook(level: ListLevel, style: ParagraphStyle, workshop: Workshop):
   const { part } = cascade.scope(level.part)
   const own = part.first(level.element, 'style:text-properties')
   const layers = own
-    ? [{ from: 'list' as const, local: false, text: own.attributes, paragraph: {}, style: { part: level.part, node: level.element.id, family: 'list', name: '', displayName: 'list label', parentName: null, origin: 'common' as const, text: own.attributes, paragraph: {}, graphic: {}, cell: {}, propertyNodes: {}, attributes: {}, maps: [] } }]
+    ? [
+        {
+          from: 'list' as const,
+          local: false,
+          text: own.attributes,
+          paragraph: {},
+          style: {
+            part: level.part,
+            node: level.element.id,
+            family: 'list',
+            name: '',
+            displayName: 'list label',
+            parentName: null,
+            origin: 'common' as const,
+            text: own.attributes,
+            paragraph: {},
+            graphic: {},
+            cell: {},
+            propertyNodes: {},
+            attributes: {},
+            maps: [],
+          },
+        },
+      ]
     : []
   return typesetter.look(cascade.label(style.text, `${level.part} ${level.element.id}`, layers), 'western')
 }
-

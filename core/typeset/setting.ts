@@ -5,10 +5,18 @@ import { lacksGlyphs, reachesSpaces, shaped, type Glyphs, type WordShapes } from
 import { latin, scriptTable } from './unicode-tables'
 
 /** Size of a frame that stands in a line as a character, in points. */
-export type FrameSize = (frame: Frame) => { readonly width: number, readonly height: number }
+export type FrameSize = (frame: Frame) => { readonly width: number; readonly height: number }
 
 /** Glyphs of one look, at a place in a line: x in points from where the stretch begins. */
-export interface SetGlyphs { readonly look: Look, readonly glyphs: Glyphs, readonly unitsPerEm: number, readonly from: number, readonly to: number, readonly x: number, readonly width: number }
+export interface SetGlyphs {
+  readonly look: Look
+  readonly glyphs: Glyphs
+  readonly unitsPerEm: number
+  readonly from: number
+  readonly to: number
+  readonly x: number
+  readonly width: number
+}
 
 /** What paragraphs ask of the text beside its looks. */
 export interface SettingOptions {
@@ -23,7 +31,11 @@ const ideographic = new Set(['Hani', 'Hira', 'Kana', 'Bopo'])
 const alphabetic = /[\p{Script=Latin}\p{Script=Greek}\p{Script=Cyrillic}0-9]/u
 
 /** Widths that a paragraph needs while it is composed: lent, since most are never looked at again. */
-interface Lent { widths: Float64Array, unitWidths: Float64Array, unitSpaces: Float64Array }
+interface Lent {
+  widths: Float64Array
+  unitWidths: Float64Array
+  unitSpaces: Float64Array
+}
 const lent: Lent[] = []
 /** Paragraphs being composed at once: one inside the other, where frames hold text. */
 let borrowed = 0
@@ -38,16 +50,32 @@ export class SetText {
   private gaps: Map<number, number> | null = null
 
   /** @param looks by run of the analysis; a note's is the one its citation is set in */
-  constructor(readonly analysis: Analysis, readonly looks: readonly Look[], private readonly typesetter: Typesetter, private readonly frameSize: FrameSize, private readonly options: SettingOptions) {
+  constructor(
+    readonly analysis: Analysis,
+    readonly looks: readonly Look[],
+    private readonly typesetter: Typesetter,
+    private readonly frameSize: FrameSize,
+    private readonly options: SettingOptions,
+  ) {
     const { segments, units } = analysis
-    const pool = lent[borrowed] ??= { widths: new Float64Array(0), unitWidths: new Float64Array(0), unitSpaces: new Float64Array(0) }
+    const pool = (lent[borrowed] ??= {
+      widths: new Float64Array(0),
+      unitWidths: new Float64Array(0),
+      unitSpaces: new Float64Array(0),
+    })
     if (pool.widths.length < segments) pool.widths = new Float64Array(segments * 2)
-    if (pool.unitWidths.length < units) { pool.unitWidths = new Float64Array(units * 2); pool.unitSpaces = new Float64Array(units * 2) }
+    if (pool.unitWidths.length < units) {
+      pool.unitWidths = new Float64Array(units * 2)
+      pool.unitSpaces = new Float64Array(units * 2)
+    }
     borrowed++
     this.measure(pool)
   }
 
-  /** Gives the lent widths back: called once, when the lines are made. What asks for widths later has them measured again. */
+  /**
+   * Gives the lent widths back: called once, when the lines are made. What asks for widths later has them measured
+   * again.
+   */
   release(): void {
     this.measures = null
     borrowed--
@@ -56,16 +84,26 @@ export class SetText {
   private get own(): Lent {
     if (this.measures === null) {
       const { segments, units } = this.analysis
-      this.measure({ widths: new Float64Array(segments), unitWidths: new Float64Array(units), unitSpaces: new Float64Array(units) })
+      this.measure({
+        widths: new Float64Array(segments),
+        unitWidths: new Float64Array(units),
+        unitSpaces: new Float64Array(units),
+      })
     }
     return this.measures!
   }
 
   /** By segment. */
-  get widths(): Float64Array { return this.own.widths }
+  get widths(): Float64Array {
+    return this.own.widths
+  }
   /** By unit: without the spaces behind it, and of those. */
-  get unitWidths(): Float64Array { return this.own.unitWidths }
-  get unitSpaces(): Float64Array { return this.own.unitSpaces }
+  get unitWidths(): Float64Array {
+    return this.own.unitWidths
+  }
+  get unitSpaces(): Float64Array {
+    return this.own.unitSpaces
+  }
 
   private measure(into: Lent): void {
     const { analysis, looks, options } = this
@@ -85,7 +123,7 @@ export class SetText {
     shapes.reserve()
     shapes.reserve()
     const { widths: wordWidths, counts, flags } = shapes
-    const unit = look.size * look.scale / shapes.unitsPerEm
+    const unit = (look.size * look.scale) / shapes.unitsPerEm
     const space = shapes.space * unit + look.letterSpacing
     const { letterSpacing } = look
     let special = 0
@@ -94,10 +132,10 @@ export class SetText {
       const own = word[at]!
       if (kind[at] === kinds.word) {
         present &= flags[own]!
-        widths[at] = letterSpacing === 0 ? wordWidths[own]! * unit : wordWidths[own]! * unit + counts[own]! * letterSpacing
+        widths[at] =
+          letterSpacing === 0 ? wordWidths[own]! * unit : wordWidths[own]! * unit + counts[own]! * letterSpacing
         special |= flags[own]!
-      }
-      else if (kind[at] === kinds.space) widths[at] = own * space
+      } else if (kind[at] === kinds.space) widths[at] = own * space
       else widths[at] = this.otherWidth(at)
     }
     if (present === 0) {
@@ -115,14 +153,17 @@ export class SetText {
     for (let at = 0; at < analysis.segments; at++) {
       const look = looks[analysis.run[at]!]!
       const own = analysis.word[at]!
-      if (look.hidden) { widths[at] = 0; continue }
+      if (look.hidden) {
+        widths[at] = 0
+        continue
+      }
       if (analysis.kind[at] === kinds.word) {
         const shapes = this.shapesOf(at, look)
         shapes.ensure(own)
-        widths[at] = shapes.widths[own]! * look.size * look.scale / shapes.unitsPerEm + shapes.counts[own]! * look.letterSpacing
+        widths[at] =
+          (shapes.widths[own]! * look.size * look.scale) / shapes.unitsPerEm + shapes.counts[own]! * look.letterSpacing
         special ||= mixes(look) || (shapes.flags[own]! & (lacksGlyphs | reachesSpaces)) !== 0
-      }
-      else if (analysis.kind[at] === kinds.space) widths[at] = own * this.spaceWidth(at, look)
+      } else if (analysis.kind[at] === kinds.space) widths[at] = own * this.spaceWidth(at, look)
       else widths[at] = this.otherWidth(at)
     }
     if (special) this.measureSpecial()
@@ -134,7 +175,7 @@ export class SetText {
 
   private spaceWidth(segment: number, look: Look): number {
     const shapes = this.shapesOf(segment, look)
-    return shapes.space * look.size * look.scale / shapes.unitsPerEm + look.letterSpacing
+    return (shapes.space * look.size * look.scale) / shapes.unitsPerEm + look.letterSpacing
   }
 
   /** Tabs get their width where they stand in a line; breaks and anchors take none. */
@@ -148,7 +189,9 @@ export class SetText {
   private citation(segment: number): SetGlyphs[] {
     const run = this.analysis.runs[this.analysis.run[segment]!]!
     const start = this.analysis.starts[segment]!
-    return run.inline.kind === 'note' ? this.setString(run.inline.citation, this.looks[this.analysis.run[segment]!]!, start, 0) : []
+    return run.inline.kind === 'note'
+      ? this.setString(run.inline.citation, this.looks[this.analysis.run[segment]!]!, start, 0)
+      : []
   }
 
   /** A string that is no text of the document: a label, a citation, a hyphen. */
@@ -164,10 +207,26 @@ export class SetText {
     return set
   }
 
-  private setWord(look: Look, word: number, script: number, rightToLeft: boolean, from: number, to: number, x: number): SetGlyphs {
+  private setWord(
+    look: Look,
+    word: number,
+    script: number,
+    rightToLeft: boolean,
+    from: number,
+    to: number,
+    x: number,
+  ): SetGlyphs {
     const shapes = this.typesetter.shapes(look, script, rightToLeft)
     const glyphs = shapes.glyphs(word)
-    return { look, glyphs, unitsPerEm: shapes.unitsPerEm, from, to, x, width: shapes.widths[word]! * look.size * look.scale / shapes.unitsPerEm + glyphs.count * look.letterSpacing }
+    return {
+      look,
+      glyphs,
+      unitsPerEm: shapes.unitsPerEm,
+      from,
+      to,
+      x,
+      width: (shapes.widths[word]! * look.size * look.scale) / shapes.unitsPerEm + glyphs.count * look.letterSpacing,
+    }
   }
 
   /** Words that need more than one face, and runs that must be shaped whole. */
@@ -182,10 +241,18 @@ export class SetText {
       const flags = shapes.flags[analysis.word[at]!]!
       if ((flags & lacksGlyphs) !== 0 || mixes(look)) {
         let width = 0
-        for (const part of typesetter.mixed(look, analysis.word[at]!)) width += this.setWord(part.look, part.word, analysis.script[at]!, analysis.level[at]! % 2 === 1, 0, 0, 0).width
+        for (const part of typesetter.mixed(look, analysis.word[at]!))
+          width += this.setWord(
+            part.look,
+            part.word,
+            analysis.script[at]!,
+            analysis.level[at]! % 2 === 1,
+            0,
+            0,
+            0,
+          ).width
         widths[at] = width
-      }
-      else if ((flags & reachesSpaces) !== 0) at = this.shapeWhole(at)
+      } else if ((flags & reachesSpaces) !== 0) at = this.shapeWhole(at)
     }
   }
 
@@ -193,8 +260,11 @@ export class SetText {
   private shapeWhole(segment: number): number {
     const { analysis, looks } = this
     const look = looks[analysis.run[segment]!]!
-    const same = (other: number) => (analysis.kind[other] === kinds.word || analysis.kind[other] === kinds.space) && looks[analysis.run[other]!] === look
-      && analysis.script[other] === analysis.script[segment] && analysis.level[other] === analysis.level[segment]
+    const same = (other: number) =>
+      (analysis.kind[other] === kinds.word || analysis.kind[other] === kinds.space) &&
+      looks[analysis.run[other]!] === look &&
+      analysis.script[other] === analysis.script[segment] &&
+      analysis.level[other] === analysis.level[segment]
     let from = segment
     let to = segment + 1
     while (from > 0 && same(from - 1)) from--
@@ -204,11 +274,15 @@ export class SetText {
     const all = shapes.run(analysis.text.slice(start, analysis.starts[to]!))
     for (let glyph = 0; glyph < all.count; glyph++) if (all.ids[glyph] === 0) return segment
     this.wholes ??= new Map()
-    const unit = look.size * look.scale / shapes.unitsPerEm
-    const cuts = cutGlyphs(all, Array.from({ length: to - from + 1 }, (_, at) => analysis.starts[from + at]! - start))
+    const unit = (look.size * look.scale) / shapes.unitsPerEm
+    const cuts = cutGlyphs(
+      all,
+      Array.from({ length: to - from + 1 }, (_, at) => analysis.starts[from + at]! - start),
+    )
     cuts.forEach((glyphs, at) => {
       let width = glyphs.count * look.letterSpacing
-      for (let glyph = glyphs.start, end = glyph + glyphs.count; glyph < end; glyph++) width += glyphs.advances[glyph]! * unit
+      for (let glyph = glyphs.start, end = glyph + glyphs.count; glyph < end; glyph++)
+        width += glyphs.advances[glyph]! * unit
       this.wholes!.set(from + at, glyphs)
       this.widths[from + at] = width
     })
@@ -249,8 +323,9 @@ export class SetText {
       const end = first[unit + 1]!
       const border = trailing[unit]!
       let width = 0
-      for (let at = first[unit]!; at < border; at++) width += widths[at]! + (gaps !== null && at + 1 < border ? gaps.get(at) ?? 0 : 0)
-      let space = gaps !== null ? gaps.get(border - 1) ?? 0 : 0
+      for (let at = first[unit]!; at < border; at++)
+        width += widths[at]! + (gaps !== null && at + 1 < border ? (gaps.get(at) ?? 0) : 0)
+      let space = gaps !== null ? (gaps.get(border - 1) ?? 0) : 0
       for (let at = border; at < end; at++) space += widths[at]!
       if (hanging && border > first[unit]! && hangs.test(analysis.text.charAt(analysis.starts[border]! - 1))) {
         const last = this.widthOf(analysis.starts[border]! - 1, analysis.starts[border]!)
@@ -263,12 +338,18 @@ export class SetText {
   }
 
   /** No word needs more than one face or the words beside it. */
-  get isPlain(): boolean { return this.plain }
+  get isPlain(): boolean {
+    return this.plain
+  }
 
   /** Some of its words may be divided. */
-  get hyphenates(): boolean { return this.looks.some(look => look.hyphenate) }
+  get hyphenates(): boolean {
+    return this.looks.some(look => look.hyphenate)
+  }
 
-  lookAt(offset: number): Look { return this.looks[this.analysis.run[this.segmentAt(offset)] ?? 0]! }
+  lookAt(offset: number): Look {
+    return this.looks[this.analysis.run[this.segmentAt(offset)] ?? 0]!
+  }
 
   /** Width of one space where some text stands. */
   spaceAt(offset: number): number {
@@ -282,7 +363,10 @@ export class SetText {
     // Where every other segment is a single space, their number tells.
     if (regular) return from >= to ? 0 : (this.segmentAt(to - 1) - this.segmentAt(from) + 1) >> 1
     let count = 0
-    for (let at = from; at < to; at++) { const code = text.charCodeAt(at); if (code === 0x20 || code === 0xA0) count++ }
+    for (let at = from; at < to; at++) {
+      const code = text.charCodeAt(at)
+      if (code === 0x20 || code === 0xa0) count++
+    }
     return count
   }
 
@@ -291,14 +375,23 @@ export class SetText {
     const { starts, segments, kind, word } = this.analysis
     let count = 0
     for (let at = this.segmentAt(from); at < segments && starts[at]! < to; at++) {
-      if (kind[at] === kinds.space) { count += Math.min(to, starts[at + 1]!) - Math.max(from, starts[at]!); continue }
-      if (this.plain && kind[at] === kinds.word && from <= starts[at]! && starts[at + 1]! <= to) { count += this.shapesOf(at, this.looks[this.analysis.run[at]!]!).counts[word[at]!]!; continue }
-      for (const part of this.glyphsOf(at, Math.max(from, starts[at]!), Math.min(to, starts[at + 1]!), 0)) count += part.glyphs.count
+      if (kind[at] === kinds.space) {
+        count += Math.min(to, starts[at + 1]!) - Math.max(from, starts[at]!)
+        continue
+      }
+      if (this.plain && kind[at] === kinds.word && from <= starts[at]! && starts[at + 1]! <= to) {
+        count += this.shapesOf(at, this.looks[this.analysis.run[at]!]!).counts[word[at]!]!
+        continue
+      }
+      for (const part of this.glyphsOf(at, Math.max(from, starts[at]!), Math.min(to, starts[at + 1]!), 0))
+        count += part.glyphs.count
     }
     return count
   }
 
-  gapAfter(segment: number): number { return this.gaps?.get(segment) ?? 0 }
+  gapAfter(segment: number): number {
+    return this.gaps?.get(segment) ?? 0
+  }
 
   /** The segment that holds an offset of the text. */
   segmentAt(offset: number): number {
@@ -320,13 +413,19 @@ export class SetText {
     for (let at = this.segmentAt(from); at < segments && starts[at]! < to; at++) {
       const start = Math.max(from, starts[at]!)
       const end = Math.min(to, starts[at + 1]!)
-      width += start === starts[at] && end === starts[at + 1] ? this.widths[at]! : this.glyphsOf(at, start, end, 0).reduce((sum, part) => sum + part.width, 0)
+      width +=
+        start === starts[at] && end === starts[at + 1]
+          ? this.widths[at]!
+          : this.glyphsOf(at, start, end, 0).reduce((sum, part) => sum + part.width, 0)
       if (end === starts[at + 1] && end < to) width += this.gapAfter(at)
     }
     return width
   }
 
-  /** What is drawn for a segment or a part of it, in logical order; x counts from the segment's left where text runs to the right. */
+  /**
+   * What is drawn for a segment or a part of it, in logical order; x counts from the segment's left where text runs
+   * to the right.
+   */
   glyphsOf(segment: number, from: number, to: number, x: number): SetGlyphs[] {
     const { analysis, looks, typesetter } = this
     const look = looks[analysis.run[segment]!]!
@@ -340,29 +439,62 @@ export class SetText {
       const shapes = this.shapesOf(segment, look)
       const kept = whole ? this.wholes?.get(segment) : undefined
       const glyphs = kept ?? spaceGlyphs(to - from, shapes.space, shapes.spaceGlyph)
-      return [{ look, glyphs, unitsPerEm: shapes.unitsPerEm, from, to, x, width: whole ? this.widths[segment]! : (to - from) * this.spaceWidth(segment, look) }]
+      return [
+        {
+          look,
+          glyphs,
+          unitsPerEm: shapes.unitsPerEm,
+          from,
+          to,
+          x,
+          width: whole ? this.widths[segment]! : (to - from) * this.spaceWidth(segment, look),
+        },
+      ]
     }
     if (kind !== kinds.word) return []
     const kept = whole ? this.wholes?.get(segment) : undefined
-    if (kept) return [{ look, glyphs: kept, unitsPerEm: this.shapesOf(segment, look).unitsPerEm, from, to, x, width: this.widths[segment]! }]
+    if (kept)
+      return [
+        {
+          look,
+          glyphs: kept,
+          unitsPerEm: this.shapesOf(segment, look).unitsPerEm,
+          from,
+          to,
+          x,
+          width: this.widths[segment]!,
+        },
+      ]
     const word = whole ? analysis.word[segment]! : typesetter.words.number(analysis.text.slice(from, to))
     const shapes = this.shapesOf(segment, look)
     shapes.ensure(word)
-    if ((shapes.flags[word]! & lacksGlyphs) === 0 && !mixes(look)) return [this.setWord(look, word, script, rightToLeft, from, to, x)]
+    if ((shapes.flags[word]! & lacksGlyphs) === 0 && !mixes(look))
+      return [this.setWord(look, word, script, rightToLeft, from, to, x)]
     const parts = typesetter.mixed(look, word)
     const set: SetGlyphs[] = []
     let at = x
     // Parts of a word that runs to the left stand the other way round.
     for (const part of rightToLeft ? [...parts].reverse() : parts) {
-      const made = this.setWord(part.look, part.word, script, rightToLeft, from + part.offset, from + part.offset + typesetter.words.text(part.word).length, at)
+      const made = this.setWord(
+        part.look,
+        part.word,
+        script,
+        rightToLeft,
+        from + part.offset,
+        from + part.offset + typesetter.words.text(part.word).length,
+        at,
+      )
       set.push(made)
       at += made.width
     }
     return set
   }
 
-  /** Highest and deepest of the looks in a stretch of text, in points from the baseline, and the tallest frame in it. */
-  extent(from: number, to: number): { ascent: number, descent: number, object: number } {
+  /**
+   * Highest and deepest of the looks in a stretch of text, in points from the baseline, and the tallest frame in
+   * it.
+   */
+  extent(from: number, to: number): { ascent: number; descent: number; object: number } {
     const { analysis, looks } = this
     let ascent = 0
     let descent = 0
@@ -373,15 +505,24 @@ export class SetText {
       if (analysis.kind[at] === kinds.anchor || look.hidden) continue
       if (analysis.kind[at] === kinds.object) {
         const { inline } = analysis.runs[analysis.run[at]!]!
-        if (inline.kind === 'frame') { object = Math.max(object, this.frameSize(inline.frame).height); continue }
+        if (inline.kind === 'frame') {
+          object = Math.max(object, this.frameSize(inline.frame).height)
+          continue
+        }
       }
       if (look !== previous) {
         ascent = Math.max(ascent, look.ascent)
         descent = Math.max(descent, look.descent)
         previous = look
       }
-      if (analysis.kind[at] === kinds.word && (look.scriptFaces.length > 0 || (this.shapesOf(at, look).flags[analysis.word[at]!]! & lacksGlyphs) !== 0)) {
-        for (const part of this.typesetter.mixed(look, analysis.word[at]!)) { ascent = Math.max(ascent, part.look.ascent); descent = Math.max(descent, part.look.descent) }
+      if (
+        analysis.kind[at] === kinds.word &&
+        (look.scriptFaces.length > 0 || (this.shapesOf(at, look).flags[analysis.word[at]!]! & lacksGlyphs) !== 0)
+      ) {
+        for (const part of this.typesetter.mixed(look, analysis.word[at]!)) {
+          ascent = Math.max(ascent, part.look.ascent)
+          descent = Math.max(descent, part.look.descent)
+        }
       }
     }
     return { ascent, descent, object }
@@ -391,12 +532,24 @@ export class SetText {
 const zero: readonly number[] = [0]
 
 function spaceGlyphs(count: number, advance: number, glyph: number): Glyphs {
-  if (count === 1) return { count, start: 0, ids: [glyph], clusters: zero, advances: [advance], xOffsets: zero, yOffsets: zero }
+  if (count === 1)
+    return { count, start: 0, ids: [glyph], clusters: zero, advances: [advance], xOffsets: zero, yOffsets: zero }
   const zeros = new Uint16Array(count)
-  return { count, start: 0, ids: new Uint16Array(count).fill(glyph), clusters: Uint16Array.from({ length: count }, (_, index) => index), advances: new Float64Array(count).fill(advance), xOffsets: zeros, yOffsets: zeros }
+  return {
+    count,
+    start: 0,
+    ids: new Uint16Array(count).fill(glyph),
+    clusters: Uint16Array.from({ length: count }, (_, index) => index),
+    advances: new Float64Array(count).fill(advance),
+    xOffsets: zeros,
+    yOffsets: zeros,
+  }
 }
 
-/** Cuts the glyphs of a run at some offsets of its text, the first 0 and the last its length; clusters then count from each cut. */
+/**
+ * Cuts the glyphs of a run at some offsets of its text, the first 0 and the last its length; clusters then count
+ * from each cut.
+ */
 function cutGlyphs(all: Glyphs, offsets: readonly number[]): Glyphs[] {
   const clusters = new Uint16Array(all.count)
   const rightToLeft = all.count > 1 && all.clusters[0]! > all.clusters[all.count - 1]!
@@ -404,8 +557,17 @@ function cutGlyphs(all: Glyphs, offsets: readonly number[]): Glyphs[] {
   const step = rightToLeft ? -1 : 1
   return offsets.slice(0, -1).map((from, at): Glyphs => {
     const first = glyph
-    for (; glyph >= 0 && glyph < all.count && all.clusters[glyph]! < offsets[at + 1]!; glyph += step) clusters[glyph] = Math.max(all.clusters[glyph]! - from, 0)
+    for (; glyph >= 0 && glyph < all.count && all.clusters[glyph]! < offsets[at + 1]!; glyph += step)
+      clusters[glyph] = Math.max(all.clusters[glyph]! - from, 0)
     const count = Math.abs(glyph - first)
-    return { count, start: rightToLeft ? glyph + 1 : first, ids: all.ids, clusters, advances: all.advances, xOffsets: all.xOffsets, yOffsets: all.yOffsets }
+    return {
+      count,
+      start: rightToLeft ? glyph + 1 : first,
+      ids: all.ids,
+      clusters,
+      advances: all.advances,
+      xOffsets: all.xOffsets,
+      yOffsets: all.yOffsets,
+    }
   })
 }

@@ -6,7 +6,11 @@ import { Words } from './words'
 export type Transform = 'none' | 'uppercase' | 'lowercase' | 'capitalize'
 
 /** A correction of the distance between two characters in one face, in thousandths of an em. */
-export interface KerningPair { readonly left: string, readonly right: string, readonly amount: number }
+export interface KerningPair {
+  readonly left: string
+  readonly right: string
+  readonly amount: number
+}
 
 /** How words of a look are shaped; words shaped alike are kept once. */
 export interface Shaping {
@@ -25,7 +29,7 @@ export const lacksGlyphs = 2
 export const shaped = 4
 const queued = 8
 /** In place of where a word's glyphs begin: only its width is known. */
-const notKept = 0xFFFFFFFF
+const notKept = 0xffffffff
 
 /** Glyphs of a stretch of text. Clusters are UTF-16 offsets into it; lengths in font units. */
 export interface Glyphs {
@@ -64,7 +68,12 @@ export class WordShapes {
   /** Shapes in one word hang on letters in another, however far apart: runs are only ever shaped whole. */
   private readonly reachesWords: boolean
 
-  constructor(private readonly engine: HarfBuzz, readonly font: FontHandle | null, private readonly shaping: Shaping, private readonly words: Words) {
+  constructor(
+    private readonly engine: HarfBuzz,
+    readonly font: FontHandle | null,
+    private readonly shaping: Shaping,
+    private readonly words: Words,
+  ) {
     const space = font ? engine.nominal(font, 0x20) : null
     this.space = space?.advance ?? this.unitsPerEm * 0.25
     this.spaceGlyph = space?.glyph ?? 0
@@ -77,32 +86,53 @@ export class WordShapes {
    */
   private mixesWords(font: FontHandle): boolean {
     if (!['calt', 'rclt', 'rand', 'clig'].some(tag => font.features.has(tag))) return false
-    const letters = lettersOf(this.shaping.run.script).filter(letter => this.engine.nominal(font, letter.codePointAt(0)!) !== null)
-    const words = letters.flatMap((letter, at) => [letter + letters[(at + 1) % letters.length]!, letter, letters[(at + 5) % letters.length]! + letter + letter])
+    const letters = lettersOf(this.shaping.run.script).filter(
+      letter => this.engine.nominal(font, letter.codePointAt(0)!) !== null,
+    )
+    const words = letters.flatMap((letter, at) => [
+      letter + letters[(at + 1) % letters.length]!,
+      letter,
+      letters[(at + 5) % letters.length]! + letter + letter,
+    ])
     const ids = (text: string): number[] => {
       const { infos, length } = this.shapeText(text)
       return Array.from({ length }, (_, glyph) => infos[glyph * 5]!)
     }
     const apart = words.map(word => ids(transformed(word, this.shaping.transform)))
     if (this.shaping.run.rightToLeft) apart.reverse()
-    return ids(transformed(words.join(' '), this.shaping.transform)).filter(id => id !== this.spaceGlyph).join(' ') !== apart.flat().filter(id => id !== this.spaceGlyph).join(' ')
+    return (
+      ids(transformed(words.join(' '), this.shaping.transform))
+        .filter(id => id !== this.spaceGlyph)
+        .join(' ') !==
+      apart
+        .flat()
+        .filter(id => id !== this.spaceGlyph)
+        .join(' ')
+    )
   }
 
-  get unitsPerEm(): number { return this.font?.unitsPerEm ?? 1000 }
+  get unitsPerEm(): number {
+    return this.font?.unitsPerEm ?? 1000
+  }
 
   /** Makes room for all words there are: call before reading by word number. */
   reserve(): void {
     const count = this.words.count
     if (this.widths.length >= count) return
     const length = Math.max(count, Math.min(this.widths.length * 2, count + 65536), 256)
-    const grown = <T extends Float64Array | Uint16Array | Uint8Array | Uint32Array>(old: T, made: T): T => { made.set(old); return made }
+    const grown = <T extends Float64Array | Uint16Array | Uint8Array | Uint32Array>(old: T, made: T): T => {
+      made.set(old)
+      return made
+    }
     this.widths = grown(this.widths, new Float64Array(length))
     this.counts = grown(this.counts, new Uint16Array(length))
     this.flags = grown(this.flags, new Uint8Array(length))
     this.starts = grown(this.starts, new Uint32Array(length))
   }
 
-  has(word: number): boolean { return word < this.flags.length && (this.flags[word]! & shaped) !== 0 }
+  has(word: number): boolean {
+    return word < this.flags.length && (this.flags[word]! & shaped) !== 0
+  }
 
   /** Shapes one word, unless it is. */
   ensure(word: number): void {
@@ -126,7 +156,8 @@ export class WordShapes {
   ensureSegments(words: Int32Array, kind: Uint8Array, count: number): void {
     const { flags } = this
     let wanted: number[] | null = null
-    for (let at = 0; at < count; at++) if (kind[at] === 0 && (flags[words[at]!]! & shaped) === 0) (wanted ??= []).push(words[at]!)
+    for (let at = 0; at < count; at++)
+      if (kind[at] === 0 && (flags[words[at]!]! & shaped) === 0) (wanted ??= []).push(words[at]!)
     if (wanted !== null) this.ensureAll(wanted)
   }
 
@@ -140,10 +171,17 @@ export class WordShapes {
       const word = list[at]!
       if ((this.flags[word]! & shaped) !== 0) continue
       this.flags[word]! |= shaped
-      if (!inBatch) { this.shapeAlone(word); continue }
+      if (!inBatch) {
+        this.shapeAlone(word)
+        continue
+      }
       batch.push(word)
       units += this.words.text(word).length + 1
-      if (units > batchUnits) { this.shapeBatch(batch); batch.length = 0; units = 1 }
+      if (units > batchUnits) {
+        this.shapeBatch(batch)
+        batch.length = 0
+        units = 1
+      }
     }
     if (batch.length > 0) this.shapeBatch(batch)
   }
@@ -174,7 +212,8 @@ export class WordShapes {
         return
       }
       this.measure(batch[index]!, texts[index]!, infos, positions, first, glyph, start)
-      if (((infos[first * 5 + 1]! | infos[glyph * 5 + 1]!) & unsafeToBreak) !== 0) this.flags[batch[index]!]! |= reachesSpaces
+      if (((infos[first * 5 + 1]! | infos[glyph * 5 + 1]!) & unsafeToBreak) !== 0)
+        this.flags[batch[index]!]! |= reachesSpaces
       glyph++
       start = end + 1
     }
@@ -182,7 +221,10 @@ export class WordShapes {
 
   private shapeAlone(word: number): void {
     const text = transformed(this.words.text(word), this.shaping.transform)
-    if (!this.font) { this.keepMissing(word, text.length); return }
+    if (!this.font) {
+      this.keepMissing(word, text.length)
+      return
+    }
     const { length, infos, positions } = this.shapeText(text)
     this.keep(word, text, infos, positions, 0, length, 0)
   }
@@ -197,7 +239,10 @@ export class WordShapes {
   private keepMissing(word: number, length: number): void {
     this.starts[word] = this.used
     this.grow(length)
-    for (let index = 0; index < length; index++) { this.clusters[this.used] = index; this.advances[this.used++] = 500 }
+    for (let index = 0; index < length; index++) {
+      this.clusters[this.used] = index
+      this.advances[this.used++] = 500
+    }
     this.counts[word] = length
     this.widths[word] = length * 500
   }
@@ -205,7 +250,10 @@ export class WordShapes {
   private grow(by: number): void {
     if (this.used + by <= this.ids.length) return
     const length = Math.max(this.ids.length * 2, this.used + by)
-    const grown = <T extends Uint16Array | Int32Array | Int16Array>(old: T, made: T): T => { made.set(old); return made }
+    const grown = <T extends Uint16Array | Int32Array | Int16Array>(old: T, made: T): T => {
+      made.set(old)
+      return made
+    }
     this.ids = grown(this.ids, new Uint16Array(length))
     this.clusters = grown(this.clusters, new Uint16Array(length))
     this.advances = grown(this.advances, new Int32Array(length))
@@ -214,14 +262,23 @@ export class WordShapes {
   }
 
   /** Keeps how wide a word is, and nothing of its glyphs: most words are never drawn. */
-  private measure(word: number, text: string, infos: Uint32Array, positions: Int32Array, from: number, to: number, start: number): void {
+  private measure(
+    word: number,
+    text: string,
+    infos: Uint32Array,
+    positions: Int32Array,
+    from: number,
+    to: number,
+    start: number,
+  ): void {
     const corrected = this.shaping.corrections.length > 0
     let width = 0
     let lacks = 0
     for (let at = from * 5, end = to * 5; at < end; at += 5) {
       if (infos[at] === 0) lacks = lacksGlyphs
       width += positions[at]!
-      if (corrected) width += this.correction(text, infos[at + 2]! - start, at + 5 < end ? infos[at + 7]! - start : text.length)
+      if (corrected)
+        width += this.correction(text, infos[at + 2]! - start, at + 5 < end ? infos[at + 7]! - start : text.length)
     }
     this.starts[word] = notKept
     this.counts[word] = to - from
@@ -229,7 +286,15 @@ export class WordShapes {
     this.flags[word]! |= lacks | (this.reachesWords ? reachesSpaces : 0)
   }
 
-  private keep(word: number, text: string, infos: Uint32Array, positions: Int32Array, from: number, to: number, start: number): void {
+  private keep(
+    word: number,
+    text: string,
+    infos: Uint32Array,
+    positions: Int32Array,
+    from: number,
+    to: number,
+    start: number,
+  ): void {
     this.grow(to - from)
     const { corrections } = this.shaping
     let width = 0
@@ -240,7 +305,8 @@ export class WordShapes {
       if (id === 0) this.flags[word]! |= lacksGlyphs
       const cluster = infos[at + 2]! - start
       let advance = positions[at]!
-      if (corrections.length > 0) advance += this.correction(text, cluster, glyph + 1 < to ? infos[at + 7]! - start : text.length)
+      if (corrections.length > 0)
+        advance += this.correction(text, cluster, glyph + 1 < to ? infos[at + 7]! - start : text.length)
       this.ids[this.used] = id
       this.clusters[this.used] = cluster
       this.advances[this.used] = advance
@@ -257,7 +323,9 @@ export class WordShapes {
   /** What pairs add behind the cluster that ends where the next one begins. */
   private correction(text: string, cluster: number, next: number): number {
     if (next <= cluster || next >= text.length) return 0
-    for (const pair of this.shaping.corrections) if (text.startsWith(pair.right, next) && text.slice(cluster, next) === pair.left) return pair.amount * this.unitsPerEm / 1000
+    for (const pair of this.shaping.corrections)
+      if (text.startsWith(pair.right, next) && text.slice(cluster, next) === pair.left)
+        return (pair.amount * this.unitsPerEm) / 1000
     return 0
   }
 
@@ -265,19 +333,43 @@ export class WordShapes {
   glyphs(word: number): Glyphs {
     this.ensure(word)
     if (this.starts[word] === notKept) this.shapeAlone(word)
-    return { count: this.counts[word]!, start: this.starts[word]!, ids: this.ids, clusters: this.clusters, advances: this.advances, xOffsets: this.xOffsets, yOffsets: this.yOffsets }
+    return {
+      count: this.counts[word]!,
+      start: this.starts[word]!,
+      ids: this.ids,
+      clusters: this.clusters,
+      advances: this.advances,
+      xOffsets: this.xOffsets,
+      yOffsets: this.yOffsets,
+    }
   }
 
   /** A whole stretch of text, spaces and all, shaped as it stands; nothing is kept. */
   run(text: string): Glyphs {
     const shown = transformed(text, this.shaping.transform)
-    const { length: count, infos, positions } = this.font ? this.shapeText(shown) : { length: 0, infos: new Uint32Array(0), positions: new Int32Array(0) }
-    const glyphs = { count, start: 0, ids: new Uint16Array(count), clusters: new Uint16Array(count), advances: new Int32Array(count), xOffsets: new Int16Array(count), yOffsets: new Int16Array(count) }
+    const {
+      length: count,
+      infos,
+      positions,
+    } = this.font ? this.shapeText(shown) : { length: 0, infos: new Uint32Array(0), positions: new Int32Array(0) }
+    const glyphs = {
+      count,
+      start: 0,
+      ids: new Uint16Array(count),
+      clusters: new Uint16Array(count),
+      advances: new Int32Array(count),
+      xOffsets: new Int16Array(count),
+      yOffsets: new Int16Array(count),
+    }
     for (let glyph = 0; glyph < count; glyph++) {
       const at = glyph * 5
       glyphs.ids[glyph] = infos[at]!
       glyphs.clusters[glyph] = infos[at + 2]!
-      glyphs.advances[glyph] = positions[at]! + (this.shaping.corrections.length > 0 ? this.correction(shown, infos[at + 2]!, glyph + 1 < count ? infos[at + 7]! : shown.length) : 0)
+      glyphs.advances[glyph] =
+        positions[at]! +
+        (this.shaping.corrections.length > 0
+          ? this.correction(shown, infos[at + 2]!, glyph + 1 < count ? infos[at + 7]! : shown.length)
+          : 0)
       glyphs.xOffsets[glyph] = positions[at + 2]!
       glyphs.yOffsets[glyph] = positions[at + 3]!
     }
@@ -291,10 +383,18 @@ export class WordShapes {
  */
 function transformed(text: string, transform: Transform): string {
   if (transform === 'none') return text
-  const cased = (character: string, change: (of: string) => string): string => { const other = change(character); return other.length === character.length ? other : character }
-  if (transform === 'capitalize') return text.replace(/(?<![\p{L}\p{M}'’])\p{L}/gu, letter => cased(letter, of => of.toUpperCase()))
+  const cased = (character: string, change: (of: string) => string): string => {
+    const other = change(character)
+    return other.length === character.length ? other : character
+  }
+  if (transform === 'capitalize')
+    return text.replace(/(?<![\p{L}\p{M}'’])\p{L}/gu, letter => cased(letter, of => of.toUpperCase()))
   const whole = transform === 'uppercase' ? text.toUpperCase() : text.toLowerCase()
-  return whole.length === text.length ? whole : Array.from(text, character => cased(character, of => transform === 'uppercase' ? of.toUpperCase() : of.toLowerCase())).join('')
+  return whole.length === text.length
+    ? whole
+    : Array.from(text, character =>
+        cased(character, of => (transform === 'uppercase' ? of.toUpperCase() : of.toLowerCase())),
+      ).join('')
 }
 
 const letterLists = new Map<string, readonly string[]>()
@@ -305,8 +405,9 @@ function lettersOf(script: string): readonly string[] {
     const { names, of } = scriptTable()
     const wanted = names.indexOf(script)
     const found: string[] = []
-    for (let code = 0x41; code < 0x3100 && found.length < 60; code++) if (of[code] === wanted && /\p{L}/u.test(String.fromCodePoint(code))) found.push(String.fromCodePoint(code))
-    letterLists.set(script, letters = found)
+    for (let code = 0x41; code < 0x3100 && found.length < 60; code++)
+      if (of[code] === wanted && /\p{L}/u.test(String.fromCodePoint(code))) found.push(String.fromCodePoint(code))
+    letterLists.set(script, (letters = found))
   }
   return letters
 }
@@ -319,10 +420,18 @@ export class Shaper {
   private readonly shapes = new Map<string, WordShapes>()
   private readonly outlines = new Map<string, string>()
 
-  constructor(readonly engine: HarfBuzz, private readonly load: (hash: string) => Uint8Array | undefined, words: Words = new Words()) { this.words = words }
+  constructor(
+    readonly engine: HarfBuzz,
+    private readonly load: (hash: string) => Uint8Array | undefined,
+    words: Words = new Words(),
+  ) {
+    this.words = words
+  }
 
   /** A shaper with the same engine and numbers of words that has shaped nothing yet. */
-  withoutShapes(): Shaper { return new Shaper(this.engine, this.load, this.words) }
+  withoutShapes(): Shaper {
+    return new Shaper(this.engine, this.load, this.words)
+  }
 
   /** Frees the memory of its fonts: nothing that was shaped here may be asked for afterwards. */
   close(): void {
@@ -351,9 +460,16 @@ export class Shaper {
   /** The words of a face under a way of shaping. */
   wordShapes(shaping: Shaping): WordShapes {
     const { run } = shaping
-    const key = `${shaping.face}${axisKey(shaping.axes)}|${run.rightToLeft ? 'r' : 'l'}|${run.script}|${run.language}|${run.features.map(each => `${each.tag}=${each.value}`).join(',')}|${shaping.transform}|${shaping.corrections.map(pair => `${pair.left}${pair.right}${pair.amount}`).join(' ')}`
+    const key =
+      `${shaping.face}${axisKey(shaping.axes)}|${run.rightToLeft ? 'r' : 'l'}|` +
+      `${run.script}|${run.language}|${run.features.map(each => `${each.tag}=${each.value}`).join(',')}|` +
+      `${shaping.transform}|${shaping.corrections.map(pair => `${pair.left}${pair.right}${pair.amount}`).join(' ')}`
     let shapes = this.shapes.get(key)
-    if (!shapes) this.shapes.set(key, shapes = new WordShapes(this.engine, this.font(shaping.face, shaping.axes), shaping, this.words))
+    if (!shapes)
+      this.shapes.set(
+        key,
+        (shapes = new WordShapes(this.engine, this.font(shaping.face, shaping.axes), shaping, this.words)),
+      )
     return shapes
   }
 
@@ -373,7 +489,9 @@ export class Shaper {
 const axisKey = (axes: readonly Axis[]): string => axes.map(axis => `@${axis.tag}=${axis.value}`).join('')
 
 function scaled(path: string, factor: number): string {
-  return factor === 1 ? path : path.replace(/-?\d+(?:\.\d+)?/g, number => String(Math.round(Number(number) * factor * 10) / 10))
+  return factor === 1
+    ? path
+    : path.replace(/-?\d+(?:\.\d+)?/g, number => String(Math.round(Number(number) * factor * 10) / 10))
 }
 
 export type { Feature, Axis }

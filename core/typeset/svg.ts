@@ -10,19 +10,35 @@ export function pageSvg(page: DisplayPage, shaper: Shaper): string {
   const symbols = new Map<string, string>()
   const definitions: string[] = []
   const body: string[] = []
-  const turn = (matrix: Matrix | undefined) => matrix ? ` transform="matrix(${matrix.map(value => Math.round(value * 1e5) / 1e5).join(' ')})"` : ''
+  const turn = (matrix: Matrix | undefined) =>
+    matrix ? ` transform="matrix(${matrix.map(value => Math.round(value * 1e5) / 1e5).join(' ')})"` : ''
   const draw = (shape: DisplayPage['shapes'][number]) => {
     const { x, y, width, matrix } = shape
-    if (shape.kind === 'overset') { body.push(`<rect x="${short(x)}" y="${short(y)}" width="${short(width)}" height="3" fill="#B4361E"${turn(matrix)}/>`); return }
-    const stroke = (shape.kind === 'box' || shape.kind === 'path') && shape.stroke ? ` stroke="${attribute(shape.stroke)}" stroke-width="${short(Math.max(shape.strokeWidth, 0.1))}"` : ''
+    if (shape.kind === 'overset') {
+      body.push(
+        `<rect x="${short(x)}" y="${short(y)}" width="${short(width)}" height="3" fill="#B4361E"${turn(matrix)}/>`,
+      )
+      return
+    }
+    const stroke =
+      (shape.kind === 'box' || shape.kind === 'path') && shape.stroke
+        ? ` stroke="${attribute(shape.stroke)}" stroke-width="${short(Math.max(shape.strokeWidth, 0.1))}"`
+        : ''
     if (shape.kind === 'path') {
       const dash = shape.dash.length > 0 ? ` stroke-dasharray="${shape.dash.map(short).join(' ')}"` : ''
       const place = x === 0 && y === 0 ? '' : ` transform="translate(${short(x)} ${short(y)})"`
-      body.push(`<g${turn(matrix)}><path d="${shape.data}" fill="${attribute(shape.fill || 'none')}" fill-rule="evenodd" fill-opacity="${short(shape.fillOpacity)}"${stroke}${dash} stroke-opacity="${short(shape.strokeOpacity)}"${place}/></g>`)
+      body.push(
+        `<g${turn(matrix)}><path d="${shape.data}" fill="${attribute(shape.fill || 'none')}" ` +
+          `fill-rule="evenodd" fill-opacity="${short(shape.fillOpacity)}"${stroke}${dash} ` +
+          `stroke-opacity="${short(shape.strokeOpacity)}"${place}/></g>`,
+      )
       return
     }
     const fill = shape.kind === 'box' ? shape.fill || 'none' : '#E4E0D6'
-    body.push(`<rect x="${short(x)}" y="${short(y)}" width="${short(width)}" height="${short(shape.height)}" fill="${attribute(fill)}"${stroke}${turn(matrix)}/>`)
+    body.push(
+      `<rect x="${short(x)}" y="${short(y)}" width="${short(width)}" height="${short(shape.height)}" ` +
+        `fill="${attribute(fill)}"${stroke}${turn(matrix)}/>`,
+    )
   }
   const write = (run: GlyphRun) => {
     const pieces: string[] = []
@@ -36,7 +52,11 @@ export function pageSvg(page: DisplayPage, shaper: Shaper): string {
         if (symbol) definitions.push(`<path id="${symbol}" d="${outline}"/>`)
       }
       const unit = run.size / 1000
-      if (symbol) pieces.push(`<use href="#${symbol}" transform="matrix(${short(unit * run.scale * 1000)}e-3 0 0 ${short(-unit * 1000)}e-3 ${short(run.x + run.xs[index]!)} ${short(run.y + run.ys[index]!)})"/>`)
+      if (symbol)
+        pieces.push(
+          `<use href="#${symbol}" transform="matrix(${short(unit * run.scale * 1000)}e-3 ` +
+            `0 0 ${short(-unit * 1000)}e-3 ${short(run.x + run.xs[index]!)} ${short(run.y + run.ys[index]!)})"/>`,
+        )
     })
     if (pieces.length > 0) body.push(`<g fill="${attribute(run.color)}"${turn(run.matrix)}>${pieces.join('')}</g>`)
   }
@@ -45,5 +65,8 @@ export function pageSvg(page: DisplayPage, shaper: Shaper): string {
     else page.runs.slice(layer.from, layer.to).forEach(write)
   }
   const background = page.background || '#FFFFFF'
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${short(page.width)} ${short(page.height)}"><rect width="100%" height="100%" fill="${attribute(background)}"/><defs>${definitions.join('')}</defs>${body.join('')}</svg>`
+  return (
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${short(page.width)} ${short(page.height)}">` +
+    `<rect width="100%" height="100%" fill="${attribute(background)}"/><defs>${definitions.join('')}</defs>${body.join('')}</svg>`
+  )
 }

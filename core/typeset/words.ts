@@ -16,6 +16,10 @@ export class Words {
     return number
   }
 
-  text(number: number): string { return this.texts[number]! }
-  get count(): number { return this.texts.length }
+  text(number: number): string {
+    return this.texts[number]!
+  }
+  get count(): number {
+    return this.texts.length
+  }
 }

@@ -5,15 +5,25 @@ import type { XmlElement, XmlNode, XmlPart, XmlText } from './tree'
 /** An edit that cannot be made: a node that is not there, a name that is not one. The part is as it was. */
 export class EditError extends Error {}
 
-const escapeValue = (value: string, quote: string) => value.replace(/&/g, '&amp;').replace(/</g, '&lt;')
-  .replace(quote === '"' ? /"/g : /'/g, quote === '"' ? '&quot;' : '&apos;').replace(/[\t\n\r]/g, space => `&#${space.charCodeAt(0)};`)
+const escapeValue = (value: string, quote: string) =>
+  value
+    .replace(/&/g, '&amp;')
+    .replace(/</g, '&lt;')
+    .replace(quote === '"' ? /"/g : /'/g, quote === '"' ? '&quot;' : '&apos;')
+    .replace(/[\t\n\r]/g, space => `&#${space.charCodeAt(0)};`)
 
 /** The start tag of an element as it would be written now. */
 export function startTag(element: XmlElement): string {
   return element.tag ?? element.source.slice(element.start, element.tagEnd)
 }
 
-interface AttributeSlice { raw: string, from: number, to: number, valueFrom: number, quote: string }
+interface AttributeSlice {
+  raw: string
+  from: number
+  to: number
+  valueFrom: number
+  quote: string
+}
 
 function attributeSlices(tag: string): AttributeSlice[] {
   const slices: AttributeSlice[] = []
@@ -21,7 +31,13 @@ function attributeSlices(tag: string): AttributeSlice[] {
   pattern.lastIndex = /^<[^\s/>]+/.exec(tag)![0].length
   for (let match = pattern.exec(tag); match; match = pattern.exec(tag)) {
     const quote = match[0].at(-1)!
-    slices.push({ raw: match[1]!, from: match.index, to: pattern.lastIndex, valueFrom: match.index + match[0].indexOf(quote) + 1, quote })
+    slices.push({
+      raw: match[1]!,
+      from: match.index,
+      to: pattern.lastIndex,
+      valueFrom: match.index + match[0].indexOf(quote) + 1,
+      quote,
+    })
   }
   return slices
 }
@@ -29,7 +45,8 @@ function attributeSlices(tag: string): AttributeSlice[] {
 /** Prefixes bound where an element stands: those of its ancestors and of its own tag. */
 export function prefixesAt(part: XmlPart, element: XmlElement): Record<string, string> {
   const chain: XmlElement[] = []
-  for (let node: XmlElement | undefined = element; node; node = node.parent < 0 ? undefined : part.element(node.parent)) chain.unshift(node)
+  for (let node: XmlElement | undefined = element; node; node = node.parent < 0 ? undefined : part.element(node.parent))
+    chain.unshift(node)
   const bound: Record<string, string> = {}
   for (const node of chain) {
     const tag = startTag(node)
@@ -42,7 +59,7 @@ export function prefixesAt(part: XmlPart, element: XmlElement): Record<string, s
   return bound
 }
 
-function rawNameIn(bound: Record<string, string>, name: string): { raw: string, declare: string } {
+function rawNameIn(bound: Record<string, string>, name: string): { raw: string; declare: string } {
   const foreign = /^\{(.*)\}([^}]+)$/.exec(name)
   if (foreign) {
     const [, own, part] = foreign as unknown as [string, string, string]
@@ -51,7 +68,7 @@ function rawNameIn(bound: Record<string, string>, name: string): { raw: string, 
     while (bound[`x${number}`] !== undefined) number++
     return { raw: `x${number}:${part}`, declare: ` xmlns:x${number}="${escapeValue(own, '"')}"` }
   }
-  const [prefix, local] = name.includes(':') ? name.split(':') as [string, string] : ['', name]
+  const [prefix, local] = name.includes(':') ? (name.split(':') as [string, string]) : ['', name]
   if (prefix === '') return { raw: name, declare: '' }
   const uri = namespaceFor(prefix)
   for (const known in bound) if (bound[known] === uri && known !== '') return { raw: `${known}:${local}`, declare: '' }
@@ -69,15 +86,20 @@ export function setAttributes(part: XmlPart, id: number, set: Readonly<Record<st
   const bound = prefixesAt(part, element)
   const attributes: Record<string, string> = { ...element.attributes }
   for (const [name, value] of Object.entries(set)) {
-    const slice = attributeSlices(tag).find((candidate) => {
-      const [prefix, local] = candidate.raw.includes(':') ? candidate.raw.split(':') as [string, string] : ['', candidate.raw]
-      return prefix !== 'xmlns' && canonicalName(prefix === '' ? '' : prefix === 'xml' ? namespaceFor('xml') : bound[prefix] ?? '', local) === name
+    const slice = attributeSlices(tag).find(candidate => {
+      const [prefix, local] = candidate.raw.includes(':')
+        ? (candidate.raw.split(':') as [string, string])
+        : ['', candidate.raw]
+      return (
+        prefix !== 'xmlns' &&
+        canonicalName(prefix === '' ? '' : prefix === 'xml' ? namespaceFor('xml') : (bound[prefix] ?? ''), local) ===
+          name
+      )
     })
     if (value === null) {
       if (slice) tag = tag.slice(0, slice.from) + tag.slice(slice.to)
       delete attributes[name]
-    }
-    else {
+    } else {
       if (slice) tag = tag.slice(0, slice.valueFrom) + escapeValue(value, slice.quote) + tag.slice(slice.to - 1)
       else {
         const { raw, declare } = rawNameIn(bound, name)
@@ -95,7 +117,8 @@ export function restoreTag(part: XmlPart, id: number, tag: string): XmlPart {
   const element = part.element(id)
   const closed = tag.endsWith('/>') ? tag : `${tag.slice(0, -1)}/>`
   const [read] = readFragment(part, element.parent < 0 ? null : part.element(element.parent), closed, [part.nextId])
-  if (read?.kind !== 'element' || read.name !== element.name) throw new EditError('the tag to put back is of another element')
+  if (read?.kind !== 'element' || read.name !== element.name)
+    throw new EditError('the tag to put back is of another element')
   const isSource = tag === element.source.slice(element.start, element.tagEnd)
   return part.with([[id, { ...element, attributes: read.attributes, tag: isSource ? null : tag }]])
 }
@@ -117,16 +140,23 @@ export function setText(part: XmlPart, id: number, text: string, markup: string 
 function readFragment(part: XmlPart, parent: XmlElement | null, source: string, ids: readonly number[]): XmlNode[] {
   const bound = parent ? prefixesAt(part, parent) : part.prefixes
   // Only the prefixes that occur are declared: a document binds thirty, a fragment uses two.
-  const head = `<x${Object.entries(bound).filter(([prefix]) => prefix !== 'xml' && prefix !== 'xmlns' && (prefix === '' || source.includes(`${prefix}:`)))
-    .map(([prefix, uri]) => ` xmlns${prefix === '' ? '' : `:${prefix}`}="${uri}"`).join('')}>`
+  const head = `<x${Object.entries(bound)
+    .filter(([prefix]) => prefix !== 'xml' && prefix !== 'xmlns' && (prefix === '' || source.includes(`${prefix}:`)))
+    .map(([prefix, uri]) => ` xmlns${prefix === '' ? '' : `:${prefix}`}="${uri}"`)
+    .join('')}>`
   const read = parseXml(part.path, `${head}${source}</x>`)
   const inside: XmlNode[] = []
   for (let id = read.root + 1; id < read.nextId; id++) inside.push(read.node(id))
-  if (inside.length !== ids.length) throw new EditError(`the fragment has ${inside.length} nodes, but ${ids.length} ids were given`)
+  if (inside.length !== ids.length)
+    throw new EditError(`the fragment has ${inside.length} nodes, but ${ids.length} ids were given`)
   const renamed = new Map(inside.map((node, index) => [node.id, ids[index]!]))
-  return inside.map((node) => {
-    const common = { id: renamed.get(node.id)!, parent: node.parent === read.root ? parent?.id ?? -1 : renamed.get(node.parent)! }
-    if (node.kind === 'element') return { ...node, ...common, children: node.children.map(child => renamed.get(child)!) }
+  return inside.map(node => {
+    const common = {
+      id: renamed.get(node.id)!,
+      parent: node.parent === read.root ? (parent?.id ?? -1) : renamed.get(node.parent)!,
+    }
+    if (node.kind === 'element')
+      return { ...node, ...common, children: node.children.map(child => renamed.get(child)!) }
     return { ...node, ...common }
   })
 }
@@ -135,7 +165,13 @@ function readFragment(part: XmlPart, parent: XmlElement | null, source: string, 
  * Inserts one node, written out as XML with the prefixes bound at its parent, before the child at `index`.
  * `ids` are the ids of its nodes in document order; none may be in use.
  */
-export function insertNode(part: XmlPart, parent: number, index: number, source: string, ids: readonly number[]): XmlPart {
+export function insertNode(
+  part: XmlPart,
+  parent: number,
+  index: number,
+  source: string,
+  ids: readonly number[],
+): XmlPart {
   const into = part.element(parent)
   if (index < 0 || index > into.children.length) throw new EditError(`${into.name} has no place ${index} for a child`)
   for (const id of ids) if (part.find(id)) throw new EditError(`the node id ${id} is in use`)
@@ -160,26 +196,45 @@ export function unwrapNode(part: XmlPart, id: number): XmlPart {
   const element = part.element(id)
   if (element.parent < 0) throw new EditError('the root element cannot be taken away')
   const parent = part.element(element.parent)
-  const children = parent.children.flatMap(child => child === id ? element.children : [child])
-  return part.with([[id, null], [parent.id, { ...parent, children }], ...element.children.map((child): [number, XmlNode] => [child, { ...part.node(child), parent: parent.id }])])
+  const children = parent.children.flatMap(child => (child === id ? element.children : [child]))
+  return part.with([
+    [id, null],
+    [parent.id, { ...parent, children }],
+    ...element.children.map((child): [number, XmlNode] => [child, { ...part.node(child), parent: parent.id }]),
+  ])
 }
 
 /** Puts an element, written out without content, around some neighbours: the reverse of `unwrapNode`. */
-export function wrapNodes(part: XmlPart, parent: number, index: number, count: number, source: string, id: number): XmlPart {
+export function wrapNodes(
+  part: XmlPart,
+  parent: number,
+  index: number,
+  count: number,
+  source: string,
+  id: number,
+): XmlPart {
   const into = part.element(parent)
-  if (count < 0 || index < 0 || index + count > into.children.length) throw new EditError(`${into.name} has no ${count} children at ${index}`)
+  if (count < 0 || index < 0 || index + count > into.children.length)
+    throw new EditError(`${into.name} has no ${count} children at ${index}`)
   if (part.find(id)) throw new EditError(`the node id ${id} is in use`)
   const [read] = readFragment(part, into, source, [id])
   if (read?.kind !== 'element') throw new EditError('only an element can be put around others')
   const inside = into.children.slice(index, index + count)
   const children = [...into.children.slice(0, index), id, ...into.children.slice(index + count)]
-  return part.with([[id, { ...read, children: inside }], [parent, { ...into, children }], ...inside.map((child): [number, XmlNode] => [child, { ...part.node(child), parent: id }])])
+  return part.with([
+    [id, { ...read, children: inside }],
+    [parent, { ...into, children }],
+    ...inside.map((child): [number, XmlNode] => [child, { ...part.node(child), parent: id }]),
+  ])
 }
 
 /** An element as written, without what is in it. */
 export function emptyMarkup(element: XmlElement): string {
   const tag = startTag(element)
-  const close = element.contentEnd < element.end ? element.source.slice(element.contentEnd, element.end) : `</${/^<([^\s/>]+)/.exec(tag)![1]!}>`
+  const close =
+    element.contentEnd < element.end
+      ? element.source.slice(element.contentEnd, element.end)
+      : `</${/^<([^\s/>]+)/.exec(tag)![1]!}>`
   return `${tag.endsWith('/>') ? `${tag.slice(0, -2).trimEnd()}>` : tag}${close}`
 }
 
@@ -193,15 +248,27 @@ export function subtreeIds(part: XmlPart, id: number): number[] {
 export const escapeText = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;')
 
 /** Writes an element as XML whose names carry the prefixes bound at `parent`; `inside` is written already. */
-export function elementMarkup(part: XmlPart, parent: XmlElement, name: string, attributes: Readonly<Record<string, string>>, inside = ''): string {
+export function elementMarkup(
+  part: XmlPart,
+  parent: XmlElement,
+  name: string,
+  attributes: Readonly<Record<string, string>>,
+  inside = '',
+): string {
   const bound = prefixesAt(part, parent)
   const { raw, declare } = rawNameIn(bound, name)
   const declared = new Set([declare])
   const written = Object.entries(attributes).map(([key, value]) => {
     const attribute = rawNameIn(bound, key)
     const fresh = declared.has(attribute.declare) ? '' : attribute.declare
-    if (fresh !== '') { declared.add(fresh); const [, prefix, uri] = /xmlns:(\S+)="(.*)"/.exec(fresh)!; bound[prefix!] = uri! }
+    if (fresh !== '') {
+      declared.add(fresh)
+      const [, prefix, uri] = /xmlns:(\S+)="(.*)"/.exec(fresh)!
+      bound[prefix!] = uri!
+    }
     return `${fresh} ${attribute.raw}="${escapeValue(value, '"')}"`
   })
-  return inside === '' ? `<${raw}${declare}${written.join('')}/>` : `<${raw}${declare}${written.join('')}>${inside}</${raw}>`
+  return inside === ''
+    ? `<${raw}${declare}${written.join('')}/>`
+    : `<${raw}${declare}${written.join('')}>${inside}</${raw}>`
 }

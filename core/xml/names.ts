@@ -31,7 +31,10 @@ const prefixOf = new Map<string, string>([
 
 const namespaceOf = new Map([...prefixOf].map(([uri, prefix]) => [prefix, uri]))
 
-/** The name under which core speaks of an element or attribute: `style:name`, or `{uri}name` for a foreign namespace. */
+/**
+ * The name under which core speaks of an element or attribute: `style:name`, or `{uri}name` for a foreign
+ * namespace.
+ */
 export function canonicalName(uri: string, local: string): string {
   if (uri === '') return local
   const prefix = prefixOf.get(uri)

@@ -6,7 +6,10 @@ import { XmlPart, type Attributes, type IdRuns, type XmlElement, type XmlNode } 
 
 const none: Attributes = Object.freeze({})
 
-interface Open { node: XmlElement, children: number[] }
+interface Open {
+  node: XmlElement
+  children: number[]
+}
 
 export interface ParseOptions {
   /** Ids of the nodes in document order, where they are not simply 0, 1, 2 … */
@@ -18,7 +21,7 @@ export interface ParseOptions {
 function idsInOrder(runs: IdRuns | undefined): (index: number) => number {
   if (!runs || runs.length === 0) return index => index
   let at = 0
-  return (index) => {
+  return index => {
     while (at + 1 < runs.length && runs[at + 1]![0] <= index) at++
     const [first, id] = runs[at]!
     return id + index - first
@@ -45,7 +48,10 @@ export function parseXml(path: string, source: string, options: ParseOptions = {
 
   const nextId = () => {
     if (count >= nodeLimit)
-      throw new PackageError('too-many-nodes', `The part “${path}” has more than ${nodeLimit} elements and texts. Nothing was kept.`)
+      throw new PackageError(
+        'too-many-nodes',
+        `The part “${path}” has more than ${nodeLimit} elements and texts. Nothing was kept.`,
+      )
     const id = idOf(count++)
     if (id > highest) highest = id
     return id
@@ -56,7 +62,7 @@ export function parseXml(path: string, source: string, options: ParseOptions = {
     if (parent) parent.children.push(node.id)
     else top.push(node.id)
   }
-  const parent = () => open.length > 0 ? open[open.length - 1]!.node.id : -1
+  const parent = () => (open.length > 0 ? open[open.length - 1]!.node.id : -1)
   const putText = (text: string, end: number) => {
     const id = nextId()
     // Beside the root there is only white space, which is kept but never read.
@@ -70,26 +76,48 @@ export function parseXml(path: string, source: string, options: ParseOptions = {
   }
 
   const parser = new SaxesParser({ xmlns: true, position: true })
-  parser.on('error', (error) => {
+  parser.on('error', error => {
     if (/undefined entity/.test(error.message))
-      throw new PackageError('entity', `The part “${path}” uses an XML entity of its own, which a document never needs, so it was not opened. Nothing was kept.`)
-    throw new PackageError('bad-xml', `The part “${path}” is not well-formed XML (${error.message.replace(/^\d+:\d+: /, '')}, line ${parser.line}). Nothing was kept.`)
+      throw new PackageError(
+        'entity',
+        `The part “${path}” uses an XML entity of its own, which a document never needs, so it was not opened. Nothing was kept.`,
+      )
+    throw new PackageError(
+      'bad-xml',
+      `The part “${path}” is not well-formed XML (${error.message.replace(/^\d+:\d+: /, '')}, line ${parser.line}). Nothing was kept.`,
+    )
   })
-  parser.on('xmldecl', () => { putOther() })
+  parser.on('xmldecl', () => {
+    putOther()
+  })
   // saxes reports a comment before it has read the “>” behind it.
-  parser.on('comment', () => { putOther(parser.position + 1) })
-  parser.on('processinginstruction', () => { putOther() })
-  parser.on('doctype', (doctype) => {
+  parser.on('comment', () => {
+    putOther(parser.position + 1)
+  })
+  parser.on('processinginstruction', () => {
+    putOther()
+  })
+  parser.on('doctype', doctype => {
     if (doctype.includes('['))
-      throw new PackageError('dtd', `The part “${path}” carries its own document type, which a document never needs, so it was not opened. Nothing was kept.`)
+      throw new PackageError(
+        'dtd',
+        `The part “${path}” carries its own document type, which a document never needs, so it was not opened. Nothing was kept.`,
+      )
     putOther()
   })
   // saxes reports text when it has read the “<” behind it.
-  parser.on('text', (text) => { putText(text, Math.min(parser.position - 1, source.length)) })
-  parser.on('cdata', (text) => { putText(text, parser.position) })
-  parser.on('opentag', (tag) => {
+  parser.on('text', text => {
+    putText(text, Math.min(parser.position - 1, source.length))
+  })
+  parser.on('cdata', text => {
+    putText(text, parser.position)
+  })
+  parser.on('opentag', tag => {
     if (open.length >= depthLimit)
-      throw new PackageError('too-deep', `The part “${path}” nests more than ${depthLimit} elements, which no document does. Nothing was kept.`)
+      throw new PackageError(
+        'too-deep',
+        `The part “${path}” nests more than ${depthLimit} elements, which no document does. Nothing was kept.`,
+      )
     let attributes: Record<string, string> | undefined
     for (const key in tag.attributes) {
       const attribute = tag.attributes[key]!
@@ -99,18 +127,31 @@ export function parseXml(path: string, source: string, options: ParseOptions = {
     }
     const children: number[] = []
     const node: XmlElement = {
-      kind: 'element', id: nextId(), parent: parent(), name: canonicalName(tag.uri, tag.local), attributes: attributes ?? none,
-      children, source, start: last, tagEnd: parser.position, contentEnd: parser.position, end: parser.position, tag: null,
+      kind: 'element',
+      id: nextId(),
+      parent: parent(),
+      name: canonicalName(tag.uri, tag.local),
+      attributes: attributes ?? none,
+      children,
+      source,
+      start: last,
+      tagEnd: parser.position,
+      contentEnd: parser.position,
+      end: parser.position,
+      tag: null,
     }
-    if (open.length === 0) { root = node.id; prefixes = { ...tag.ns } }
+    if (open.length === 0) {
+      root = node.id
+      prefixes = { ...tag.ns }
+    }
     put(node)
     open.push({ node, children })
     last = parser.position
   })
-  parser.on('closetag', (tag) => {
+  parser.on('closetag', tag => {
     const { node } = open.pop()!
     if (!tag.isSelfClosing) {
-      const closed = node as { contentEnd: number, end: number }
+      const closed = node as { contentEnd: number; end: number }
       closed.contentEnd = last
       closed.end = parser.position
     }

@@ -71,11 +71,17 @@ export class XmlPart {
     readonly nextId: number,
   ) {}
 
-  get changed(): boolean { return this.overlay.length > 0 }
+  get changed(): boolean {
+    return this.overlay.length > 0
+  }
   /** Ids of nodes changed, added or removed since the parse; some may come twice. */
-  * touched(): Generator<number> { for (const map of this.overlay) yield* map.keys() }
+  *touched(): Generator<number> {
+    for (const map of this.overlay) yield* map.keys()
+  }
 
-  isTouched(id: number): boolean { return this.overlay.some(map => map.has(id)) }
+  isTouched(id: number): boolean {
+    return this.overlay.some(map => map.has(id))
+  }
 
   /**
    * Ids of what differs from an earlier state of the same part: nodes changed, added or removed, and everything above
@@ -89,7 +95,12 @@ export class XmlPart {
       const was = earlier.find(id)
       if (now === was) continue
       for (const start of [now, was]) {
-        for (let node: XmlNode | undefined = start; node && !found.has(node.id); node = node.parent < 0 ? undefined : this.find(node.parent) ?? earlier.find(node.parent)) found.add(node.id)
+        for (
+          let node: XmlNode | undefined = start;
+          node && !found.has(node.id);
+          node = node.parent < 0 ? undefined : (this.find(node.parent) ?? earlier.find(node.parent))
+        )
+          found.add(node.id)
       }
     }
     return found
@@ -115,10 +126,12 @@ export class XmlPart {
     return node
   }
 
-  get rootElement(): XmlElement { return this.element(this.root) }
+  get rootElement(): XmlElement {
+    return this.element(this.root)
+  }
 
   /** Child elements, by name if one is given. */
-  * elements(parent: XmlElement, name?: string): Generator<XmlElement> {
+  *elements(parent: XmlElement, name?: string): Generator<XmlElement> {
     for (const id of parent.children) {
       const node = this.node(id)
       if (node.kind === 'element' && (name === undefined || node.name === name)) yield node
@@ -134,7 +147,7 @@ export class XmlPart {
   }
 
   /** An element and all elements below it, in document order. */
-  * descendants(from: XmlElement = this.rootElement): Generator<XmlElement> {
+  *descendants(from: XmlElement = this.rootElement): Generator<XmlElement> {
     const stack: XmlElement[] = [from]
     while (stack.length > 0) {
       const element = stack.pop()!

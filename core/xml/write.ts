@@ -5,7 +5,12 @@ import type { IdRuns, XmlElement, XmlPart } from './tree'
 function changedPaths(part: XmlPart): Set<number> {
   const paths = new Set<number>()
   for (const id of part.touched()) {
-    for (let node = part.find(id); node && !paths.has(node.id); node = node.parent < 0 ? undefined : part.find(node.parent)) paths.add(node.id)
+    for (
+      let node = part.find(id);
+      node && !paths.has(node.id);
+      node = node.parent < 0 ? undefined : part.find(node.parent)
+    )
+      paths.add(node.id)
   }
   return paths
 }
@@ -41,12 +46,19 @@ function writeNodes(part: XmlPart, ids: readonly number[], paths: ReadonlySet<nu
   const pieces: string[] = []
   const write = (id: number): void => {
     const node = part.node(id)
-    if (!paths.has(id) || node.kind === 'other') { pieces.push(node.source.slice(node.start, node.end)); return }
-    if (node.kind === 'text') { pieces.push(textMarkup(node)); return }
+    if (!paths.has(id) || node.kind === 'other') {
+      pieces.push(node.source.slice(node.start, node.end))
+      return
+    }
+    if (node.kind === 'text') {
+      pieces.push(textMarkup(node))
+      return
+    }
     const tag = startTag(node)
     if (node.children.length === 0) {
       pieces.push(tag)
-      if (!tag.endsWith('/>')) pieces.push(node.contentEnd < node.end ? node.source.slice(node.contentEnd, node.end) : `</${rawName(node)}>`)
+      if (!tag.endsWith('/>'))
+        pieces.push(node.contentEnd < node.end ? node.source.slice(node.contentEnd, node.end) : `</${rawName(node)}>`)
       return
     }
     pieces.push(tag.endsWith('/>') ? `${tag.slice(0, -2).trimEnd()}>` : tag)

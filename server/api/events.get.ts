@@ -3,7 +3,7 @@ import { database } from '../store/database'
 import { changedJobs } from '../store/jobs'
 
 /** Pushes the progress of jobs to the page, whichever server does them. */
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const stream = createEventStream(event)
   const knex = await database()
   let since = new Date(Date.now() - 2000)
@@ -11,13 +11,23 @@ export default defineEventHandler(async (event) => {
   const timer = setInterval(() => {
     if (busy) return
     busy = true
-    changedJobs(knex, since).then(async (jobs) => {
-      for (const { changed, ...job } of jobs) {
-        if (changed > since) since = changed
-        await stream.push(JSON.stringify(job))
-      }
-    }).catch(() => { /* The next round asks again. */ }).finally(() => { busy = false })
+    changedJobs(knex, since)
+      .then(async jobs => {
+        for (const { changed, ...job } of jobs) {
+          if (changed > since) since = changed
+          await stream.push(JSON.stringify(job))
+        }
+      })
+      .catch(() => {
+        /* The next round asks again. */
+      })
+      .finally(() => {
+        busy = false
+      })
   }, 400)
-  stream.onClosed(async () => { clearInterval(timer); await stream.close() })
+  stream.onClosed(async () => {
+    clearInterval(timer)
+    await stream.close()
+  })
   return stream.send()
 })

@@ -22,4 +22,6 @@ export function layReady(hash: string, bytes: Uint8Array): void {
 }
 
 /** The bytes of an added face; undefined where it does not lie ready. */
-export function readAddedFace(hash: string): Uint8Array | undefined { return /^[0-9a-f]{64}$/.test(hash) && liesReady(hash) ? readFontFile(pathOf(hash)) : undefined }
+export function readAddedFace(hash: string): Uint8Array | undefined {
+  return /^[0-9a-f]{64}$/.test(hash) && liesReady(hash) ? readFontFile(pathOf(hash)) : undefined
+}

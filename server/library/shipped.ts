@@ -6,13 +6,24 @@ import { readFace } from '../../core/font/read'
 import { contentHash, fontFiles, projectFolder, readFontFile, type FontFile } from './files'
 
 /** A face that ships, with the file it is in. */
-export interface ShippedFace { readonly face: FaceRecord, readonly path: string }
+export interface ShippedFace {
+  readonly face: FaceRecord
+  readonly path: string
+}
 
-interface Index { readonly made: string, readonly faces: readonly ShippedFace[] }
+interface Index {
+  readonly made: string
+  readonly faces: readonly ShippedFace[]
+}
 
 /** Raised when reading or measuring faces changes, so that old indexes are made anew. */
 const indexVersion = 2
-const stamp = (files: readonly FontFile[]) => contentHash(new TextEncoder().encode(`${indexVersion} ${files.map(file => `${file.path} ${file.size} ${file.changed}`).join('\n')}`))
+const stamp = (files: readonly FontFile[]) =>
+  contentHash(
+    new TextEncoder().encode(
+      `${indexVersion} ${files.map(file => `${file.path} ${file.size} ${file.changed}`).join('\n')}`,
+    ),
+  )
 
 /** Reads and measures all shipped faces, or takes them from the index of an earlier start. */
 export function shippedFaces(report: (done: number, all: number) => void = () => {}): readonly ShippedFace[] {
@@ -24,8 +35,9 @@ export function shippedFaces(report: (done: number, all: number) => void = () =>
     try {
       const index = JSON.parse(readFileSync(path, 'utf8')) as Index
       if (index.made === made) return index.faces
+    } catch {
+      /* A damaged index is made anew. */
     }
-    catch { /* A damaged index is made anew. */ }
   }
   const faces: ShippedFace[] = []
   const seen = new Set<string>()
@@ -44,11 +56,17 @@ export function shippedFaces(report: (done: number, all: number) => void = () =>
 }
 
 /** The shipped faces as a library, and their files by hash. */
-export function shippedLibrary(): { readonly library: Library, readonly load: (hash: string) => Uint8Array | undefined } {
+export function shippedLibrary(): {
+  readonly library: Library
+  readonly load: (hash: string) => Uint8Array | undefined
+} {
   const faces = shippedFaces()
   const paths = new Map(faces.map(each => [each.face.hash, each.path]))
   return {
     library: new Library(faces.map(each => each.face)),
-    load: (hash) => { const path = paths.get(hash); return path ? readFontFile(path) : undefined },
+    load: hash => {
+      const path = paths.get(hash)
+      return path ? readFontFile(path) : undefined
+    },
   }
 }

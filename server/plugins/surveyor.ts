@@ -4,7 +4,7 @@ import { threads } from '../work/pool'
 import { Surveyor } from '../work/surveyor'
 
 /** Starts taking jobs when the server starts, and stops when it stops. */
-export default defineNitroPlugin(async (nitro) => {
+export default defineNitroPlugin(async nitro => {
   const surveyor = new Surveyor(await database(), threads())
   surveyor.start()
   nitro.hooks.hook('close', async () => {

@@ -11,33 +11,106 @@ import type { Job } from './jobs'
  * or wholly new whenever a server ends.
  */
 
-export type BatchWish = { readonly kind: 'swap', readonly request: SwapRequest } | { readonly kind: 'recast', readonly request: RecastRequest }
+export type BatchWish =
+  | { readonly kind: 'swap'; readonly request: SwapRequest }
+  | { readonly kind: 'recast'; readonly request: RecastRequest }
 export type BatchState = 'planning' | 'planned' | 'running' | 'paused' | 'done' | 'cancelled' | 'undone'
-export type BatchDocumentState = 'waiting' | 'planned' | 'nothing' | 'left-out' | 'done' | 'failed' | 'cancelled' | 'undone'
+export type BatchDocumentState =
+  'waiting' | 'planned' | 'nothing' | 'left-out' | 'done' | 'failed' | 'cancelled' | 'undone'
 
 /** What the plan does to one document. */
-export interface BatchEffects { readonly places: number, readonly characters: number, readonly pagesBefore: number, readonly pagesAfter: number, readonly paragraphsChanged: number, readonly overset: number, readonly missingGlyphs: number, readonly left: number }
+export interface BatchEffects {
+  readonly places: number
+  readonly characters: number
+  readonly pagesBefore: number
+  readonly pagesAfter: number
+  readonly paragraphsChanged: number
+  readonly overset: number
+  readonly missingGlyphs: number
+  readonly left: number
+}
 
-export interface BatchDocument { readonly document: string, readonly fileName: string, readonly base: number, readonly made: number | null, readonly state: BatchDocumentState, readonly message: string, readonly effects: BatchEffects | null }
-export interface Batch { readonly id: string, readonly kind: BatchWish['kind'], readonly title: string, readonly request: BatchWish['request'], readonly state: BatchState, readonly created: Date, readonly documents: readonly BatchDocument[] }
+export interface BatchDocument {
+  readonly document: string
+  readonly fileName: string
+  readonly base: number
+  readonly made: number | null
+  readonly state: BatchDocumentState
+  readonly message: string
+  readonly effects: BatchEffects | null
+}
+export interface Batch {
+  readonly id: string
+  readonly kind: BatchWish['kind']
+  readonly title: string
+  readonly request: BatchWish['request']
+  readonly state: BatchState
+  readonly created: Date
+  readonly documents: readonly BatchDocument[]
+}
 
 /** At most so many documents are taken into one plan. */
 export const batchLimit = 2000
 
-interface DocumentRow { readonly document: string, readonly file_name: string, readonly base: number, readonly made: number | null, readonly state: BatchDocumentState, readonly message: string, readonly effects: string | null }
-const shaped = (row: DocumentRow): BatchDocument => ({ document: row.document, fileName: row.file_name, base: row.base, made: row.made, state: row.state, message: row.message, effects: row.effects ? JSON.parse(row.effects) as BatchEffects : null })
+interface DocumentRow {
+  readonly document: string
+  readonly file_name: string
+  readonly base: number
+  readonly made: number | null
+  readonly state: BatchDocumentState
+  readonly message: string
+  readonly effects: string | null
+}
+const shaped = (row: DocumentRow): BatchDocument => ({
+  document: row.document,
+  fileName: row.file_name,
+  base: row.base,
+  made: row.made,
+  state: row.state,
+  message: row.message,
+  effects: row.effects ? (JSON.parse(row.effects) as BatchEffects) : null,
+})
 
-const job = (kind: Job['kind'], batch: string, document: string, version: number, now: Date) => ({ id: randomUUID(), kind, document, version, state: 'queued', created: now, changed: now, batch })
+const job = (kind: Job['kind'], batch: string, document: string, version: number, now: Date) => ({
+  id: randomUUID(),
+  kind,
+  document,
+  version,
+  state: 'queued',
+  created: now,
+  changed: now,
+  batch,
+})
 
 /** Begins a batch: every document waits for its plan. */
-export async function addBatch(knex: Knex, wish: BatchWish, title: string, documents: readonly string[]): Promise<string> {
+export async function addBatch(
+  knex: Knex,
+  wish: BatchWish,
+  title: string,
+  documents: readonly string[],
+): Promise<string> {
   const id = randomUUID()
   const now = new Date()
-  await knex.transaction(async (transaction) => {
-    const rows = await transaction('documents').whereIn('id', [...documents]).select<{ id: string, file_name: string, version: number }[]>('id', 'file_name', 'version')
-    await transaction('batches').insert({ id, kind: wish.kind, title: title.slice(0, 500), request: JSON.stringify(wish.request), state: rows.length === 0 ? 'planned' : 'planning', created: now })
+  await knex.transaction(async transaction => {
+    const rows = await transaction('documents')
+      .whereIn('id', [...documents])
+      .select<{ id: string; file_name: string; version: number }[]>('id', 'file_name', 'version')
+    await transaction('batches').insert({
+      id,
+      kind: wish.kind,
+      title: title.slice(0, 500),
+      request: JSON.stringify(wish.request),
+      state: rows.length === 0 ? 'planned' : 'planning',
+      created: now,
+    })
     for (const row of rows) {
-      await transaction('batch_documents').insert({ batch: id, document: row.id, file_name: row.file_name, base: row.version, state: 'waiting' })
+      await transaction('batch_documents').insert({
+        batch: id,
+        document: row.id,
+        file_name: row.file_name,
+        base: row.version,
+        state: 'waiting',
+      })
       await transaction('jobs').insert(job('batch-plan', id, row.id, row.version, now))
     }
   })
@@ -45,38 +118,84 @@ export async function addBatch(knex: Knex, wish: BatchWish, title: string, docum
 }
 
 export async function findBatch(knex: Knex, id: string): Promise<Batch | undefined> {
-  const row = await knex('batches').where({ id }).first<{ id: string, kind: BatchWish['kind'], title: string, request: string, state: BatchState, created: Date } | undefined>('*')
+  const row = await knex('batches')
+    .where({ id })
+    .first<
+      | { id: string; kind: BatchWish['kind']; title: string; request: string; state: BatchState; created: Date }
+      | undefined
+    >('*')
   if (!row) return undefined
-  const documents = await knex('batch_documents').where({ batch: id }).orderBy('file_name').orderBy('document').select<DocumentRow[]>('*')
+  const documents = await knex('batch_documents')
+    .where({ batch: id })
+    .orderBy('file_name')
+    .orderBy('document')
+    .select<DocumentRow[]>('*')
   return { ...row, request: JSON.parse(row.request) as BatchWish['request'], documents: documents.map(shaped) }
 }
 
 /** Batches, newest first, without their documents. */
-export async function listBatches(knex: Knex): Promise<(Omit<Batch, 'documents' | 'request'> & { readonly count: number, readonly done: number })[]> {
-  const rows = await knex('batches').orderBy('created', 'desc').limit(200).select<{ id: string, kind: BatchWish['kind'], title: string, state: BatchState, created: Date }[]>('id', 'kind', 'title', 'state', 'created')
-  const counts = await knex('batch_documents').groupBy('batch', 'state').select<{ batch: string, state: BatchDocumentState, n: number }[]>('batch', 'state', knex.raw('count(*) as n'))
-  const sum = (batch: string, state?: BatchDocumentState) => counts.filter(each => each.batch === batch && (state === undefined || each.state === state)).reduce((total, each) => total + Number(each.n), 0)
+export async function listBatches(
+  knex: Knex,
+): Promise<(Omit<Batch, 'documents' | 'request'> & { readonly count: number; readonly done: number })[]> {
+  const rows = await knex('batches')
+    .orderBy('created', 'desc')
+    .limit(200)
+    .select<{ id: string; kind: BatchWish['kind']; title: string; state: BatchState; created: Date }[]>(
+      'id',
+      'kind',
+      'title',
+      'state',
+      'created',
+    )
+  const counts = await knex('batch_documents')
+    .groupBy('batch', 'state')
+    .select<{ batch: string; state: BatchDocumentState; n: number }[]>('batch', 'state', knex.raw('count(*) as n'))
+  const sum = (batch: string, state?: BatchDocumentState) =>
+    counts
+      .filter(each => each.batch === batch && (state === undefined || each.state === state))
+      .reduce((total, each) => total + Number(each.n), 0)
   return rows.map(row => ({ ...row, count: sum(row.id), done: sum(row.id, 'done') }))
 }
 
 async function batchForUpdate(transaction: Knex, id: string): Promise<BatchState | undefined> {
-  return (await transaction('batches').where({ id }).forUpdate().first<{ state: BatchState } | undefined>('state'))?.state
+  return (await transaction('batches').where({ id }).forUpdate().first<{ state: BatchState } | undefined>('state'))
+    ?.state
 }
 
-/** Whether all jobs of a kind are done: then the batch goes on to its next state. Called in the transaction that ends a job. */
+/**
+ * Whether all jobs of a kind are done: then the batch goes on to its next state. Called in the transaction that
+ * ends a job.
+ */
 async function settleBatch(transaction: Knex, batch: string): Promise<void> {
   const open = await transaction('batch_documents').where({ batch, state: 'waiting' }).first('document')
   const state = await batchForUpdate(transaction, batch)
   if (!open && state === 'planning') await transaction('batches').where({ id: batch }).update({ state: 'planned' })
-  const planned = state === 'running' || state === 'paused' ? await transaction('batch_documents').where({ batch, state: 'planned' }).first('document') : true
+  const planned =
+    state === 'running' || state === 'paused'
+      ? await transaction('batch_documents').where({ batch, state: 'planned' }).first('document')
+      : true
   if (!planned) await transaction('batches').where({ id: batch }).update({ state: 'done' })
 }
 
 /** Keeps what the plan of one document came to, and ends its job. A job that was done already changes nothing. */
-export async function storeBatchPlan(knex: Knex, { id, batch, document }: Job, found: { readonly state: 'planned' | 'nothing' | 'failed', readonly message: string, readonly effects: BatchEffects | null }): Promise<void> {
-  await knex.transaction(async (transaction) => {
+export async function storeBatchPlan(
+  knex: Knex,
+  { id, batch, document }: Job,
+  found: {
+    readonly state: 'planned' | 'nothing' | 'failed'
+    readonly message: string
+    readonly effects: BatchEffects | null
+  },
+): Promise<void> {
+  await knex.transaction(async transaction => {
     await batchForUpdate(transaction, batch!)
-    await transaction('batch_documents').where({ batch, document, state: 'waiting' }).update({ state: found.state, message: found.message.slice(0, 1000), effects: found.effects && JSON.stringify(found.effects) })
+    await transaction('batch_documents')
+      .where({ batch, document, state: 'waiting' })
+      .update({
+        state: found.state,
+        message: found.message.slice(0, 1000),
+        effects: found.effects && JSON.stringify(found.effects),
+      })
     await transaction('jobs').where({ id }).update({ state: 'done', progress: 1, changed: new Date() })
     await settleBatch(transaction, batch!)
   })
@@ -84,26 +203,43 @@ export async function storeBatchPlan(knex: Knex, { id, batch, document }: Job, f
 
 /** Begins to carry a planned batch out; documents that are left out stay as they are. False where it is not planned. */
 export async function startBatch(knex: Knex, id: string, leftOut: readonly string[]): Promise<boolean> {
-  return knex.transaction(async (transaction) => {
-    if (await batchForUpdate(transaction, id) !== 'planned') return false
+  return knex.transaction(async transaction => {
+    if ((await batchForUpdate(transaction, id)) !== 'planned') return false
     const now = new Date()
-    if (leftOut.length > 0) await transaction('batch_documents').where({ batch: id, state: 'planned' }).whereIn('document', [...leftOut]).update({ state: 'left-out' })
-    const rows = await transaction('batch_documents').where({ batch: id, state: 'planned' }).select<{ document: string, base: number }[]>('document', 'base')
+    if (leftOut.length > 0)
+      await transaction('batch_documents')
+        .where({ batch: id, state: 'planned' })
+        .whereIn('document', [...leftOut])
+        .update({ state: 'left-out' })
+    const rows = await transaction('batch_documents')
+      .where({ batch: id, state: 'planned' })
+      .select<{ document: string; base: number }[]>('document', 'base')
     for (const row of rows) await transaction('jobs').insert(job('batch-apply', id, row.document, row.base, now))
-    await transaction('batches').where({ id }).update({ state: rows.length === 0 ? 'done' : 'running' })
+    await transaction('batches')
+      .where({ id })
+      .update({ state: rows.length === 0 ? 'done' : 'running' })
     return true
   })
 }
 
 /** Stores one document's new version with what the batch knows of it, and ends its job: all or nothing. */
-export async function storeBatchVersion(knex: Knex, { id, batch, document, version }: Job, made: Parameters<typeof addVersionWithin>[3]): Promise<void> {
-  await knex.transaction(async (transaction) => {
+export async function storeBatchVersion(
+  knex: Knex,
+  { id, batch, document, version }: Job,
+  made: Parameters<typeof addVersionWithin>[3],
+): Promise<void> {
+  await knex.transaction(async transaction => {
     // The batch first, then the document: all take them in one order.
     await batchForUpdate(transaction, batch!)
-    const row = await transaction('batch_documents').where({ batch, document }).forUpdate().first<{ state: BatchDocumentState } | undefined>('state')
+    const row = await transaction('batch_documents')
+      .where({ batch, document })
+      .forUpdate()
+      .first<{ state: BatchDocumentState } | undefined>('state')
     if (row?.state === 'planned') {
       const stored = await addVersionWithin(transaction, document, version, made)
-      await transaction('batch_documents').where({ batch, document }).update({ state: 'done', made: stored.number, message: '' })
+      await transaction('batch_documents')
+        .where({ batch, document })
+        .update({ state: 'done', made: stored.number, message: '' })
     }
     await transaction('jobs').where({ id }).update({ state: 'done', progress: 1, changed: new Date() })
     await settleBatch(transaction, batch!)
@@ -112,17 +248,25 @@ export async function storeBatchVersion(knex: Knex, { id, batch, document, versi
 
 /** One document could not be done: the others go on. */
 export async function failBatchDocument(knex: Knex, { id, batch, document }: Job, message: string): Promise<void> {
-  await knex.transaction(async (transaction) => {
+  await knex.transaction(async transaction => {
     await batchForUpdate(transaction, batch!)
-    await transaction('batch_documents').where({ batch, document }).whereIn('state', ['waiting', 'planned']).update({ state: 'failed', message: message.slice(0, 1000) })
-    await transaction('jobs').where({ id }).update({ state: 'failed', message: message.slice(0, 1000), changed: new Date() })
+    await transaction('batch_documents')
+      .where({ batch, document })
+      .whereIn('state', ['waiting', 'planned'])
+      .update({ state: 'failed', message: message.slice(0, 1000) })
+    await transaction('jobs')
+      .where({ id })
+      .update({ state: 'failed', message: message.slice(0, 1000), changed: new Date() })
     await settleBatch(transaction, batch!)
   })
 }
 
-/** Pauses, goes on with, or cancels a batch. What is done stays done; what is being done just now is finished. False where it is in no state for that. */
+/**
+ * Pauses, goes on with, or cancels a batch. What is done stays done; what is being done just now is finished. False
+ * where it is in no state for that.
+ */
 export async function steerBatch(knex: Knex, id: string, how: 'pause' | 'resume' | 'cancel'): Promise<boolean> {
-  return knex.transaction(async (transaction) => {
+  return knex.transaction(async transaction => {
     const state = await batchForUpdate(transaction, id)
     const changed = new Date()
     if (how === 'pause' && state === 'running') {
@@ -135,10 +279,19 @@ export async function steerBatch(knex: Knex, id: string, how: 'pause' | 'resume'
       await transaction('batches').where({ id }).update({ state: 'running' })
       return true
     }
-    if (how === 'cancel' && (state === 'running' || state === 'paused' || state === 'planning' || state === 'planned')) {
-      await transaction('jobs').where({ batch: id }).whereIn('state', ['queued', 'paused']).update({ state: 'cancelled', changed })
+    if (
+      how === 'cancel' &&
+      (state === 'running' || state === 'paused' || state === 'planning' || state === 'planned')
+    ) {
+      await transaction('jobs')
+        .where({ batch: id })
+        .whereIn('state', ['queued', 'paused'])
+        .update({ state: 'cancelled', changed })
       // What is being done just now is finished or found cancelled; nothing of it is half.
-      await transaction('batch_documents').where({ batch: id }).whereIn('state', ['waiting', 'planned']).update({ state: 'cancelled' })
+      await transaction('batch_documents')
+        .where({ batch: id })
+        .whereIn('state', ['waiting', 'planned'])
+        .update({ state: 'cancelled' })
       await transaction('batches').where({ id }).update({ state: 'cancelled' })
       return true
     }
@@ -146,21 +299,42 @@ export async function steerBatch(knex: Knex, id: string, how: 'pause' | 'resume'
   })
 }
 
-/** Takes a batch back where nobody has changed a document since; the others are told and stay. False where there is nothing to take back. */
+/**
+ * Takes a batch back where nobody has changed a document since; the others are told and stay. False where there is
+ * nothing to take back.
+ */
 export async function undoBatch(knex: Knex, id: string): Promise<boolean> {
   const batch = await findBatch(knex, id)
   if (!batch || (batch.state !== 'done' && batch.state !== 'cancelled')) return false
   const done = batch.documents.filter(each => each.state === 'done')
   if (done.length === 0) return false
   for (const each of done) {
-    await knex.transaction(async (transaction) => {
-      const current = await transaction('documents').where({ id: each.document }).forUpdate().first<{ version: number } | undefined>('version')
-      const say = (message: string) => transaction('batch_documents').where({ batch: id, document: each.document }).update({ message })
-      if (!current) { await say('It is no longer on the shelf.'); return }
-      if (current.version !== each.made) { await say('It was changed since: taking the batch back would take that, too. It stays as it is.'); return }
+    await knex.transaction(async transaction => {
+      const current = await transaction('documents')
+        .where({ id: each.document })
+        .forUpdate()
+        .first<{ version: number } | undefined>('version')
+      const say = (message: string) =>
+        transaction('batch_documents').where({ batch: id, document: each.document }).update({ message })
+      if (!current) {
+        await say('It is no longer on the shelf.')
+        return
+      }
+      if (current.version !== each.made) {
+        await say('It was changed since: taking the batch back would take that, too. It stays as it is.')
+        return
+      }
       const before = (await listVersions(transaction, each.document)).find(version => version.number === each.base)!
-      await addVersionWithin(transaction, each.document, each.made, { madeBy: 'undo', title: `Undid: ${batch.title}`, content: { state: before.state }, operations: null, plan: null })
-      await transaction('batch_documents').where({ batch: id, document: each.document }).update({ state: 'undone', message: '' })
+      await addVersionWithin(transaction, each.document, each.made, {
+        madeBy: 'undo',
+        title: `Undid: ${batch.title}`,
+        content: { state: before.state },
+        operations: null,
+        plan: null,
+      })
+      await transaction('batch_documents')
+        .where({ batch: id, document: each.document })
+        .update({ state: 'undone', message: '' })
     })
   }
   await knex('batches').where({ id }).update({ state: 'undone' })

@@ -12,7 +12,10 @@ export async function putBlob(knex: Knex, bytes: Uint8Array, hash: string = cont
   await knex('blobs').insert({ hash, size: bytes.length, chunks: count }).onConflict('hash').ignore()
   for (let position = 0; position < count; position++) {
     const part = bytes.subarray(position * chunkSize, (position + 1) * chunkSize)
-    await knex('blob_chunks').insert({ hash, position, bytes: Buffer.from(part.buffer, part.byteOffset, part.byteLength) }).onConflict(['hash', 'position']).ignore()
+    await knex('blob_chunks')
+      .insert({ hash, position, bytes: Buffer.from(part.buffer, part.byteOffset, part.byteLength) })
+      .onConflict(['hash', 'position'])
+      .ignore()
   }
   return hash
 }
@@ -30,9 +33,12 @@ export async function getBlob(knex: Knex, hash: string): Promise<Uint8Array | un
  */
 export async function putPackage(knex: Knex, bytes: Uint8Array): Promise<string[]> {
   const { entries } = readContainer(bytes)
-  const cuts = [...new Set([0, ...entries.map(entry => entry.localStart), ...entries.map(entry => entry.localEnd), bytes.length])].sort((a, b) => a - b)
+  const cuts = [
+    ...new Set([0, ...entries.map(entry => entry.localStart), ...entries.map(entry => entry.localEnd), bytes.length]),
+  ].sort((a, b) => a - b)
   const pieces: string[] = []
-  for (let index = 1; index < cuts.length; index++) pieces.push(await putBlob(knex, bytes.subarray(cuts[index - 1], cuts[index])))
+  for (let index = 1; index < cuts.length; index++)
+    pieces.push(await putBlob(knex, bytes.subarray(cuts[index - 1], cuts[index])))
   return pieces
 }
 

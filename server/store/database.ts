@@ -2,12 +2,21 @@ import knexFactory, { type Knex } from 'knex'
 import { migrations } from './migrations'
 
 /** How the database is reached; set by the start and test commands. */
-export interface DatabaseAddress { readonly host: string, readonly port: number, readonly user: string, readonly password: string, readonly database: string }
+export interface DatabaseAddress {
+  readonly host: string
+  readonly port: number
+  readonly user: string
+  readonly password: string
+  readonly database: string
+}
 
 export function databaseAddress(): DatabaseAddress {
   return {
-    host: process.env.MORPHENE_DB_HOST ?? '127.0.0.1', port: Number(process.env.MORPHENE_DB_PORT ?? 3407),
-    user: process.env.MORPHENE_DB_USER ?? 'root', password: process.env.MORPHENE_DB_PASSWORD ?? '', database: process.env.MORPHENE_DB_NAME ?? 'morphene',
+    host: process.env.MORPHENE_DB_HOST ?? '127.0.0.1',
+    port: Number(process.env.MORPHENE_DB_PORT ?? 3407),
+    user: process.env.MORPHENE_DB_USER ?? 'root',
+    password: process.env.MORPHENE_DB_PASSWORD ?? '',
+    database: process.env.MORPHENE_DB_NAME ?? 'morphene',
   }
 }
 
@@ -17,12 +26,16 @@ export async function connect(address: DatabaseAddress = databaseAddress()): Pro
   const first = knexFactory({ client: 'mysql2', connection: settings, pool: { min: 0, max: 1 } })
   await first.raw('create database if not exists ?? character set utf8mb4 collate utf8mb4_bin', [address.database])
   await first.destroy()
-  return knexFactory({ client: 'mysql2', connection: { ...settings, database: address.database, charset: 'utf8mb4' }, pool: { min: 0, max: 8 } })
+  return knexFactory({
+    client: 'mysql2',
+    connection: { ...settings, database: address.database, charset: 'utf8mb4' },
+    pool: { min: 0, max: 8 },
+  })
 }
 
 /** Brings the schema up to date. */
 export async function migrate(knex: Knex): Promise<void> {
-  const migrationSource: Knex.MigrationSource<typeof migrations[number]> = {
+  const migrationSource: Knex.MigrationSource<(typeof migrations)[number]> = {
     getMigrations: () => Promise.resolve(migrations),
     getMigrationName: migration => migration.name,
     getMigration: migration => Promise.resolve(migration),
@@ -33,4 +46,6 @@ export async function migrate(knex: Knex): Promise<void> {
 let shared: Promise<Knex> | null = null
 
 /** The server's connection pool. */
-export function database(): Promise<Knex> { return shared ??= connect() }
+export function database(): Promise<Knex> {
+  return (shared ??= connect())
+}

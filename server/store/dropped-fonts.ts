@@ -2,17 +2,34 @@ import type { Knex } from 'knex'
 import { getBlob, putBlob } from './blobs'
 
 /** A font file that came with a document in its zip. */
-export interface DroppedFont { readonly hash: string, readonly path: string, readonly bytes: Uint8Array }
+export interface DroppedFont {
+  readonly hash: string
+  readonly path: string
+  readonly bytes: Uint8Array
+}
 
-/** Keeps font files beside the documents of a zip: they are offered, and not in the library until somebody takes them. */
-export async function keepDroppedFonts(transaction: Knex, document: string, fonts: readonly { readonly path: string, readonly bytes: Uint8Array }[]): Promise<void> {
+/**
+ * Keeps font files beside the documents of a zip: they are offered, and not in the library until somebody takes
+ * them.
+ */
+export async function keepDroppedFonts(
+  transaction: Knex,
+  document: string,
+  fonts: readonly { readonly path: string; readonly bytes: Uint8Array }[],
+): Promise<void> {
   for (const { path, bytes } of fonts) {
     const hash = await putBlob(transaction, bytes)
-    await transaction('carried_fonts').insert({ document, hash, path: path.slice(0, 500) }).onConflict(['document', 'hash']).ignore()
+    await transaction('carried_fonts')
+      .insert({ document, hash, path: path.slice(0, 500) })
+      .onConflict(['document', 'hash'])
+      .ignore()
   }
 }
 
 export async function droppedFonts(knex: Knex, document: string): Promise<DroppedFont[]> {
-  const rows = await knex('carried_fonts').where({ document }).orderBy('path').select<{ hash: string, path: string }[]>('hash', 'path')
+  const rows = await knex('carried_fonts')
+    .where({ document })
+    .orderBy('path')
+    .select<{ hash: string; path: string }[]>('hash', 'path')
   return Promise.all(rows.map(async row => ({ ...row, bytes: (await getBlob(knex, row.hash))! })))
 }

@@ -6,13 +6,25 @@ import type { ShippedFace } from '../library/shipped'
 import { getBlob, putBlob } from './blobs'
 
 /** Puts the shipped faces into the store; those that are there already are passed over. */
-export async function storeFaces(knex: Knex, faces: readonly ShippedFace[], report: (done: number, all: number) => void = () => {}): Promise<void> {
+export async function storeFaces(
+  knex: Knex,
+  faces: readonly ShippedFace[],
+  report: (done: number, all: number) => void = () => {},
+): Promise<void> {
   const known = new Set((await knex('faces').select<{ hash: string }[]>('hash')).map(row => row.hash))
   const fresh = faces.filter(each => !known.has(each.face.hash))
   for (const [index, { face, path }] of fresh.entries()) {
-    await knex.transaction(async (transaction) => {
+    await knex.transaction(async transaction => {
       await putBlob(transaction, readFontFile(path), face.hash)
-      await transaction('faces').insert({ hash: face.hash, family: face.family, style: face.style, weight: face.weight, slant: face.slant, source: face.source, record: JSON.stringify(face) })
+      await transaction('faces').insert({
+        hash: face.hash,
+        family: face.family,
+        style: face.style,
+        weight: face.weight,
+        slant: face.slant,
+        source: face.source,
+        record: JSON.stringify(face),
+      })
     })
     report(index + 1, fresh.length)
   }
@@ -26,23 +38,43 @@ export async function listFaces(knex: Knex): Promise<FaceRecord[]> {
 
 /** A face's file. */
 export async function faceFile(knex: Knex, hash: string): Promise<Uint8Array | undefined> {
-  return await knex('faces').where({ hash }).first('hash') ? getBlob(knex, hash) : undefined
+  return (await knex('faces').where({ hash }).first('hash')) ? getBlob(knex, hash) : undefined
 }
 
 /** Faces that people added, in the order of their coming. */
 export async function addedFaces(knex: Knex): Promise<FaceRecord[]> {
-  const rows = await knex('faces').where({ source: 'added' }).orderBy(['added', 'hash']).select<{ record: string }[]>('record')
+  const rows = await knex('faces')
+    .where({ source: 'added' })
+    .orderBy(['added', 'hash'])
+    .select<{ record: string }[]>('record')
   return rows.map(row => JSON.parse(row.record) as FaceRecord)
 }
 
-/** Adds faces to the library, all or none; those that are there already stay as they are. `origin` says where they came from. */
-export async function addFaces(knex: Knex, fonts: readonly { readonly bytes: Uint8Array, readonly face: FaceRecord }[], origin: string): Promise<number> {
-  return knex.transaction(async (transaction) => {
+/**
+ * Adds faces to the library, all or none; those that are there already stay as they are. `origin` says where they
+ * came from.
+ */
+export async function addFaces(
+  knex: Knex,
+  fonts: readonly { readonly bytes: Uint8Array; readonly face: FaceRecord }[],
+  origin: string,
+): Promise<number> {
+  return knex.transaction(async transaction => {
     let count = 0
     for (const { bytes, face } of fonts) {
       if (await transaction('faces').where({ hash: face.hash }).first('hash')) continue
       await putBlob(transaction, bytes, face.hash)
-      await transaction('faces').insert({ hash: face.hash, family: face.family.slice(0, 200), style: face.style.slice(0, 200), weight: face.weight, slant: face.slant, source: 'added', record: JSON.stringify({ ...face, source: 'added' }), origin: origin.slice(0, 300), added: new Date() })
+      await transaction('faces').insert({
+        hash: face.hash,
+        family: face.family.slice(0, 200),
+        style: face.style.slice(0, 200),
+        weight: face.weight,
+        slant: face.slant,
+        source: 'added',
+        record: JSON.stringify({ ...face, source: 'added' }),
+        origin: origin.slice(0, 300),
+        added: new Date(),
+      })
       count++
     }
     // What faces are absent has changed: every document is counted anew.
@@ -53,18 +85,36 @@ export async function addFaces(knex: Knex, fonts: readonly { readonly bytes: Uin
 
 /** Takes an added face out of the library again. False where it was not added by hand. */
 export async function removeFace(knex: Knex, hash: string): Promise<boolean> {
-  return knex.transaction(async (transaction) => {
-    const removed = await transaction('faces').where({ hash, source: 'added' }).delete() > 0
+  return knex.transaction(async transaction => {
+    const removed = (await transaction('faces').where({ hash, source: 'added' }).delete()) > 0
     if (removed) await countAnew(transaction)
     return removed
   })
 }
 
 /** Has documents counted anew, all of them or those that are named by their id or folder. */
-export async function countAnew(transaction: Knex, which: { readonly id?: string, readonly folder?: string } = {}): Promise<void> {
+export async function countAnew(
+  transaction: Knex,
+  which: { readonly id?: string; readonly folder?: string } = {},
+): Promise<void> {
   const now = new Date()
-  const waiting = new Set((await transaction('jobs').where({ kind: 'survey', state: 'queued' }).select<{ document: string }[]>('document')).map(row => row.document))
-  for (const { id, version } of await transaction('documents').where(which).select<{ id: string, version: number }[]>('id', 'version')) {
-    if (!waiting.has(id)) await transaction('jobs').insert({ id: randomUUID(), kind: 'survey', document: id, version, state: 'queued', created: now, changed: now })
+  const waiting = new Set(
+    (
+      await transaction('jobs').where({ kind: 'survey', state: 'queued' }).select<{ document: string }[]>('document')
+    ).map(row => row.document),
+  )
+  for (const { id, version } of await transaction('documents')
+    .where(which)
+    .select<{ id: string; version: number }[]>('id', 'version')) {
+    if (!waiting.has(id))
+      await transaction('jobs').insert({
+        id: randomUUID(),
+        kind: 'survey',
+        document: id,
+        version,
+        state: 'queued',
+        created: now,
+        changed: now,
+      })
   }
 }

@@ -2,17 +2,26 @@ import type { Knex } from 'knex'
 import { deskStartsSchema, noStarts, type DeskStarts } from '../../core/plan/styles/desk-starts'
 
 /** A folder of the shelf: a project. */
-export interface Folder { readonly name: string, readonly documents: number }
+export interface Folder {
+  readonly name: string
+  readonly documents: number
+}
 
 export async function listFolders(knex: Knex): Promise<Folder[]> {
-  const rows = await knex('folders').leftJoin('documents', 'documents.folder', 'folders.name').groupBy('folders.name').orderBy('folders.name')
-    .select<{ name: string, documents: number | string }[]>('folders.name as name', knex.raw('count(documents.id) as documents'))
+  const rows = await knex('folders')
+    .leftJoin('documents', 'documents.folder', 'folders.name')
+    .groupBy('folders.name')
+    .orderBy('folders.name')
+    .select<{ name: string; documents: number | string }[]>(
+      'folders.name as name',
+      knex.raw('count(documents.id) as documents'),
+    )
   return rows.map(row => ({ name: row.name, documents: Number(row.documents) }))
 }
 
 /** Makes a folder; false where there is one of that name. */
 export async function addFolder(knex: Knex, name: string): Promise<boolean> {
-  return knex.transaction(async (transaction) => {
+  return knex.transaction(async transaction => {
     if (await transaction('folders').where({ name }).first('name')) return false
     await transaction('folders').insert({ name, created: new Date() })
     return true
@@ -21,7 +30,7 @@ export async function addFolder(knex: Knex, name: string): Promise<boolean> {
 
 /** Takes a folder away; its documents stay on the shelf, outside of any folder. */
 export async function removeFolder(knex: Knex, name: string): Promise<void> {
-  await knex.transaction(async (transaction) => {
+  await knex.transaction(async transaction => {
     await transaction('documents').where({ folder: name }).update({ folder: null })
     await transaction('starts').where({ folder: name }).delete()
     await transaction('folders').where({ name }).delete()
@@ -30,8 +39,8 @@ export async function removeFolder(knex: Knex, name: string): Promise<void> {
 
 /** Puts a document into a folder, or with null out of any; false where there is no such folder. */
 export async function moveToFolder(knex: Knex, document: string, folder: string | null): Promise<boolean> {
-  return knex.transaction(async (transaction) => {
-    if (folder !== null && !await transaction('folders').where({ name: folder }).first('name')) return false
+  return knex.transaction(async transaction => {
+    if (folder !== null && !(await transaction('folders').where({ name: folder }).first('name'))) return false
     await transaction('documents').where({ id: document }).update({ folder })
     return true
   })
@@ -44,5 +53,8 @@ export async function startsOf(knex: Knex, folder: string): Promise<DeskStarts> 
 }
 
 export async function storeStarts(knex: Knex, folder: string, starts: DeskStarts): Promise<void> {
-  await knex('starts').insert({ folder, starts: JSON.stringify(starts), changed: new Date() }).onConflict('folder').merge()
+  await knex('starts')
+    .insert({ folder, starts: JSON.stringify(starts), changed: new Date() })
+    .onConflict('folder')
+    .merge()
 }

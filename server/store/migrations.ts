@@ -1,6 +1,10 @@
 import type { Knex } from 'knex'
 
-interface Migration { readonly name: string, readonly up: (knex: Knex) => Promise<void>, readonly down: (knex: Knex) => Promise<void> }
+interface Migration {
+  readonly name: string
+  readonly up: (knex: Knex) => Promise<void>
+  readonly down: (knex: Knex) => Promise<void>
+}
 
 /** The schema, step by step. A step that has landed is never changed: add another. */
 export const migrations: Migration[] = [
@@ -8,18 +12,18 @@ export const migrations: Migration[] = [
     name: '001-documents',
     async up(knex) {
       // Content by hash, in chunks below the smallest packet limit a server is likely to have (1 MB).
-      await knex.schema.createTable('blobs', (table) => {
+      await knex.schema.createTable('blobs', table => {
         table.string('hash', 64).primary()
         table.bigInteger('size').notNullable()
         table.integer('chunks').notNullable()
       })
-      await knex.schema.createTable('blob_chunks', (table) => {
+      await knex.schema.createTable('blob_chunks', table => {
         table.string('hash', 64).notNullable().references('hash').inTable('blobs')
         table.integer('position').notNullable()
         table.specificType('bytes', 'mediumblob').notNullable()
         table.primary(['hash', 'position'])
       })
-      await knex.schema.createTable('faces', (table) => {
+      await knex.schema.createTable('faces', table => {
         table.string('hash', 64).primary().references('hash').inTable('blobs')
         table.string('family', 200).notNullable().index()
         table.string('style', 200).notNullable()
@@ -28,7 +32,7 @@ export const migrations: Migration[] = [
         table.string('source', 10).notNullable()
         table.specificType('record', 'longtext').notNullable()
       })
-      await knex.schema.createTable('documents', (table) => {
+      await knex.schema.createTable('documents', table => {
         table.string('id', 36).primary()
         table.string('file_name', 255).notNullable()
         table.string('kind', 20).notNullable()
@@ -36,7 +40,7 @@ export const migrations: Migration[] = [
         table.integer('version').notNullable()
         table.dateTime('created', { precision: 3 }).notNullable()
       })
-      await knex.schema.createTable('versions', (table) => {
+      await knex.schema.createTable('versions', table => {
         table.string('document', 36).notNullable().references('id').inTable('documents')
         table.integer('number').notNullable()
         // The version whose content this one has: itself, or for undo and redo an earlier one.
@@ -53,7 +57,7 @@ export const migrations: Migration[] = [
         table.primary(['document', 'number'])
       })
       // Faces per document as it is now: “which documents still use this face” is one query.
-      await knex.schema.createTable('document_faces', (table) => {
+      await knex.schema.createTable('document_faces', table => {
         table.string('document', 36).notNullable().references('id').inTable('documents')
         table.string('family', 200).notNullable().index()
         table.string('style', 200).notNullable()
@@ -62,7 +66,7 @@ export const migrations: Migration[] = [
         table.integer('characters').notNullable()
         table.primary(['document', 'family', 'style', 'slot'])
       })
-      await knex.schema.createTable('jobs', (table) => {
+      await knex.schema.createTable('jobs', table => {
         table.string('id', 36).primary()
         table.string('kind', 20).notNullable()
         table.string('document', 36).notNullable().references('id').inTable('documents')
@@ -77,25 +81,28 @@ export const migrations: Migration[] = [
       })
     },
     async down(knex) {
-      for (const table of ['jobs', 'document_faces', 'versions', 'documents', 'faces', 'blob_chunks', 'blobs']) await knex.schema.dropTableIfExists(table)
+      for (const table of ['jobs', 'document_faces', 'versions', 'documents', 'faces', 'blob_chunks', 'blobs'])
+        await knex.schema.dropTableIfExists(table)
     },
   },
   {
     name: '002-folders',
     async up(knex) {
-      await knex.schema.createTable('folders', (table) => {
+      await knex.schema.createTable('folders', table => {
         table.string('name', 120).primary()
         table.dateTime('created', { precision: 3 }).notNullable()
       })
-      await knex.schema.alterTable('documents', (table) => { table.string('folder', 120).nullable().references('name').inTable('folders') })
+      await knex.schema.alterTable('documents', table => {
+        table.string('folder', 120).nullable().references('name').inTable('folders')
+      })
       // What new documents begin with: for the desk under '', for a folder under its name.
-      await knex.schema.createTable('starts', (table) => {
+      await knex.schema.createTable('starts', table => {
         table.string('folder', 120).primary()
         table.specificType('starts', 'longtext').notNullable()
         table.dateTime('changed', { precision: 3 }).notNullable()
       })
       // Set pieces: frames kept for re-use, under a heading of their own.
-      await knex.schema.createTable('set_pieces', (table) => {
+      await knex.schema.createTable('set_pieces', table => {
         table.string('id', 36).primary()
         table.string('heading', 120).notNullable()
         table.string('name', 200).notNullable()
@@ -106,7 +113,10 @@ export const migrations: Migration[] = [
     async down(knex) {
       await knex.schema.dropTableIfExists('set_pieces')
       await knex.schema.dropTableIfExists('starts')
-      await knex.schema.alterTable('documents', (table) => { table.dropForeign('folder'); table.dropColumn('folder') })
+      await knex.schema.alterTable('documents', table => {
+        table.dropForeign('folder')
+        table.dropColumn('folder')
+      })
       await knex.schema.dropTableIfExists('folders')
     },
   },
@@ -114,12 +124,12 @@ export const migrations: Migration[] = [
     name: '003-absent-and-batches',
     async up(knex) {
       // Where a face that was added came from, and when.
-      await knex.schema.alterTable('faces', (table) => {
+      await knex.schema.alterTable('faces', table => {
         table.string('origin', 300).notNullable().defaultTo('')
         table.dateTime('added', { precision: 3 }).nullable()
       })
       // Stand-ins: for the desk, a folder of the shelf or a document; for one absent family or '' for all.
-      await knex.schema.createTable('stand_ins', (table) => {
+      await knex.schema.createTable('stand_ins', table => {
         table.string('level', 10).notNullable()
         table.string('owner', 120).notNullable()
         table.string('family', 200).notNullable()
@@ -128,14 +138,14 @@ export const migrations: Migration[] = [
         table.primary(['level', 'owner', 'family', 'script'])
       })
       // Font files that came with a document in its zip: offered, not yet in the library.
-      await knex.schema.createTable('carried_fonts', (table) => {
+      await knex.schema.createTable('carried_fonts', table => {
         table.string('document', 36).notNullable().references('id').inTable('documents')
         table.string('hash', 64).notNullable().references('hash').inTable('blobs')
         table.string('path', 500).notNullable()
         table.primary(['document', 'hash'])
       })
       // Sizes and colours per document as it is now.
-      await knex.schema.createTable('document_looks', (table) => {
+      await knex.schema.createTable('document_looks', table => {
         table.string('document', 36).notNullable().references('id').inTable('documents')
         table.string('kind', 10).notNullable()
         table.string('value', 20).notNullable()
@@ -143,7 +153,7 @@ export const migrations: Migration[] = [
         table.primary(['document', 'kind', 'value'])
         table.index(['kind', 'value'])
       })
-      await knex.schema.createTable('batches', (table) => {
+      await knex.schema.createTable('batches', table => {
         table.string('id', 36).primary()
         table.string('kind', 10).notNullable()
         table.string('title', 500).notNullable()
@@ -151,7 +161,7 @@ export const migrations: Migration[] = [
         table.string('state', 12).notNullable()
         table.dateTime('created', { precision: 3 }).notNullable()
       })
-      await knex.schema.createTable('batch_documents', (table) => {
+      await knex.schema.createTable('batch_documents', table => {
         table.string('batch', 36).notNullable().references('id').inTable('batches')
         // Kept when the document is removed: it is part of the record.
         table.string('document', 36).notNullable()
@@ -163,17 +173,17 @@ export const migrations: Migration[] = [
         table.specificType('effects', 'longtext').nullable()
         table.primary(['batch', 'document'])
       })
-      await knex.schema.alterTable('jobs', (table) => {
+      await knex.schema.alterTable('jobs', table => {
         table.string('batch', 36).nullable().index()
         table.string('server', 36).nullable()
       })
       // Servers that are at work: what one that is gone held is given to another.
-      await knex.schema.createTable('servers', (table) => {
+      await knex.schema.createTable('servers', table => {
         table.string('id', 36).primary()
         table.dateTime('seen', { precision: 3 }).notNullable()
       })
       // Wishes that are kept under a name, to be run again.
-      await knex.schema.createTable('kept_wishes', (table) => {
+      await knex.schema.createTable('kept_wishes', table => {
         table.string('id', 36).primary()
         table.string('kind', 10).notNullable()
         table.string('name', 200).notNullable()
@@ -182,9 +192,24 @@ export const migrations: Migration[] = [
       })
     },
     async down(knex) {
-      for (const table of ['kept_wishes', 'servers', 'batch_documents', 'batches', 'document_looks', 'carried_fonts', 'stand_ins']) await knex.schema.dropTableIfExists(table)
-      await knex.schema.alterTable('jobs', (table) => { table.dropColumn('batch'); table.dropColumn('server') })
-      await knex.schema.alterTable('faces', (table) => { table.dropColumn('origin'); table.dropColumn('added') })
+      for (const table of [
+        'kept_wishes',
+        'servers',
+        'batch_documents',
+        'batches',
+        'document_looks',
+        'carried_fonts',
+        'stand_ins',
+      ])
+        await knex.schema.dropTableIfExists(table)
+      await knex.schema.alterTable('jobs', table => {
+        table.dropColumn('batch')
+        table.dropColumn('server')
+      })
+      await knex.schema.alterTable('faces', table => {
+        table.dropColumn('origin')
+        table.dropColumn('added')
+      })
     },
   },
 ]

@@ -1,26 +1,59 @@
 import type { Knex } from 'knex'
 
 /** How much of something is in which documents. */
-export interface SharedUse { readonly value: string, readonly status: string, readonly count: number, readonly documents: readonly { readonly id: string, readonly count: number }[] }
+export interface SharedUse {
+  readonly value: string
+  readonly status: string
+  readonly count: number
+  readonly documents: readonly { readonly id: string; readonly count: number }[]
+}
 
-/** The census over all documents as they are now: families by characters, sizes by characters, colours by how often they are named. */
-export interface ShelfCensus { readonly families: readonly SharedUse[], readonly sizes: readonly SharedUse[], readonly colors: readonly SharedUse[] }
+/**
+ * The census over all documents as they are now: families by characters, sizes by characters, colours by how often
+ * they are named.
+ */
+export interface ShelfCensus {
+  readonly families: readonly SharedUse[]
+  readonly sizes: readonly SharedUse[]
+  readonly colors: readonly SharedUse[]
+}
 
-interface Row { readonly document: string, readonly value: string, readonly status?: string, readonly count: number | string }
+interface Row {
+  readonly document: string
+  readonly value: string
+  readonly status?: string
+  readonly count: number | string
+}
 
 function gathered(rows: readonly Row[]): SharedUse[] {
-  const uses = new Map<string, { value: string, status: string, count: number, documents: { id: string, count: number }[] }>()
+  const uses = new Map<
+    string,
+    { value: string; status: string; count: number; documents: { id: string; count: number }[] }
+  >()
   for (const row of rows) {
     const own = uses.get(row.value) ?? { value: row.value, status: row.status ?? '', count: 0, documents: [] }
     own.count += Number(row.count)
     own.documents.push({ id: row.document, count: Number(row.count) })
     uses.set(row.value, own)
   }
-  return [...uses.values()].sort((a, b) => b.documents.length - a.documents.length || b.count - a.count || a.value.localeCompare(b.value))
+  return [...uses.values()].sort(
+    (a, b) => b.documents.length - a.documents.length || b.count - a.count || a.value.localeCompare(b.value),
+  )
 }
 
 export async function shelfCensus(knex: Knex): Promise<ShelfCensus> {
-  const families = await knex('document_faces').groupBy('document', 'family').select<Row[]>('document', { value: 'family' }, knex.raw('min(status) as status'), knex.raw('sum(characters) as count'))
+  const families = await knex('document_faces')
+    .groupBy('document', 'family')
+    .select<Row[]>(
+      'document',
+      { value: 'family' },
+      knex.raw('min(status) as status'),
+      knex.raw('sum(characters) as count'),
+    )
   const looks = await knex('document_looks').select<(Row & { kind: string })[]>('document', 'kind', 'value', 'count')
-  return { families: gathered(families), sizes: gathered(looks.filter(row => row.kind === 'size')), colors: gathered(looks.filter(row => row.kind === 'color')) }
+  return {
+    families: gathered(families),
+    sizes: gathered(looks.filter(row => row.kind === 'size')),
+    colors: gathered(looks.filter(row => row.kind === 'color')),
+  }
 }

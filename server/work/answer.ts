@@ -6,11 +6,24 @@ import { TaskError } from './pool'
 
 /** An error with a sentence for people; what else a program needs is in `data`. */
 export function refusal(statusCode: number, message: string, data: Record<string, unknown> = {}): H3Error {
-  return createError({ statusCode, statusMessage: statusCode === 404 ? 'Not Found' : statusCode === 409 ? 'Conflict' : statusCode === 413 ? 'Content Too Large' : 'Refused', message, data: { message, ...data } })
+  return createError({
+    statusCode,
+    statusMessage:
+      statusCode === 404
+        ? 'Not Found'
+        : statusCode === 409
+          ? 'Conflict'
+          : statusCode === 413
+            ? 'Content Too Large'
+            : 'Refused',
+    message,
+    data: { message, ...data },
+  })
 }
 
 function asRefusal(error: unknown): unknown {
-  if (error instanceof PackageError) return refusal(error.fault === 'too-large' ? 413 : 422, error.message, { fault: error.fault })
+  if (error instanceof PackageError)
+    return refusal(error.fault === 'too-large' ? 413 : 422, error.message, { fault: error.fault })
   if (error instanceof TaskError) {
     const { name, fault, message } = error.failure
     if (name === 'PackageError') return refusal(fault === 'too-large' ? 413 : 422, message, { fault })
@@ -18,16 +31,27 @@ function asRefusal(error: unknown): unknown {
   }
   if (error instanceof ConflictError) {
     const what = error.since.map(version => `“${version.title}”`).join(', ')
-    return refusal(409, `Somebody changed this document meanwhile: ${what}. Your change was not applied, and theirs is kept. Look at it, then plan again.`, { current: error.current, since: error.since })
+    return refusal(
+      409,
+      `Somebody changed this document meanwhile: ${what}. Your change was not applied, and theirs is kept. Look at it, then plan again.`,
+      { current: error.current, since: error.since },
+    )
   }
-  if (error instanceof ZodError) return refusal(400, `The request cannot be read: ${error.issues[0]?.path.join('.') ?? ''} ${error.issues[0]?.message ?? ''}. Nothing was changed.`)
+  if (error instanceof ZodError)
+    return refusal(
+      400,
+      `The request cannot be read: ${error.issues[0]?.path.join('.') ?? ''} ${error.issues[0]?.message ?? ''}. Nothing was changed.`,
+    )
   return error
 }
 
 /** A route whose errors come out as sentences. */
 export function answer<T>(handler: (event: H3Event<EventHandlerRequest>) => Promise<T>) {
-  return defineEventHandler(async (event) => {
-    try { return await handler(event) }
-    catch (error) { throw asRefusal(error) }
+  return defineEventHandler(async event => {
+    try {
+      return await handler(event)
+    } catch (error) {
+      throw asRefusal(error)
+    }
   })
 }

@@ -11,16 +11,24 @@ export const batchWishSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('swap'), request: swapRequestSchema }),
   z.strictObject({ kind: z.literal('recast'), request: recastRequestSchema }),
 ])
-export const batchBodySchema = z.strictObject({ wish: batchWishSchema, documents: z.array(z.uuid()).min(1).max(batchLimit) })
+export const batchBodySchema = z.strictObject({
+  wish: batchWishSchema,
+  documents: z.array(z.uuid()).min(1).max(batchLimit),
+})
 
 /** Why a wish cannot be asked of many documents; null where it can. */
 export function whyNotMany(wish: z.infer<typeof batchWishSchema>): string | null {
   if (wish.kind === 'swap') {
-    if (wish.request.spared.length + wish.request.repairs.length > 0) return 'Repairs and spared paragraphs belong to one document. Plan them there. Nothing was changed.'
-    return wish.request.wishes.some(each => each.within?.scope.kind === 'ranges' || each.within?.scope.kind === 'story') ? 'A selection belongs to one document. Leave it out, or plan it there. Nothing was changed.' : null
+    if (wish.request.spared.length + wish.request.repairs.length > 0)
+      return 'Repairs and spared paragraphs belong to one document. Plan them there. Nothing was changed.'
+    return wish.request.wishes.some(each => each.within?.scope.kind === 'ranges' || each.within?.scope.kind === 'story')
+      ? 'A selection belongs to one document. Leave it out, or plan it there. Nothing was changed.'
+      : null
   }
   const { scope } = wish.request.find
-  return scope.kind === 'ranges' || scope.kind === 'story' ? 'A selection belongs to one document. Look in whole documents or on pages. Nothing was changed.' : null
+  return scope.kind === 'ranges' || scope.kind === 'story'
+    ? 'A selection belongs to one document. Look in whole documents or on pages. Nothing was changed.'
+    : null
 }
 
 /** The batch a route is about. @throws 404 */

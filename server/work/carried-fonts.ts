@@ -6,18 +6,34 @@ import type { ThreadPool } from './pool'
 import type { FoundFont } from './tasks'
 
 /** A font file that a document brought along, inside its package or beside it in a zip, checked. */
-export interface CarriedFont extends FoundFont { readonly from: 'package' | 'zip' }
+export interface CarriedFont extends FoundFont {
+  readonly from: 'package' | 'zip'
+}
 
-/** Every font file that came with a document. The document is read as it was first put on the shelf, too: a change may have let go of what it carried. */
+/**
+ * Every font file that came with a document. The document is read as it was first put on the shelf, too: a change
+ * may have let go of what it carried.
+ */
 export async function carriedFonts(knex: Knex, document: DocumentRow, pool: ThreadPool): Promise<CarriedFont[]> {
   const found: CarriedFont[] = []
   for (const version of new Set([document.version, 1])) {
     const content = await versionContent(knex, document.id, version)
-    for (const font of content ? await pool.run({ kind: 'carriedFonts', bytes: content.bytes }) : []) if (!found.some(each => each.path === font.path)) found.push({ ...font, from: 'package' })
+    for (const font of content ? await pool.run({ kind: 'carriedFonts', bytes: content.bytes }) : [])
+      if (!found.some(each => each.path === font.path)) found.push({ ...font, from: 'package' })
   }
   for (const { path, bytes } of await droppedFonts(knex, document.id)) {
-    try { const { bytes: unpacked, face } = await pool.run({ kind: 'font', bytes }); found.push({ path, bytes: unpacked, face, problem: '', from: 'zip' }) }
-    catch (error) { found.push({ path, bytes, face: null, problem: error instanceof Error ? error.message : String(error), from: 'zip' }) }
+    try {
+      const { bytes: unpacked, face } = await pool.run({ kind: 'font', bytes })
+      found.push({ path, bytes: unpacked, face, problem: '', from: 'zip' })
+    } catch (error) {
+      found.push({
+        path,
+        bytes,
+        face: null,
+        problem: error instanceof Error ? error.message : String(error),
+        from: 'zip',
+      })
+    }
   }
   return found
 }

@@ -11,7 +11,12 @@ import type { Content } from './tasks'
 const idSchema = z.uuid()
 
 /** The name of a folder of the shelf. */
-export const folderNameSchema = z.string().trim().min(1).max(120).regex(/^[^\u0000-\u001F/\\]+$/, 'a folder’s name has no slashes')
+export const folderNameSchema = z
+  .string()
+  .trim()
+  .min(1)
+  .max(120)
+  .regex(/^[^\u0000-\u001F/\\]+$/, 'a folder’s name has no slashes')
 export const folderBodySchema = z.strictObject({ name: folderNameSchema })
 
 /** The document a route is about. @throws 404 */
@@ -31,25 +36,47 @@ export function versionOf(event: H3Event, document: DocumentRow): number {
   return number.data
 }
 
-/** The document of a route with the content of the version that a change is made on. @throws 404, ConflictError when that is no longer the newest */
-export async function contentToChange(event: H3Event, base: number): Promise<{ readonly document: DocumentRow, readonly knex: Knex, readonly content: Content }> {
+/**
+ * The document of a route with the content of the version that a change is made on.
+ * @throws 404, ConflictError when that is no longer the newest
+ */
+export async function contentToChange(
+  event: H3Event,
+  base: number,
+): Promise<{ readonly document: DocumentRow; readonly knex: Knex; readonly content: Content }> {
   const document = await documentOf(event)
   const knex = await database()
-  if (base !== document.version) throw new ConflictError(document.version, (await listVersions(knex, document.id)).filter(version => version.number > base))
+  if (base !== document.version)
+    throw new ConflictError(
+      document.version,
+      (await listVersions(knex, document.id)).filter(version => version.number > base),
+    )
   return { document, knex, content: (await setContent(knex, document, base))! }
 }
 
 /** A version's content with what its text is set with; undefined where there is no such version. */
-export async function setContent(knex: Knex, document: Pick<DocumentRow, 'id' | 'folder'>, version: number): Promise<Content | undefined> {
+export async function setContent(
+  knex: Knex,
+  document: Pick<DocumentRow, 'id' | 'folder'>,
+  version: number,
+): Promise<Content | undefined> {
   const content = await versionContent(knex, document.id, version)
-  const setting = content && await settingFor(knex, document)
-  return content && { ...content, ...setting === undefined ? {} : { setting } }
+  const setting = content && (await settingFor(knex, document))
+  return content && { ...content, ...(setting === undefined ? {} : { setting }) }
 }
 
-/** A request's body, read under the size limit of packages: what is larger is refused before it is all here. @throws 413 */
+/**
+ * A request's body, read under the size limit of packages: what is larger is refused before it is all here.
+ * @throws 413
+ */
 export async function readFile(event: H3Event): Promise<Uint8Array> {
   const limit = defaultLimits.fileSize
-  const tooLarge = () => refusal(413, `This file is larger than ${Math.round(limit / 1048576)} MB, the most that can be opened here. Nothing was kept.`, { fault: 'too-large' })
+  const tooLarge = () =>
+    refusal(
+      413,
+      `This file is larger than ${Math.round(limit / 1048576)} MB, the most that can be opened here. Nothing was kept.`,
+      { fault: 'too-large' },
+    )
   if (Number(event.node.req.headers['content-length'] ?? 0) > limit) throw tooLarge()
   const chunks: Buffer[] = []
   let size = 0
@@ -64,5 +91,8 @@ export async function readFile(event: H3Event): Promise<Uint8Array> {
 /** A file name as a header carries it (RFC 6266 with RFC 8187). */
 export function attachment(name: string): string {
   const plain = name.replace(/[^\x20-\x7E]|["\\%]/g, '_')
-  return `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name).replace(/['()*]/g, sign => `%${sign.charCodeAt(0).toString(16).toUpperCase()}`)}`
+  return `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name).replace(
+    /['()*]/g,
+    sign => `%${sign.charCodeAt(0).toString(16).toUpperCase()}`,
+  )}`
 }

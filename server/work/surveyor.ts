@@ -19,10 +19,17 @@ export class Surveyor {
   private timer: NodeJS.Timeout | null = null
   readonly server = randomUUID()
 
-  constructor(private readonly knex: Knex, private readonly pool: ThreadPool) {}
+  constructor(
+    private readonly knex: Knex,
+    private readonly pool: ThreadPool,
+  ) {}
 
   start(): void {
-    const see = () => { seeServer(this.knex, this.server).catch((error: unknown) => { console.error('jobs:', error instanceof Error ? error.message : error) }) }
+    const see = () => {
+      seeServer(this.knex, this.server).catch((error: unknown) => {
+        console.error('jobs:', error instanceof Error ? error.message : error)
+      })
+    }
     this.timer = setInterval(see, seenEvery)
     this.running = this.loop()
   }
@@ -37,8 +44,11 @@ export class Surveyor {
   private async loop(): Promise<void> {
     while (!this.stopped) {
       let worked = false
-      try { worked = await this.one() }
-      catch (error) { console.error('jobs:', error instanceof Error ? error.message : error) }
+      try {
+        worked = await this.one()
+      } catch (error) {
+        console.error('jobs:', error instanceof Error ? error.message : error)
+      }
       if (!worked) await new Promise(resolve => setTimeout(resolve, 300))
     }
   }
@@ -51,9 +61,13 @@ export class Surveyor {
     try {
       if (job.kind === 'survey') await this.survey(job)
       else await this.batch(job)
-    }
-    catch (error) {
-      const message = error instanceof ConflictError ? 'It was changed since it was planned. It stays as it is.' : error instanceof Error ? error.message : String(error)
+    } catch (error) {
+      const message =
+        error instanceof ConflictError
+          ? 'It was changed since it was planned. It stays as it is.'
+          : error instanceof Error
+            ? error.message
+            : String(error)
       if (job.batch === null) await reportJob(this.knex, job.id, 'failed', 0, message)
       else await failBatchDocument(this.knex, job, message)
     }
@@ -67,7 +81,10 @@ export class Surveyor {
 
   private async survey(job: Job): Promise<void> {
     const content = await this.contentOf(job)
-    if (!content) { await reportJob(this.knex, job.id, 'failed', 0, 'the document is gone'); return }
+    if (!content) {
+      await reportJob(this.knex, job.id, 'failed', 0, 'the document is gone')
+      return
+    }
     await reportJob(this.knex, job.id, 'running', 0.2, 'reading')
     const { census, firstPage } = await this.pool.run({ kind: 'survey', ...content })
     await reportJob(this.knex, job.id, 'running', 0.9, 'keeping')
@@ -79,25 +96,49 @@ export class Surveyor {
   private async batch(job: Job): Promise<void> {
     const batch = await findBatch(this.knex, job.batch!)
     const content = await this.contentOf(job)
-    if (!batch || !content) { await failBatchDocument(this.knex, job, 'It is no longer on the shelf.'); return }
+    if (!batch || !content) {
+      await failBatchDocument(this.knex, job, 'It is no longer on the shelf.')
+      return
+    }
     let made: Results['swap'] | Results['recast']
     try {
-      made = batch.kind === 'swap' ? await this.pool.run({ kind: 'swap', ...content, request: batch.request as SwapRequest, partly: true }) : await this.pool.run({ kind: 'recast', ...content, request: batch.request as RecastRequest })
-    }
-    catch (error) {
+      made =
+        batch.kind === 'swap'
+          ? await this.pool.run({ kind: 'swap', ...content, request: batch.request as SwapRequest, partly: true })
+          : await this.pool.run({ kind: 'recast', ...content, request: batch.request as RecastRequest })
+    } catch (error) {
       // What the wish does not find here is no failure: there is nothing to do.
-      if (job.kind !== 'batch-plan' || !(error instanceof TaskError) || error.failure.name !== 'NothingToPlan') throw error
+      if (job.kind !== 'batch-plan' || !(error instanceof TaskError) || error.failure.name !== 'NothingToPlan')
+        throw error
       await storeBatchPlan(this.knex, job, { state: 'nothing', message: error.message, effects: null })
       return
     }
     const { plan, bytes, ids, operations } = made
     if (job.kind === 'batch-plan') {
       const effects: BatchEffects = {
-        places: plan.places, characters: plan.characters, pagesBefore: plan.effects!.pagesBefore, pagesAfter: plan.effects!.pagesAfter, paragraphsChanged: plan.effects!.paragraphsChanged,
-        overset: plan.effects!.overset.filter(frame => frame.lines > frame.linesBefore).length, missingGlyphs: plan.kind === 'swap' ? plan.missingGlyphs.length : 0, left: plan.left.length,
+        places: plan.places,
+        characters: plan.characters,
+        pagesBefore: plan.effects!.pagesBefore,
+        pagesAfter: plan.effects!.pagesAfter,
+        paragraphsChanged: plan.effects!.paragraphsChanged,
+        overset: plan.effects!.overset.filter(frame => frame.lines > frame.linesBefore).length,
+        missingGlyphs: plan.kind === 'swap' ? plan.missingGlyphs.length : 0,
+        left: plan.left.length,
       }
-      await storeBatchPlan(this.knex, job, operations.length === 0 ? { state: 'nothing', message: 'Nothing here answers to the wish.', effects: null } : { state: 'planned', message: '', effects })
-    }
-    else await storeBatchVersion(this.knex, job, { madeBy: batch.kind, title: plan.title, content: { bytes, ids }, operations, plan })
+      await storeBatchPlan(
+        this.knex,
+        job,
+        operations.length === 0
+          ? { state: 'nothing', message: 'Nothing here answers to the wish.', effects: null }
+          : { state: 'planned', message: '', effects },
+      )
+    } else
+      await storeBatchVersion(this.knex, job, {
+        madeBy: batch.kind,
+        title: plan.title,
+        content: { bytes, ids },
+        operations,
+        plan,
+      })
   }
 }

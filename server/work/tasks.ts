@@ -1,7 +1,13 @@
 import type { Census } from '../../core/census/census'
 import { applyAll } from '../../core/document/apply'
 import { editTitle, type Edits } from '../../core/document/edits'
-import { openDocument, saveDocument, type DocumentIds, type DocumentKind, type OdfDocument } from '../../core/document/open'
+import {
+  openDocument,
+  saveDocument,
+  type DocumentIds,
+  type DocumentKind,
+  type OdfDocument,
+} from '../../core/document/open'
 import type { Operation } from '../../core/document/operations'
 import type { ReadText } from '../../core/format/blocks'
 import { fromTemplate } from '../../core/format/odf/from-template'
@@ -36,59 +42,112 @@ import { startHarfBuzz, startSubsetter } from '../library/harfbuzz'
 import { shippedLibrary } from '../library/shipped'
 
 /** What text is set with beside the faces that ship: faces that were added, and stand-ins that were chosen. */
-export interface TypeSetting { readonly faces: readonly FaceRecord[], readonly standIns: readonly StandIn[] }
+export interface TypeSetting {
+  readonly faces: readonly FaceRecord[]
+  readonly standIns: readonly StandIn[]
+}
 /** A document to work on: its bytes, the ids of its nodes, and what its text is set with. */
-export interface Content { readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly setting?: TypeSetting }
+export interface Content {
+  readonly bytes: Uint8Array
+  readonly ids: DocumentIds
+  readonly setting?: TypeSetting
+}
 
 /** What the threads do. Plain data in and out. */
 export type Task =
   /** Checks a font file from outside, and measures its face. */
-  | { readonly kind: 'font', readonly bytes: Uint8Array }
+  | { readonly kind: 'font'; readonly bytes: Uint8Array }
   /** Font files that a document carries, checked each. */
-  | { readonly kind: 'carriedFonts', readonly bytes: Uint8Array }
+  | { readonly kind: 'carriedFonts'; readonly bytes: Uint8Array }
   /** What is in a zip that is no document: documents and font files. */
-  | { readonly kind: 'unzip', readonly bytes: Uint8Array }
-  | Content & { readonly kind: 'recast', readonly request: RecastRequest }
+  | { readonly kind: 'unzip'; readonly bytes: Uint8Array }
+  | (Content & { readonly kind: 'recast'; readonly request: RecastRequest })
   /** One page of a version, as SVG. */
-  | Content & { readonly kind: 'pagePicture', readonly page: number }
-  | { readonly kind: 'check', readonly bytes: Uint8Array }
+  | (Content & { readonly kind: 'pagePicture'; readonly page: number })
+  | { readonly kind: 'check'; readonly bytes: Uint8Array }
   /** Makes an OpenDocument text of a plain text, Markdown or HTML. */
-  | { readonly kind: 'convert', readonly fileName: string, readonly bytes: Uint8Array }
+  | { readonly kind: 'convert'; readonly fileName: string; readonly bytes: Uint8Array }
   /** A new document with the content of another one, or of a template. */
-  | { readonly kind: 'copy', readonly bytes: Uint8Array }
-  | { readonly kind: 'edit', readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly setting?: TypeSetting, readonly edits: Edits }
-  | Content & { readonly kind: 'survey' }
-  | Content & { readonly kind: 'pdf', readonly options: PdfOptions }
+  | { readonly kind: 'copy'; readonly bytes: Uint8Array }
+  | {
+      readonly kind: 'edit'
+      readonly bytes: Uint8Array
+      readonly ids: DocumentIds
+      readonly setting?: TypeSetting
+      readonly edits: Edits
+    }
+  | (Content & { readonly kind: 'survey' })
+  | (Content & { readonly kind: 'pdf'; readonly options: PdfOptions })
   /** The record of the change that led from one version to the next, as PDF. */
-  | { readonly kind: 'record', readonly before: Content, readonly after: Content, readonly recorded: Recorded, readonly of: RecordOf }
+  | {
+      readonly kind: 'record'
+      readonly before: Content
+      readonly after: Content
+      readonly recorded: Recorded
+      readonly of: RecordOf
+    }
   /** The named styles of a document, laid open. */
-  | Content & { readonly kind: 'styleList' }
-  | Content & { readonly kind: 'styles', readonly request: StyleRequest }
+  | (Content & { readonly kind: 'styleList' })
+  | (Content & { readonly kind: 'styles'; readonly request: StyleRequest })
   /** `partly` leaves wishes out whose font the document does not name. */
-  | Content & { readonly kind: 'swap', readonly request: SwapRequest, readonly partly?: boolean }
+  | (Content & { readonly kind: 'swap'; readonly request: SwapRequest; readonly partly?: boolean })
 
 /** A font file that was found, with what it is; or what is wrong with it. */
-export interface FoundFont { readonly path: string, readonly bytes: Uint8Array, readonly face: FaceRecord | null, readonly problem: string }
+export interface FoundFont {
+  readonly path: string
+  readonly bytes: Uint8Array
+  readonly face: FaceRecord | null
+  readonly problem: string
+}
 
 export interface Results {
   font: CheckedFont
   carriedFonts: FoundFont[]
-  unzip: { readonly documents: readonly { readonly name: string, readonly bytes: Uint8Array }[], readonly fonts: readonly FoundFont[], readonly left: readonly string[] }
-  recast: { readonly plan: RecastPlan, readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[] }
-  pagePicture: { readonly svg: string, readonly pages: number }
-  check: { readonly kind: DocumentKind, readonly signed: boolean, readonly title: string }
-  convert: { readonly bytes: Uint8Array, readonly left: ReadText['left'] }
-  copy: { readonly kind: DocumentKind, readonly bytes: Uint8Array }
-  edit: { readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[], readonly title: string, readonly said: readonly string[] }
-  survey: { readonly census: Census, readonly firstPage: string }
+  unzip: {
+    readonly documents: readonly { readonly name: string; readonly bytes: Uint8Array }[]
+    readonly fonts: readonly FoundFont[]
+    readonly left: readonly string[]
+  }
+  recast: {
+    readonly plan: RecastPlan
+    readonly bytes: Uint8Array
+    readonly ids: DocumentIds
+    readonly operations: readonly Operation[]
+  }
+  pagePicture: { readonly svg: string; readonly pages: number }
+  check: { readonly kind: DocumentKind; readonly signed: boolean; readonly title: string }
+  convert: { readonly bytes: Uint8Array; readonly left: ReadText['left'] }
+  copy: { readonly kind: DocumentKind; readonly bytes: Uint8Array }
+  edit: {
+    readonly bytes: Uint8Array
+    readonly ids: DocumentIds
+    readonly operations: readonly Operation[]
+    readonly title: string
+    readonly said: readonly string[]
+  }
+  survey: { readonly census: Census; readonly firstPage: string }
   pdf: Pdf & { readonly unlaid: Unlaid }
   record: Uint8Array
   styleList: ListedStyle[]
-  styles: { readonly plan: StylePlan, readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[] }
-  swap: { readonly plan: SwapPlan, readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[] }
+  styles: {
+    readonly plan: StylePlan
+    readonly bytes: Uint8Array
+    readonly ids: DocumentIds
+    readonly operations: readonly Operation[]
+  }
+  swap: {
+    readonly plan: SwapPlan
+    readonly bytes: Uint8Array
+    readonly ids: DocumentIds
+    readonly operations: readonly Operation[]
+  }
 }
 
-export interface TaskFailure { readonly name: 'PackageError' | 'PlanError' | 'NothingToPlan' | 'PdfError' | 'EditRefusal' | 'Error', readonly fault: PackageFault | null, readonly message: string }
+export interface TaskFailure {
+  readonly name: 'PackageError' | 'PlanError' | 'NothingToPlan' | 'PdfError' | 'EditRefusal' | 'Error'
+  readonly fault: PackageFault | null
+  readonly message: string
+}
 
 let shipped: ReturnType<typeof shippedLibrary> | null = null
 /** Typesetters by what they set with; the last few are kept, since most documents share one. */
@@ -99,15 +158,20 @@ let subsetter: Subsetter | null = null
 const keptWords = 300_000
 
 /** The bytes of a face: of one that ships, or of one that was added, which whoever gave the task laid ready. */
-function faceBytes(hash: string): Uint8Array | undefined { return (shipped ??= shippedLibrary()).load(hash) ?? readAddedFace(hash) }
+function faceBytes(hash: string): Uint8Array | undefined {
+  return (shipped ??= shippedLibrary()).load(hash) ?? readAddedFace(hash)
+}
 
 function theTypesetter(setting?: TypeSetting): Typesetter {
   const key = setting === undefined ? '' : JSON.stringify([setting.faces.map(face => face.hash), setting.standIns])
   let own = typesetters.get(key)
   typesetters.delete(key)
   if (!own || own.words.count > keptWords) {
-    const { library } = shipped ??= shippedLibrary()
-    own = new Typesetter(setting === undefined ? library : new Library([...library.faces, ...setting.faces], setting.standIns), new Shaper(startHarfBuzz(), faceBytes))
+    const { library } = (shipped ??= shippedLibrary())
+    own = new Typesetter(
+      setting === undefined ? library : new Library([...library.faces, ...setting.faces], setting.standIns),
+      new Shaper(startHarfBuzz(), faceBytes),
+    )
   }
   typesetters.set(key, own)
   for (const old of [...typesetters.keys()].slice(0, -keptTypesetters)) typesetters.delete(old)
@@ -118,11 +182,17 @@ const isFontPath = (path: string): boolean => /\.(ttf|otf|woff2?|ttc)$/i.test(pa
 /** More font files of one package or zip are passed over. */
 const fontLimit = 100
 
-async function checkedFonts(files: readonly { readonly path: string, readonly bytes: Uint8Array }[]): Promise<FoundFont[]> {
+async function checkedFonts(
+  files: readonly { readonly path: string; readonly bytes: Uint8Array }[],
+): Promise<FoundFont[]> {
   const found: FoundFont[] = []
   for (const { path, bytes } of files) {
-    try { const checked = await checkFontFile(bytes); found.push({ path, bytes: checked.bytes, face: checked.face, problem: '' }) }
-    catch (error) { found.push({ path, bytes, face: null, problem: error instanceof Error ? error.message : String(error) }) }
+    try {
+      const checked = await checkFontFile(bytes)
+      found.push({ path, bytes: checked.bytes, face: checked.face, problem: '' })
+    } catch (error) {
+      found.push({ path, bytes, face: null, problem: error instanceof Error ? error.message : String(error) })
+    }
   }
   return found
 }
@@ -130,13 +200,28 @@ async function checkedFonts(files: readonly { readonly path: string, readonly by
 /** Takes documents and font files out of a zip; the rest is named. @throws PackageError */
 async function unzip(bytes: Uint8Array): Promise<Results['unzip']> {
   const container = readContainer(bytes)
-  const paths = container.entries.map(entry => entry.path).filter(path => !path.endsWith('/') && !path.startsWith('__MACOSX/'))
+  const paths = container.entries
+    .map(entry => entry.path)
+    .filter(path => !path.endsWith('/') && !path.startsWith('__MACOSX/'))
   const documents = paths.filter(path => /\.od[tpg]$|\.ot[tpg]$/i.test(path))
-  if (documents.length === 0) throw new PackageError('not-opendocument', 'This zip holds no text, presentation or drawing. Nothing was kept.')
-  if (documents.length > 200) throw new PackageError('too-large', `This zip holds ${documents.length} documents; 200 are taken at once. Nothing was kept.`)
+  if (documents.length === 0)
+    throw new PackageError('not-opendocument', 'This zip holds no text, presentation or drawing. Nothing was kept.')
+  if (documents.length > 200)
+    throw new PackageError(
+      'too-large',
+      `This zip holds ${documents.length} documents; 200 are taken at once. Nothing was kept.`,
+    )
   return {
-    documents: documents.map(path => ({ name: path.slice(path.lastIndexOf('/') + 1), bytes: partBytes(container, path) })),
-    fonts: await checkedFonts(paths.filter(isFontPath).slice(0, fontLimit).map(path => ({ path, bytes: partBytes(container, path) }))),
+    documents: documents.map(path => ({
+      name: path.slice(path.lastIndexOf('/') + 1),
+      bytes: partBytes(container, path),
+    })),
+    fonts: await checkedFonts(
+      paths
+        .filter(isFontPath)
+        .slice(0, fontLimit)
+        .map(path => ({ path, bytes: partBytes(container, path) })),
+    ),
     left: paths.filter(path => !documents.includes(path) && !isFontPath(path)),
   }
 }
@@ -149,10 +234,20 @@ export function documentIds(document: OdfDocument, before: DocumentIds): Documen
 }
 
 /** Opens what a task is about. @throws PackageError */
-const begin = ({ bytes, ids, setting }: Content): Promise<DocumentSession> => DocumentSession.start(bytes, theTypesetter(setting), { ids })
+const begin = ({ bytes, ids, setting }: Content): Promise<DocumentSession> =>
+  DocumentSession.start(bytes, theTypesetter(setting), { ids })
 
 /** A plan with the file that comes of it. */
-function carried<P extends { readonly operations: readonly Operation[] }>(plan: P, { document }: DocumentSession, before: Content): { readonly plan: P, readonly bytes: Uint8Array, readonly ids: DocumentIds, readonly operations: readonly Operation[] } {
+function carried<P extends { readonly operations: readonly Operation[] }>(
+  plan: P,
+  { document }: DocumentSession,
+  before: Content,
+): {
+  readonly plan: P
+  readonly bytes: Uint8Array
+  readonly ids: DocumentIds
+  readonly operations: readonly Operation[]
+} {
   return { plan, bytes: saveDocument(document), ids: documentIds(document, before.ids), operations: plan.operations }
 }
 
@@ -164,12 +259,20 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
       const document = openDocument(task.bytes)
       return { kind: document.kind, signed: document.signed, title: document.title }
     }
-    case 'font': return checkFontFile(task.bytes)
+    case 'font':
+      return checkFontFile(task.bytes)
     case 'carriedFonts': {
       const { container } = openDocument(task.bytes)
-      return checkedFonts(container.entries.map(entry => entry.path).filter(isFontPath).slice(0, fontLimit).map(path => ({ path, bytes: partBytes(container, path) })))
+      return checkedFonts(
+        container.entries
+          .map(entry => entry.path)
+          .filter(isFontPath)
+          .slice(0, fontLimit)
+          .map(path => ({ path, bytes: partBytes(container, path) })),
+      )
     }
-    case 'unzip': return unzip(task.bytes)
+    case 'unzip':
+      return unzip(task.bytes)
     case 'recast': {
       const session = await begin(task)
       const { plan, after } = session.recast(task.request)
@@ -178,36 +281,59 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
     case 'pagePicture': {
       const session = await begin(task)
       const page = session.composition.pages[task.page]
-      return { svg: page ? pageSvg(displayPage(page), session.typesetter.shaper) : '', pages: session.composition.pages.length }
+      return {
+        svg: page ? pageSvg(displayPage(page), session.typesetter.shaper) : '',
+        pages: session.composition.pages.length,
+      }
     }
     case 'convert': {
       const read = readForeign(task.fileName, task.bytes)
       return { bytes: writeReadText(read, task.fileName.replace(/\.\w+$/, '')), left: read.left }
     }
-    case 'copy': return fromTemplate(task.bytes)
+    case 'copy':
+      return fromTemplate(task.bytes)
     case 'edit': {
       const before = openDocument(task.bytes, { ids: task.ids })
       const edited = makeEdits(before, task.edits)
       const stale = dropStale(edited.document, new Set(task.edits.map(({ edit }) => edit.part)))
       const { document } = applyAll(edited.document, stale.operations)
-      return { bytes: saveDocument(document), ids: documentIds(document, task.ids), operations: [...edited.operations, ...stale.operations], title: editTitle(before, task.edits), said: stale.said }
+      return {
+        bytes: saveDocument(document),
+        ids: documentIds(document, task.ids),
+        operations: [...edited.operations, ...stale.operations],
+        title: editTitle(before, task.edits),
+        said: stale.said,
+      }
     }
     case 'survey': {
       const session = await begin(task)
       const first = session.composition.pages[0]
-      return { census: session.detail.census, firstPage: first ? pageSvg(displayPage(first), session.typesetter.shaper) : '' }
+      return {
+        census: session.detail.census,
+        firstPage: first ? pageSvg(displayPage(first), session.typesetter.shaper) : '',
+      }
     }
     case 'pdf': {
       const { composition, typesetter: own } = await begin(task)
-      const pdf = await writePdf(composition, own, faceBytes, subsetter ??= startSubsetter(), task.options)
+      const pdf = await writePdf(composition, own, faceBytes, (subsetter ??= startSubsetter()), task.options)
       return { ...pdf, unlaid: composition.unlaid }
     }
     case 'record': {
       const [before, after] = [await begin(task.before), await begin(task.after)]
-      return recordPdf(task.recorded, task.of, before.composition, after.composition, before.typesetter, faceBytes, subsetter ??= startSubsetter())
+      return recordPdf(
+        task.recorded,
+        task.of,
+        before.composition,
+        after.composition,
+        before.typesetter,
+        faceBytes,
+        (subsetter ??= startSubsetter()),
+      )
     }
     case 'styleList': {
-      const { reading, typesetter: own } = DocumentSession.open(task.bytes, theTypesetter(task.setting), { ids: task.ids })
+      const { reading, typesetter: own } = DocumentSession.open(task.bytes, theTypesetter(task.setting), {
+        ids: task.ids,
+      })
       return layOpen(reading, own.library)
     }
     case 'styles': {

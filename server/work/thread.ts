@@ -7,13 +7,27 @@ import { carryOut, type Task, type TaskFailure } from './tasks'
 
 const port = parentPort!
 
-port.on('message', async ({ id, task }: { id: number, task: Task }) => {
+port.on('message', async ({ id, task }: { id: number; task: Task }) => {
   try {
     port.postMessage({ id, result: await carryOut(task as never) })
-  }
-  catch (error) {
-    const failure: TaskFailure = error instanceof PackageError ? { name: 'PackageError', fault: error.fault, message: error.message }
-      : { name: error instanceof NothingToPlan ? 'NothingToPlan' : error instanceof PlanError ? 'PlanError' : error instanceof PdfError ? 'PdfError' : error instanceof EditRefusal ? 'EditRefusal' : 'Error', fault: null, message: error instanceof Error ? error.message : String(error) }
+  } catch (error) {
+    const failure: TaskFailure =
+      error instanceof PackageError
+        ? { name: 'PackageError', fault: error.fault, message: error.message }
+        : {
+            name:
+              error instanceof NothingToPlan
+                ? 'NothingToPlan'
+                : error instanceof PlanError
+                  ? 'PlanError'
+                  : error instanceof PdfError
+                    ? 'PdfError'
+                    : error instanceof EditRefusal
+                      ? 'EditRefusal'
+                      : 'Error',
+            fault: null,
+            message: error instanceof Error ? error.message : String(error),
+          }
     port.postMessage({ id, failure })
   }
 })

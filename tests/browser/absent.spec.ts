@@ -12,8 +12,13 @@ import { downloadFile, noPageErrors, openOnDesk, putOnShelf } from '../support/b
 
 noPageErrors()
 
-const words = (bytes: Uint8Array) => readStories(openDocument(bytes).parts.get('content.xml')!).flatMap(story => paragraphsOf(story.blocks)).map(paragraphText).join('\n')
-const names = (bytes: Uint8Array) => new Set(fontReferences(openDocument(bytes)).flatMap(reference => reference.families))
+const words = (bytes: Uint8Array) =>
+  readStories(openDocument(bytes).parts.get('content.xml')!)
+    .flatMap(story => paragraphsOf(story.blocks))
+    .map(paragraphText)
+    .join('\n')
+const names = (bytes: Uint8Array) =>
+  new Set(fontReferences(openDocument(bytes)).flatMap(reference => reference.families))
 const option = (page: Page) => page.locator('[role=listbox] [role=option]').first()
 async function pick(page: Page, label: string, family: string): Promise<void> {
   await page.getByRole('combobox', { name: label }).first().fill(family)
@@ -31,7 +36,11 @@ test('absent faces: told in one line, walked, shown by a stand-in, and the file 
   await page.getByRole('button', { name: 'Next place' }).click()
   await expect(page.getByText(/^1 of \d+$/)).toBeVisible()
   await expect(page.getByText(/the same lines|lines? more|lines? fewer/).first()).toBeVisible({ timeout: 20_000 })
-  await page.getByRole('button', { name: 'Let Literata stand in for Brannock' }).or(page.getByRole('button', { name: 'Let Spectral stand in for Brannock' })).first().click()
+  await page
+    .getByRole('button', { name: 'Let Literata stand in for Brannock' })
+    .or(page.getByRole('button', { name: 'Let Spectral stand in for Brannock' }))
+    .first()
+    .click()
   await expect(page.getByText(/stands in\. The file still says what it said\./)).toBeVisible({ timeout: 20_000 })
   await expect(page.getByText(/stands in, as you chose/)).toBeVisible()
   expect(Buffer.compare(await downloadFile(page, 'Absent menu'), galleyMenu())).toBe(0)
@@ -53,7 +62,9 @@ test('one lone space in an absent face is seen and deleted on the spot', async (
   expect(words(now).length).toBe(words(sailingGuide()).length - 1)
 })
 
-test('the Season review: the retired face goes from charts, notes, tables and defaults, and no start names it', async ({ page }) => {
+test('the Season review: the retired face goes from charts, notes, tables and defaults, and no start names it', async ({
+  page,
+}) => {
   await openOnDesk(page, 'Season without Skerrow.odp', seasonReview())
   await page.getByRole('tab', { name: 'Swap' }).click()
   await pick(page, 'Goes', 'Skerrow')
@@ -72,11 +83,18 @@ test('the Season review: the retired face goes from charts, notes, tables and de
   const now = await downloadFile(page, 'Season without Skerrow')
   expect([...names(now)].some(name => name.toLowerCase() === 'skerrow')).toBe(false)
   await page.getByRole('tab', { name: 'Starts' }).click()
-  await expect(page.locator('#tray').getByText(/Work Sans/).first()).toBeVisible()
+  await expect(
+    page
+      .locator('#tray')
+      .getByText(/Work Sans/)
+      .first(),
+  ).toBeVisible()
   await expect(page.locator('#tray').getByText('Skerrow')).toHaveCount(0)
 })
 
-test('the walk by keyboard: pages before and after, accepted, struck, repaired, with the count left', async ({ page }) => {
+test('the walk by keyboard: pages before and after, accepted, struck, repaired, with the count left', async ({
+  page,
+}) => {
   await openOnDesk(page, 'Walked.odt', sailingGuide())
   await page.getByRole('tab', { name: 'Swap' }).click()
   await pick(page, 'Goes', 'Skerrow')
@@ -84,7 +102,7 @@ test('the walk by keyboard: pages before and after, accepted, struck, repaired, 
   const walk = page.getByLabel(/^The walk/)
   await expect(walk).toBeVisible({ timeout: 30_000 })
   const count = page.getByText(/\d+ left, \d+ flagged/)
-  const left = async () => Number(/^(\d+) left/.exec(await count.textContent() ?? '')![1])
+  const left = async () => Number(/^(\d+) left/.exec((await count.textContent()) ?? '')![1])
   const before = await left()
   // What runs over comes first, and is repaired.
   await expect(page.getByText('Page 6 now')).toBeVisible()
@@ -95,7 +113,12 @@ test('the walk by keyboard: pages before and after, accepted, struck, repaired, 
   await expect(page.getByText('1 repair in the plan.')).toBeVisible({ timeout: 30_000 })
   // The next flagged page has a paragraph that gains a line: struck, it keeps the old font.
   await walk.focus()
-  for (let tries = 0; tries < 4 && await page.getByRole('button', { name: 'Strike this row (S)' }).isDisabled(); tries++) await page.keyboard.press('ArrowRight')
+  for (
+    let tries = 0;
+    tries < 4 && (await page.getByRole('button', { name: 'Strike this row (S)' }).isDisabled());
+    tries++
+  )
+    await page.keyboard.press('ArrowRight')
   await page.keyboard.press('s')
   await expect(page.getByText('One paragraph keeps the old font.')).toBeVisible({ timeout: 30_000 })
   const rest = await left()
@@ -108,7 +131,9 @@ test('the walk by keyboard: pages before and after, accepted, struck, repaired, 
   await expect(page.getByText(/^Sizes go to \d/)).toBeVisible({ timeout: 30_000 })
 })
 
-test('a recast by words and by colour: the wish in one sentence, walked, struck, carried out, undone, kept and recorded', async ({ page }) => {
+test('a recast by words and by colour: the wish in one sentence, walked, struck, carried out, undone, kept and recorded', async ({
+  page,
+}) => {
   await openOnDesk(page, 'Recast.odt', harbourNotice())
   const before = words(harbourNotice())
   const [word] = /\b[A-Z][a-z]{5,}\b/.exec(before)!
@@ -118,7 +143,9 @@ test('a recast by words and by colour: the wish in one sentence, walked, struck,
   await page.getByLabel('whole words').check()
   await page.getByRole('checkbox', { name: 'new words' }).check()
   await page.getByRole('textbox', { name: 'New words' }).fill('Herring')
-  await expect(page.getByLabel('The wish')).toHaveText(`Find “${word}”, in this case alone, as whole words in the whole document, and write “Herring”.`)
+  await expect(page.getByLabel('The wish')).toHaveText(
+    `Find “${word}”, in this case alone, as whole words in the whole document, and write “Herring”.`,
+  )
   await page.getByRole('button', { name: 'Look', exact: true }).click()
   await expect(page.getByRole('heading', { name: /^\d+ match/ })).toBeVisible({ timeout: 20_000 })
   await page.getByLabel('Name to keep this wish under').fill('Herrings')
@@ -150,7 +177,10 @@ test('a recast by words and by colour: the wish in one sentence, walked, struck,
 })
 
 test('one plan over several documents, seen, carried out and taken back', async ({ page }) => {
-  const titles = [await putOnShelf(page, 'Across one.odt', harbourNotice()), await putOnShelf(page, 'Across two.odt', harbourNotice())]
+  const titles = [
+    await putOnShelf(page, 'Across one.odt', harbourNotice()),
+    await putOnShelf(page, 'Across two.odt', harbourNotice()),
+  ]
   await page.getByRole('tab', { name: 'Across' }).click()
   await expect(page.getByRole('heading', { name: 'Across documents' })).toBeVisible()
   await page.getByRole('button', { name: 'None' }).click()

@@ -11,7 +11,9 @@ noPageErrors()
 
 async function put(page: Page, name: string): Promise<void> {
   await page.goto('/')
-  await page.getByLabel('Files to open').setInputFiles({ name, mimeType: 'application/vnd.oasis.opendocument.text', buffer: Buffer.from(sailingGuide()) })
+  await page
+    .getByLabel('Files to open')
+    .setInputFiles({ name, mimeType: 'application/vnd.oasis.opendocument.text', buffer: Buffer.from(sailingGuide()) })
   const card = page.getByRole('listitem').filter({ hasText: name.replace('.odt', '') })
   await expect(card.getByText('settled')).toBeVisible({ timeout: 30_000 })
   await expect(card).toContainText('24 pages')
@@ -26,11 +28,15 @@ async function choose(page: Page, label: string, text: string): Promise<void> {
   await page.locator('li[role=option]').first().click()
 }
 /** Whether a canvas has been drawn on with more than one colour. */
-const inked = (page: Page) => page.locator('canvas').first().evaluate((canvas: HTMLCanvasElement) => {
-  const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
-  for (let at = 0; at < data.length; at += 4) if (data[at]! < 100) return true
-  return false
-})
+const inked = (page: Page) =>
+  page
+    .locator('canvas')
+    .first()
+    .evaluate((canvas: HTMLCanvasElement) => {
+      const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
+      for (let at = 0; at < data.length; at += 4) if (data[at]! < 100) return true
+      return false
+    })
 
 test('the whole job by mouse: from the shelf to the downloaded file, which opens again', async ({ page }, info) => {
   await put(page, 'Whole job.odt')
@@ -38,14 +44,23 @@ test('the whole job by mouse: from the shelf to the downloaded file, which opens
   await expect.poll(() => inked(page)).toBe(true)
 
   // A click on a face marks its places and walks through them.
-  await page.getByRole('button', { name: /Ovrelund Light/ }).first().click()
+  await page
+    .getByRole('button', { name: /Ovrelund Light/ })
+    .first()
+    .click()
   await expect(page.getByText('Place 1 of 1')).toBeVisible()
   await expect(page.getByText('one space')).toBeVisible()
-  await page.getByRole('button', { name: /Skerrow/ }).first().click()
+  await page
+    .getByRole('button', { name: /Skerrow/ })
+    .first()
+    .click()
   await expect(page.getByText(/Place 1 of \d+/)).toBeVisible()
   await page.getByRole('button', { name: 'Next' }).click()
   await expect(page.getByText(/Place 2 of \d+/)).toBeVisible()
-  await page.getByRole('button', { name: /Skerrow/ }).first().click()
+  await page
+    .getByRole('button', { name: /Skerrow/ })
+    .first()
+    .click()
 
   // A click on text shows its voice, and leads to the swap with its face.
   await page.getByRole('button', { name: 'Fit' }).click()
@@ -75,7 +90,10 @@ test('the whole job by mouse: from the shelf to the downloaded file, which opens
   await expect(page.getByRole('button', { name: /^Undo: / })).toBeEnabled({ timeout: 20_000 })
 
   await page.getByRole('tab', { name: 'Handoff' }).click()
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /^Download Whole job/ }).click()])
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: /^Download Whole job/ }).click(),
+  ])
   const path = info.outputPath('swapped.odt')
   await download.saveAs(path)
   const files = parts(new Uint8Array(readFileSync(path)))
@@ -98,7 +116,11 @@ test('the browser sets the pages that the server and the command line set', asyn
     await expect(sheet.locator('span.whitespace-pre').first()).toBeAttached()
     const shown = await sheet.evaluate(section => ({
       width: (section as HTMLElement).offsetWidth,
-      runs: [...section.querySelectorAll<HTMLElement>('span.whitespace-pre')].map(span => ({ text: span.textContent, x: Number.parseFloat(span.style.left), size: Number.parseFloat(span.style.fontSize) })),
+      runs: [...section.querySelectorAll<HTMLElement>('span.whitespace-pre')].map(span => ({
+        text: span.textContent,
+        x: Number.parseFloat(span.style.left),
+        size: Number.parseFloat(span.style.fontSize),
+      })),
     }))
     const expected = displayPage(session.page(number - 1)!)
     const scale = shown.width / expected.width
@@ -117,7 +139,10 @@ test('the pages as PDF, and what is said of it', async ({ page }, info) => {
   await page.getByRole('tab', { name: 'Handoff' }).click()
   await page.getByLabel('Bleed').selectOption({ label: '3 mm' })
   await page.getByLabel('Crop marks').check()
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download as PDF' }).click()])
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Download as PDF' }).click(),
+  ])
   expect(download.suggestedFilename()).toBe('As a PDF.pdf')
   const path = info.outputPath('pages.pdf')
   await download.saveAs(path)
@@ -131,7 +156,10 @@ test('by keyboard alone', async ({ page }) => {
   await page.getByRole('link', { name: 'Keyboard', exact: true }).focus()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { level: 1 })).toContainText('settled', { timeout: 30_000 })
-  await page.getByRole('button', { name: /Skerrow/ }).first().focus()
+  await page
+    .getByRole('button', { name: /Skerrow/ })
+    .first()
+    .focus()
   await page.keyboard.press('Enter')
   await expect(page.getByText(/Place 1 of/)).toBeVisible()
   await page.keyboard.press('n')
@@ -167,7 +195,10 @@ test('two browsers on one document: the second is told what changed and loses no
   const other = await (await browser.newContext()).newPage()
   await other.goto(page.url())
   await expect(other.getByRole('heading', { level: 1 })).toContainText('settled', { timeout: 30_000 })
-  for (const [who, from, to] of [[page, 'Skerrow', 'Work Sans'], [other, 'Jost', 'Archivo']] as const) {
+  for (const [who, from, to] of [
+    [page, 'Skerrow', 'Work Sans'],
+    [other, 'Jost', 'Archivo'],
+  ] as const) {
     await who.getByRole('tab', { name: 'Swap' }).click()
     await choose(who, 'Goes', from)
     await choose(who, 'Comes', to)
@@ -190,11 +221,14 @@ test('files are dropped on the shelf, and bad ones are told why', async ({ page 
   await page.getByLabel('Files to open').setInputFiles(path)
   await expect(page.getByText('not an OpenDocument package')).toBeVisible()
   await page.getByRole('button', { name: 'Dismiss' }).click()
-  const transfer = await page.evaluateHandle((bytes) => {
-    const data = new DataTransfer()
-    data.items.add(new File([new Uint8Array(bytes)], 'Dropped.odt'))
-    return data
-  }, [...sailingGuide()])
+  const transfer = await page.evaluateHandle(
+    bytes => {
+      const data = new DataTransfer()
+      data.items.add(new File([new Uint8Array(bytes)], 'Dropped.odt'))
+      return data
+    },
+    [...sailingGuide()],
+  )
   await page.locator('main').dispatchEvent('drop', { dataTransfer: transfer })
   await expect(page.getByRole('link', { name: 'Dropped', exact: true })).toBeVisible({ timeout: 30_000 })
   await page.getByRole('button', { name: 'Remove Dropped' }).click()

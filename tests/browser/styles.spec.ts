@@ -9,12 +9,18 @@ import { downloadFile, noPageErrors, openOnDesk, putOnShelf, sheetText } from '.
 
 noPageErrors()
 
-const words = (bytes: Uint8Array) => readStories(openDocument(bytes).parts.get('content.xml')!).flatMap(story => paragraphsOf(story.blocks)).map(paragraphText)
+const words = (bytes: Uint8Array) =>
+  readStories(openDocument(bytes).parts.get('content.xml')!)
+    .flatMap(story => paragraphsOf(story.blocks))
+    .map(paragraphText)
 
 /** Presses Tab until something of a name has the keyboard. */
 async function tabTo(page: Page, name: RegExp, key = 'Tab'): Promise<void> {
   for (let step = 0; step < 120; step++) {
-    const at = await page.evaluate(() => { const own = document.activeElement as HTMLElement | null; return own ? `${own.getAttribute('aria-label') ?? ''}|${own.textContent?.trim() ?? ''}` : '' })
+    const at = await page.evaluate(() => {
+      const own = document.activeElement as HTMLElement | null
+      return own ? `${own.getAttribute('aria-label') ?? ''}|${own.textContent?.trim() ?? ''}` : ''
+    })
     if (at.split('|').some(each => name.test(each))) return
     await page.keyboard.press(key)
   }
@@ -55,10 +61,14 @@ test('the Sailing guide is settled by the keyboard alone', async ({ page }) => {
   // A row is struck and taken back in.
   await tabTo(page, /9\.8 pt: in the plan$/)
   await page.keyboard.press('Space')
-  await expect(page.getByRole('heading', { name: 'Settled local formatting in 16 places' })).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByRole('heading', { name: 'Settled local formatting in 16 places' })).toBeVisible({
+    timeout: 20_000,
+  })
   await tabTo(page, /9\.8 pt: in the plan$/)
   await page.keyboard.press('Space')
-  await expect(page.getByRole('heading', { name: 'Settled local formatting in 17 places' })).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByRole('heading', { name: 'Settled local formatting in 17 places' })).toBeVisible({
+    timeout: 20_000,
+  })
   await tabTo(page, /^Carry it out$/, 'Shift+Tab')
   await page.keyboard.press('Enter')
   await expect(page.getByText('100 % of the text settled')).toBeVisible({ timeout: 20_000 })
@@ -82,7 +92,10 @@ test('a style is edited before one’s eyes, kept, applied by a key of one’s o
   await page.getByRole('button', { name: 'Keep it' }).click()
   await expect(page.getByText('Renamed the style Lead to Standfirst.')).toBeVisible({ timeout: 20_000 })
   await page.getByLabel('Key', { exact: true }).selectOption('3')
-  await page.locator('section[aria-label^="Page 1"]').first().click({ position: { x: 150, y: 330 } })
+  await page
+    .locator('section[aria-label^="Page 1"]')
+    .first()
+    .click({ position: { x: 150, y: 330 } })
   await expect(page.getByRole('heading', { name: 'Why it looks so' })).toBeVisible()
   await expect(page.getByText('in Body; settled')).toBeVisible()
   await page.keyboard.press('Alt+3')
@@ -120,7 +133,12 @@ test('a rule gives one language its own type on a bilingual page, and keeps doin
   await page.getByRole('button', { name: 'Carry it out' }).click()
   await expect(page.getByText('Set the rules of Body.')).toBeVisible({ timeout: 20_000 })
   const first = openDocument(await downloadFile(page, 'Bilingual'))
-  const spans = (of: typeof first) => { const part = of.parts.get('content.xml')!; return [...part.descendants()].filter(each => each.name === 'text:span' && each.attributes['text:style-name']?.startsWith('Rule_20_')).map(each => part.textOf(each.id)) }
+  const spans = (of: typeof first) => {
+    const part = of.parts.get('content.xml')!
+    return [...part.descendants()]
+      .filter(each => each.name === 'text:span' && each.attributes['text:style-name']?.startsWith('Rule_20_'))
+      .map(each => part.textOf(each.id))
+  }
   expect(spans(first)[0]).toBe('一日券（大人1,200円、子供600円）')
   expect(readRules(first).patterns).toMatchObject([{ style: 'Body', character: 'Japanese' }])
 
@@ -136,14 +154,18 @@ test('a rule gives one language its own type on a bilingual page, and keeps doin
   await page.keyboard.insertText('、犬100円')
   await expect.poll(() => sheetText(page, 'Page ')).toContain('子供600円、犬100円')
   await expect(page.getByText(/^(Typing|Storing) …$/)).toHaveCount(0, { timeout: 20_000 })
-  expect(spans(openDocument(await downloadFile(page, 'Bilingual')))[0]).toBe('一日券（大人1,200円、子供600円、犬100円）')
+  expect(spans(openDocument(await downloadFile(page, 'Bilingual')))[0]).toBe(
+    '一日券（大人1,200円、子供600円、犬100円）',
+  )
 })
 
 test('starting type is mended and set, and new frames come up right', async ({ page }) => {
   await openOnDesk(page, 'New starts.odt', sailingGuide())
   await page.getByRole('tab', { name: 'Starts' }).click()
   await page.getByRole('button', { name: 'Begin with Spectral' }).click()
-  await expect(page.getByText('Every paragraph of the pages keeps its number of lines.')).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText('Every paragraph of the pages keeps its number of lines.')).toBeVisible({
+    timeout: 20_000,
+  })
   await page.getByRole('button', { name: 'Carry it out' }).click()
   await expect(page.getByText(/^Set what new/)).toBeVisible({ timeout: 20_000 })
   await expect(page.getByText('New text would begin in a face that is not here')).toHaveCount(0)
@@ -164,10 +186,15 @@ test('starting type is mended and set, and new frames come up right', async ({ p
   await expect(page.getByRole('button', { name: /^Undo: Put a set piece in/ })).toBeVisible({ timeout: 20_000 })
   const document = openDocument(await downloadFile(page, 'New starts'))
   const part = document.parts.get('content.xml')!
-  const frames = [...part.descendants()].filter(each => each.name === 'draw:frame' && each.attributes['draw:name']?.startsWith('Text frame'))
+  const frames = [...part.descendants()].filter(
+    each => each.name === 'draw:frame' && each.attributes['draw:name']?.startsWith('Text frame'),
+  )
   expect(frames.length).toBe(2)
   const start = readRules(document).starts.frame!
-  for (const frame of frames) expect([...part.descendants(frame)].find(each => each.name === 'text:p')!.attributes['text:style-name']).toBe(start.paragraph)
+  for (const frame of frames)
+    expect([...part.descendants(frame)].find(each => each.name === 'text:p')!.attributes['text:style-name']).toBe(
+      start.paragraph,
+    )
   await page.getByRole('tab', { name: 'Pages' }).click()
   await page.getByRole('button', { name: 'Remove Plain box' }).click()
   await expect(page.getByText(/^Plain box/)).toHaveCount(0)
@@ -199,7 +226,10 @@ test('styles come from another document, and the shelf has folders and search', 
   await expect(page.getByLabel('For', { exact: true })).toHaveValue('Notices')
   await page.getByRole('button', { name: 'Set Body text' }).click()
   await page.getByRole('combobox', { name: 'Family' }).fill('Alegreya')
-  await page.getByRole('option', { name: /^Alegreya/ }).first().click()
+  await page
+    .getByRole('option', { name: /^Alegreya/ })
+    .first()
+    .click()
   await page.getByLabel('Size', { exact: true }).fill('11.5')
   await page.getByRole('button', { name: 'Keep it' }).click()
   await expect(page.getByText('Kept. New documents begin so')).toBeVisible()

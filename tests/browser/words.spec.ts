@@ -12,10 +12,15 @@ const stored = (page: Page) => expect(page.getByText(/^(Typing|Storing) …$/)).
 
 test('the lone space is found, deleted, undone, done again, and nothing else changes', async ({ page }) => {
   await openOnDesk(page, 'Lone space.odt', sailingGuide())
-  await page.getByRole('button', { name: /Ovrelund Light/ }).first().click()
+  await page
+    .getByRole('button', { name: /Ovrelund Light/ })
+    .first()
+    .click()
   await expect(page.getByText('Place 1 of 1')).toBeVisible()
   // The walk shows it large enough to be seen, and a click beside it puts the caret there.
-  await expect.poll(async () => Number.parseInt(await page.getByText(/^\d+ %$/).textContent() ?? '0', 10)).toBeGreaterThan(110)
+  await expect
+    .poll(async () => Number.parseInt((await page.getByText(/^\d+ %$/).textContent()) ?? '0', 10))
+    .toBeGreaterThan(110)
   await page.getByRole('button', { name: 'Fit' }).click()
   await page.getByLabel('Find text on the pages').fill('water.  There')
   await page.getByLabel('Find text on the pages').press('Enter')
@@ -44,7 +49,8 @@ test('the lone space is found, deleted, undone, done again, and nothing else cha
   const now = parts(await downloadFile(page, 'Lone space'))
   const old = parts(sailingGuide())
   expect(Object.keys(now)).toEqual(Object.keys(old))
-  for (const path of Object.keys(old)) if (path !== 'content.xml') expect(Buffer.compare(now[path]!, old[path]!), path).toBe(0)
+  for (const path of Object.keys(old))
+    if (path !== 'content.xml') expect(Buffer.compare(now[path]!, old[path]!), path).toBe(0)
   // One stretch of the content differs, and it is short.
   const [a, b] = [old['content.xml']!, now['content.xml']!]
   let start = 0
@@ -100,15 +106,22 @@ test('words are written, divided, joined and pasted by keyboard alone', async ({
 
 test('text with structure is asked about once, and takes the document’s own styles', async ({ page }) => {
   await openOnDesk(page, 'Pasted.odt', sailingGuide())
-  const paste = (html: string, text: string) => page.getByLabel(/Words at the caret/).evaluate((field, [markup, words]) => {
-    const data = new DataTransfer()
-    data.setData('text/html', markup!)
-    data.setData('text/plain', words!)
-    field.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
-  }, [html, text])
+  const paste = (html: string, text: string) =>
+    page.getByLabel(/Words at the caret/).evaluate(
+      (field, [markup, words]) => {
+        const data = new DataTransfer()
+        data.setData('text/html', markup!)
+        data.setData('text/plain', words!)
+        field.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
+      },
+      [html, text],
+    )
   await page.getByText('From the first thaw', { exact: false }).first().click()
   await page.keyboard.press('Home')
-  await paste('<h2 style="font-family:Comic">New pier</h2><p style="color:red">It is <b>open</b>.</p>', 'New pier\nIt is open.')
+  await paste(
+    '<h2 style="font-family:Comic">New pier</h2><p style="color:red">It is <b>open</b>.</p>',
+    'New pier\nIt is open.',
+  )
   await expect(page.getByRole('heading', { name: 'What shall come along?' })).toBeVisible()
   await page.getByRole('button', { name: /Words and structure/ }).click()
   await expect.poll(() => sheetText(page, 'Page 1')).toContain('New pier')
@@ -125,9 +138,14 @@ test('text with structure is asked about once, and takes the document’s own st
   await expect(page.getByLabel('Text pasted with structure')).toHaveValue('structure')
 })
 
-test('a deck: its notes, masters, contact sheet and plain reading; a wrong face in a chart is marked', async ({ page }) => {
+test('a deck: its notes, masters, contact sheet and plain reading; a wrong face in a chart is marked', async ({
+  page,
+}) => {
   await openOnDesk(page, 'Deck.odp', seasonReview())
-  await page.getByRole('button', { name: /Skerrow Regular/ }).first().click()
+  await page
+    .getByRole('button', { name: /Skerrow Regular/ })
+    .first()
+    .click()
   await expect(page.getByText(/Place 1 of \d+/)).toBeVisible()
   await page.getByRole('tab', { name: 'Pages' }).click()
   await page.getByRole('radio', { name: /Speaker notes/ }).click()
@@ -155,7 +173,9 @@ test('a deck: its notes, masters, contact sheet and plain reading; a wrong face 
   await expect(page.getByText('of 14')).toBeVisible({ timeout: 20_000 })
 })
 
-test('a folded sheet: what lies off it and what is absent is said; a frame is chosen, moved and sized', async ({ page }) => {
+test('a folded sheet: what lies off it and what is absent is said; a frame is chosen, moved and sized', async ({
+  page,
+}) => {
   await openOnDesk(page, 'Folded.odg', galleyMenu())
   await page.getByRole('tab', { name: 'Pages' }).click()
   await expect(page.getByText('Absent picture: Gull')).toBeVisible({ timeout: 20_000 })
@@ -196,7 +216,11 @@ test('a folded sheet: what lies off it and what is absent is said; a frame is ch
   await stored(page)
   const now = parts(await downloadFile(page, 'Folded'))
   const old = parts(galleyMenu())
-  expect(otherDifferences(old['content.xml']!, now['content.xml']!).every(difference => /svg:(x|y|width|height)/.test(difference))).toBe(true)
+  expect(
+    otherDifferences(old['content.xml']!, now['content.xml']!).every(difference =>
+      /svg:(x|y|width|height)/.test(difference),
+    ),
+  ).toBe(true)
   expect(openDocument(saveDocument(openDocument(galleyMenu()))).kind).toBe('drawing')
 })
 

@@ -19,7 +19,10 @@ const base = `http://127.0.0.1:${port}`
 const many = Number(process.env.MORPHENE_BATCH_DOCUMENTS ?? 30)
 let server: ChildProcess
 let knex: Knex
-beforeAll(async () => { knex = await connect(); server = await startServer(port) })
+beforeAll(async () => {
+  knex = await connect()
+  server = await startServer(port)
+})
 afterAll(async () => {
   await endServer(server)
   // What waits for nobody would keep the other tests' servers busy.
@@ -27,25 +30,41 @@ afterAll(async () => {
   await knex.destroy()
 })
 
-const post = (path: string, body: unknown = {}) => fetch(`${base}${path}`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } })
-const get = async <T>(path: string): Promise<T> => await (await fetch(`${base}${path}`)).json() as T
+const post = (path: string, body: unknown = {}) =>
+  fetch(`${base}${path}`, {
+    method: 'POST',
+    body: JSON.stringify(body),
+    headers: { 'content-type': 'application/json' },
+  })
+const get = async <T>(path: string): Promise<T> => (await (await fetch(`${base}${path}`)).json()) as T
 const batchNow = (id: string) => get<Batch>(`/api/batches/${id}`)
 const swap = swapRequestSchema.parse({ wishes: [{ from: { family: 'Skerrow' }, to: { family: 'Work Sans' } }] })
 
 /** Waits until a batch is as asked. */
 async function until(id: string, what: (batch: Batch) => boolean, seconds = 600): Promise<Batch> {
   for (let tries = 0; tries < seconds * 10; tries++) {
-    try { const batch = await batchNow(id); if (what(batch)) return batch }
-    catch { /* The server may just be away. */ }
+    try {
+      const batch = await batchNow(id)
+      if (what(batch)) return batch
+    } catch {
+      /* The server may just be away. */
+    }
     await pause(100)
   }
-  throw new Error(`the batch never came so far: ${JSON.stringify((await batchNow(id)).documents.map(each => [each.state, each.message]))}`)
+  throw new Error(
+    `the batch never came so far: ${JSON.stringify((await batchNow(id)).documents.map(each => [each.state, each.message]))}`,
+  )
 }
 
 async function documents(count: number, pages: number, word = 'Notice'): Promise<string[]> {
   const ids: string[] = []
   for (let index = 0; index < count; index++) {
-    const { id } = await addDocument(knex, { fileName: `${word} ${index}.odt`, kind: 'text', signed: false, bytes: longDocument(pages, `${word} ${index}`) })
+    const { id } = await addDocument(knex, {
+      fileName: `${word} ${index}.odt`,
+      kind: 'text',
+      signed: false,
+      bytes: longDocument(pages, `${word} ${index}`),
+    })
     ids.push(id)
   }
   // Counting is not what is tried here.
@@ -55,51 +74,66 @@ async function documents(count: number, pages: number, word = 'Notice'): Promise
 async function planned(ids: readonly string[], wish: object = { kind: 'swap', request: swap }): Promise<Batch> {
   const response = await post('/api/batches', { wish, documents: ids })
   expect(response.status).toBe(201)
-  return until((await response.json() as { id: string }).id, batch => batch.state === 'planned')
+  return until(((await response.json()) as { id: string }).id, batch => batch.state === 'planned')
 }
-const has = (bytes: Uint8Array, family: string): boolean => { const files = parts(bytes); return xmlParts(files).some(path => familiesIn(files[path]!).has(family)) }
+const has = (bytes: Uint8Array, family: string): boolean => {
+  const files = parts(bytes)
+  return xmlParts(files).some(path => familiesIn(files[path]!).has(family))
+}
 const versionOf = async (id: string) => Number((await knex('documents').where({ id }).first('version'))!.version)
 
 describe('one plan over many documents', () => {
-  it(`${many} of 20 pages: progress, pause, and the server killed at random moments: each wholly old or wholly new, and the job goes on`, async () => {
-    const ids = await documents(many, 20)
-    const olds = new Map(await Promise.all(ids.map(async id => [id, (await versionContent(knex, id, 1))!.bytes] as const)))
-    const batch = await planned(ids)
-    expect(batch.documents).toHaveLength(many)
-    for (const each of batch.documents) expect(each).toMatchObject({ state: 'planned', base: 1, effects: { pagesBefore: 20, missingGlyphs: 0 } })
-    expect((await post(`/api/batches/${batch.id}/apply`)).status).toBe(200)
-    await until(batch.id, now => now.documents.filter(each => each.state === 'done').length >= 2)
-    expect((await post(`/api/batches/${batch.id}/steer`, { how: 'pause' })).status).toBe(200)
-    // What was being done is finished; then it rests.
-    await pause(1500)
-    const rests = (await batchNow(batch.id)).documents.filter(each => each.state === 'done').length
-    await pause(1200)
-    expect((await batchNow(batch.id)).documents.filter(each => each.state === 'done').length).toBe(rests)
-    expect(rests).toBeLessThan(many)
-    expect((await post(`/api/batches/${batch.id}/steer`, { how: 'resume' })).status).toBe(200)
-    for (let kills = 0; kills < 3; kills++) {
-      await pause(300 + Math.random() * 900)
-      await endServer(server, 'SIGKILL')
-      for (const id of ids) {
-        const version = await versionOf(id)
-        const { bytes } = (await versionContent(knex, id, version))!
-        if (version === 1) expect(Buffer.compare(bytes, olds.get(id)!)).toBe(0)
-        else expect(has(bytes, 'skerrow')).toBe(false)
-        const known = await knex('batch_documents').where({ batch: batch.id, document: id }).first<{ state: string, made: number | null }>('state', 'made')
-        expect([known!.state, known!.made], id).toEqual(version === 1 ? ['planned', null] : ['done', version])
+  it(
+    `${many} of 20 pages: progress, pause, and the server killed at random moments: ` +
+      `each wholly old or wholly new, and the job goes on`,
+    async () => {
+      const ids = await documents(many, 20)
+      const olds = new Map(
+        await Promise.all(ids.map(async id => [id, (await versionContent(knex, id, 1))!.bytes] as const)),
+      )
+      const batch = await planned(ids)
+      expect(batch.documents).toHaveLength(many)
+      for (const each of batch.documents)
+        expect(each).toMatchObject({ state: 'planned', base: 1, effects: { pagesBefore: 20, missingGlyphs: 0 } })
+      expect((await post(`/api/batches/${batch.id}/apply`)).status).toBe(200)
+      await until(batch.id, now => now.documents.filter(each => each.state === 'done').length >= 2)
+      expect((await post(`/api/batches/${batch.id}/steer`, { how: 'pause' })).status).toBe(200)
+      // What was being done is finished; then it rests.
+      await pause(1500)
+      const rests = (await batchNow(batch.id)).documents.filter(each => each.state === 'done').length
+      await pause(1200)
+      expect((await batchNow(batch.id)).documents.filter(each => each.state === 'done').length).toBe(rests)
+      expect(rests).toBeLessThan(many)
+      expect((await post(`/api/batches/${batch.id}/steer`, { how: 'resume' })).status).toBe(200)
+      for (let kills = 0; kills < 3; kills++) {
+        await pause(300 + Math.random() * 900)
+        await endServer(server, 'SIGKILL')
+        for (const id of ids) {
+          const version = await versionOf(id)
+          const { bytes } = (await versionContent(knex, id, version))!
+          if (version === 1) expect(Buffer.compare(bytes, olds.get(id)!)).toBe(0)
+          else expect(has(bytes, 'skerrow')).toBe(false)
+          const known = await knex('batch_documents')
+            .where({ batch: batch.id, document: id })
+            .first<{ state: string; made: number | null }>('state', 'made')
+          expect([known!.state, known!.made], id).toEqual(version === 1 ? ['planned', null] : ['done', version])
+        }
+        server = await startServer(port)
       }
-      server = await startServer(port)
-    }
-    const done = await until(batch.id, now => now.state === 'done')
-    expect(done.documents.every(each => each.state === 'done' && each.made === 2)).toBe(true)
-    for (const id of ids) {
-      const { bytes } = (await versionContent(knex, id, 2))!
-      expect(has(bytes, 'skerrow')).toBe(false)
-      expect(has(bytes, 'work sans')).toBe(true)
-      expect(saveDocument(openDocument(bytes))).toEqual(bytes)
-    }
-    expect((await get<{ id: string, done: number, count: number }[]>('/api/batches')).find(each => each.id === batch.id)).toMatchObject({ done: many, count: many })
-  }, 900_000)
+      const done = await until(batch.id, now => now.state === 'done')
+      expect(done.documents.every(each => each.state === 'done' && each.made === 2)).toBe(true)
+      for (const id of ids) {
+        const { bytes } = (await versionContent(knex, id, 2))!
+        expect(has(bytes, 'skerrow')).toBe(false)
+        expect(has(bytes, 'work sans')).toBe(true)
+        expect(saveDocument(openDocument(bytes))).toEqual(bytes)
+      }
+      expect(
+        (await get<{ id: string; done: number; count: number }[]>('/api/batches')).find(each => each.id === batch.id),
+      ).toMatchObject({ done: many, count: many })
+    },
+    900_000,
+  )
 
   it('is taken back where nobody changed a document since', async () => {
     const ids = await documents(3, 2, 'Back')
@@ -107,30 +141,51 @@ describe('one plan over many documents', () => {
     await post(`/api/batches/${batch.id}/apply`)
     await until(batch.id, now => now.state === 'done')
     // One goes on meanwhile.
-    const changed = await post(`/api/documents/${ids[1]}/swap`, { base: 2, request: swapRequestSchema.parse({ wishes: [{ from: { family: 'Work Sans' }, to: { family: 'Inter' } }] }) })
+    const changed = await post(`/api/documents/${ids[1]}/swap`, {
+      base: 2,
+      request: swapRequestSchema.parse({ wishes: [{ from: { family: 'Work Sans' }, to: { family: 'Inter' } }] }),
+    })
     expect(changed.status).toBe(200)
     expect((await post(`/api/batches/${batch.id}/undo`)).status).toBe(200)
     const undone = await batchNow(batch.id)
     expect(undone.documents.map(each => each.state)).toEqual(['undone', 'done', 'undone'])
     expect(undone.documents[1]!.message).toContain('changed since')
     expect(await versionOf(ids[0]!)).toBe(3)
-    expect(Buffer.compare((await versionContent(knex, ids[0]!, 3))!.bytes, (await versionContent(knex, ids[0]!, 1))!.bytes)).toBe(0)
+    expect(
+      Buffer.compare((await versionContent(knex, ids[0]!, 3))!.bytes, (await versionContent(knex, ids[0]!, 1))!.bytes),
+    ).toBe(0)
     expect(has((await versionContent(knex, ids[1]!, 3))!.bytes, 'inter')).toBe(true)
     expect((await post(`/api/batches/${batch.id}/undo`)).status).toBe(409)
   }, 60_000)
 
-  it('a failure in one leaves the others done and says why; documents without the font have nothing to do; those left out stay', async () => {
-    const ids = await documents(4, 1, 'Some')
-    const { id: other } = await addDocument(knex, { fileName: 'Other.odt', kind: 'text', signed: false, bytes: longDocument(1, 'Other', 'Spectral') })
-    const batch = await planned([...ids, other])
-    expect(batch.documents.find(each => each.document === other)).toMatchObject({ state: 'nothing' })
-    expect((await post(`/api/documents/${ids[0]}/swap`, { base: 1, request: swap })).status).toBe(200)
-    await post(`/api/batches/${batch.id}/apply`, { leftOut: [ids[1]] })
-    const done = await until(batch.id, now => now.state === 'done')
-    expect(Object.fromEntries(done.documents.map(each => [each.fileName, each.state]))).toEqual({ 'Some 0.odt': 'failed', 'Some 1.odt': 'left-out', 'Some 2.odt': 'done', 'Some 3.odt': 'done', 'Other.odt': 'nothing' })
-    expect(done.documents.find(each => each.state === 'failed')!.message).toContain('changed since it was planned')
-    expect(await versionOf(ids[1]!)).toBe(1)
-  }, 60_000)
+  it(
+    'a failure in one leaves the others done and says why; documents without the font have ' +
+      'nothing to do; those left out stay',
+    async () => {
+      const ids = await documents(4, 1, 'Some')
+      const { id: other } = await addDocument(knex, {
+        fileName: 'Other.odt',
+        kind: 'text',
+        signed: false,
+        bytes: longDocument(1, 'Other', 'Spectral'),
+      })
+      const batch = await planned([...ids, other])
+      expect(batch.documents.find(each => each.document === other)).toMatchObject({ state: 'nothing' })
+      expect((await post(`/api/documents/${ids[0]}/swap`, { base: 1, request: swap })).status).toBe(200)
+      await post(`/api/batches/${batch.id}/apply`, { leftOut: [ids[1]] })
+      const done = await until(batch.id, now => now.state === 'done')
+      expect(Object.fromEntries(done.documents.map(each => [each.fileName, each.state]))).toEqual({
+        'Some 0.odt': 'failed',
+        'Some 1.odt': 'left-out',
+        'Some 2.odt': 'done',
+        'Some 3.odt': 'done',
+        'Other.odt': 'nothing',
+      })
+      expect(done.documents.find(each => each.state === 'failed')!.message).toContain('changed since it was planned')
+      expect(await versionOf(ids[1]!)).toBe(1)
+    },
+    60_000,
+  )
 
   it('is cancelled, with what is done kept', async () => {
     const ids = await documents(12, 10, 'Stop')
@@ -156,9 +211,12 @@ describe('one plan over many documents', () => {
     const text = new TextDecoder().decode(parts((await versionContent(knex, ids[0]!, 2))!.bytes)['content.xml'])
     expect(text).toContain('The boat leaves')
     expect(text).not.toContain('launch')
-    const refused = await post('/api/batches', { documents: ids, wish: { kind: 'swap', request: { ...swap, spared: [{ part: 'content.xml', node: 1 }] } } })
+    const refused = await post('/api/batches', {
+      documents: ids,
+      wish: { kind: 'swap', request: { ...swap, spared: [{ part: 'content.xml', node: 1 }] } },
+    })
     expect(refused.status).toBe(422)
-    expect((await refused.json() as { message: string }).message).toContain('belong to one document')
+    expect(((await refused.json()) as { message: string }).message).toContain('belong to one document')
     expect((await post('/api/batches', { documents: [], wish: { kind: 'swap', request: swap } })).status).toBe(400)
     expect((await fetch(`${base}/api/batches/none`)).status).toBe(404)
   }, 60_000)

@@ -29,23 +29,41 @@ afterAll(async () => {
   await knex.destroy()
 })
 
-const counts = async () => Promise.all(['documents', 'versions', 'jobs', 'blobs', 'document_faces'].map(async table => Number((await knex(table).count({ n: '*' }).first())!.n)))
-const upload = (bytes: Uint8Array, name = 'guide.odt') => fetch(`${base}/api/documents?name=${encodeURIComponent(name)}`, { method: 'POST', body: bytes as Uint8Array<ArrayBuffer> })
-const post = (path: string, body: unknown, headers: Record<string, string> = {}) => fetch(`${base}${path}`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json', ...headers } })
-const get = async <T>(path: string): Promise<T> => await (await fetch(`${base}${path}`)).json() as T
+const counts = async () =>
+  Promise.all(
+    ['documents', 'versions', 'jobs', 'blobs', 'document_faces'].map(async table =>
+      Number((await knex(table).count({ n: '*' }).first())!.n),
+    ),
+  )
+const upload = (bytes: Uint8Array, name = 'guide.odt') =>
+  fetch(`${base}/api/documents?name=${encodeURIComponent(name)}`, {
+    method: 'POST',
+    body: bytes as Uint8Array<ArrayBuffer>,
+  })
+const post = (path: string, body: unknown, headers: Record<string, string> = {}) =>
+  fetch(`${base}${path}`, {
+    method: 'POST',
+    body: JSON.stringify(body),
+    headers: { 'content-type': 'application/json', ...headers },
+  })
+const get = async <T>(path: string): Promise<T> => (await (await fetch(`${base}${path}`)).json()) as T
 const bytesOf = async (path: string) => new Uint8Array(await (await fetch(`${base}${path}`)).arrayBuffer())
 const swap = (from: string, to: string) => ({ wishes: [{ from: { family: from }, to: { family: to } }] })
-interface Info { document: { version: number }, versions: { number: number, title: string, state: number }[], history: { undo: { title: string } | null, redo: { title: string } | null } }
+interface Info {
+  document: { version: number }
+  versions: { number: number; title: string; state: number }[]
+  history: { undo: { title: string } | null; redo: { title: string } | null }
+}
 
 async function added(bytes: Uint8Array = guide): Promise<string> {
   const response = await upload(bytes)
   expect(response.status).toBe(201)
-  return (await response.json() as { id: string }).id
+  return ((await response.json()) as { id: string }).id
 }
 async function surveyed(id: string): Promise<Census> {
   for (let tries = 0; tries < 300; tries++) {
     const response = await fetch(`${base}/api/documents/${id}/census`)
-    if (response.ok) return await response.json() as Census
+    if (response.ok) return (await response.json()) as Census
     await new Promise(resolve => setTimeout(resolve, 100))
   }
   throw new Error('the document was never counted')
@@ -55,7 +73,7 @@ describe('bad files', () => {
   it.each(badFiles)('%s: refused with a sentence, and no row stays behind', async (_name, make, word) => {
     const before = await counts()
     const response = await upload(make())
-    const { message } = await response.json() as { message: string }
+    const { message } = (await response.json()) as { message: string }
     expect(response.status).toBeGreaterThanOrEqual(400)
     expect(response.status).toBeLessThan(500)
     expect(message).toMatch(word)
@@ -66,7 +84,15 @@ describe('bad files', () => {
   it('300 MB: refused before it has arrived', async () => {
     const before = await counts()
     const status = await new Promise<number>((resolve, reject) => {
-      const sending = httpRequest(`${base}/api/documents?name=big.odt`, { method: 'POST', headers: { 'content-length': 300 * 1024 * 1024 } }, (response) => { resolve(response.statusCode ?? 0); response.resume(); sending.destroy() })
+      const sending = httpRequest(
+        `${base}/api/documents?name=big.odt`,
+        { method: 'POST', headers: { 'content-length': 300 * 1024 * 1024 } },
+        response => {
+          resolve(response.statusCode ?? 0)
+          response.resume()
+          sending.destroy()
+        },
+      )
       sending.on('error', reject)
       sending.write(Buffer.alloc(65536))
     })
@@ -92,13 +118,17 @@ describe('a document on the shelf', () => {
     const csv = await fetch(`${base}/api/documents/${id}/census?format=csv`)
     expect(csv.headers.get('content-disposition')).toContain('guide census.csv')
     expect(await csv.text()).toContain('Skerrow')
-    const cards = await get<{ id: string, settled: number, faces: { family: string }[] }[]>('/api/shelf')
+    const cards = await get<{ id: string; settled: number; faces: { family: string }[] }[]>('/api/shelf')
     expect(cards.find(card => card.id === id)).toMatchObject({ settled: census.settled })
-    expect(Number((await knex('document_faces').where({ document: id, family: 'Skerrow' }).count({ n: '*' }).first())!.n)).toBeGreaterThan(0)
+    expect(
+      Number((await knex('document_faces').where({ document: id, family: 'Skerrow' }).count({ n: '*' }).first())!.n),
+    ).toBeGreaterThan(0)
   })
 
   it('says that a change ends its signature', async () => {
-    const response = await upload(makeOdt({ parts: [{ path: 'META-INF/documentsignatures.xml', type: '', content: '<x/>' }] }))
+    const response = await upload(
+      makeOdt({ parts: [{ path: 'META-INF/documentsignatures.xml', type: '', content: '<x/>' }] }),
+    )
     expect(await response.json()).toMatchObject({ signed: true })
   })
 
@@ -109,11 +139,21 @@ describe('a document on the shelf', () => {
     const swapped = await bytesOf(`/api/documents/${id}/file`)
     expect(swapped).not.toEqual(guide)
     expect(await bytesOf(`/api/documents/${id}/file?version=1`)).toEqual(guide)
-    expect(await get<object>(`/api/documents/${id}/record?version=2`)).toMatchObject({ kind: 'swap', places: 7, effects: { pagesBefore: 24 } })
-    expect((await get<Info>(`/api/documents/${id}`)).history).toMatchObject({ undo: { title: 'Skerrow gives way to Work Sans' }, redo: null })
+    expect(await get<object>(`/api/documents/${id}/record?version=2`)).toMatchObject({
+      kind: 'swap',
+      places: 7,
+      effects: { pagesBefore: 24 },
+    })
+    expect((await get<Info>(`/api/documents/${id}`)).history).toMatchObject({
+      undo: { title: 'Skerrow gives way to Work Sans' },
+      redo: null,
+    })
     await post(`/api/documents/${id}/step`, { base: 2, direction: 'undo' })
     expect(await bytesOf(`/api/documents/${id}/file`)).toEqual(guide)
-    expect((await get<Info>(`/api/documents/${id}`)).history).toMatchObject({ undo: null, redo: { title: 'Skerrow gives way to Work Sans' } })
+    expect((await get<Info>(`/api/documents/${id}`)).history).toMatchObject({
+      undo: null,
+      redo: { title: 'Skerrow gives way to Work Sans' },
+    })
     await post(`/api/documents/${id}/step`, { base: 3, direction: 'redo' })
     expect(await bytesOf(`/api/documents/${id}/file`)).toEqual(swapped)
     expect((await post(`/api/documents/${id}/step`, { base: 4, direction: 'redo' })).status).toBe(422)
@@ -129,30 +169,67 @@ describe('a document on the shelf', () => {
     const part = document.parts.get('content.xml')!
     const paragraph = [...part.descendants()].find(each => each.name === 'text:p' && part.textOf(each.id).length > 100)!
     const firstId = part.nextId
-    const edits = [{ edit: { type: 'text' as const, part: 'content.xml', node: paragraph.id, from: 4, to: 4, text: 'quite ' }, firstId }, { edit: { type: 'split' as const, part: 'content.xml', node: paragraph.id, at: 10 }, firstId: firstId + 50 }]
+    const edits = [
+      {
+        edit: { type: 'text' as const, part: 'content.xml', node: paragraph.id, from: 4, to: 4, text: 'quite ' },
+        firstId,
+      },
+      { edit: { type: 'split' as const, part: 'content.xml', node: paragraph.id, at: 10 }, firstId: firstId + 50 },
+    ]
     const response = await post(`/api/documents/${id}/edit`, { base: 1, edits })
     expect(response.status).toBe(200)
-    expect(await response.json()).toMatchObject({ version: { number: 2, madeBy: 'edit', title: 'Edited text in a paragraph' }, said: [] })
-    expect(Buffer.compare(await bytesOf(`/api/documents/${id}/file`), saveDocument(makeEdits(document, edits).document))).toBe(0)
+    expect(await response.json()).toMatchObject({
+      version: { number: 2, madeBy: 'edit', title: 'Edited text in a paragraph' },
+      said: [],
+    })
+    expect(
+      Buffer.compare(await bytesOf(`/api/documents/${id}/file`), saveDocument(makeEdits(document, edits).document)),
+    ).toBe(0)
     // New nodes keep their ids: a second edit finds the paragraph that the first one made.
     const made = makeEdits(document, edits).made!
-    const again = await post(`/api/documents/${id}/edit`, { base: 2, edits: [{ edit: { type: 'text', part: 'content.xml', node: made, from: 0, to: 1, text: '' }, firstId: firstId + 100 }] })
+    const again = await post(`/api/documents/${id}/edit`, {
+      base: 2,
+      edits: [
+        { edit: { type: 'text', part: 'content.xml', node: made, from: 0, to: 1, text: '' }, firstId: firstId + 100 },
+      ],
+    })
     expect(again.status).toBe(200)
-    expect((await again.json() as { version: { title: string } }).version.title).toMatch(/^Deleted /)
+    expect(((await again.json()) as { version: { title: string } }).version.title).toMatch(/^Deleted /)
     expect((await post(`/api/documents/${id}/step`, { base: 3, direction: 'undo' })).status).toBe(200)
     expect((await post(`/api/documents/${id}/step`, { base: 4, direction: 'undo' })).status).toBe(200)
     expect(Buffer.compare(await bytesOf(`/api/documents/${id}/file`), guide)).toBe(0)
   })
 
   it('refuses edits that do not fit, with a sentence, and stores nothing of them', async () => {
-    const id = await added(makeOdt({ body: '<text:section text:name="S" text:protected="true"><text:p>a</text:p></text:section><text:p>b</text:p>' }))
-    const nodes = [...openDocument(await bytesOf(`/api/documents/${id}/file`)).parts.get('content.xml')!.descendants()].filter(each => each.name === 'text:p').map(each => each.id) as [number, number]
-    const text = (node: number, words = 'x') => ({ edit: { type: 'text', part: 'content.xml', node, from: 0, to: 0, text: words }, firstId: 900 })
+    const id = await added(
+      makeOdt({
+        body: '<text:section text:name="S" text:protected="true"><text:p>a</text:p></text:section><text:p>b</text:p>',
+      }),
+    )
+    const nodes = [
+      ...openDocument(await bytesOf(`/api/documents/${id}/file`))
+        .parts.get('content.xml')!
+        .descendants(),
+    ]
+      .filter(each => each.name === 'text:p')
+      .map(each => each.id) as [number, number]
+    const text = (node: number, words = 'x') => ({
+      edit: { type: 'text', part: 'content.xml', node, from: 0, to: 0, text: words },
+      firstId: 900,
+    })
     const before = await counts()
     const refused = await post(`/api/documents/${id}/edit`, { base: 1, edits: [text(nodes[1]), text(nodes[0])] })
     expect(refused.status).toBe(422)
-    expect((await refused.json() as { message: string }).message).toBe('The section “S” is protected. Nothing was changed.')
-    for (const body of [{ base: 1, edits: [] }, { base: 1, edits: [text(nodes[1], 'a\u0000')] }, { base: 1, edits: [{ edit: { type: 'restore-node' }, firstId: 1 }] }, { base: 1 }]) expect((await post(`/api/documents/${id}/edit`, body)).status).toBe(400)
+    expect(((await refused.json()) as { message: string }).message).toBe(
+      'The section “S” is protected. Nothing was changed.',
+    )
+    for (const body of [
+      { base: 1, edits: [] },
+      { base: 1, edits: [text(nodes[1], 'a\u0000')] },
+      { base: 1, edits: [{ edit: { type: 'restore-node' }, firstId: 1 }] },
+      { base: 1 },
+    ])
+      expect((await post(`/api/documents/${id}/edit`, body)).status).toBe(400)
     expect((await post(`/api/documents/${id}/edit`, { base: 7, edits: [text(nodes[1])] })).status).toBe(409)
     expect(await counts()).toEqual(before)
     expect((await get<Info>(`/api/documents/${id}`)).document.version).toBe(1)
@@ -162,11 +239,16 @@ describe('a document on the shelf', () => {
     const review = seasonReview()
     const response = await upload(review, 'Season review.odp')
     expect(response.status).toBe(201)
-    const { id } = await response.json() as { id: string }
+    const { id } = (await response.json()) as { id: string }
     const file = await fetch(`${base}/api/documents/${id}/file`)
     expect(file.headers.get('content-type')).toBe('application/vnd.oasis.opendocument.presentation')
     expect(Buffer.compare(new Uint8Array(await file.arrayBuffer()), review)).toBe(0)
-    const pages = async (query: string) => (JSON.parse(decodeURIComponent((await fetch(`${base}/api/documents/${id}/pdf${query}`)).headers.get('x-pdf-notes')!)) as { pages: number }).pages
+    const pages = async (query: string) =>
+      (
+        JSON.parse(
+          decodeURIComponent((await fetch(`${base}/api/documents/${id}/pdf${query}`)).headers.get('x-pdf-notes')!),
+        ) as { pages: number }
+      ).pages
     expect([await pages(''), await pages('?notes=yes')]).toEqual([14, 28])
     const swapped = await post(`/api/documents/${id}/swap`, { base: 1, request: swap('Skerrow', 'Literata') })
     expect(swapped.status).toBe(200)
@@ -177,14 +259,17 @@ describe('a document on the shelf', () => {
   it('makes texts of plain text, Markdown and HTML, and says what was left', async () => {
     const response = await upload(new TextEncoder().encode('# Tides\n\nHigh at *noon*. ![chart](a.png)'), 'Tides.md')
     expect(response.status).toBe(201)
-    const { id, left } = await response.json() as { id: string, left: unknown }
+    const { id, left } = (await response.json()) as { id: string; left: unknown }
     expect(left).toEqual([{ what: 'pictures', count: 1 }])
-    const info = await get<{ document: { fileName: string, kind: string } }>(`/api/documents/${id}`)
+    const info = await get<{ document: { fileName: string; kind: string } }>(`/api/documents/${id}`)
     expect(info.document).toMatchObject({ fileName: 'Tides.odt', kind: 'text' })
     expect(openDocument(await bytesOf(`/api/documents/${id}/file`)).title).toBe('Tides')
     const before = await counts()
     const empty = await upload(new Uint8Array(), 'Nothing.txt')
-    expect([empty.status, (await empty.json() as { message: string }).message]).toEqual([422, 'This file is empty. Nothing was kept.'])
+    expect([empty.status, ((await empty.json()) as { message: string }).message]).toEqual([
+      422,
+      'This file is empty. Nothing was kept.',
+    ])
     expect(await counts()).toEqual(before)
   })
 
@@ -193,28 +278,43 @@ describe('a document on the shelf', () => {
     const margins = { top: 10, bottom: 10, left: 10, right: 10 }
     const made = await post('/api/documents/new', { kind: 'drawing', title: 'A/card', page, margins, pages: 3 })
     expect(made.status).toBe(201)
-    const { id } = await made.json() as { id: string }
+    const { id } = (await made.json()) as { id: string }
     expect((await get<{ document: { fileName: string } }>(`/api/documents/${id}`)).document.fileName).toBe('A card.odg')
     const copy = await post('/api/documents/new', { template: id, title: 'Second' })
     expect(copy.status).toBe(201)
-    const second = (await copy.json() as { id: string }).id
-    expect(Buffer.compare(await bytesOf(`/api/documents/${second}/file`), await bytesOf(`/api/documents/${id}/file`))).toBe(0)
-    expect((await post('/api/documents/new', { kind: 'text', title: '', page: { width: 20, height: 20 }, margins })).status).toBe(400)
+    const second = ((await copy.json()) as { id: string }).id
+    expect(
+      Buffer.compare(await bytesOf(`/api/documents/${second}/file`), await bytesOf(`/api/documents/${id}/file`)),
+    ).toBe(0)
+    expect(
+      (await post('/api/documents/new', { kind: 'text', title: '', page: { width: 20, height: 20 }, margins })).status,
+    ).toBe(400)
     expect((await post('/api/documents/new', { template: crypto.randomUUID(), title: '' })).status).toBe(404)
   })
 
   it('tells the second of two people what the first changed, and loses nothing', async () => {
     const id = await added()
-    expect((await post(`/api/documents/${id}/swap`, { base: 1, request: swap('Skerrow', 'Work Sans') })).status).toBe(200)
+    expect((await post(`/api/documents/${id}/swap`, { base: 1, request: swap('Skerrow', 'Work Sans') })).status).toBe(
+      200,
+    )
     const late = await post(`/api/documents/${id}/swap`, { base: 1, request: swap('Jost', 'Archivo') })
     expect(late.status).toBe(409)
-    expect(await late.json()).toMatchObject({ message: expect.stringContaining('Skerrow gives way to Work Sans'), data: { current: 2, since: [{ number: 2 }] } })
+    expect(await late.json()).toMatchObject({
+      message: expect.stringContaining('Skerrow gives way to Work Sans'),
+      data: { current: 2, since: [{ number: 2 }] },
+    })
     expect((await get<Info>(`/api/documents/${id}`)).document.version).toBe(2)
   })
 
   it('two swaps at the very same moment: one is taken, one is told', async () => {
     const id = await added()
-    const statuses = (await Promise.all([swap('Skerrow', 'Work Sans'), swap('Skerrow', 'Archivo')].map(wish => post(`/api/documents/${id}/swap`, { base: 1, request: wish })))).map(response => response.status)
+    const statuses = (
+      await Promise.all(
+        [swap('Skerrow', 'Work Sans'), swap('Skerrow', 'Archivo')].map(wish =>
+          post(`/api/documents/${id}/swap`, { base: 1, request: wish }),
+        ),
+      )
+    ).map(response => response.status)
     expect(statuses.sort()).toEqual([200, 409])
   })
 
@@ -234,7 +334,11 @@ describe('a document on the shelf', () => {
     expect(response.status).toBe(200)
     expect(response.headers.get('content-type')).toBe('application/pdf')
     expect(response.headers.get('content-disposition')).toContain('guide.pdf')
-    expect(JSON.parse(decodeURIComponent(response.headers.get('x-pdf-notes')!))).toMatchObject({ pages: 24, notEmbedded: [], unlaid: [] })
+    expect(JSON.parse(decodeURIComponent(response.headers.get('x-pdf-notes')!))).toMatchObject({
+      pages: 24,
+      notEmbedded: [],
+      unlaid: [],
+    })
     expect(new TextDecoder('latin1').decode((await response.arrayBuffer()).slice(0, 8))).toBe('%PDF-1.7')
     expect((await fetch(`${base}/api/documents/${id}/pdf?bleed=400`)).status).toBe(400)
     expect((await fetch(`${base}/api/documents/${id}/pdf?version=9`)).status).toBe(400)
@@ -250,7 +354,7 @@ describe('a document on the shelf', () => {
 
 describe('the library', () => {
   it('lists faces and serves their files for ever', async () => {
-    const faces = await get<{ hash: string, family: string, fileSize: number }[]>('/api/faces')
+    const faces = await get<{ hash: string; family: string; fileSize: number }[]>('/api/faces')
     expect(faces.length).toBeGreaterThan(400)
     const file = await fetch(`${base}/api/faces/${faces[0]!.hash}`)
     expect(file.headers.get('cache-control')).toContain('immutable')
@@ -260,10 +364,20 @@ describe('the library', () => {
 
 describe('a server that is killed', () => {
   it('in the middle of a swap leaves the former version whole and the swap wholly there or wholly not', async () => {
-    const long = makeOdt({ faces: face('Jost'), automatic: paragraphStyle('P', 'style:font-name="Jost"'), body: Array.from({ length: 3000 }, (_, at) => `<text:p text:style-name="P">Paragraph ${at} of a long text that takes its time to be set in pages, twice.</text:p>`).join('') })
+    const long = makeOdt({
+      faces: face('Jost'),
+      automatic: paragraphStyle('P', 'style:font-name="Jost"'),
+      body: Array.from(
+        { length: 3000 },
+        (_, at) =>
+          `<text:p text:style-name="P">Paragraph ${at} of a long text that takes its time to be set in pages, twice.</text:p>`,
+      ).join(''),
+    })
     for (const delay of [30, 200, 500, 900]) {
       const id = await added(long)
-      const response = post(`/api/documents/${id}/swap`, { base: 1, request: swap('Jost', 'Spectral') }).catch(() => null)
+      const response = post(`/api/documents/${id}/swap`, { base: 1, request: swap('Jost', 'Spectral') }).catch(
+        () => null,
+      )
       await new Promise(resolve => setTimeout(resolve, delay))
       await endServer(server, 'SIGKILL')
       await response
@@ -274,7 +388,10 @@ describe('a server that is killed', () => {
       expect([1, 2]).toContain(document.version)
       if (document.version === 2) expect((await bytesOf(`/api/documents/${id}/file`)).length).toBeGreaterThan(1000)
       // And the document can be worked on: the same swap goes through if it had not.
-      if (document.version === 1) expect((await post(`/api/documents/${id}/swap`, { base: 1, request: swap('Jost', 'Spectral') })).status).toBe(200)
+      if (document.version === 1)
+        expect((await post(`/api/documents/${id}/swap`, { base: 1, request: swap('Jost', 'Spectral') })).status).toBe(
+          200,
+        )
     }
   })
 })

@@ -3,7 +3,17 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { getBlob, getPackage, putBlob, putPackage } from '../../server/store/blobs'
 import { connect, migrate } from '../../server/store/database'
-import { addDocument, addVersion, ConflictError, history, listVersions, storeSurvey, versionContent, type MadeBy, type VersionRow } from '../../server/store/documents'
+import {
+  addDocument,
+  addVersion,
+  ConflictError,
+  history,
+  listVersions,
+  storeSurvey,
+  versionContent,
+  type MadeBy,
+  type VersionRow,
+} from '../../server/store/documents'
 import { claimJob, leaveServer, reportJob, seeServer } from '../../server/store/jobs'
 import { paragraphStyle, sessionOf } from '../support/fixtures'
 import { testDatabase } from './running'
@@ -11,7 +21,13 @@ import { testDatabase } from './running'
 let knex: Knex
 beforeAll(async () => {
   // A database of its own: jobs put here are nobody else's.
-  knex = await connect({ host: '127.0.0.1', port: testDatabase().port, user: 'root', password: '', database: 'morphene_store_test' })
+  knex = await connect({
+    host: '127.0.0.1',
+    port: testDatabase().port,
+    user: 'root',
+    password: '',
+    database: 'morphene_store_test',
+  })
   await migrate(knex)
 })
 afterAll(async () => {
@@ -19,7 +35,14 @@ afterAll(async () => {
   await knex.destroy()
 })
 const guide = sailingGuide()
-const row = (number: number, state: number, madeBy: MadeBy): VersionRow => ({ document: 'd', number, state, madeBy, title: `v${number}`, created: new Date() })
+const row = (number: number, state: number, madeBy: MadeBy): VersionRow => ({
+  document: 'd',
+  number,
+  state,
+  madeBy,
+  title: `v${number}`,
+  created: new Date(),
+})
 
 describe('content', () => {
   it('is kept in chunks below the packet limit, and once', async () => {
@@ -44,7 +67,13 @@ describe('content', () => {
 describe('versions', () => {
   it('are added on top of the newest only, all or nothing', async () => {
     const { id } = await addDocument(knex, { fileName: 'a.odt', kind: 'text', signed: false, bytes: guide })
-    const next = { madeBy: 'swap' as const, title: 't', content: { bytes: guide, ids: { 'content.xml': [[0, 0, 5]] as const } }, operations: [], plan: null }
+    const next = {
+      madeBy: 'swap' as const,
+      title: 't',
+      content: { bytes: guide, ids: { 'content.xml': [[0, 0, 5]] as const } },
+      operations: [],
+      plan: null,
+    }
     await addVersion(knex, id, 1, next)
     await expect(addVersion(knex, id, 1, next)).rejects.toThrow(ConflictError)
     await expect(addVersion(knex, '00000000-0000-4000-8000-000000000000', 1, next)).rejects.toThrow(RangeError)
@@ -56,7 +85,10 @@ describe('versions', () => {
 
   it('keep the count of faces whose names the database cannot tell apart', async () => {
     const { id } = await addDocument(knex, { fileName: 'b.odt', kind: 'text', signed: false, bytes: guide })
-    const { census } = sessionOf({ styles: paragraphStyle('A', 'fo:font-family="\'Arial \'"') + paragraphStyle('B', 'fo:font-family="Arial"'), body: '<text:p text:style-name="A">one</text:p><text:p text:style-name="B">two</text:p>' }).detail
+    const { census } = sessionOf({
+      styles: paragraphStyle('A', 'fo:font-family="\'Arial \'"') + paragraphStyle('B', 'fo:font-family="Arial"'),
+      body: '<text:p text:style-name="A">one</text:p><text:p text:style-name="B">two</text:p>',
+    }).detail
     const faces = [census.faces[0]!, { ...census.faces[0]!, family: `${census.faces[0]!.family} ` }]
     await storeSurvey(knex, id, 1, { ...census, faces }, '<svg/>')
     const rows = await knex('document_faces').where({ document: id }).select<{ characters: number }[]>('characters')
@@ -80,7 +112,8 @@ describe('versions', () => {
 describe('jobs', () => {
   it('are claimed once, however many servers ask', async () => {
     await knex('jobs').delete()
-    for (let count = 0; count < 3; count++) await addDocument(knex, { fileName: `${count}.odt`, kind: 'text', signed: false, bytes: guide })
+    for (let count = 0; count < 3; count++)
+      await addDocument(knex, { fileName: `${count}.odt`, kind: 'text', signed: false, bytes: guide })
     await seeServer(knex, 'one')
     const claimed = await Promise.all(Array.from({ length: 6 }, () => claimJob(knex, 'one')))
     const ids = claimed.filter(job => job !== null).map(job => job.id)
@@ -90,10 +123,12 @@ describe('jobs', () => {
     // A server that is seen keeps its jobs; what one held that is gone is given out again.
     await seeServer(knex, 'one')
     expect(await claimJob(knex, 'two')).toBeNull()
-    await knex('servers').where({ id: 'one' }).update({ seen: new Date(Date.now() - 60_000) })
+    await knex('servers')
+      .where({ id: 'one' })
+      .update({ seen: new Date(Date.now() - 60_000) })
     expect((await claimJob(knex, 'two'))!.id).toBe(ids[1])
     await seeServer(knex, 'two')
     await leaveServer(knex, 'two')
-    expect((await claimJob(knex, 'three'))).not.toBeNull()
+    expect(await claimJob(knex, 'three')).not.toBeNull()
   })
 })

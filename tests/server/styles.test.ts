@@ -14,17 +14,25 @@ const port = Number(process.env.MORPHENE_TEST_PORT ?? 3411) + 3
 const base = `http://127.0.0.1:${port}`
 const guide = sailingGuide()
 let server: ChildProcess
-beforeAll(async () => { server = await startServer(port) })
-afterAll(async () => { await endServer(server) })
+beforeAll(async () => {
+  server = await startServer(port)
+})
+afterAll(async () => {
+  await endServer(server)
+})
 
-const send = (method: string, path: string, body: unknown) => fetch(`${base}${path}`, { method, body: JSON.stringify(body), headers: { 'content-type': 'application/json' } })
+const send = (method: string, path: string, body: unknown) =>
+  fetch(`${base}${path}`, { method, body: JSON.stringify(body), headers: { 'content-type': 'application/json' } })
 const post = (path: string, body: unknown) => send('POST', path, body)
-const get = async <T>(path: string): Promise<T> => await (await fetch(`${base}${path}`)).json() as T
+const get = async <T>(path: string): Promise<T> => (await (await fetch(`${base}${path}`)).json()) as T
 const bytesOf = async (path: string) => new Uint8Array(await (await fetch(`${base}${path}`)).arrayBuffer())
-const messageOf = async (response: Response) => (await response.json() as { message: string }).message
+const messageOf = async (response: Response) => ((await response.json()) as { message: string }).message
 async function added(): Promise<string> {
-  const response = await fetch(`${base}/api/documents?name=styled.odt`, { method: 'POST', body: guide as Uint8Array<ArrayBuffer> })
-  return (await response.json() as { id: string }).id
+  const response = await fetch(`${base}/api/documents?name=styled.odt`, {
+    method: 'POST',
+    body: guide as Uint8Array<ArrayBuffer>,
+  })
+  return ((await response.json()) as { id: string }).id
 }
 
 describe('wishes about styles', () => {
@@ -33,38 +41,80 @@ describe('wishes about styles', () => {
     const request = { wishes: [settleAll], struck: [] }
     const response = await post(`/api/documents/${id}/styles`, { base: 1, request })
     expect(response.status).toBe(200)
-    expect(await response.json()).toMatchObject({ version: { number: 2, madeBy: 'styles', title: 'Settled local formatting in 17 places' }, made: [] })
-    expect(await bytesOf(`/api/documents/${id}/file`)).toEqual(saveDocument(session(guide).planStyles(request, false).after.document))
-    const record = await get<{ rows: unknown[], operations: unknown[] }>(`/api/documents/${id}/record`)
+    expect(await response.json()).toMatchObject({
+      version: { number: 2, madeBy: 'styles', title: 'Settled local formatting in 17 places' },
+      made: [],
+    })
+    expect(await bytesOf(`/api/documents/${id}/file`)).toEqual(
+      saveDocument(session(guide).planStyles(request, false).after.document),
+    )
+    const record = await get<{ rows: unknown[]; operations: unknown[] }>(`/api/documents/${id}/record`)
     expect([record.rows.length, record.operations.length]).toEqual([6, 0])
     const pdf = await bytesOf(`/api/documents/${id}/record-pdf?version=2`)
     expect(new TextDecoder().decode(pdf.slice(0, 5))).toBe('%PDF-')
     expect((await fetch(`${base}/api/documents/${id}/record-pdf?version=1`)).status).toBe(404)
     expect((await post(`/api/documents/${id}/styles`, { base: 1, request })).status).toBe(409)
     const again = await post(`/api/documents/${id}/styles`, { base: 2, request })
-    expect([again.status, await messageOf(again)]).toEqual([422, 'Everything is already as you ask, or every row is struck. Nothing was changed.'])
+    expect([again.status, await messageOf(again)]).toEqual([
+      422,
+      'Everything is already as you ask, or every row is struck. Nothing was changed.',
+    ])
     expect((await post(`/api/documents/${id}/step`, { base: 2, direction: 'undo' })).status).toBe(200)
     expect(await bytesOf(`/api/documents/${id}/file`)).toEqual(guide)
   })
 
   it('are refused with a sentence where they cannot be met, and leave no version', async () => {
     const id = await added()
-    const bad = await post(`/api/documents/${id}/styles`, { base: 1, request: { wishes: [{ type: 'edit', family: 'paragraph', name: 'Gone', changes: {} }] } })
-    expect([bad.status, await messageOf(bad)]).toEqual([422, 'This document has no paragraph style “Gone” any more. Nothing was changed.'])
-    expect((await post(`/api/documents/${id}/styles`, { base: 1, request: { wishes: [{ type: 'edit', family: 'paragraph', name: 'Body', changes: { text: { 'fo:color': '<b>' } } }] } })).status).toBe(400)
+    const bad = await post(`/api/documents/${id}/styles`, {
+      base: 1,
+      request: { wishes: [{ type: 'edit', family: 'paragraph', name: 'Gone', changes: {} }] },
+    })
+    expect([bad.status, await messageOf(bad)]).toEqual([
+      422,
+      'This document has no paragraph style “Gone” any more. Nothing was changed.',
+    ])
+    expect(
+      (
+        await post(`/api/documents/${id}/styles`, {
+          base: 1,
+          request: {
+            wishes: [{ type: 'edit', family: 'paragraph', name: 'Body', changes: { text: { 'fo:color': '<b>' } } }],
+          },
+        })
+      ).status,
+    ).toBe(400)
     expect((await post(`/api/documents/${id}/styles`, { base: 1, request: { wishes: [] } })).status).toBe(400)
     expect((await get<{ document: { version: number } }>(`/api/documents/${id}`)).document.version).toBe(1)
   })
 
   it('edits under rules give the same file in browser and server', async () => {
     const id = await added()
-    const rules = { type: 'rules', style: 'Body', patterns: [{ id: 'r1', style: 'Body', title: 'Figures', pattern: '\\p{Nd}+', character: 'Ship_20_name' }], leadIns: [] }
+    const rules = {
+      type: 'rules',
+      style: 'Body',
+      patterns: [{ id: 'r1', style: 'Body', title: 'Figures', pattern: '\\p{Nd}+', character: 'Ship_20_name' }],
+      leadIns: [],
+    }
     expect((await post(`/api/documents/${id}/styles`, { base: 1, request: { wishes: [rules] } })).status).toBe(200)
     const document = openDocument(await bytesOf(`/api/documents/${id}/file`))
     expect(readRules(document).patterns).toMatchObject([{ id: 'r1' }])
     const part = document.parts.get('content.xml')!
-    const paragraph = [...part.descendants()].find(each => each.name === 'text:p' && each.attributes['text:style-name'] === 'Body' && each.children.length > 0)!
-    expect((await post(`/api/documents/${id}/edit`, { base: 2, edits: [{ edit: { type: 'text', part: 'content.xml', node: paragraph.id, from: 0, to: 0, text: '12 ' }, firstId: part.nextId + 100 }] })).status).toBe(200)
+    const paragraph = [...part.descendants()].find(
+      each => each.name === 'text:p' && each.attributes['text:style-name'] === 'Body' && each.children.length > 0,
+    )!
+    expect(
+      (
+        await post(`/api/documents/${id}/edit`, {
+          base: 2,
+          edits: [
+            {
+              edit: { type: 'text', part: 'content.xml', node: paragraph.id, from: 0, to: 0, text: '12 ' },
+              firstId: part.nextId + 100,
+            },
+          ],
+        })
+      ).status,
+    ).toBe(200)
     const edited = openDocument(await bytesOf(`/api/documents/${id}/file`)).parts.get('content.xml')!
     const span = [...edited.descendants()].find(each => each.attributes['text:style-name'] === 'Rule_20_r1')!
     expect(edited.textOf(span.id)).toBe('12')
@@ -72,7 +122,10 @@ describe('wishes about styles', () => {
 
   it('lists a document’s styles laid open', async () => {
     const list = await get<ListedStyle[]>(`/api/documents/${await added()}/styles`)
-    expect(list.find(each => each.summary.name === 'Lead')).toMatchObject({ summary: { parent: 'Body', role: 'lead', proposed: true }, detail: { text: { 'fo:font-size': '13pt' } } })
+    expect(list.find(each => each.summary.name === 'Lead')).toMatchObject({
+      summary: { parent: 'Body', role: 'lead', proposed: true },
+      detail: { text: { 'fo:font-size': '13pt' } },
+    })
   })
 })
 
@@ -85,29 +138,49 @@ describe('folders, starts and set pieces', () => {
     expect((await post(`/api/documents/${id}/folder`, { folder: 'Winter' })).status).toBe(200)
     expect((await post(`/api/documents/${id}/folder`, { folder: 'Nowhere' })).status).toBe(404)
     expect(await get('/api/folders')).toContainEqual({ name: 'Winter', documents: 1 })
-    const starts = { kinds: { body: { fonts: { western: { family: 'Alegreya' } }, text: { 'fo:font-size': '11.5pt' } } }, page: null }
+    const starts = {
+      kinds: { body: { fonts: { western: { family: 'Alegreya' } }, text: { 'fo:font-size': '11.5pt' } } },
+      page: null,
+    }
     expect((await send('PUT', '/api/starts', { folder: 'Winter', starts })).status).toBe(200)
     expect((await send('PUT', '/api/starts', { folder: 'Nowhere', starts })).status).toBe(404)
     expect(await get('/api/starts?folder=Winter')).toEqual(starts)
-    const page = { kind: 'text', title: 'New', page: { width: 210, height: 297 }, margins: { top: 20, bottom: 20, left: 20, right: 20 } }
-    const made = async (folder: string | null) => session(await bytesOf(`/api/documents/${(await (await post('/api/documents/new', { ...page, folder })).json() as { id: string }).id}/file`))
-    const size = (of: ReturnType<typeof session>) => of.reading.cascade.scope('styles.xml').defaults.get('paragraph')!.text['fo:font-size']
+    const page = {
+      kind: 'text',
+      title: 'New',
+      page: { width: 210, height: 297 },
+      margins: { top: 20, bottom: 20, left: 20, right: 20 },
+    }
+    const made = async (folder: string | null) =>
+      session(
+        await bytesOf(
+          `/api/documents/${((await (await post('/api/documents/new', { ...page, folder })).json()) as { id: string }).id}/file`,
+        ),
+      )
+    const size = (of: ReturnType<typeof session>) =>
+      of.reading.cascade.scope('styles.xml').defaults.get('paragraph')!.text['fo:font-size']
     expect(size(await made('Winter'))).toBe('11.5pt')
     expect(size(await made(null))).not.toBe('11.5pt')
     expect((await post('/api/documents/new', { ...page, folder: 'Nowhere' })).status).toBe(404)
     expect((await post('/api/folders/remove', { name: 'Winter' })).status).toBe(200)
-    expect((await get<{ id: string, folder: string | null }[]>('/api/shelf')).find(card => card.id === id)!.folder).toBeNull()
+    expect(
+      (await get<{ id: string; folder: string | null }[]>('/api/shelf')).find(card => card.id === id)!.folder,
+    ).toBeNull()
     expect(await get('/api/starts?folder=Winter')).toEqual({ kinds: {}, page: null })
   })
 
   it('set pieces are kept, listed by heading, and removed', async () => {
     const open = session(guide)
-    const frame = [...open.document.parts.get('content.xml')!.descendants()].find(each => each.attributes['draw:name'] === 'Notice 1')!
+    const frame = [...open.document.parts.get('content.xml')!.descendants()].find(
+      each => each.attributes['draw:name'] === 'Notice 1',
+    )!
     const piece = takePiece(open.reading, 'content.xml', frame.id)
     const response = await post('/api/set-pieces', { heading: 'Boxes', name: 'Notice', piece })
     expect(response.status).toBe(201)
-    const { id } = await response.json() as { id: string }
-    expect((await get<{ id: string, piece: unknown }[]>('/api/set-pieces')).find(each => each.id === id)!.piece).toEqual(JSON.parse(JSON.stringify(piece)))
+    const { id } = (await response.json()) as { id: string }
+    expect(
+      (await get<{ id: string; piece: unknown }[]>('/api/set-pieces')).find(each => each.id === id)!.piece,
+    ).toEqual(JSON.parse(JSON.stringify(piece)))
     expect((await post('/api/set-pieces', { heading: '', name: 'x', piece })).status).toBe(400)
     expect((await fetch(`${base}/api/set-pieces/${id}`, { method: 'DELETE' })).status).toBe(200)
     expect((await fetch(`${base}/api/set-pieces/${id}`, { method: 'DELETE' })).status).toBe(404)

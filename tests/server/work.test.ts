@@ -20,7 +20,13 @@ const folder = mkdtempSync(join(tmpdir(), 'morphene-work-'))
 let knex: Knex
 let pool: ThreadPool
 beforeAll(async () => {
-  knex = await connect({ host: '127.0.0.1', port: testDatabase().port, user: 'root', password: '', database: 'morphene_work_test' })
+  knex = await connect({
+    host: '127.0.0.1',
+    port: testDatabase().port,
+    user: 'root',
+    password: '',
+    database: 'morphene_work_test',
+  })
   await migrate(knex)
   pool = new ThreadPool(script, 2)
 })
@@ -34,7 +40,11 @@ afterAll(async () => {
 describe('threads', () => {
   it('do side by side what one call does', async () => {
     const request = swapRequestSchema.parse({ wishes: [{ from: { family: 'Skerrow' }, to: { family: 'Work Sans' } }] })
-    const [check, survey, swap] = await Promise.all([pool.run({ kind: 'check', bytes: guide }), pool.run({ kind: 'survey', bytes: guide, ids: {} }), pool.run({ kind: 'swap', bytes: guide, ids: {}, request })])
+    const [check, survey, swap] = await Promise.all([
+      pool.run({ kind: 'check', bytes: guide }),
+      pool.run({ kind: 'survey', bytes: guide, ids: {} }),
+      pool.run({ kind: 'swap', bytes: guide, ids: {}, request }),
+    ])
     expect(check).toEqual({ kind: 'text', signed: false, title: 'Sailing guide' })
     expect(survey.census.document.pages).toBe(24)
     const here = await carryOut({ kind: 'swap', bytes: guide, ids: {}, request })
@@ -53,9 +63,12 @@ describe('threads', () => {
 
   it('that die end their task with a word, and others go on', async () => {
     const dying = join(folder, 'dying.mjs')
-    writeFileSync(dying, `import { parentPort } from 'node:worker_threads'
+    writeFileSync(
+      dying,
+      `import { parentPort } from 'node:worker_threads'
 parentPort.on('message', ({ id, task }) => task.kind === 'check' ? process.exit(3) : parentPort.postMessage({ id, result: 'alive' }))
-parentPort.postMessage({ ready: true })`)
+parentPort.postMessage({ ready: true })`,
+    )
     const fragile = new ThreadPool(dying, 1)
     const first = fragile.run({ kind: 'check', bytes: guide })
     const second = fragile.run({ kind: 'survey', bytes: guide, ids: {} })
@@ -66,9 +79,11 @@ parentPort.postMessage({ ready: true })`)
 
   it('refuse work when too much waits', async () => {
     const slow = join(folder, 'slow.mjs')
-    writeFileSync(slow, 'import { parentPort } from \'node:worker_threads\'\nparentPort.on(\'message\', () => {})')
+    writeFileSync(slow, "import { parentPort } from 'node:worker_threads'\nparentPort.on('message', () => {})")
     const full = new ThreadPool(slow, 1)
-    const waiting = Array.from({ length: 201 }, () => full.run({ kind: 'check', bytes: new Uint8Array(0) }).catch((error: Error) => error.message))
+    const waiting = Array.from({ length: 201 }, () =>
+      full.run({ kind: 'check', bytes: new Uint8Array(0) }).catch((error: Error) => error.message),
+    )
     await expect(full.run({ kind: 'check', bytes: new Uint8Array(0) })).rejects.toThrow(/too much to do/)
     await full.close()
     expect(await waiting[0]).toMatch(/was ended/)
@@ -90,8 +105,13 @@ describe('the surveyor', () => {
 
   it('says when a document cannot be counted, and goes on', async () => {
     const { id, job } = await addDocument(knex, { fileName: 'Broken.odt', kind: 'text', signed: false, bytes: guide })
-    await knex('versions').where({ document: id }).update({ pieces: JSON.stringify(['0'.repeat(64)]) })
+    await knex('versions')
+      .where({ document: id })
+      .update({ pieces: JSON.stringify(['0'.repeat(64)]) })
     expect(await new Surveyor(knex, pool).one()).toBe(true)
-    expect(await knex('jobs').where({ id: job }).first('state', 'message')).toMatchObject({ state: 'failed', message: expect.stringContaining('missing from the store') })
+    expect(await knex('jobs').where({ id: job }).first('state', 'message')).toMatchObject({
+      state: 'failed',
+      message: expect.stringContaining('missing from the store'),
+    })
   })
 })

@@ -7,17 +7,25 @@ export function noPageErrors(): void {
   test.beforeEach(({ page }) => {
     problems.length = 0
     page.on('pageerror', error => problems.push(error.message))
-    page.on('console', (message) => { if (message.type() === 'error' && !/409|422|404|413|400/.test(message.text())) problems.push(message.text()) })
+    page.on('console', message => {
+      if (message.type() === 'error' && !/409|422|404|413|400/.test(message.text())) problems.push(message.text())
+    })
   })
-  test.afterEach(() => { expect(problems).toEqual([]) })
+  test.afterEach(() => {
+    expect(problems).toEqual([])
+  })
 }
 
 /** Puts a file on the shelf and waits until it is counted; returns its title. */
 export async function putOnShelf(page: Page, name: string, bytes: Uint8Array): Promise<string> {
   await page.goto('/')
-  await page.getByLabel('Files to open').setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(bytes) })
+  await page
+    .getByLabel('Files to open')
+    .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(bytes) })
   const title = name.replace(/\.\w+$/, '')
-  await expect(page.getByRole('listitem').filter({ hasText: title }).getByText('settled')).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByRole('listitem').filter({ hasText: title }).getByText('settled')).toBeVisible({
+    timeout: 30_000,
+  })
   return title
 }
 
@@ -30,9 +38,16 @@ export async function openOnDesk(page: Page, name: string, bytes: Uint8Array): P
 /** The open document as it is handed on. */
 export async function downloadFile(page: Page, name: string): Promise<Uint8Array> {
   await page.getByRole('tab', { name: 'Handoff' }).click()
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: new RegExp(`^Download ${name}`) }).click()])
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: new RegExp(`^Download ${name}`) }).click(),
+  ])
   return new Uint8Array(readFileSync(await file.path()))
 }
 
 /** Text of sheets, as it is read aloud. */
-export const sheetText = (page: Page, label: string) => page.locator(`section[aria-label^="${label}"] span.whitespace-pre`).allTextContents().then(texts => texts.join(''))
+export const sheetText = (page: Page, label: string) =>
+  page
+    .locator(`section[aria-label^="${label}"] span.whitespace-pre`)
+    .allTextContents()
+    .then(texts => texts.join(''))

@@ -8,9 +8,19 @@ import { sentenceOf } from '../../stores/desk'
 const records = shallowRef<readonly RecordRow[] | null>(null)
 const query = ref('')
 const failure = ref('')
-const shown = computed(() => (records.value ?? []).filter(record => `${record.fileName} ${record.title}`.toLowerCase().includes(query.value.trim().toLowerCase())))
+const shown = computed(() =>
+  (records.value ?? []).filter(record =>
+    `${record.fileName} ${record.title}`.toLowerCase().includes(query.value.trim().toLowerCase()),
+  ),
+)
 const kinds: Readonly<Record<string, string>> = { swap: 'swap', recast: 'recast', styles: 'styles' }
-onMounted(async () => { try { records.value = await $fetch<RecordRow[]>('/api/records') } catch (error) { failure.value = sentenceOf(error) } })
+onMounted(async () => {
+  try {
+    records.value = await $fetch<RecordRow[]>('/api/records')
+  } catch (error) {
+    failure.value = sentenceOf(error)
+  }
+})
 useHead({ title: 'Records, Morphene' })
 </script>
 
@@ -20,18 +30,76 @@ useHead({ title: 'Records, Morphene' })
     <div class="flex min-h-0 flex-1">
       <main class="min-h-0 min-w-0 flex-1 overflow-y-auto bg-desk px-10 py-7">
         <h1>Records</h1>
-        <p class="text-soft">{{ records === null ? 'Fetching …' : records.length === 0 ? 'No plan was carried out yet.' : `What ${counted(records.length, 'plan')} did, newest first: wish, places, and the pages before and after.` }}</p>
+        <p class="text-soft">
+          {{
+            records === null
+              ? 'Fetching …'
+              : records.length === 0
+                ? 'No plan was carried out yet.'
+                : `What ${counted(records.length, 'plan')} did, newest first: wish, places, and the pages before and after.`
+          }}
+        </p>
         <p v-if="failure" role="alert" class="mt-2 text-rubric">{{ failure }}</p>
-        <input v-if="records && records.length > 0" v-model="query" class="field mt-3 w-[220px]" placeholder="Search documents and changes" aria-label="Search the records">
+        <input
+          v-if="records && records.length > 0"
+          v-model="query"
+          class="field mt-3 w-[220px]"
+          placeholder="Search documents and changes"
+          aria-label="Search the records"
+        />
         <table v-if="shown.length > 0" class="mt-3 table-fixed">
-          <colgroup><col class="w-[140px]"><col class="w-[220px]"><col class="w-[80px]"><col><col class="w-[120px]"></colgroup>
-          <thead><tr><th scope="col">When</th><th scope="col">Document</th><th scope="col">Kind</th><th scope="col">Change</th><th scope="col">Files</th></tr></thead>
+          <colgroup>
+            <col class="w-[140px]" />
+            <col class="w-[220px]" />
+            <col class="w-[80px]" />
+            <col />
+            <col class="w-[120px]" />
+          </colgroup>
+          <thead>
+            <tr>
+              <th scope="col">When</th>
+              <th scope="col">Document</th>
+              <th scope="col">Kind</th>
+              <th scope="col">Change</th>
+              <th scope="col">Files</th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="record in shown" :key="`${record.document}${record.number}`">
-              <td class="text-soft">{{ new Date(record.created).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }) }}</td>
-              <td class="truncate"><NuxtLink :to="`/documents/${record.document}`" class="hover:underline">{{ record.fileName }}</NuxtLink></td><td>{{ kinds[record.madeBy] ?? record.madeBy }}</td>
-              <td class="truncate"><NuxtLink :to="`/records/${record.document}/${record.number}`" class="link">{{ record.title }}</NuxtLink></td>
-              <td><a class="link" :href="`/api/documents/${record.document}/record-pdf?version=${record.number}`" :aria-label="`Record of ${record.fileName}, version ${record.number}, as PDF`">PDF</a> · <a class="link" :href="`/api/documents/${record.document}/record-csv?version=${record.number}`" :aria-label="`Record of ${record.fileName}, version ${record.number}, as CSV`">CSV</a></td>
+              <td class="text-soft">
+                {{
+                  new Date(record.created).toLocaleString('en-GB', {
+                    day: 'numeric',
+                    month: 'short',
+                    hour: '2-digit',
+                    minute: '2-digit',
+                  })
+                }}
+              </td>
+              <td class="truncate">
+                <NuxtLink :to="`/documents/${record.document}`" class="hover:underline">{{ record.fileName }}</NuxtLink>
+              </td>
+              <td>{{ kinds[record.madeBy] ?? record.madeBy }}</td>
+              <td class="truncate">
+                <NuxtLink :to="`/records/${record.document}/${record.number}`" class="link">{{
+                  record.title
+                }}</NuxtLink>
+              </td>
+              <td>
+                <a
+                  class="link"
+                  :href="`/api/documents/${record.document}/record-pdf?version=${record.number}`"
+                  :aria-label="`Record of ${record.fileName}, version ${record.number}, as PDF`"
+                  >PDF</a
+                >
+                ·
+                <a
+                  class="link"
+                  :href="`/api/documents/${record.document}/record-csv?version=${record.number}`"
+                  :aria-label="`Record of ${record.fileName}, version ${record.number}, as CSV`"
+                  >CSV</a
+                >
+              </td>
             </tr>
           </tbody>
         </table>

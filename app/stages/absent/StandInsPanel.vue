@@ -13,30 +13,98 @@ const level = ref<'document' | 'folder' | 'desk'>('desk')
 const script = ref<StandIn['script']>('western')
 const family = ref('')
 const to = ref('')
-const scriptWords = (each: StandIn['script']) => each === 'any' ? 'any script' : each === 'western' ? 'western scripts' : each === 'asian' ? 'East Asian scripts' : each === 'complex' ? 'complex scripts' : `${each} letters`
-const levels = computed(() => (['document', 'folder', 'desk'] as const).flatMap(each => desk.standIns[each].map(standIn => ({ level: each, standIn }))))
+const scriptWords = (each: StandIn['script']) =>
+  each === 'any'
+    ? 'any script'
+    : each === 'western'
+      ? 'western scripts'
+      : each === 'asian'
+        ? 'East Asian scripts'
+        : each === 'complex'
+          ? 'complex scripts'
+          : `${each} letters`
+const levels = computed(() =>
+  (['document', 'folder', 'desk'] as const).flatMap(each =>
+    desk.standIns[each].map(standIn => ({ level: each, standIn })),
+  ),
+)
 const levelWords = { document: 'this document', folder: 'its folder', desk: 'the desk' } as const
-async function add(): Promise<void> { if (to.value !== '' && await absent.setStandIn(level.value, family.value, script.value, to.value)) to.value = '' }
+async function add(): Promise<void> {
+  if (to.value !== '' && (await absent.setStandIn(level.value, family.value, script.value, to.value))) to.value = ''
+}
 </script>
 
 <template>
   <section aria-label="Stand-ins by script">
     <h2>Stand-ins</h2>
-    <p class="text-soft">Who shows the text of absent faces: the document’s choice goes before the folder’s, and that before the desk’s; a family’s before that for all.</p>
+    <p class="text-soft">
+      Who shows the text of absent faces: the document’s choice goes before the folder’s, and that before the desk’s; a
+      family’s before that for all.
+    </p>
     <table v-if="levels.length > 0" class="mt-1">
-      <thead><tr><th scope="col">For</th><th scope="col">Absent</th><th scope="col">In</th><th scope="col">Stands in</th><th scope="col"><span class="sr-only">Take away</span></th></tr></thead>
+      <thead>
+        <tr>
+          <th scope="col">For</th>
+          <th scope="col">Absent</th>
+          <th scope="col">In</th>
+          <th scope="col">Stands in</th>
+          <th scope="col"><span class="sr-only">Take away</span></th>
+        </tr>
+      </thead>
       <tbody>
         <tr v-for="each in levels" :key="`${each.level}${each.standIn.family}${each.standIn.script}`">
-          <td>{{ levelWords[each.level] }}</td><td>{{ each.standIn.family || 'any family' }}</td><td>{{ scriptWords(each.standIn.script) }}</td><td>{{ each.standIn.to }}</td>
-          <td><button type="button" class="link" :aria-label="`Take away ${each.standIn.to} for ${each.standIn.family || 'any family'}`" @click="absent.setStandIn(each.level, each.standIn.family, each.standIn.script, null)">Take away</button></td>
+          <td>{{ levelWords[each.level] }}</td>
+          <td>{{ each.standIn.family || 'any family' }}</td>
+          <td>{{ scriptWords(each.standIn.script) }}</td>
+          <td>{{ each.standIn.to }}</td>
+          <td>
+            <button
+              type="button"
+              class="link"
+              :aria-label="`Take away ${each.standIn.to} for ${each.standIn.family || 'any family'}`"
+              @click="absent.setStandIn(each.level, each.standIn.family, each.standIn.script, null)"
+            >
+              Take away
+            </button>
+          </td>
         </tr>
       </tbody>
     </table>
     <form class="mt-2 flex flex-wrap items-end gap-2 text-[13px] text-soft" @submit.prevent="add">
-      <label>For <select v-model="level" class="field block text-ink"><option value="document">this document</option><option value="folder" :disabled="!desk.info?.document.folder">its folder</option><option value="desk">the desk</option></select></label>
-      <label>Absent <select v-model="family" class="field block max-w-[150px] text-ink"><option value="">any family</option><option v-for="face in absent.faces" :key="face.family" :value="face.family">{{ face.family }}</option></select></label>
-      <label>In <select v-model="script" class="field block text-ink"><option v-for="each in (['any', 'western', 'asian', 'complex', ...coveredScripts] as const)" :key="each" :value="each">{{ scriptWords(each) }}</option></select></label>
-      <label>Stands in <select v-model="to" class="field block max-w-[170px] text-ink"><option value="">choose a family</option><option v-for="each in library.library?.familyNames ?? []" :key="each" :value="each">{{ each }}</option></select></label>
+      <label
+        >For
+        <select v-model="level" class="field block text-ink">
+          <option value="document">this document</option>
+          <option value="folder" :disabled="!desk.info?.document.folder">its folder</option>
+          <option value="desk">the desk</option>
+        </select></label
+      >
+      <label
+        >Absent
+        <select v-model="family" class="field block max-w-[150px] text-ink">
+          <option value="">any family</option>
+          <option v-for="face in absent.faces" :key="face.family" :value="face.family">{{ face.family }}</option>
+        </select></label
+      >
+      <label
+        >In
+        <select v-model="script" class="field block text-ink">
+          <option
+            v-for="each in ['any', 'western', 'asian', 'complex', ...coveredScripts] as const"
+            :key="each"
+            :value="each"
+          >
+            {{ scriptWords(each) }}
+          </option>
+        </select></label
+      >
+      <label
+        >Stands in
+        <select v-model="to" class="field block max-w-[170px] text-ink">
+          <option value="">choose a family</option>
+          <option v-for="each in library.library?.familyNames ?? []" :key="each" :value="each">{{ each }}</option>
+        </select></label
+      >
       <button type="submit" class="plain" :disabled="to === '' || absent.busy !== ''">Set it</button>
     </form>
   </section>

@@ -19,35 +19,71 @@ const colors = ['#1B2430', '#1F6F6B', '#7FA8A3', '#B8AC93', '#7C8490', '#D1C8B4'
 function render(): void {
   if (!chart) return
   let plain = 0
-  chart.setOption({
-    animation: false, aria: { enabled: true, decal: { show: false } },
-    grid: { left: 0, right: 0, top: 0, bottom: 0 }, xAxis: { type: 'value', show: false, max: 'dataMax' }, yAxis: { type: 'category', show: false, data: ['text'] },
-    tooltip: { trigger: 'item', confine: true, formatter: ({ seriesIndex }: { seriesIndex: number }) => {
-      const face = props.faces[seriesIndex]!
-      const name = document.createElement('span')
-      name.textContent = `${faceName(face.family, face.style)}: ${grouped(face.characters)} characters, ${percentage(face.share)}${face.status === 'absent' ? ', absent' : ''}`
-      return name
-    } },
-    series: props.faces.map(face => ({
-      type: 'bar', stack: 'text', name: `${face.family} ${face.style}`, data: [face.characters], barWidth: '100%', cursor: 'pointer',
-      itemStyle: face.status === 'absent'
-        ? { color: '#FFFFFF', decal: { symbol: 'rect', color: '#564FA0', dashArrayX: [1, 0], dashArrayY: [2, 2], rotation: -Math.PI / 4 } }
-        : { color: colors[plain++ % colors.length] },
-    })),
-  }, true)
+  chart.setOption(
+    {
+      animation: false,
+      aria: { enabled: true, decal: { show: false } },
+      grid: { left: 0, right: 0, top: 0, bottom: 0 },
+      xAxis: { type: 'value', show: false, max: 'dataMax' },
+      yAxis: { type: 'category', show: false, data: ['text'] },
+      tooltip: {
+        trigger: 'item',
+        confine: true,
+        formatter: ({ seriesIndex }: { seriesIndex: number }) => {
+          const face = props.faces[seriesIndex]!
+          const name = document.createElement('span')
+          const share = `${grouped(face.characters)} characters, ${percentage(face.share)}`
+          name.textContent = `${faceName(face.family, face.style)}: ${share}${face.status === 'absent' ? ', absent' : ''}`
+          return name
+        },
+      },
+      series: props.faces.map(face => ({
+        type: 'bar',
+        stack: 'text',
+        name: `${face.family} ${face.style}`,
+        data: [face.characters],
+        barWidth: '100%',
+        cursor: 'pointer',
+        itemStyle:
+          face.status === 'absent'
+            ? {
+                color: '#FFFFFF',
+                decal: {
+                  symbol: 'rect',
+                  color: '#564FA0',
+                  dashArrayX: [1, 0],
+                  dashArrayY: [2, 2],
+                  rotation: -Math.PI / 4,
+                },
+              }
+            : { color: colors[plain++ % colors.length] },
+      })),
+    },
+    true,
+  )
 }
 
 onMounted(() => {
   chart = init(holder.value!, null, { renderer: 'svg' })
-  chart.on('click', ({ seriesIndex }) => { if (seriesIndex !== undefined) emit('choose', props.faces[seriesIndex]!.key) })
+  chart.on('click', ({ seriesIndex }) => {
+    if (seriesIndex !== undefined) emit('choose', props.faces[seriesIndex]!.key)
+  })
   render()
   window.addEventListener('resize', resize)
 })
 const resize = () => chart?.resize()
 watch(() => props.faces, render)
-onBeforeUnmount(() => { window.removeEventListener('resize', resize); chart?.dispose() })
+onBeforeUnmount(() => {
+  window.removeEventListener('resize', resize)
+  chart?.dispose()
+})
 </script>
 
 <template>
-  <div ref="holder" class="h-[22px] w-full border border-ink" role="img" aria-label="How the text divides by face; the table below has the figures" />
+  <div
+    ref="holder"
+    class="h-[22px] w-full border border-ink"
+    role="img"
+    aria-label="How the text divides by face; the table below has the figures"
+  />
 </template>

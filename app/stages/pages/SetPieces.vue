@@ -14,47 +14,93 @@ const name = ref('')
 const message = ref('')
 const headings = computed(() => [...new Set(pieces.value.map(piece => piece.heading))])
 
-async function load(): Promise<void> { pieces.value = await $fetch<KeptPiece[]>('/api/set-pieces').catch(() => []) }
+async function load(): Promise<void> {
+  pieces.value = await $fetch<KeptPiece[]>('/api/set-pieces').catch(() => [])
+}
 onMounted(load)
 
 async function guarded(action: () => Promise<unknown>): Promise<void> {
   message.value = ''
-  try { await action() }
-  catch (error) { message.value = sentenceOf(error) }
+  try {
+    await action()
+  } catch (error) {
+    message.value = sentenceOf(error)
+  }
   await load()
 }
-const keep = () => guarded(async () => {
-  const piece = await desk.engine!.ask('takePiece', { ...words.frame! })
-  await $fetch('/api/set-pieces', { method: 'POST', body: { heading: heading.value.trim(), name: name.value.trim(), piece } })
-  name.value = ''
-})
+const keep = () =>
+  guarded(async () => {
+    const piece = await desk.engine!.ask('takePiece', { ...words.frame! })
+    await $fetch('/api/set-pieces', {
+      method: 'POST',
+      body: { heading: heading.value.trim(), name: name.value.trim(), piece },
+    })
+    name.value = ''
+  })
 const remove = (id: string) => guarded(() => $fetch(`/api/set-pieces/${id}`, { method: 'DELETE' }))
-const put = (kept: KeptPiece, withText: boolean) => guarded(async () => {
-  const holder = await desk.engine!.ask('holder', { view: desk.view, page: desk.page })
-  const sheet = desk.shown[desk.page]
-  if (!holder || !sheet) throw new Error('There is nothing on this page that a set piece could be put on. Nothing was changed.')
-  const at = { x: Math.max((sheet.width - kept.piece.width) / 2, 0), y: Math.max((sheet.height - kept.piece.height) / 3, 0) }
-  if (!await styles.carryOut([{ type: 'piece', ...holder, ...at, withText, piece: kept.piece }])) throw new Error(styles.message)
-})
+const put = (kept: KeptPiece, withText: boolean) =>
+  guarded(async () => {
+    const holder = await desk.engine!.ask('holder', { view: desk.view, page: desk.page })
+    const sheet = desk.shown[desk.page]
+    if (!holder || !sheet)
+      throw new Error('There is nothing on this page that a set piece could be put on. Nothing was changed.')
+    const at = {
+      x: Math.max((sheet.width - kept.piece.width) / 2, 0),
+      y: Math.max((sheet.height - kept.piece.height) / 3, 0),
+    }
+    if (!(await styles.carryOut([{ type: 'piece', ...holder, ...at, withText, piece: kept.piece }])))
+      throw new Error(styles.message)
+  })
 </script>
 
 <template>
   <section class="mt-7" aria-labelledby="set-pieces">
     <h2 id="set-pieces">Set pieces</h2>
     <p v-if="message" role="alert" class="text-rubric">{{ message }}</p>
-    <p v-if="pieces.length === 0 && !words.frame" class="text-soft">None are kept yet. Choose a text frame on the sheets to keep it with its columns, insets and styles.</p>
+    <p v-if="pieces.length === 0 && !words.frame" class="text-soft">
+      None are kept yet. Choose a text frame on the sheets to keep it with its columns, insets and styles.
+    </p>
     <template v-for="each in headings" :key="each">
       <h3 class="mt-2 font-medium">{{ each }}</h3>
-      <p v-for="piece in pieces.filter(one => one.heading === each)" :key="piece.id" class="flex items-baseline gap-3 border-b border-rule py-1">
-        <span class="flex-1 truncate">{{ piece.name }} <span class="text-[13px] text-soft">{{ Math.round(piece.piece.width * 25.4 / 72) }} × {{ Math.round(piece.piece.height * 25.4 / 72) }} mm</span></span>
-        <button type="button" class="link" :aria-label="`Put ${piece.name} in with its text`" @click="put(piece, true)">Put in</button>
-        <button type="button" class="link" :aria-label="`Put ${piece.name} in without text`" @click="put(piece, false)">without text</button>
-        <button type="button" class="text-soft hover:text-ink" :aria-label="`Remove ${piece.name}`" @click="remove(piece.id)">Remove</button>
+      <p
+        v-for="piece in pieces.filter(one => one.heading === each)"
+        :key="piece.id"
+        class="flex items-baseline gap-3 border-b border-rule py-1"
+      >
+        <span class="flex-1 truncate"
+          >{{ piece.name }}
+          <span class="text-[13px] text-soft"
+            >{{ Math.round((piece.piece.width * 25.4) / 72) }} ×
+            {{ Math.round((piece.piece.height * 25.4) / 72) }} mm</span
+          ></span
+        >
+        <button type="button" class="link" :aria-label="`Put ${piece.name} in with its text`" @click="put(piece, true)">
+          Put in
+        </button>
+        <button type="button" class="link" :aria-label="`Put ${piece.name} in without text`" @click="put(piece, false)">
+          without text
+        </button>
+        <button
+          type="button"
+          class="text-soft hover:text-ink"
+          :aria-label="`Remove ${piece.name}`"
+          @click="remove(piece.id)"
+        >
+          Remove
+        </button>
       </p>
     </template>
     <form v-if="words.frame" class="mt-2 flex flex-wrap items-end gap-2" @submit.prevent="keep">
-      <label class="text-[13px] text-soft">Keep the chosen frame as<input v-model="name" class="field mt-[2px] block w-[180px] text-ink" maxlength="200" placeholder="its name"></label>
-      <label class="text-[13px] text-soft">under<input v-model="heading" class="field mt-[2px] block w-[140px] text-ink" maxlength="120"></label>
+      <label class="text-[13px] text-soft"
+        >Keep the chosen frame as<input
+          v-model="name"
+          class="field mt-[2px] block w-[180px] text-ink"
+          maxlength="200"
+          placeholder="its name"
+      /></label>
+      <label class="text-[13px] text-soft"
+        >under<input v-model="heading" class="field mt-[2px] block w-[140px] text-ink" maxlength="120"
+      /></label>
       <button type="submit" class="plain" :disabled="name.trim() === '' || heading.trim() === ''">Keep it</button>
     </form>
   </section>

@@ -15,22 +15,27 @@ const theirs = shallowRef<readonly ListedStyle[]>([])
 const mine = shallowRef<readonly StyleDetail[]>([])
 const chosen = ref<Record<string, StyleChoice['how']>>({})
 const fetching = ref(false)
-const keyOf = (style: { readonly family: string, readonly name: string }) => `${style.family}\n${style.name}`
+const keyOf = (style: { readonly family: string; readonly name: string }) => `${style.family}\n${style.name}`
 const cards = computed(() => (shelf.cards ?? []).filter(card => card.id !== desk.info?.document.id))
 const nameOf = computed(() => cards.value.find(card => card.id === source.value)?.fileName.replace(/\.\w+$/, '') ?? '')
 
 onMounted(async () => {
   void shelf.refresh()
-  const list = await Promise.all(styles.list.map(style => desk.engine!.ask('style', { family: style.family, name: style.name })))
+  const list = await Promise.all(
+    styles.list.map(style => desk.engine!.ask('style', { family: style.family, name: style.name })),
+  )
   mine.value = list.filter(style => style !== null)
 })
-watch(source, async (id) => {
+watch(source, async id => {
   theirs.value = []
   chosen.value = {}
   if (id === '') return
   fetching.value = true
-  try { theirs.value = await $fetch<ListedStyle[]>(`/api/documents/${id}/styles`) }
-  catch (error) { styles.message = sentenceOf(error) }
+  try {
+    theirs.value = await $fetch<ListedStyle[]>(`/api/documents/${id}/styles`)
+  } catch (error) {
+    styles.message = sentenceOf(error)
+  }
   fetching.value = false
 })
 const clash = (style: ListedStyle) => sameStyle(styles.list, style.summary)
@@ -39,32 +44,93 @@ function toggle(style: ListedStyle): void {
   const { [keyOf(style.summary)]: known, ...rest } = chosen.value
   chosen.value = known === undefined ? { ...rest, [keyOf(style.summary)]: clash(style) ? 'theirs' : 'both' } : rest
 }
-const wishes = computed(() => importWishes(theirs.value.map(each => each.detail), mine.value, theirs.value.flatMap((each): StyleChoice[] => { const how = chosen.value[keyOf(each.summary)]; return how === undefined ? [] : [{ family: each.summary.family, name: each.summary.name, how }] }), nameOf.value))
+const wishes = computed(() =>
+  importWishes(
+    theirs.value.map(each => each.detail),
+    mine.value,
+    theirs.value.flatMap((each): StyleChoice[] => {
+      const how = chosen.value[keyOf(each.summary)]
+      return how === undefined ? [] : [{ family: each.summary.family, name: each.summary.name, how }]
+    }),
+    nameOf.value,
+  ),
+)
 </script>
 
 <template>
   <div>
     <button type="button" class="link" @click="styles.leave()">All styles</button>
     <h1 class="mt-1">Styles from elsewhere</h1>
-    <p class="text-soft">Choose them one by one. Where this document has a style of the name already, both are shown.</p>
-    <p v-if="styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">{{ styles.message }}</p>
-    <label class="mt-3 block text-soft">From
-      <select v-model="source" aria-label="From" class="field mt-[2px] block w-full text-ink"><option value="">choose a document or template of the shelf</option><option v-for="card in cards" :key="card.id" :value="card.id">{{ card.fileName }}</option></select>
+    <p class="text-soft">
+      Choose them one by one. Where this document has a style of the name already, both are shown.
+    </p>
+    <p v-if="styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">
+      {{ styles.message }}
+    </p>
+    <label class="mt-3 block text-soft"
+      >From
+      <select v-model="source" aria-label="From" class="field mt-[2px] block w-full text-ink">
+        <option value="">choose a document or template of the shelf</option>
+        <option v-for="card in cards" :key="card.id" :value="card.id">{{ card.fileName }}</option>
+      </select>
     </label>
     <div class="sticky top-0 z-10 mt-2 flex gap-2 border-b border-rule bg-paper py-2">
-      <button type="button" class="act" :disabled="wishes.length === 0 || styles.busy" @click="styles.propose(wishes)">Show the plan</button>
+      <button type="button" class="act" :disabled="wishes.length === 0 || styles.busy" @click="styles.propose(wishes)">
+        Show the plan
+      </button>
       <button type="button" class="plain" @click="styles.leave()">Leave it</button>
     </div>
     <p v-if="fetching" role="status" class="mt-3 text-soft">Reading its styles …</p>
     <table v-if="theirs.length > 0" class="mt-2 table-fixed">
-      <colgroup><col class="w-[26px]"><col class="w-[170px]"><col><col class="w-[132px]"></colgroup>
-      <thead><tr><th scope="col"><span class="sr-only">Take it</span></th><th scope="col">Style</th><th scope="col">What it says</th><th scope="col">If the name is taken</th></tr></thead>
+      <colgroup>
+        <col class="w-[26px]" />
+        <col class="w-[170px]" />
+        <col />
+        <col class="w-[132px]" />
+      </colgroup>
+      <thead>
+        <tr>
+          <th scope="col"><span class="sr-only">Take it</span></th>
+          <th scope="col">Style</th>
+          <th scope="col">What it says</th>
+          <th scope="col">If the name is taken</th>
+        </tr>
+      </thead>
       <tbody>
         <tr v-for="style in theirs" :key="keyOf(style.summary)">
-          <td><input type="checkbox" class="mt-1 size-[15px] accent-verdigris" :checked="chosen[keyOf(style.summary)] !== undefined" :aria-label="`Take ${style.summary.displayName}`" @change="toggle(style)"></td>
-          <td class="truncate" :style="{ paddingLeft: `${style.summary.depth * 12}px` }">{{ style.summary.displayName }}<span v-if="style.summary.family === 'text'" class="text-[12px] text-soft"> for words</span></td>
-          <td class="py-1"><template v-if="clash(style) && !alike(style)"><span class="text-soft">theirs</span> {{ style.summary.sentence }}<br><span class="text-soft">mine</span> {{ clash(style)!.sentence }}</template><span v-else>{{ style.summary.sentence }}</span></td>
-          <td><select v-if="clash(style) && chosen[keyOf(style.summary)] !== undefined" v-model="chosen[keyOf(style.summary)]" class="field !min-h-[26px] w-full !py-0" :aria-label="`${style.summary.displayName} is there already`"><option value="mine">keep mine</option><option value="theirs">take theirs</option><option value="both">keep both</option></select><span v-else-if="clash(style)" class="text-soft">{{ alike(style) ? 'says the same' : 'is taken' }}</span></td>
+          <td>
+            <input
+              type="checkbox"
+              class="mt-1 size-[15px] accent-verdigris"
+              :checked="chosen[keyOf(style.summary)] !== undefined"
+              :aria-label="`Take ${style.summary.displayName}`"
+              @change="toggle(style)"
+            />
+          </td>
+          <td class="truncate" :style="{ paddingLeft: `${style.summary.depth * 12}px` }">
+            {{ style.summary.displayName
+            }}<span v-if="style.summary.family === 'text'" class="text-[12px] text-soft"> for words</span>
+          </td>
+          <td class="py-1">
+            <template v-if="clash(style) && !alike(style)"
+              ><span class="text-soft">theirs</span> {{ style.summary.sentence }}<br /><span class="text-soft"
+                >mine</span
+              >
+              {{ clash(style)!.sentence }}</template
+            ><span v-else>{{ style.summary.sentence }}</span>
+          </td>
+          <td>
+            <select
+              v-if="clash(style) && chosen[keyOf(style.summary)] !== undefined"
+              v-model="chosen[keyOf(style.summary)]"
+              class="field !min-h-[26px] w-full !py-0"
+              :aria-label="`${style.summary.displayName} is there already`"
+            >
+              <option value="mine">keep mine</option>
+              <option value="theirs">take theirs</option>
+              <option value="both">keep both</option></select
+            ><span v-else-if="clash(style)" class="text-soft">{{ alike(style) ? 'says the same' : 'is taken' }}</span>
+          </td>
         </tr>
       </tbody>
     </table>

@@ -15,13 +15,20 @@ const scope = computed((): TextScope | null => {
   if (where.value === 'selection') return styles.target?.scope ?? null
   return words.spot ? { kind: 'story', part: words.spot.part, node: words.spot.node } : null
 })
-const titles: Record<typeof emphasisGroups[number], string> = { posture: 'italics', weight: 'bold and other weights', position: 'raised and lowered', language: 'language' }
+const titles: Record<(typeof emphasisGroups)[number], string> = {
+  posture: 'italics',
+  weight: 'bold and other weights',
+  position: 'raised and lowered',
+  language: 'language',
+}
 
 function propose(): void {
   if (!scope.value) return
   const groups: GroupId[] = which.value === 'all' ? [...typeGroups] : [which.value]
   if (formatting.value && which.value === 'all') groups.push('setting')
-  void styles.propose([{ type: 'settle', scope: scope.value, groups, keep: [...styles.keep], idleOnly: idleOnly.value }])
+  void styles.propose([
+    { type: 'settle', scope: scope.value, groups, keep: [...styles.keep], idleOnly: idleOnly.value },
+  ])
 }
 </script>
 
@@ -29,26 +36,61 @@ function propose(): void {
   <div>
     <button type="button" class="link" @click="styles.leave()">All styles</button>
     <h1 class="mt-1">Settle local formatting</h1>
-    <p class="text-soft">What was set by hand goes, and the styles show through. You see every place before anything changes.</p>
-    <p v-if="styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">{{ styles.message }}</p>
+    <p class="text-soft">
+      What was set by hand goes, and the styles show through. You see every place before anything changes.
+    </p>
+    <p v-if="styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">
+      {{ styles.message }}
+    </p>
     <fieldset class="mt-4">
       <legend class="font-medium">Where</legend>
-      <label class="mt-1 flex items-center gap-2"><input v-model="where" type="radio" value="document" class="accent-verdigris"> the whole document, its notes, frames and masters</label>
-      <label class="mt-1 flex items-center gap-2" :class="{ 'text-soft': !words.spot }"><input v-model="where" type="radio" value="story" :disabled="!words.spot" class="accent-verdigris"> the text with the caret</label>
-      <label class="mt-1 flex items-center gap-2" :class="{ 'text-soft': !styles.target }"><input v-model="where" type="radio" value="selection" :disabled="!styles.target" class="accent-verdigris"> {{ styles.target?.words ?? 'a selection' }}</label>
+      <label class="mt-1 flex items-center gap-2"
+        ><input v-model="where" type="radio" value="document" class="accent-verdigris" /> the whole document, its notes,
+        frames and masters</label
+      >
+      <label class="mt-1 flex items-center gap-2" :class="{ 'text-soft': !words.spot }"
+        ><input v-model="where" type="radio" value="story" :disabled="!words.spot" class="accent-verdigris" /> the text
+        with the caret</label
+      >
+      <label class="mt-1 flex items-center gap-2" :class="{ 'text-soft': !styles.target }"
+        ><input v-model="where" type="radio" value="selection" :disabled="!styles.target" class="accent-verdigris" />
+        {{ styles.target?.words ?? 'a selection' }}</label
+      >
     </fieldset>
     <fieldset class="mt-4">
       <legend class="font-medium">What</legend>
       <label class="mt-1 flex items-center gap-2">
-        <select v-model="which" class="field" aria-label="Which properties"><option value="all">everything about the type</option><option v-for="group in propertyGroups.filter(each => each.id !== 'revision')" :key="group.id" :value="group.id">{{ group.title }} only</option></select>
+        <select v-model="which" class="field" aria-label="Which properties">
+          <option value="all">everything about the type</option>
+          <option
+            v-for="group in propertyGroups.filter(each => each.id !== 'revision')"
+            :key="group.id"
+            :value="group.id"
+          >
+            {{ group.title }} only
+          </option>
+        </select>
       </label>
-      <label v-if="which === 'all'" class="mt-2 flex items-center gap-2"><input v-model="formatting" type="checkbox" class="size-[15px] accent-verdigris"> alignment, indents and spacing of paragraphs too</label>
-      <label class="mt-2 flex items-center gap-2"><input v-model="idleOnly" type="checkbox" class="size-[15px] accent-verdigris"> only what changes nothing: the text keeps its look</label>
+      <label v-if="which === 'all'" class="mt-2 flex items-center gap-2"
+        ><input v-model="formatting" type="checkbox" class="size-[15px] accent-verdigris" /> alignment, indents and
+        spacing of paragraphs too</label
+      >
+      <label class="mt-2 flex items-center gap-2"
+        ><input v-model="idleOnly" type="checkbox" class="size-[15px] accent-verdigris" /> only what changes nothing:
+        the text keeps its look</label
+      >
     </fieldset>
     <fieldset v-if="!idleOnly" class="mt-4">
       <legend class="font-medium">Keep as character styles, where it is meant</legend>
-      <div class="mt-1 flex flex-wrap gap-x-5 gap-y-1"><label v-for="group in emphasisGroups" :key="group" class="flex items-center gap-2"><input v-model="styles.keep" type="checkbox" :value="group" class="size-[15px] accent-verdigris"> {{ titles[group] }}</label></div>
+      <div class="mt-1 flex flex-wrap gap-x-5 gap-y-1">
+        <label v-for="group in emphasisGroups" :key="group" class="flex items-center gap-2"
+          ><input v-model="styles.keep" type="checkbox" :value="group" class="size-[15px] accent-verdigris" />
+          {{ titles[group] }}</label
+        >
+      </div>
     </fieldset>
-    <button type="button" class="act mt-5" :disabled="!scope || styles.busy" @click="propose">{{ styles.busy ? 'Planning …' : 'Show the plan' }}</button>
+    <button type="button" class="act mt-5" :disabled="!scope || styles.busy" @click="propose">
+      {{ styles.busy ? 'Planning …' : 'Show the plan' }}
+    </button>
   </div>
 </template>

@@ -31,26 +31,35 @@ async function open(): Promise<void> {
   detail.value = of && desk.engine ? await desk.engine.ask('style', of) : null
   sample.value = of && desk.engine ? await desk.engine.ask('styleSample', of) : ''
 }
-const parentOf = computed(() => changes.value.parent ? { family: family.value, name: changes.value.parent } : null)
+const parentOf = computed(() => (changes.value.parent ? { family: family.value, name: changes.value.parent } : null))
 onMounted(async () => {
   if (making.value) {
     changes.value = styles.selected ? { parent: styles.selected.name } : {}
     if (!styles.selected) family.value = 'paragraph'
   }
   await open()
-  name.value = making.value ? '' : detail.value?.displayName ?? ''
+  name.value = making.value ? '' : (detail.value?.displayName ?? '')
   heading.value?.focus()
 })
-watch(() => [making.value && changes.value.parent, family.value], () => { if (making.value) void open() })
+watch(
+  () => [making.value && changes.value.parent, family.value],
+  () => {
+    if (making.value) void open()
+  },
+)
 
-/** What the style says itself, with what is being changed. When a style is made, its parent's own values are inherited. */
+/**
+ * What the style says itself, with what is being changed. When a style is made, its parent's own values are
+ * inherited.
+ */
 function own(field: Field): string | null {
   const set = changes.value[field.on]?.[field.attribute]
   if (set !== undefined) return set
-  return making.value ? null : detail.value?.[field.on][field.attribute] ?? null
+  return making.value ? null : (detail.value?.[field.on][field.attribute] ?? null)
 }
-function inherited(field: Field): { value: string, from: string } | null {
-  const above = (field.on === 'text' ? detail.value?.inheritedText : detail.value?.inheritedParagraph)?.[field.attribute] ?? null
+function inherited(field: Field): { value: string; from: string } | null {
+  const above =
+    (field.on === 'text' ? detail.value?.inheritedText : detail.value?.inheritedParagraph)?.[field.attribute] ?? null
   const parents = making.value ? detail.value?.[field.on][field.attribute] : undefined
   return parents !== undefined && detail.value ? { value: parents, from: detail.value.displayName } : above
 }
@@ -61,24 +70,68 @@ function set(field: Field, value: string | null): void {
 }
 
 const sizeField: Field = { id: 'size', title: 'Size', on: 'text', attribute: 'fo:font-size', kind: 'length', step: 0.5 }
-const size = computed(() => { const stated = own(sizeField) ?? inherited(sizeField)?.value; return points(stated ?? '') ?? (percent(stated ?? '') ?? 1) * (points(inherited(sizeField)?.value ?? '') ?? detail.value?.size ?? 12) })
+const size = computed(() => {
+  const stated = own(sizeField) ?? inherited(sizeField)?.value
+  return (
+    points(stated ?? '') ??
+    (percent(stated ?? '') ?? 1) * (points(inherited(sizeField)?.value ?? '') ?? detail.value?.size ?? 12)
+  )
+})
 
-const lineHeight: Field = { id: 'leading', title: 'Leading', on: 'paragraph', attribute: 'fo:line-height', kind: 'length', step: 0.5 }
+const lineHeight: Field = {
+  id: 'leading',
+  title: 'Leading',
+  on: 'paragraph',
+  attribute: 'fo:line-height',
+  kind: 'length',
+  step: 0.5,
+}
 const leading = computed(() => own(lineHeight) ?? inherited(lineHeight)?.value ?? 'normal')
-const leadingKind = computed(() => leading.value === 'normal' ? 'face' : leading.value === '100%' ? 'solid' : percent(leading.value) !== null ? 'percent' : 'points')
+const leadingKind = computed(() =>
+  leading.value === 'normal'
+    ? 'face'
+    : leading.value === '100%'
+      ? 'solid'
+      : percent(leading.value) !== null
+        ? 'percent'
+        : 'points',
+)
 function setLeadingKind(kind: string): void {
   const now = points(leading.value) ?? (percent(leading.value) ?? 1.2) * size.value
-  set(lineHeight, kind === 'face' ? 'normal' : kind === 'solid' ? '100%' : kind === 'percent' ? `${Math.round(now / size.value * 100)}%` : `${plainNumber(now)}pt`)
+  set(
+    lineHeight,
+    kind === 'face'
+      ? 'normal'
+      : kind === 'solid'
+        ? '100%'
+        : kind === 'percent'
+          ? `${Math.round((now / size.value) * 100)}%`
+          : `${plainNumber(now)}pt`,
+  )
 }
 function typeLeading(text: string): void {
   const number = Number.parseFloat(text.replace(',', '.'))
-  if (leadingKind.value === 'percent') { if (number > 0) set(lineHeight, `${plainNumber(number)}%`); return }
+  if (leadingKind.value === 'percent') {
+    if (number > 0) set(lineHeight, `${plainNumber(number)}%`)
+    return
+  }
   const length = /^[\d.,]+$/.test(text.trim()) ? number : readLength(text)
   if (length !== null && length > 0) set(lineHeight, `${plainNumber(length)}pt`)
 }
-const gap = computed(() => { const whole = points(leading.value) ?? (percent(leading.value) ?? 0) * size.value; return whole > 0 ? `${plainNumber(whole - size.value)} pt between lines` : '' })
+const gap = computed(() => {
+  const whole = points(leading.value) ?? (percent(leading.value) ?? 0) * size.value
+  return whole > 0 ? `${plainNumber(whole - size.value)} pt between lines` : ''
+})
 
-const choices = computed((): Choice[] => library.library?.familyNames.map(each => ({ family: each, absent: false, hash: null, note: counted(library.library!.family(each).length, 'face') })) ?? [])
+const choices = computed(
+  (): Choice[] =>
+    library.library?.familyNames.map(each => ({
+      family: each,
+      absent: false,
+      hash: null,
+      note: counted(library.library!.family(each).length, 'face'),
+    })) ?? [],
+)
 const fontOf = (slot: Slot): string => {
   const wish = changes.value.fonts?.[slot]
   if (wish !== undefined) return wish?.family ?? detail.value?.fonts[slot].inherited?.value ?? ''
@@ -87,12 +140,21 @@ const fontOf = (slot: Slot): string => {
 function fontSaid(slot: Slot): string {
   const wish = changes.value.fonts?.[slot]
   if (wish ?? (wish === undefined && !making.value && detail.value?.fonts[slot].own)) return 'set here'
-  const from = making.value && detail.value?.fonts[slot].own ? detail.value.displayName : detail.value?.fonts[slot].inherited?.from
+  const from =
+    making.value && detail.value?.fonts[slot].own ? detail.value.displayName : detail.value?.fonts[slot].inherited?.from
   return from ? `from ${from}` : 'not said'
 }
-function setFont(slot: Slot, chosen: string | null): void { changes.value = { ...changes.value, fonts: { ...changes.value.fonts, [slot]: chosen === null || chosen === '' ? null : { family: chosen } } } }
+function setFont(slot: Slot, chosen: string | null): void {
+  changes.value = {
+    ...changes.value,
+    fonts: { ...changes.value.fonts, [slot]: chosen === null || chosen === '' ? null : { family: chosen } },
+  }
+}
 
-const color = computed(() => { const field = typeFields.find(each => each.id === 'color')!; return own(field) ?? inherited(field)?.value ?? '#000000' })
+const color = computed(() => {
+  const field = typeFields.find(each => each.id === 'color')!
+  return own(field) ?? inherited(field)?.value ?? '#000000'
+})
 const ground = computed(() => {
   for (const id of ['background', 'ground']) {
     const field = [...typeFields, ...paragraphFields].find(each => each.id === id)!
@@ -104,13 +166,44 @@ const ground = computed(() => {
 const contrasted = computed(() => {
   if (!/^#[0-9a-f]{6}$/i.test(color.value)) return null
   const weight = typeFields.find(each => each.id === 'weight')!
-  return contrastWords(contrast(color.value, ground.value), size.value, weightNumber(own(weight) ?? inherited(weight)?.value) >= 700)
+  return contrastWords(
+    contrast(color.value, ground.value),
+    size.value,
+    weightNumber(own(weight) ?? inherited(weight)?.value) >= 700,
+  )
 })
-const tracked = computed(() => { const field = typeFields.find(each => each.id === 'tracking')!; const length = points(own(field) ?? inherited(field)?.value ?? ''); return length === null ? '' : `${Math.round(length / size.value * 1000)} thousandths of an em` })
+const tracked = computed(() => {
+  const field = typeFields.find(each => each.id === 'tracking')!
+  const length = points(own(field) ?? inherited(field)?.value ?? '')
+  return length === null ? '' : `${Math.round((length / size.value) * 1000)} thousandths of an em`
+})
 
 const features = computed(() => changes.value.features ?? detail.value?.features ?? {})
-const featureTitles: Readonly<Record<string, string>> = { onum: 'old-style figures', lnum: 'lining figures', tnum: 'tabular figures', pnum: 'proportional figures', smcp: 'small capitals', c2sc: 'small capitals from capitals', frac: 'fractions', sups: 'superiors', subs: 'inferiors', liga: 'ligatures', dlig: 'rare ligatures', hlig: 'historical ligatures', case: 'signs for capitals', zero: 'slashed zero', ordn: 'ordinals', swsh: 'swashes', salt: 'alternates', calt: 'contextual forms', titl: 'titling capitals', unic: 'unicase' }
-const pickable = computed(() => (detail.value?.faceFeatures ?? []).filter(tag => featureTitles[tag] !== undefined || /^(ss|cv)\d\d$/.test(tag)))
+const featureTitles: Readonly<Record<string, string>> = {
+  onum: 'old-style figures',
+  lnum: 'lining figures',
+  tnum: 'tabular figures',
+  pnum: 'proportional figures',
+  smcp: 'small capitals',
+  c2sc: 'small capitals from capitals',
+  frac: 'fractions',
+  sups: 'superiors',
+  subs: 'inferiors',
+  liga: 'ligatures',
+  dlig: 'rare ligatures',
+  hlig: 'historical ligatures',
+  case: 'signs for capitals',
+  zero: 'slashed zero',
+  ordn: 'ordinals',
+  swsh: 'swashes',
+  salt: 'alternates',
+  calt: 'contextual forms',
+  titl: 'titling capitals',
+  unic: 'unicase',
+}
+const pickable = computed(() =>
+  (detail.value?.faceFeatures ?? []).filter(tag => featureTitles[tag] !== undefined || /^(ss|cv)\d\d$/.test(tag)),
+)
 function setFeature(tag: string, on: boolean): void {
   const next = { ...features.value }
   const usual = tag === 'liga' || tag === 'calt'
@@ -118,126 +211,459 @@ function setFeature(tag: string, on: boolean): void {
   else next[tag] = on ? 1 : 0
   changes.value = { ...changes.value, features: next }
 }
-const isOn = (tag: string) => features.value[tag] === undefined ? tag === 'liga' || tag === 'calt' : features.value[tag] !== 0
+const isOn = (tag: string) =>
+  features.value[tag] === undefined ? tag === 'liga' || tag === 'calt' : features.value[tag] !== 0
 
 const tabsText = computed(() => {
   const tabs = changes.value.tabs !== undefined ? changes.value.tabs : making.value ? null : detail.value?.tabs
-  return (tabs ?? []).map(tab => `${plainNumber(tab.position)} pt${tab.type === 'left' ? '' : ` ${tab.type === 'char' ? `at ${tab.char ?? '.'}` : tab.type}`}${tab.leader ? ` ${tab.leader}` : ''}`).join('; ')
+  return (tabs ?? [])
+    .map(tab =>
+      [
+        `${plainNumber(tab.position)} pt`,
+        ...(tab.type === 'left' ? [] : [tab.type === 'char' ? `at ${tab.char ?? '.'}` : tab.type]),
+        ...(tab.leader ? [tab.leader] : []),
+      ].join(' '),
+    )
+    .join('; ')
 })
 const tabsWrong = ref('')
 function setTabs(text: string): void {
   tabsWrong.value = ''
-  if (text.trim() === '') { changes.value = { ...changes.value, tabs: null }; return }
+  if (text.trim() === '') {
+    changes.value = { ...changes.value, tabs: null }
+    return
+  }
   const tabs: NonNullable<StyleChanges['tabs']> = []
   for (const each of text.split(';')) {
-    const match = /^\s*(-?[\d.,]+\s*(?:mm|cm|in|pt|pc|px)?)\s*(left|right|center|centre|centred|at \S)?\s*([^\s\w;])?\s*$/.exec(each)
-    const position = match ? /[a-z]/.test(match[1]!) ? readLength(match[1]!) : Number(match[1]!.replace(',', '.')) : null
-    if (!match || position === null || Number.isNaN(position)) { tabsWrong.value = `“${each.trim()}” is no tab stop. Write for instance 36 pt; 4 cm right .; 6 cm at ,`; return }
+    const match =
+      /^\s*(-?[\d.,]+\s*(?:mm|cm|in|pt|pc|px)?)\s*(left|right|center|centre|centred|at \S)?\s*([^\s\w;])?\s*$/.exec(
+        each,
+      )
+    const position = match
+      ? /[a-z]/.test(match[1]!)
+        ? readLength(match[1]!)
+        : Number(match[1]!.replace(',', '.'))
+      : null
+    if (!match || position === null || Number.isNaN(position)) {
+      tabsWrong.value = `“${each.trim()}” is no tab stop. Write for instance 36 pt; 4 cm right .; 6 cm at ,`
+      return
+    }
     const kind = match[2] ?? 'left'
-    tabs.push({ position, type: kind.startsWith('at') ? 'char' : kind.startsWith('cent') ? 'center' : kind as 'left' | 'right', ...kind.startsWith('at') ? { char: kind.slice(3) } : {}, ...match[3] ? { leader: match[3] } : {} })
+    tabs.push({
+      position,
+      type: kind.startsWith('at') ? 'char' : kind.startsWith('cent') ? 'center' : (kind as 'left' | 'right'),
+      ...(kind.startsWith('at') ? { char: kind.slice(3) } : {}),
+      ...(match[3] ? { leader: match[3] } : {}),
+    })
   }
   changes.value = { ...changes.value, tabs }
 }
-const dropCap = computed(() => changes.value.dropCap !== undefined ? changes.value.dropCap : making.value ? null : detail.value?.dropCap ?? null)
+const dropCap = computed(() =>
+  changes.value.dropCap !== undefined ? changes.value.dropCap : making.value ? null : (detail.value?.dropCap ?? null),
+)
 function setDropCap(part: Partial<NonNullable<StyleChanges['dropCap']>> | null): void {
-  changes.value = { ...changes.value, dropCap: part === null ? null : { lines: 3, length: 1, distance: 3, style: null, ...dropCap.value ?? {}, ...part } }
+  changes.value = {
+    ...changes.value,
+    dropCap:
+      part === null ? null : { lines: 3, length: 1, distance: 3, style: null, ...(dropCap.value ?? {}), ...part },
+  }
 }
 
-const touched = computed(() => Object.keys(changes.value).length > 0 || (!making.value && name.value.trim() !== detail.value?.displayName))
+const touched = computed(
+  () => Object.keys(changes.value).length > 0 || (!making.value && name.value.trim() !== detail.value?.displayName),
+)
 const wishes = computed((): StyleWish[] => {
   const { parent, ...rest } = changes.value
-  if (making.value) return [{ type: 'make', family: family.value, displayName: name.value.trim() || 'Unnamed style', changes: { ...rest, ...parent ? { parent } : {} } }]
-  const renamed = name.value.trim() !== '' && name.value.trim() !== detail.value?.displayName ? { displayName: name.value.trim() } : {}
-  return [{ type: 'edit', family: family.value, name: styles.selected!.name, changes: { ...changes.value, ...renamed } }]
+  if (making.value)
+    return [
+      {
+        type: 'make',
+        family: family.value,
+        displayName: name.value.trim() || 'Unnamed style',
+        changes: { ...rest, ...(parent ? { parent } : {}) },
+      },
+    ]
+  const renamed =
+    name.value.trim() !== '' && name.value.trim() !== detail.value?.displayName
+      ? { displayName: name.value.trim() }
+      : {}
+  return [
+    { type: 'edit', family: family.value, name: styles.selected!.name, changes: { ...changes.value, ...renamed } },
+  ]
 })
 // The real pages follow while one edits.
 let timer: ReturnType<typeof setTimeout> | undefined
-watch(changes, () => {
-  clearTimeout(timer)
-  if (!making.value && touched.value) timer = setTimeout(() => { void styles.preview(wishes.value) }, 60)
-}, { deep: true })
+watch(
+  changes,
+  () => {
+    clearTimeout(timer)
+    if (!making.value && touched.value)
+      timer = setTimeout(() => {
+        void styles.preview(wishes.value)
+      }, 60)
+  },
+  { deep: true },
+)
 onBeforeUnmount(() => clearTimeout(timer))
 
 async function keepIt(): Promise<void> {
   clearTimeout(timer)
   if (await styles.carryOut(wishes.value)) styles.leave()
 }
-const otherStyles = computed(() => styles.list.filter(each => each.family === family.value && (making.value || each.name !== styles.selected?.name)))
+const otherStyles = computed(() =>
+  styles.list.filter(each => each.family === family.value && (making.value || each.name !== styles.selected?.name)),
+)
 const sampleStyle = computed(() => {
   const face = library.library?.family(fontOf('western')) ?? []
   const weight = weightNumber(own(typeFields[0]!) ?? inherited(typeFields[0]!)?.value)
   const italic = (own(typeFields[1]!) ?? inherited(typeFields[1]!)?.value ?? 'normal') !== 'normal'
-  const best = [...face].sort((a, b) => Math.abs(a.weight - weight) - Math.abs(b.weight - weight) || Number((a.slant === 'italic') !== italic) - Number((b.slant === 'italic') !== italic)).find(each => (each.slant === 'italic') === italic) ?? face[0]
-  return { fontFamily: best ? library.cssFamily(best.hash) : undefined, fontSize: `${size.value * 96 / 72}px`, lineHeight: leadingKind.value === 'face' ? 'normal' : `${(points(leading.value) ?? (percent(leading.value) ?? 1.2) * size.value) * 96 / 72}px`, color: color.value, background: ground.value === '#ffffff' ? undefined : ground.value, fontFeatureSettings: Object.entries(features.value).map(([tag, value]) => `'${tag}' ${value}`).join(', ') || undefined }
+  const best =
+    [...face]
+      .sort(
+        (a, b) =>
+          Math.abs(a.weight - weight) - Math.abs(b.weight - weight) ||
+          Number((a.slant === 'italic') !== italic) - Number((b.slant === 'italic') !== italic),
+      )
+      .find(each => (each.slant === 'italic') === italic) ?? face[0]
+  return {
+    fontFamily: best ? library.cssFamily(best.hash) : undefined,
+    fontSize: `${(size.value * 96) / 72}px`,
+    lineHeight:
+      leadingKind.value === 'face'
+        ? 'normal'
+        : `${((points(leading.value) ?? (percent(leading.value) ?? 1.2) * size.value) * 96) / 72}px`,
+    color: color.value,
+    background: ground.value === '#ffffff' ? undefined : ground.value,
+    fontFeatureSettings:
+      Object.entries(features.value)
+        .map(([tag, value]) => `'${tag}' ${value}`)
+        .join(', ') || undefined,
+  }
 })
 </script>
 
 <template>
   <div>
     <button type="button" class="link" @click="styles.leave()">All styles</button>
-    <h1 ref="heading" tabindex="-1" class="mt-1 outline-none">{{ making ? 'New style' : detail?.displayName ?? 'Style' }}</h1>
-    <p v-if="styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">{{ styles.message }}</p>
+    <h1 ref="heading" tabindex="-1" class="mt-1 outline-none">
+      {{ making ? 'New style' : (detail?.displayName ?? 'Style') }}
+    </h1>
+    <p v-if="styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">
+      {{ styles.message }}
+    </p>
     <div class="sticky top-0 z-10 mt-2 flex gap-2 border-b border-rule bg-paper py-2">
-      <button type="button" class="act" :disabled="styles.busy || !touched || (making && name.trim() === '')" @click="keepIt">{{ styles.busy ? 'Storing …' : making ? 'Make it' : 'Keep it' }}</button>
-      <button v-if="!making" type="button" class="plain" :disabled="!touched || styles.busy" @click="styles.propose(wishes)">Show what it does</button>
+      <button
+        type="button"
+        class="act"
+        :disabled="styles.busy || !touched || (making && name.trim() === '')"
+        @click="keepIt"
+      >
+        {{ styles.busy ? 'Storing …' : making ? 'Make it' : 'Keep it' }}
+      </button>
+      <button
+        v-if="!making"
+        type="button"
+        class="plain"
+        :disabled="!touched || styles.busy"
+        @click="styles.propose(wishes)"
+      >
+        Show what it does
+      </button>
       <button type="button" class="plain" @click="styles.leave()">Leave it</button>
     </div>
-    <p class="mt-3 max-h-[132px] overflow-hidden border border-rule bg-sheet p-3" :style="sampleStyle" contenteditable="plaintext-only" spellcheck="false" aria-label="Sample: write here what you like" role="textbox">{{ sample || 'The first boat leaves Saltmere Quay at eight, whatever the weather says.' }}</p>
+    <p
+      class="mt-3 max-h-[132px] overflow-hidden border border-rule bg-sheet p-3"
+      :style="sampleStyle"
+      contenteditable="plaintext-only"
+      spellcheck="false"
+      aria-label="Sample: write here what you like"
+      role="textbox"
+    >
+      {{ sample || 'The first boat leaves Saltmere Quay at eight, whatever the weather says.' }}
+    </p>
 
     <div class="mt-3 grid grid-cols-2 gap-3">
-      <label class="text-[13px] text-soft">Name<input v-model="name" class="field mt-[2px] w-full text-[14px] text-ink" maxlength="200"></label>
-      <label v-if="making" class="text-[13px] text-soft">Kind<select v-model="family" class="field mt-[2px] w-full text-[14px] text-ink" @change="changes = {}"><option value="paragraph">paragraph style</option><option value="text">character style</option></select></label>
-      <label v-else class="text-[13px] text-soft">Author<input class="field mt-[2px] w-full text-[14px] text-ink" maxlength="100" :value="changes.author ?? detail?.author ?? ''" @change="changes = { ...changes, author: ($event.target as HTMLInputElement).value }"></label>
-      <label class="text-[13px] text-soft">Parent<select class="field mt-[2px] w-full text-[14px] text-ink" :value="(changes.parent !== undefined ? changes.parent : making ? null : detail?.parent) ?? ''" @change="changes = { ...changes, parent: ($event.target as HTMLSelectElement).value || null }"><option value="">none</option><option v-for="each in otherStyles" :key="each.name" :value="each.name">{{ each.displayName }}</option></select></label>
-      <label v-if="family === 'paragraph'" class="text-[13px] text-soft">Followed by<select class="field mt-[2px] w-full text-[14px] text-ink" :value="(changes.next !== undefined ? changes.next : making ? null : detail?.next) ?? ''" @change="changes = { ...changes, next: ($event.target as HTMLSelectElement).value || null }"><option value="">itself</option><option v-for="each in otherStyles" :key="each.name" :value="each.name">{{ each.displayName }}</option></select></label>
+      <label class="text-[13px] text-soft"
+        >Name<input v-model="name" class="field mt-[2px] w-full text-[14px] text-ink" maxlength="200"
+      /></label>
+      <label v-if="making" class="text-[13px] text-soft"
+        >Kind<select v-model="family" class="field mt-[2px] w-full text-[14px] text-ink" @change="changes = {}">
+          <option value="paragraph">paragraph style</option>
+          <option value="text">character style</option>
+        </select></label
+      >
+      <label v-else class="text-[13px] text-soft"
+        >Author<input
+          class="field mt-[2px] w-full text-[14px] text-ink"
+          maxlength="100"
+          :value="changes.author ?? detail?.author ?? ''"
+          @change="changes = { ...changes, author: ($event.target as HTMLInputElement).value }"
+      /></label>
+      <label class="text-[13px] text-soft"
+        >Parent<select
+          class="field mt-[2px] w-full text-[14px] text-ink"
+          :value="(changes.parent !== undefined ? changes.parent : making ? null : detail?.parent) ?? ''"
+          @change="changes = { ...changes, parent: ($event.target as HTMLSelectElement).value || null }"
+        >
+          <option value="">none</option>
+          <option v-for="each in otherStyles" :key="each.name" :value="each.name">{{ each.displayName }}</option>
+        </select></label
+      >
+      <label v-if="family === 'paragraph'" class="text-[13px] text-soft"
+        >Followed by<select
+          class="field mt-[2px] w-full text-[14px] text-ink"
+          :value="(changes.next !== undefined ? changes.next : making ? null : detail?.next) ?? ''"
+          @change="changes = { ...changes, next: ($event.target as HTMLSelectElement).value || null }"
+        >
+          <option value="">itself</option>
+          <option v-for="each in otherStyles" :key="each.name" :value="each.name">{{ each.displayName }}</option>
+        </select></label
+      >
     </div>
 
     <h2 class="mt-4">Type</h2>
-    <div class="mb-1.5 flex items-end gap-3"><FamilyPicker :model-value="fontOf('western')" :choices="choices" label="Family" placeholder="Search the library" @update:model-value="setFont('western', $event)" /><span class="w-[230px] pb-1.5 text-[13px] text-soft">{{ fontSaid('western') }} <button v-if="fontSaid('western') === 'set here'" type="button" class="link" @click="setFont('western', null)">Let go</button></span></div>
-    <ValueField :field="sizeField" :own="own(sizeField)" :inherited="inherited(sizeField)" @set="set(sizeField, $event)" />
-    <div v-if="family === 'paragraph'" class="grid min-h-[30px] grid-cols-[128px_170px_1fr] items-center gap-x-3 border-b border-rule py-[2px]">
+    <div class="mb-1.5 flex items-end gap-3">
+      <FamilyPicker
+        :model-value="fontOf('western')"
+        :choices="choices"
+        label="Family"
+        placeholder="Search the library"
+        @update:model-value="setFont('western', $event)"
+      /><span class="w-[230px] pb-1.5 text-[13px] text-soft"
+        >{{ fontSaid('western') }}
+        <button v-if="fontSaid('western') === 'set here'" type="button" class="link" @click="setFont('western', null)">
+          Let go
+        </button></span
+      >
+    </div>
+    <ValueField
+      :field="sizeField"
+      :own="own(sizeField)"
+      :inherited="inherited(sizeField)"
+      @set="set(sizeField, $event)"
+    />
+    <div
+      v-if="family === 'paragraph'"
+      class="grid min-h-[30px] grid-cols-[128px_170px_1fr] items-center gap-x-3 border-b border-rule py-[2px]"
+    >
       <label for="leading-kind">Leading</label>
       <span class="flex gap-1">
-        <select id="leading-kind" class="field !min-h-[26px] w-[92px] !py-0" :value="leadingKind" @change="setLeadingKind(($event.target as HTMLSelectElement).value)"><option value="face">of the face</option><option value="solid">set solid</option><option value="points">in points</option><option value="percent">in percent</option></select>
-        <input v-if="leadingKind === 'points' || leadingKind === 'percent'" class="field !min-h-[26px] w-[74px] !py-0 tabular-nums" aria-label="Leading, value" :value="leadingKind === 'points' ? `${plainNumber(points(leading) ?? 0)} pt` : leading.replace('%', ' %')" @change="typeLeading(($event.target as HTMLInputElement).value)">
+        <select
+          id="leading-kind"
+          class="field !min-h-[26px] w-[92px] !py-0"
+          :value="leadingKind"
+          @change="setLeadingKind(($event.target as HTMLSelectElement).value)"
+        >
+          <option value="face">of the face</option>
+          <option value="solid">set solid</option>
+          <option value="points">in points</option>
+          <option value="percent">in percent</option>
+        </select>
+        <input
+          v-if="leadingKind === 'points' || leadingKind === 'percent'"
+          class="field !min-h-[26px] w-[74px] !py-0 tabular-nums"
+          aria-label="Leading, value"
+          :value="leadingKind === 'points' ? `${plainNumber(points(leading) ?? 0)} pt` : leading.replace('%', ' %')"
+          @change="typeLeading(($event.target as HTMLInputElement).value)"
+        />
       </span>
-      <span class="truncate text-[13px] text-soft">{{ own(lineHeight) !== null ? 'set here' : inherited(lineHeight) ? `from ${inherited(lineHeight)!.from}` : '' }} <button v-if="own(lineHeight) !== null" type="button" class="link" aria-label="Let go of Leading" @click="set(lineHeight, null)">Let go</button> {{ gap }}</span>
+      <span class="truncate text-[13px] text-soft"
+        >{{
+          own(lineHeight) !== null ? 'set here' : inherited(lineHeight) ? `from ${inherited(lineHeight)!.from}` : ''
+        }}
+        <button
+          v-if="own(lineHeight) !== null"
+          type="button"
+          class="link"
+          aria-label="Let go of Leading"
+          @click="set(lineHeight, null)"
+        >
+          Let go
+        </button>
+        {{ gap }}</span
+      >
     </div>
-    <ValueField v-for="field in typeFields" :key="field.id" :field="field" :own="own(field)" :inherited="inherited(field)" @set="set(field, $event)">
-      <span v-if="field.id === 'color' && contrasted" class="ml-2" :class="contrasted.enough ? 'text-soft' : 'text-rubric'">{{ contrasted.words }}</span>
+    <ValueField
+      v-for="field in typeFields"
+      :key="field.id"
+      :field="field"
+      :own="own(field)"
+      :inherited="inherited(field)"
+      @set="set(field, $event)"
+    >
+      <span
+        v-if="field.id === 'color' && contrasted"
+        class="ml-2"
+        :class="contrasted.enough ? 'text-soft' : 'text-rubric'"
+        >{{ contrasted.words }}</span
+      >
       <span v-if="field.id === 'tracking' && tracked" class="ml-2 text-soft">{{ tracked }}</span>
     </ValueField>
     <details class="mt-2">
       <summary class="cursor-pointer font-medium">Asian and complex text</summary>
-      <div v-for="slot in (['asian', 'complex'] as const)" :key="slot" class="mt-1 flex items-end gap-3"><FamilyPicker :model-value="fontOf(slot)" :choices="choices" :label="`Family of ${slot} text`" placeholder="Search the library" @update:model-value="setFont(slot, $event)" /><span class="w-[230px] pb-1.5 text-[13px] text-soft">{{ fontSaid(slot) }} <button v-if="fontSaid(slot) === 'set here'" type="button" class="link" @click="setFont(slot, null)">Let go</button></span></div>
-      <ValueField v-for="field in slotFields" :key="field.id" :field="field" :own="own(field)" :inherited="inherited(field)" @set="set(field, $event)" />
+      <div v-for="slot in ['asian', 'complex'] as const" :key="slot" class="mt-1 flex items-end gap-3">
+        <FamilyPicker
+          :model-value="fontOf(slot)"
+          :choices="choices"
+          :label="`Family of ${slot} text`"
+          placeholder="Search the library"
+          @update:model-value="setFont(slot, $event)"
+        /><span class="w-[230px] pb-1.5 text-[13px] text-soft"
+          >{{ fontSaid(slot) }}
+          <button v-if="fontSaid(slot) === 'set here'" type="button" class="link" @click="setFont(slot, null)">
+            Let go
+          </button></span
+        >
+      </div>
+      <ValueField
+        v-for="field in slotFields"
+        :key="field.id"
+        :field="field"
+        :own="own(field)"
+        :inherited="inherited(field)"
+        @set="set(field, $event)"
+      />
     </details>
     <details v-if="pickable.length > 0" class="mt-2">
       <summary class="cursor-pointer font-medium">OpenType features of {{ fontOf('western') }}</summary>
-      <div class="mt-1 grid grid-cols-2 gap-x-4"><label v-for="tag in pickable" :key="tag" class="flex items-center gap-2"><input type="checkbox" class="size-[15px] accent-verdigris" :checked="isOn(tag)" @change="setFeature(tag, ($event.target as HTMLInputElement).checked)"> {{ featureTitles[tag] ?? `${tag.startsWith('ss') ? 'stylistic set' : 'character variant'} ${Number(tag.slice(2))}` }} <span class="text-[12px] text-soft">{{ tag }}</span></label></div>
-      <p class="mt-1 text-[13px] text-soft">OpenDocument has no place for features: they are kept in Morphene’s own part, and other programs set the text without them.</p>
+      <div class="mt-1 grid grid-cols-2 gap-x-4">
+        <label v-for="tag in pickable" :key="tag" class="flex items-center gap-2"
+          ><input
+            type="checkbox"
+            class="size-[15px] accent-verdigris"
+            :checked="isOn(tag)"
+            @change="setFeature(tag, ($event.target as HTMLInputElement).checked)"
+          />
+          {{
+            featureTitles[tag] ??
+            `${tag.startsWith('ss') ? 'stylistic set' : 'character variant'} ${Number(tag.slice(2))}`
+          }}
+          <span class="text-[12px] text-soft">{{ tag }}</span></label
+        >
+      </div>
+      <p class="mt-1 text-[13px] text-soft">
+        OpenDocument has no place for features: they are kept in Morphene’s own part, and other programs set the text
+        without them.
+      </p>
     </details>
     <template v-if="family === 'paragraph'">
       <h2 class="mt-4">Paragraph</h2>
-      <ValueField v-for="field in paragraphFields" :key="field.id" :field="field" :own="own(field)" :inherited="inherited(field)" @set="set(field, $event)" />
-      <div class="grid min-h-[30px] grid-cols-[128px_1fr] items-center gap-x-3 border-b border-rule py-[2px]"><label for="tabs">Tab stops</label><span><input id="tabs" class="field !min-h-[26px] w-full !py-0" :value="tabsText" placeholder="36 pt; 4 cm right .; 6 cm at ," @change="setTabs(($event.target as HTMLInputElement).value)"><span v-if="tabsWrong" role="alert" class="text-[13px] text-rubric">{{ tabsWrong }}</span></span></div>
+      <ValueField
+        v-for="field in paragraphFields"
+        :key="field.id"
+        :field="field"
+        :own="own(field)"
+        :inherited="inherited(field)"
+        @set="set(field, $event)"
+      />
+      <div class="grid min-h-[30px] grid-cols-[128px_1fr] items-center gap-x-3 border-b border-rule py-[2px]">
+        <label for="tabs">Tab stops</label
+        ><span
+          ><input
+            id="tabs"
+            class="field !min-h-[26px] w-full !py-0"
+            :value="tabsText"
+            placeholder="36 pt; 4 cm right .; 6 cm at ,"
+            @change="setTabs(($event.target as HTMLInputElement).value)"
+          /><span v-if="tabsWrong" role="alert" class="text-[13px] text-rubric">{{ tabsWrong }}</span></span
+        >
+      </div>
       <div class="grid min-h-[30px] grid-cols-[128px_1fr] items-center gap-x-3 border-b border-rule py-[2px]">
         <span>Drop cap</span>
         <span class="flex flex-wrap items-center gap-2">
-          <label class="flex items-center gap-1.5"><input type="checkbox" class="size-[15px] accent-verdigris" :checked="dropCap !== null" @change="setDropCap(dropCap ? null : {})"> over</label>
-          <template v-if="dropCap"><input type="number" min="2" max="9" class="field !min-h-[26px] w-[52px] !py-0" aria-label="Lines of the drop cap" :value="dropCap.lines" @change="setDropCap({ lines: Math.max(1, Number(($event.target as HTMLInputElement).value) || 3) })"> lines,
-            <input type="number" min="1" max="9" class="field !min-h-[26px] w-[52px] !py-0" aria-label="Letters of the drop cap" :value="dropCap.length" @change="setDropCap({ length: Math.max(1, Number(($event.target as HTMLInputElement).value) || 1) })"> letters
-            <select class="field !min-h-[26px] !py-0" aria-label="Character style of the drop cap" :value="dropCap.style ?? ''" @change="setDropCap({ style: ($event.target as HTMLSelectElement).value || null })"><option value="">in the paragraph’s type</option><option v-for="each in styles.list.filter(one => one.family === 'text')" :key="each.name" :value="each.name">{{ each.displayName }}</option></select></template>
+          <label class="flex items-center gap-1.5"
+            ><input
+              type="checkbox"
+              class="size-[15px] accent-verdigris"
+              :checked="dropCap !== null"
+              @change="setDropCap(dropCap ? null : {})"
+            />
+            over</label
+          >
+          <template v-if="dropCap"
+            ><input
+              type="number"
+              min="2"
+              max="9"
+              class="field !min-h-[26px] w-[52px] !py-0"
+              aria-label="Lines of the drop cap"
+              :value="dropCap.lines"
+              @change="setDropCap({ lines: Math.max(1, Number(($event.target as HTMLInputElement).value) || 3) })"
+            />
+            lines,
+            <input
+              type="number"
+              min="1"
+              max="9"
+              class="field !min-h-[26px] w-[52px] !py-0"
+              aria-label="Letters of the drop cap"
+              :value="dropCap.length"
+              @change="setDropCap({ length: Math.max(1, Number(($event.target as HTMLInputElement).value) || 1) })"
+            />
+            letters
+            <select
+              class="field !min-h-[26px] !py-0"
+              aria-label="Character style of the drop cap"
+              :value="dropCap.style ?? ''"
+              @change="setDropCap({ style: ($event.target as HTMLSelectElement).value || null })"
+            >
+              <option value="">in the paragraph’s type</option>
+              <option
+                v-for="each in styles.list.filter(one => one.family === 'text')"
+                :key="each.name"
+                :value="each.name"
+              >
+                {{ each.displayName }}
+              </option>
+            </select></template
+          >
         </span>
       </div>
       <div class="grid min-h-[30px] grid-cols-[128px_170px_1fr] items-center gap-x-3 border-b border-rule py-[2px]">
         <label for="list-style">List</label>
-        <select id="list-style" class="field !min-h-[26px] w-full !py-0" :value="(changes.listStyle !== undefined ? changes.listStyle : making ? null : detail?.listStyle) ?? ''" @change="changes = { ...changes, listStyle: ($event.target as HTMLSelectElement).value || null }"><option value="">none of its own</option><option v-for="each in detail?.lists ?? []" :key="each" :value="each">{{ each.replace(/_20_/g, ' ') }}</option></select>
-        <label class="flex items-center gap-1.5 text-[13px] text-soft">labels in <select class="field !min-h-[26px] max-w-[150px] !py-0 text-ink" aria-label="Character style of the list’s labels" :value="(changes.listLabel !== undefined ? changes.listLabel : making ? null : detail?.listLabel) ?? ''" @change="changes = { ...changes, listLabel: ($event.target as HTMLSelectElement).value || null }"><option value="">the item’s type</option><option v-for="each in styles.list.filter(one => one.family === 'text')" :key="each.name" :value="each.name">{{ each.displayName }}</option></select></label>
+        <select
+          id="list-style"
+          class="field !min-h-[26px] w-full !py-0"
+          :value="(changes.listStyle !== undefined ? changes.listStyle : making ? null : detail?.listStyle) ?? ''"
+          @change="changes = { ...changes, listStyle: ($event.target as HTMLSelectElement).value || null }"
+        >
+          <option value="">none of its own</option>
+          <option v-for="each in detail?.lists ?? []" :key="each" :value="each">
+            {{ each.replace(/_20_/g, ' ') }}
+          </option>
+        </select>
+        <label class="flex items-center gap-1.5 text-[13px] text-soft"
+          >labels in
+          <select
+            class="field !min-h-[26px] max-w-[150px] !py-0 text-ink"
+            aria-label="Character style of the list’s labels"
+            :value="(changes.listLabel !== undefined ? changes.listLabel : making ? null : detail?.listLabel) ?? ''"
+            @change="changes = { ...changes, listLabel: ($event.target as HTMLSelectElement).value || null }"
+          >
+            <option value="">the item’s type</option>
+            <option
+              v-for="each in styles.list.filter(one => one.family === 'text')"
+              :key="each.name"
+              :value="each.name"
+            >
+              {{ each.displayName }}
+            </option>
+          </select></label
+        >
       </div>
       <div class="grid min-h-[30px] grid-cols-[128px_170px_1fr] items-center gap-x-3 border-b border-rule py-[2px]">
         <label for="outline-level">Outline level</label>
-        <select id="outline-level" class="field !min-h-[26px] w-full !py-0" :value="(changes.outlineLevel !== undefined ? changes.outlineLevel : making ? null : detail?.outlineLevel) ?? ''" @change="changes = { ...changes, outlineLevel: Number(($event.target as HTMLSelectElement).value) || null }"><option value="">body text</option><option v-for="level in 9" :key="level" :value="level">heading {{ level }}</option></select>
+        <select
+          id="outline-level"
+          class="field !min-h-[26px] w-full !py-0"
+          :value="
+            (changes.outlineLevel !== undefined ? changes.outlineLevel : making ? null : detail?.outlineLevel) ?? ''
+          "
+          @change="changes = { ...changes, outlineLevel: Number(($event.target as HTMLSelectElement).value) || null }"
+        >
+          <option value="">body text</option>
+          <option v-for="level in 9" :key="level" :value="level">heading {{ level }}</option>
+        </select>
       </div>
     </template>
   </div>

@@ -25,18 +25,31 @@ const field = ref<HTMLInputElement | null>(null)
 
 const shown = computed(() => {
   const wanted = query.value.trim().toLowerCase()
-  const list = styles.list.filter(style => style.family === family.value
-    && (wanted === '' || style.displayName.toLowerCase().includes(wanted) || style.role?.includes(wanted))
-    && (only.value === 'all' || (only.value === 'used' ? style.paragraphs > 0 : only.value === 'unused' ? style.paragraphs === 0 : style.settledCharacters < style.characters)))
-  const starts = (style: StyleSummary) => wanted !== '' && style.displayName.toLowerCase().startsWith(wanted) ? 0 : 1
+  const list = styles.list.filter(
+    style =>
+      style.family === family.value &&
+      (wanted === '' || style.displayName.toLowerCase().includes(wanted) || style.role?.includes(wanted)) &&
+      (only.value === 'all' ||
+        (only.value === 'used'
+          ? style.paragraphs > 0
+          : only.value === 'unused'
+            ? style.paragraphs === 0
+            : style.settledCharacters < style.characters)),
+  )
+  const starts = (style: StyleSummary) => (wanted !== '' && style.displayName.toLowerCase().startsWith(wanted) ? 0 : 1)
   const orders: Record<typeof sort.value, (a: StyleSummary, b: StyleSummary) => number> = {
-    tree: () => 0, name: (a, b) => a.displayName.localeCompare(b.displayName), use: (a, b) => b.characters - a.characters,
-    settled: (a, b) => (a.characters === 0 ? 2 : a.settledCharacters / a.characters) - (b.characters === 0 ? 2 : b.settledCharacters / b.characters),
+    tree: () => 0,
+    name: (a, b) => a.displayName.localeCompare(b.displayName),
+    use: (a, b) => b.characters - a.characters,
+    settled: (a, b) =>
+      (a.characters === 0 ? 2 : a.settledCharacters / a.characters) -
+      (b.characters === 0 ? 2 : b.settledCharacters / b.characters),
   }
   return [...list].sort((a, b) => starts(a) - starts(b) || orders[sort.value](a, b))
 })
 const count = (of: StyleFamily) => styles.list.filter(style => style.family === of).length
-const share = (style: StyleSummary) => style.characters === 0 ? '' : settledWords(style.settledCharacters / style.characters)
+const share = (style: StyleSummary) =>
+  style.characters === 0 ? '' : settledWords(style.settledCharacters / style.characters)
 
 function choose(style: StyleSummary): void {
   const same = styles.selected?.family === style.family && styles.selected.name === style.name
@@ -50,7 +63,13 @@ function applyFirst(): void {
 }
 
 defineExpose({ search: () => field.value?.focus() })
-watch(() => [desk.state, desk.generation, desk.census] as const, () => { if (desk.state === 'open' && !desk.after) void styles.refresh() }, { immediate: true })
+watch(
+  () => [desk.state, desk.generation, desk.census] as const,
+  () => {
+    if (desk.state === 'open' && !desk.after) void styles.refresh()
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
@@ -64,41 +83,129 @@ watch(() => [desk.state, desk.generation, desk.census] as const, () => { if (des
     <template v-else>
       <div class="flex flex-wrap items-baseline gap-x-3">
         <h1>Styles</h1>
-        <p v-if="desk.census" class="text-soft">{{ counted(count('paragraph'), 'paragraph style') }}, {{ counted(count('text'), 'character style') }}; {{ settledWords(desk.census.settled) }} of the text settled</p>
+        <p v-if="desk.census" class="text-soft">
+          {{ counted(count('paragraph'), 'paragraph style') }}, {{ counted(count('text'), 'character style') }};
+          {{ settledWords(desk.census.settled) }} of the text settled
+        </p>
       </div>
-      <p v-if="styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">{{ styles.message }} <button type="button" class="link ml-2" @click="styles.message = ''">Good</button></p>
+      <p v-if="styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">
+        {{ styles.message }} <button type="button" class="link ml-2" @click="styles.message = ''">Good</button>
+      </p>
       <p v-if="styles.done" role="status" class="mt-2 border border-verdigris bg-sheet p-2">{{ styles.done }}.</p>
       <div class="mt-2 flex flex-wrap gap-2">
-        <button type="button" class="act" :disabled="!desk.census" @click="styles.panel = 'settle'">Settle local formatting</button>
+        <button type="button" class="act" :disabled="!desk.census" @click="styles.panel = 'settle'">
+          Settle local formatting
+        </button>
         <button type="button" class="plain" @click="styles.panel = 'make'">New style</button>
         <button type="button" class="plain" @click="styles.panel = 'import'">Styles from elsewhere</button>
         <button type="button" class="plain" @click="styles.panel = 'languages'">Languages</button>
       </div>
       <div class="mt-3 flex flex-wrap items-center gap-2 text-[13px]">
         <div role="radiogroup" aria-label="Which styles" class="flex">
-          <button v-for="each in (['paragraph', 'text'] as const)" :key="each" type="button" role="radio" :aria-checked="family === each" class="border border-rule px-2.5 py-[4px] first:rounded-l-[3px] last:rounded-r-[3px]" :class="family === each ? 'bg-ink text-white' : 'bg-sheet'" @click="family = each">{{ each === 'paragraph' ? 'Paragraphs' : 'Characters' }}</button>
+          <button
+            v-for="each in ['paragraph', 'text'] as const"
+            :key="each"
+            type="button"
+            role="radio"
+            :aria-checked="family === each"
+            class="border border-rule px-2.5 py-[4px] first:rounded-l-[3px] last:rounded-r-[3px]"
+            :class="family === each ? 'bg-ink text-white' : 'bg-sheet'"
+            @click="family = each"
+          >
+            {{ each === 'paragraph' ? 'Paragraphs' : 'Characters' }}
+          </button>
         </div>
-        <input ref="field" v-model="query" class="field w-[116px]" placeholder="Search" aria-label="Search styles; Enter applies the first one found" title="Alt with S brings you here; Enter applies the first one found" @keydown.enter.prevent="applyFirst">
-        <label><select v-model="only" class="field" aria-label="Which styles are shown"><option value="all">all of them</option><option value="used">in use</option><option value="unused">unused</option><option value="strays">with strays</option></select></label>
-        <label class="flex items-center gap-1.5 text-soft">by <select v-model="sort" class="field" aria-label="Sort by"><option value="tree">parents</option><option value="name">name</option><option value="use">use</option><option value="settled">settled</option></select></label>
+        <input
+          ref="field"
+          v-model="query"
+          class="field w-[116px]"
+          placeholder="Search"
+          aria-label="Search styles; Enter applies the first one found"
+          title="Alt with S brings you here; Enter applies the first one found"
+          @keydown.enter.prevent="applyFirst"
+        />
+        <label
+          ><select v-model="only" class="field" aria-label="Which styles are shown">
+            <option value="all">all of them</option>
+            <option value="used">in use</option>
+            <option value="unused">unused</option>
+            <option value="strays">with strays</option>
+          </select></label
+        >
+        <label class="flex items-center gap-1.5 text-soft"
+          >by
+          <select v-model="sort" class="field" aria-label="Sort by">
+            <option value="tree">parents</option>
+            <option value="name">name</option>
+            <option value="use">use</option>
+            <option value="settled">settled</option>
+          </select></label
+        >
       </div>
       <div class="mt-2 overflow-y-auto" :class="styles.summary || words.spot ? 'max-h-[38vh]' : ''">
         <table class="table-fixed" aria-label="Styles of the document">
-          <colgroup><col><col class="w-[86px]"><col class="w-[92px]"><col class="w-[66px]"><col class="w-[62px]"></colgroup>
-          <thead class="sticky top-0 bg-paper"><tr><th scope="col">Style</th><th scope="col">Role</th><th scope="col" class="number">{{ family === 'paragraph' ? 'Paragraphs' : 'Stretches' }}</th><th scope="col" class="number">Settled</th><th scope="col">Key</th></tr></thead>
+          <colgroup>
+            <col />
+            <col class="w-[86px]" />
+            <col class="w-[92px]" />
+            <col class="w-[66px]" />
+            <col class="w-[62px]" />
+          </colgroup>
+          <thead class="sticky top-0 bg-paper">
+            <tr>
+              <th scope="col">Style</th>
+              <th scope="col">Role</th>
+              <th scope="col" class="number">{{ family === 'paragraph' ? 'Paragraphs' : 'Stretches' }}</th>
+              <th scope="col" class="number">Settled</th>
+              <th scope="col">Key</th>
+            </tr>
+          </thead>
           <tbody>
-            <tr v-for="style in shown" :key="`${style.family}${style.name}`" :class="{ 'bg-wash': styles.summary === style }" :data-style="style.name">
+            <tr
+              v-for="style in shown"
+              :key="`${style.family}${style.name}`"
+              :class="{ 'bg-wash': styles.summary === style }"
+              :data-style="style.name"
+            >
               <td :style="{ paddingLeft: sort === 'tree' && query === '' ? `${style.depth * 14}px` : undefined }">
-                <button type="button" class="flex w-full items-baseline gap-2 text-left" :aria-pressed="styles.summary === style" :title="style.sentence" @click="choose(style)" @dblclick="styles.applyStyle({ family: style.family, name: style.name })">
-                  <StyleName :style-of="style" /><span v-if="style.hint" class="shrink-0 text-[12px] text-ochre" :title="`This name ${style.hint}`">?</span><span v-if="style.rules > 0" class="shrink-0 text-[12px] text-soft">{{ counted(style.rules, 'rule') }}</span>
+                <button
+                  type="button"
+                  class="flex w-full items-baseline gap-2 text-left"
+                  :aria-pressed="styles.summary === style"
+                  :title="style.sentence"
+                  @click="choose(style)"
+                  @dblclick="styles.applyStyle({ family: style.family, name: style.name })"
+                >
+                  <StyleName :style-of="style" /><span
+                    v-if="style.hint"
+                    class="shrink-0 text-[12px] text-ochre"
+                    :title="`This name ${style.hint}`"
+                    >?</span
+                  ><span v-if="style.rules > 0" class="shrink-0 text-[12px] text-soft">{{
+                    counted(style.rules, 'rule')
+                  }}</span>
                 </button>
               </td>
-              <td class="truncate" :class="style.proposed ? 'text-soft italic' : ''" :title="style.proposed && style.role ? `Proposed: ${style.role}` : style.role ?? ''">{{ style.role ?? '–' }}</td>
-              <td class="number" :class="{ 'text-soft': style.paragraphs === 0 }">{{ style.paragraphs === 0 ? 'unused' : grouped(style.paragraphs) }}</td>
-              <td class="number" :class="style.settledCharacters < style.characters ? 'text-ochre' : 'text-soft'">{{ share(style) || '–' }}</td>
+              <td
+                class="truncate"
+                :class="style.proposed ? 'text-soft italic' : ''"
+                :title="style.proposed && style.role ? `Proposed: ${style.role}` : (style.role ?? '')"
+              >
+                {{ style.role ?? '–' }}
+              </td>
+              <td class="number" :class="{ 'text-soft': style.paragraphs === 0 }">
+                {{ style.paragraphs === 0 ? 'unused' : grouped(style.paragraphs) }}
+              </td>
+              <td class="number" :class="style.settledCharacters < style.characters ? 'text-ochre' : 'text-soft'">
+                {{ share(style) || '–' }}
+              </td>
               <td class="text-soft">{{ styles.pinOf(style) ? `Alt ${styles.pinOf(style)}` : '' }}</td>
             </tr>
-            <tr v-if="shown.length === 0"><td colspan="5" class="text-soft">{{ styles.list.length === 0 ? 'This document has no named styles yet.' : 'No style answers to that.' }}</td></tr>
+            <tr v-if="shown.length === 0">
+              <td colspan="5" class="text-soft">
+                {{ styles.list.length === 0 ? 'This document has no named styles yet.' : 'No style answers to that.' }}
+              </td>
+            </tr>
           </tbody>
         </table>
       </div>

@@ -13,64 +13,177 @@ const traced = shallowRef<TracedText | null>(null)
 const all = ref(false)
 const name = ref('')
 
-watch(() => [words.spot, desk.generation, desk.census] as const, async () => {
-  const { spot } = words
-  traced.value = spot && desk.engine ? await desk.engine.ask('trace', { spot }).catch(() => null) : null
-}, { immediate: true })
+watch(
+  () => [words.spot, desk.generation, desk.census] as const,
+  async () => {
+    const { spot } = words
+    traced.value = spot && desk.engine ? await desk.engine.ask('trace', { spot }).catch(() => null) : null
+  },
+  { immediate: true },
+)
 
 const rows = computed(() => (traced.value?.rows ?? []).filter(row => all.value || row.winner !== null))
-const places: Record<TraceLayer['from'], string> = { default: 'what text starts with', frame: 'its frame', cell: 'its table cell', chart: 'its chart', paragraph: 'paragraph', list: 'list', text: 'words' }
+const places: Record<TraceLayer['from'], string> = {
+  default: 'what text starts with',
+  frame: 'its frame',
+  cell: 'its table cell',
+  chart: 'its chart',
+  paragraph: 'paragraph',
+  list: 'list',
+  text: 'words',
+}
 function said(layer: TraceLayer): string {
   if (layer.from === 'default') return places.default
-  return layer.local ? `set by hand on the ${layer.from === 'text' ? 'words' : layer.from === 'paragraph' ? 'paragraph' : places[layer.from]}` : layer.displayName
+  return layer.local
+    ? `set by hand on the ${layer.from === 'text' ? 'words' : layer.from === 'paragraph' ? 'paragraph' : places[layer.from]}`
+    : layer.displayName
 }
 const stray = (row: TraceRow) => row.winner?.local === true
-const goes = (layer: TraceLayer | null) => layer !== null && !layer.local && (layer.family === 'paragraph' || layer.family === 'text') && layer.name !== ''
-function open(layer: TraceLayer): void { styles.selected = { family: layer.family as StyleFamily, name: layer.name }; styles.panel = 'edit' }
+const goes = (layer: TraceLayer | null) =>
+  layer !== null && !layer.local && (layer.family === 'paragraph' || layer.family === 'text') && layer.name !== ''
+function open(layer: TraceLayer): void {
+  styles.selected = { family: layer.family as StyleFamily, name: layer.name }
+  styles.panel = 'edit'
+}
 
 /** The stretch under the caret, or what is selected. */
-const scope = computed(() => words.hasSelection ? styles.target!.scope : { kind: 'ranges' as const, ranges: [{ part: words.spot!.part, node: words.spot!.node, from: traced.value?.from ?? 0, to: traced.value?.to ?? 0 }] })
+const scope = computed(() =>
+  words.hasSelection
+    ? styles.target!.scope
+    : {
+        kind: 'ranges' as const,
+        ranges: [
+          { part: words.spot!.part, node: words.spot!.node, from: traced.value?.from ?? 0, to: traced.value?.to ?? 0 },
+        ],
+      },
+)
 function letGo(row: TraceRow): void {
   const whole = row.winner!.from === 'paragraph'
-  void styles.carryOut([{ type: 'settle', scope: whole ? styles.scopeFor('paragraph')! : scope.value, groups: [row.group], keep: [], idleOnly: false }])
+  void styles.carryOut([
+    {
+      type: 'settle',
+      scope: whole ? styles.scopeFor('paragraph')! : scope.value,
+      groups: [row.group],
+      keep: [],
+      idleOnly: false,
+    },
+  ])
 }
 const local = computed(() => traced.value !== null && traced.value.rows.some(stray))
 const byWords = computed(() => traced.value?.rows.some(row => row.winner?.local && row.winner.from === 'text') ?? false)
 function adopt(): void {
   const family: StyleFamily = byWords.value ? 'text' : 'paragraph'
   if (name.value.trim() === '') return
-  void styles.propose([{ type: 'adopt', family, displayName: name.value.trim(), scope: byWords.value ? scope.value : styles.scopeFor('paragraph')! }])
+  void styles.propose([
+    {
+      type: 'adopt',
+      family,
+      displayName: name.value.trim(),
+      scope: byWords.value ? scope.value : styles.scopeFor('paragraph')!,
+    },
+  ])
 }
 </script>
 
 <template>
   <section v-if="traced" class="mt-5" aria-labelledby="trace">
     <h2 id="trace">Why it looks so</h2>
-    <p><template v-if="traced.text.trim() !== ''">“{{ traced.text.trim().slice(0, 60) }}{{ traced.text.trim().length > 60 ? ' …' : '' }}”</template><template v-else>White space</template><span class="text-soft"> in {{ [traced.paragraphStyle ?? 'no paragraph style', traced.textStyle].filter(Boolean).join(', ') }}; {{ traced.settled ? 'settled' : 'with local formatting' }}{{ traced.slot === 'western' ? '' : `; ${traced.slot} text` }}</span></p>
+    <p>
+      <template v-if="traced.text.trim() !== ''"
+        >“{{ traced.text.trim().slice(0, 60) }}{{ traced.text.trim().length > 60 ? ' …' : '' }}”</template
+      ><template v-else>White space</template
+      ><span class="text-soft">
+        in {{ [traced.paragraphStyle ?? 'no paragraph style', traced.textStyle].filter(Boolean).join(', ') }};
+        {{ traced.settled ? 'settled' : 'with local formatting'
+        }}{{ traced.slot === 'western' ? '' : `; ${traced.slot} text` }}</span
+      >
+    </p>
     <table class="mt-1 table-fixed">
-      <colgroup><col class="w-[104px]"><col class="w-[130px]"><col><col class="w-[58px]"></colgroup>
-      <thead><tr><th scope="col">Property</th><th scope="col">Value</th><th scope="col">Set by, over</th><th scope="col"><span class="sr-only">Let go</span></th></tr></thead>
+      <colgroup>
+        <col class="w-[104px]" />
+        <col class="w-[130px]" />
+        <col />
+        <col class="w-[58px]" />
+      </colgroup>
+      <thead>
+        <tr>
+          <th scope="col">Property</th>
+          <th scope="col">Value</th>
+          <th scope="col">Set by, over</th>
+          <th scope="col"><span class="sr-only">Let go</span></th>
+        </tr>
+      </thead>
       <tbody>
         <tr v-for="row in rows" :key="row.group">
           <td class="truncate">{{ row.title }}</td>
           <td class="truncate" :title="row.value">{{ row.value }}</td>
-          <td class="truncate" :title="[row.winner ? said(row.winner) : '', ...row.beaten.map(layer => `${said(layer)}: ${layer.words}`)].join(' ← ')">
+          <td
+            class="truncate"
+            :title="
+              [row.winner ? said(row.winner) : '', ...row.beaten.map(layer => `${said(layer)}: ${layer.words}`)].join(
+                ' ← ',
+              )
+            "
+          >
             <span v-if="!row.winner" class="text-soft">nothing</span>
-            <button v-else-if="goes(row.winner)" type="button" class="link" @click="open(row.winner)">{{ said(row.winner) }}</button>
+            <button v-else-if="goes(row.winner)" type="button" class="link" @click="open(row.winner)">
+              {{ said(row.winner) }}
+            </button>
             <span v-else :class="{ 'text-ochre': stray(row) }">{{ said(row.winner) }}</span>
-            <span v-for="(layer, at) in row.beaten" :key="at" class="text-soft"> ← {{ said(layer) }}: {{ layer.words }}</span>
+            <span v-for="(layer, at) in row.beaten" :key="at" class="text-soft">
+              ← {{ said(layer) }}: {{ layer.words }}</span
+            >
           </td>
-          <td><button v-if="stray(row) && (row.winner!.from === 'text' || row.winner!.from === 'paragraph')" type="button" class="link" :aria-label="`Let go of ${row.title}`" @click="letGo(row)">Let go</button></td>
+          <td>
+            <button
+              v-if="stray(row) && (row.winner!.from === 'text' || row.winner!.from === 'paragraph')"
+              type="button"
+              class="link"
+              :aria-label="`Let go of ${row.title}`"
+              @click="letGo(row)"
+            >
+              Let go
+            </button>
+          </td>
         </tr>
       </tbody>
     </table>
     <div class="mt-2 flex flex-wrap items-center gap-3 text-[13px]">
       <button type="button" class="link" @click="all = !all">{{ all ? 'Only what is set' : 'All properties' }}</button>
-      <button v-if="!traced.settled" type="button" class="link" @click="styles.carryOut([{ type: 'settle', scope: words.hasSelection ? scope : styles.scopeFor('paragraph')!, groups: [...styles.groups], keep: [...styles.keep], idleOnly: false }])">Settle {{ words.hasSelection ? 'the selection' : 'this paragraph' }}</button>
-      <button v-if="local" type="button" class="link" @click="styles.propose([{ type: 'teach', scope: byWords ? scope : styles.scopeFor('paragraph')! }])">Teach its style this look</button>
+      <button
+        v-if="!traced.settled"
+        type="button"
+        class="link"
+        @click="
+          styles.carryOut([
+            {
+              type: 'settle',
+              scope: words.hasSelection ? scope : styles.scopeFor('paragraph')!,
+              groups: [...styles.groups],
+              keep: [...styles.keep],
+              idleOnly: false,
+            },
+          ])
+        "
+      >
+        Settle {{ words.hasSelection ? 'the selection' : 'this paragraph' }}
+      </button>
+      <button
+        v-if="local"
+        type="button"
+        class="link"
+        @click="styles.propose([{ type: 'teach', scope: byWords ? scope : styles.scopeFor('paragraph')! }])"
+      >
+        Teach its style this look
+      </button>
     </div>
     <form v-if="local" class="mt-2 flex items-center gap-2 text-[13px]" @submit.prevent="adopt">
-      <input v-model="name" class="field w-[200px]" :placeholder="byWords ? 'Name of a character style' : 'Name of a paragraph style'" aria-label="Name of the new style">
+      <input
+        v-model="name"
+        class="field w-[200px]"
+        :placeholder="byWords ? 'Name of a character style' : 'Name of a paragraph style'"
+        aria-label="Name of the new style"
+      />
       <button type="submit" class="plain" :disabled="name.trim() === ''">Adopt this look as a style</button>
     </form>
   </section>

@@ -18,37 +18,115 @@ const holder = ref<HTMLElement | null>(null)
 const room = ref({ width: 600, height: 400 })
 let watcher: ResizeObserver | null = null
 
-interface Row { readonly key: string, readonly page: number, readonly pageAfter: number, readonly grave: number, readonly what: string, readonly tone: string, readonly change: string, readonly place: { readonly part: string, readonly node: number } | null, readonly of: 'paragraph' | 'frame' | null, readonly flagged: boolean }
+interface Row {
+  readonly key: string
+  readonly page: number
+  readonly pageAfter: number
+  readonly grave: number
+  readonly what: string
+  readonly tone: string
+  readonly change: string
+  readonly place: { readonly part: string; readonly node: number } | null
+  readonly of: 'paragraph' | 'frame' | null
+  readonly flagged: boolean
+}
 
 /** What happens: what runs over first, then titles that wrap anew, tables, other paragraphs, and empty space. */
-const rows = computed((): Row[] => [
-  ...effects.value.overset.map((frame): Row => ({ key: `o${frame.node}`, page: frame.page, pageAfter: frame.page, grave: frame.lines > frame.linesBefore ? 0 : 3, tone: 'text-rubric', what: `${frame.name || 'A frame'} runs over`, change: `${frame.linesBefore} → ${frame.lines} lines over`, place: frame, of: 'frame', flagged: frame.lines !== frame.linesBefore })),
-  ...effects.value.paragraphs.map((each): Row => ({
-    key: `p${each.part}${each.node}`, page: each.page, pageAfter: each.pageAfter, grave: each.title ? 1 : each.linesAfter > each.linesBefore ? 3 : 4, tone: each.title || each.linesAfter > each.linesBefore ? 'text-ochre' : '',
-    what: `${each.notes ? 'Speaker notes: ' : each.title ? 'Title wraps anew: ' : ''}“${each.opening.trim()}${each.opening.length >= 60 ? ' …' : ''}”`, change: `${each.linesBefore} → ${each.linesAfter} lines`, place: each, of: 'paragraph', flagged: !each.notes && (each.title || each.linesAfter > each.linesBefore),
-  })),
-  ...effects.value.tables.map((table): Row => ({ key: `t${table.part}${table.node}`, page: table.page, pageAfter: table.page, grave: 2, tone: table.heightAfter > table.heightBefore ? 'text-ochre' : '', what: `Table ${table.heightAfter > table.heightBefore ? 'grows' : 'shrinks'}, ${counted(table.rows, 'row')}${table.opening ? `: “${table.opening.trim()}”` : ''}`, change: `${table.heightBefore} → ${table.heightAfter} pt`, place: null, of: null, flagged: table.heightAfter > table.heightBefore })),
-  ...effects.value.frames.map((frame): Row => ({ key: `f${frame.part}${frame.node}`, page: frame.page, pageAfter: frame.page, grave: 5, tone: '', what: `${frame.notes ? 'Speaker notes' : frame.name || 'A frame'}, empty space`, change: `${frame.roomBefore} → ${frame.roomAfter} pt`, place: null, of: null, flagged: false })),
-].sort((a, b) => a.grave - b.grave || a.page - b.page))
+const rows = computed((): Row[] =>
+  [
+    ...effects.value.overset.map((frame): Row => ({
+      key: `o${frame.node}`,
+      page: frame.page,
+      pageAfter: frame.page,
+      grave: frame.lines > frame.linesBefore ? 0 : 3,
+      tone: 'text-rubric',
+      what: `${frame.name || 'A frame'} runs over`,
+      change: `${frame.linesBefore} → ${frame.lines} lines over`,
+      place: frame,
+      of: 'frame',
+      flagged: frame.lines !== frame.linesBefore,
+    })),
+    ...effects.value.paragraphs.map((each): Row => ({
+      key: `p${each.part}${each.node}`,
+      page: each.page,
+      pageAfter: each.pageAfter,
+      grave: each.title ? 1 : each.linesAfter > each.linesBefore ? 3 : 4,
+      tone: each.title || each.linesAfter > each.linesBefore ? 'text-ochre' : '',
+      what:
+        (each.notes ? 'Speaker notes: ' : each.title ? 'Title wraps anew: ' : '') +
+        `“${each.opening.trim()}${each.opening.length >= 60 ? ' …' : ''}”`,
+      change: `${each.linesBefore} → ${each.linesAfter} lines`,
+      place: each,
+      of: 'paragraph',
+      flagged: !each.notes && (each.title || each.linesAfter > each.linesBefore),
+    })),
+    ...effects.value.tables.map((table): Row => ({
+      key: `t${table.part}${table.node}`,
+      page: table.page,
+      pageAfter: table.page,
+      grave: 2,
+      tone: table.heightAfter > table.heightBefore ? 'text-ochre' : '',
+      what:
+        `Table ${table.heightAfter > table.heightBefore ? 'grows' : 'shrinks'}, ${counted(table.rows, 'row')}` +
+        (table.opening ? `: “${table.opening.trim()}”` : ''),
+      change: `${table.heightBefore} → ${table.heightAfter} pt`,
+      place: null,
+      of: null,
+      flagged: table.heightAfter > table.heightBefore,
+    })),
+    ...effects.value.frames.map((frame): Row => ({
+      key: `f${frame.part}${frame.node}`,
+      page: frame.page,
+      pageAfter: frame.page,
+      grave: 5,
+      tone: '',
+      what: `${frame.notes ? 'Speaker notes' : frame.name || 'A frame'}, empty space`,
+      change: `${frame.roomBefore} → ${frame.roomAfter} pt`,
+      place: null,
+      of: null,
+      flagged: false,
+    })),
+  ].sort((a, b) => a.grave - b.grave || a.page - b.page),
+)
 const last = computed(() => Math.max(desk.sheets.length, swap.sheetsAfter.length) - 1)
 /** Where what stood on this page before stands afterwards: by the paragraphs that changed, else the same page. */
-const afterPage = computed(() => Math.min(rows.value.find(row => row.page === at.value && row.of === 'paragraph')?.pageAfter ?? at.value, swap.sheetsAfter.length - 1))
+const afterPage = computed(() =>
+  Math.min(
+    rows.value.find(row => row.page === at.value && row.of === 'paragraph')?.pageAfter ?? at.value,
+    swap.sheetsAfter.length - 1,
+  ),
+)
 const before = computed(() => desk.sheets[at.value])
 const after = computed(() => swap.sheetsAfter[afterPage.value])
 const zoom = computed(() => {
   const sheet = before.value ?? after.value
   if (!sheet) return 0.4
-  return Math.max(0.2, Math.min((room.value.width - 72) / 2 / (sheet.width * 96 / 72), Math.max(room.value.height - 250, 280) / (sheet.height * 96 / 72)))
+  return Math.max(
+    0.2,
+    Math.min(
+      (room.value.width - 72) / 2 / ((sheet.width * 96) / 72),
+      Math.max(room.value.height - 250, 280) / ((sheet.height * 96) / 72),
+    ),
+  )
 })
 /** Faces that go, on the page now, and those that come, on the page after: both are marked. */
 const goes = computed(() => new Set(plan.value.mappings.map(mapping => mapping.key)))
-const comes = computed(() => new Set(plan.value.mappings.map(mapping => faceKey({ ...mapping.to, slot: mapping.key.split('|')[2] as Slot }))))
-const touched = computed(() => (desk.census?.faces ?? []).filter(face => goes.value.has(face.key)).flatMap(face => face.pages))
+const comes = computed(
+  () =>
+    new Set(plan.value.mappings.map(mapping => faceKey({ ...mapping.to, slot: mapping.key.split('|')[2] as Slot }))),
+)
+const touched = computed(() =>
+  (desk.census?.faces ?? []).filter(face => goes.value.has(face.key)).flatMap(face => face.pages),
+)
 
 /** The order of the walk: flagged pages first, then the others on which anything changes. */
 const order = computed(() => {
-  const flagged = [...new Set(rows.value.filter(row => row.flagged && row.page >= 0).map(row => row.page))].sort((a, b) => a - b)
-  const others = [...new Set([...rows.value.map(row => row.page), ...touched.value])].filter(page => page >= 0 && !flagged.includes(page)).sort((a, b) => a - b)
+  const flagged = [...new Set(rows.value.filter(row => row.flagged && row.page >= 0).map(row => row.page))].sort(
+    (a, b) => a - b,
+  )
+  const others = [...new Set([...rows.value.map(row => row.page), ...touched.value])]
+    .filter(page => page >= 0 && !flagged.includes(page))
+    .sort((a, b) => a - b)
   return { flagged, all: [...flagged, ...others] }
 })
 const accepted = ref(new Set<number>())
@@ -60,7 +138,11 @@ const options = shallowRef<readonly RepairOption[] | null>(null)
 const said = ref('')
 const limiting = ref(false)
 
-function go(page: number): void { at.value = Math.max(0, Math.min(page, last.value)); chosen.value = 0; options.value = null }
+function go(page: number): void {
+  at.value = Math.max(0, Math.min(page, last.value))
+  chosen.value = 0
+  options.value = null
+}
 function step(by: 1 | -1): void {
   const { all } = order.value
   const index = all.indexOf(at.value)
@@ -75,90 +157,277 @@ function accept(): void {
   const next = [...all.slice(from + 1), ...all.slice(0, from + 1)].find(page => !accepted.value.has(page))
   if (next !== undefined) go(next)
 }
-async function strike(): Promise<void> { if (row.value?.of === 'paragraph' && row.value.place) await swap.spare(row.value.place) }
+async function strike(): Promise<void> {
+  if (row.value?.of === 'paragraph' && row.value.place) await swap.spare(row.value.place)
+}
 async function findRepairs(): Promise<void> {
   if (!row.value?.of || !row.value.place) return
   said.value = 'Trying …'
   options.value = await swap.repairsOf({ ...row.value.place, of: row.value.of }).catch(() => [])
   said.value = options.value?.length === 0 ? 'Nothing within the limits helps here.' : ''
 }
-async function take(option: RepairOption): Promise<void> { options.value = null; await swap.repair(option) }
-async function mendAll(): Promise<void> { const count = await swap.repairAll(); said.value = count === 0 ? 'Nothing within the limits helps.' : `${counted(count, 'place')} mended in the plan.` }
+async function take(option: RepairOption): Promise<void> {
+  options.value = null
+  await swap.repair(option)
+}
+async function mendAll(): Promise<void> {
+  const count = await swap.repairAll()
+  said.value = count === 0 ? 'Nothing within the limits helps.' : `${counted(count, 'place')} mended in the plan.`
+}
 
 function key(event: KeyboardEvent): void {
-  if (event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|SELECT|TEXTAREA)$/.test((event.target as HTMLElement).tagName)) return
-  const act = (action: () => unknown) => { event.preventDefault(); event.stopPropagation(); void action() }
+  if (
+    event.ctrlKey ||
+    event.metaKey ||
+    event.altKey ||
+    /^(INPUT|SELECT|TEXTAREA)$/.test((event.target as HTMLElement).tagName)
+  )
+    return
+  const act = (action: () => unknown) => {
+    event.preventDefault()
+    event.stopPropagation()
+    void action()
+  }
   if (event.key === 'ArrowRight' || event.key === 'PageDown') act(() => step(1))
   else if (event.key === 'ArrowLeft' || event.key === 'PageUp') act(() => step(-1))
-  else if (event.key === 'ArrowDown') act(() => { chosen.value = Math.min(chosen.value + 1, here.value.length - 1); options.value = null })
-  else if (event.key === 'ArrowUp') act(() => { chosen.value = Math.max(chosen.value - 1, 0); options.value = null })
+  else if (event.key === 'ArrowDown')
+    act(() => {
+      chosen.value = Math.min(chosen.value + 1, here.value.length - 1)
+      options.value = null
+    })
+  else if (event.key === 'ArrowUp')
+    act(() => {
+      chosen.value = Math.max(chosen.value - 1, 0)
+      options.value = null
+    })
   else if (event.key === 'a') act(accept)
   else if (event.key === 's') act(strike)
   else if (event.key === 'r') act(findRepairs)
-  else if (/^[1-4]$/.test(event.key) && options.value?.[Number(event.key) - 1]) act(() => take(options.value![Number(event.key) - 1]!))
+  else if (/^[1-4]$/.test(event.key) && options.value?.[Number(event.key) - 1])
+    act(() => take(options.value![Number(event.key) - 1]!))
 }
 
-watch(() => swap.generation, () => { options.value = null; if (at.value > last.value || !order.value.all.includes(at.value)) go(order.value.all[0] ?? Math.min(desk.page, last.value)) }, { immediate: true })
+watch(
+  () => swap.generation,
+  () => {
+    options.value = null
+    if (at.value > last.value || !order.value.all.includes(at.value))
+      go(order.value.all[0] ?? Math.min(desk.page, last.value))
+  },
+  { immediate: true },
+)
 onMounted(() => {
-  watcher = new ResizeObserver(([entry]) => { if (entry) room.value = { width: entry.contentRect.width, height: entry.contentRect.height } })
+  watcher = new ResizeObserver(([entry]) => {
+    if (entry) room.value = { width: entry.contentRect.width, height: entry.contentRect.height }
+  })
   watcher.observe(holder.value!)
 })
 onBeforeUnmount(() => watcher?.disconnect())
-const outcome = (option: RepairOption) => option.mends ? row.value?.of === 'frame' ? 'everything fits' : `${counted(option.lines, 'line')}, as before` : row.value?.of === 'frame' ? `${counted(option.lines, 'line')} still over` : `${counted(option.lines, 'line')} still`
+const outcome = (option: RepairOption) =>
+  option.mends
+    ? row.value?.of === 'frame'
+      ? 'everything fits'
+      : `${counted(option.lines, 'line')}, as before`
+    : row.value?.of === 'frame'
+      ? `${counted(option.lines, 'line')} still over`
+      : `${counted(option.lines, 'line')} still`
 </script>
 
 <template>
   <div class="flex min-h-0 flex-1 flex-col bg-desk" @keydown="key">
-    <div ref="holder" class="min-h-0 flex-1 overflow-auto px-6 pt-4 pb-6" tabindex="0" aria-label="The walk, pages before and after: left and right go from page to page, up and down from row to row, A accepts the page, S strikes the row, R looks for repairs">
+    <div
+      ref="holder"
+      class="min-h-0 flex-1 overflow-auto px-6 pt-4 pb-6"
+      tabindex="0"
+      :aria-label="
+        'The walk, pages before and after: left and right go from page to page, up and down from row to row, ' +
+        'A accepts the page, S strikes the row, R looks for repairs'
+      "
+    >
       <div class="flex gap-6">
         <div v-if="before">
           <p class="mb-1 text-[13px] font-medium text-soft">Page {{ at + 1 }} now</p>
-          <SheetPage side="now" :index="at" :zoom="zoom" v-bind="before" :live="true" :generation="desk.generation" :faces="goes" plain />
+          <SheetPage
+            side="now"
+            :index="at"
+            :zoom="zoom"
+            v-bind="before"
+            :live="true"
+            :generation="desk.generation"
+            :faces="goes"
+            plain
+          />
         </div>
         <div v-if="after">
           <p class="mb-1 text-[13px] font-medium text-soft">Page {{ afterPage + 1 }} after</p>
-          <SheetPage side="after" :index="afterPage" :zoom="zoom" v-bind="after" :live="true" :generation="swap.generation" :faces="comes" plain />
+          <SheetPage
+            side="after"
+            :index="afterPage"
+            :zoom="zoom"
+            v-bind="after"
+            :live="true"
+            :generation="swap.generation"
+            :faces="comes"
+            plain
+          />
         </div>
       </div>
       <div class="mt-3 flex flex-wrap items-center gap-2 text-[13px]">
-        <button type="button" class="plain" @click="accept">{{ accepted.has(at) ? 'Accepted' : 'Accept page' }} (A)</button>
-        <button type="button" class="plain" :disabled="row?.of !== 'paragraph'" @click="strike">{{ row?.place && swap.isSpared(row.place) ? 'Take back' : 'Strike this row' }} (S)</button>
+        <button type="button" class="plain" @click="accept">
+          {{ accepted.has(at) ? 'Accepted' : 'Accept page' }} (A)
+        </button>
+        <button type="button" class="plain" :disabled="row?.of !== 'paragraph'" @click="strike">
+          {{ row?.place && swap.isSpared(row.place) ? 'Take back' : 'Strike this row' }} (S)
+        </button>
         <button type="button" class="plain" :disabled="!row?.of" @click="findRepairs">Repair it (R)</button>
-        <button v-if="order.flagged.length > 0" type="button" class="plain" :disabled="swap.planning" @click="mendAll">Mend all that runs over or wraps</button>
-        <button type="button" class="link" :aria-expanded="limiting" @click="limiting = !limiting">How far repairs may go</button>
+        <button v-if="order.flagged.length > 0" type="button" class="plain" :disabled="swap.planning" @click="mendAll">
+          Mend all that runs over or wraps
+        </button>
+        <button type="button" class="link" :aria-expanded="limiting" @click="limiting = !limiting">
+          How far repairs may go
+        </button>
         <span role="status" class="text-soft">{{ said }}</span>
       </div>
       <div v-if="limiting" class="mt-2 flex flex-wrap items-end gap-3 text-[13px] text-soft">
-        <label>Tracking down to <input v-model.number="swap.limits.tracking" type="number" min="-200" max="0" class="field block w-[84px] text-ink"></label>
-        <label>Size to, % <input v-model.number="swap.limits.size" type="number" min="50" max="100" class="field block w-[84px] text-ink"></label>
-        <label>Leading to, % <input v-model.number="swap.limits.leading" type="number" min="50" max="100" class="field block w-[84px] text-ink"></label>
-        <label>Height by, pt <input v-model.number="swap.limits.height" type="number" min="0" max="2000" class="field block w-[84px] text-ink"></label>
+        <label
+          >Tracking down to
+          <input
+            v-model.number="swap.limits.tracking"
+            type="number"
+            min="-200"
+            max="0"
+            class="field block w-[84px] text-ink"
+        /></label>
+        <label
+          >Size to, %
+          <input
+            v-model.number="swap.limits.size"
+            type="number"
+            min="50"
+            max="100"
+            class="field block w-[84px] text-ink"
+        /></label>
+        <label
+          >Leading to, %
+          <input
+            v-model.number="swap.limits.leading"
+            type="number"
+            min="50"
+            max="100"
+            class="field block w-[84px] text-ink"
+        /></label>
+        <label
+          >Height by, pt
+          <input
+            v-model.number="swap.limits.height"
+            type="number"
+            min="0"
+            max="2000"
+            class="field block w-[84px] text-ink"
+        /></label>
       </div>
-      <div v-if="options && options.length > 0" class="mt-2 border border-verdigris bg-sheet px-3 py-2" aria-label="Repairs">
-        <p v-for="(option, index) in options" :key="option.repair.kind" class="flex items-baseline gap-3"><span class="min-w-0 flex-1"><strong>{{ repairTitle(option.repair) }}</strong><span class="text-soft">: {{ outcome(option) }}</span></span><button type="button" class="link" @click="take(option)">Take it ({{ index + 1 }})</button></p>
+      <div
+        v-if="options && options.length > 0"
+        class="mt-2 border border-verdigris bg-sheet px-3 py-2"
+        aria-label="Repairs"
+      >
+        <p v-for="(option, index) in options" :key="option.repair.kind" class="flex items-baseline gap-3">
+          <span class="min-w-0 flex-1"
+            ><strong>{{ repairTitle(option.repair) }}</strong
+            ><span class="text-soft">: {{ outcome(option) }}</span></span
+          ><button type="button" class="link" @click="take(option)">Take it ({{ index + 1 }})</button>
+        </p>
       </div>
-      <p v-if="swap.repairs.length > 0" class="mt-2 text-[13px]">{{ counted(swap.repairs.length, 'repair') }} in the plan. <button type="button" class="link" @click="swap.repairs = []; swap.makePlan()">Take them all out</button></p>
-      <p v-if="swap.spared.length > 0" class="mt-1 text-[13px]">{{ swap.spared.length === 1 ? 'One paragraph keeps' : `${swap.spared.length} paragraphs keep` }} the old font. <button type="button" class="link" @click="swap.spared = []; swap.makePlan()">Take them along again</button></p>
+      <p v-if="swap.repairs.length > 0" class="mt-2 text-[13px]">
+        {{ counted(swap.repairs.length, 'repair') }} in the plan.
+        <button
+          type="button"
+          class="link"
+          @click="
+            () => {
+              swap.repairs = []
+              swap.makePlan()
+            }
+          "
+        >
+          Take them all out
+        </button>
+      </p>
+      <p v-if="swap.spared.length > 0" class="mt-1 text-[13px]">
+        {{ swap.spared.length === 1 ? 'One paragraph keeps' : `${swap.spared.length} paragraphs keep` }} the old font.
+        <button
+          type="button"
+          class="link"
+          @click="
+            () => {
+              swap.spared = []
+              swap.makePlan()
+            }
+          "
+        >
+          Take them along again
+        </button>
+      </p>
       <table class="mt-3 table-fixed">
-        <colgroup><col class="w-[56px]"><col><col class="w-[132px]"></colgroup>
-        <thead><tr><th scope="col">Page</th><th scope="col">What happens</th><th scope="col" class="number">Change</th></tr></thead>
+        <colgroup>
+          <col class="w-[56px]" />
+          <col />
+          <col class="w-[132px]" />
+        </colgroup>
+        <thead>
+          <tr>
+            <th scope="col">Page</th>
+            <th scope="col">What happens</th>
+            <th scope="col" class="number">Change</th>
+          </tr>
+        </thead>
         <tbody>
-          <tr v-for="each in rows.slice(0, 200)" :key="each.key" :class="{ 'bg-wash': each === row, 'bg-paper': each.page === at && each !== row }">
-            <td><button type="button" class="link" :aria-label="`Show page ${each.page + 1}`" @click="go(each.page); chosen = here.indexOf(each)">{{ each.page < 0 ? '–' : each.page + 1 }}</button></td>
+          <tr
+            v-for="each in rows.slice(0, 200)"
+            :key="each.key"
+            :class="{ 'bg-wash': each === row, 'bg-paper': each.page === at && each !== row }"
+          >
+            <td>
+              <button
+                type="button"
+                class="link"
+                :aria-label="`Show page ${each.page + 1}`"
+                @click="
+                  () => {
+                    go(each.page)
+                    chosen = here.indexOf(each)
+                  }
+                "
+              >
+                {{ each.page < 0 ? '–' : each.page + 1 }}
+              </button>
+            </td>
             <td class="truncate" :class="each.tone" :title="each.what">{{ each.what }}</td>
             <td class="number">{{ each.change }}</td>
           </tr>
-          <tr v-if="rows.length === 0"><td colspan="3" class="text-soft">Every paragraph keeps its number of lines.</td></tr>
+          <tr v-if="rows.length === 0">
+            <td colspan="3" class="text-soft">Every paragraph keeps its number of lines.</td>
+          </tr>
         </tbody>
       </table>
-      <p v-if="effects.paragraphsChanged > effects.paragraphs.length || rows.length > 200" class="mt-2 text-soft">{{ counted(effects.paragraphsChanged, 'paragraph') }} change in all; the largest changes are listed.</p>
+      <p v-if="effects.paragraphsChanged > effects.paragraphs.length || rows.length > 200" class="mt-2 text-soft">
+        {{ counted(effects.paragraphsChanged, 'paragraph') }} change in all; the largest changes are listed.
+      </p>
     </div>
-    <div class="flex h-[36px] shrink-0 items-center gap-3 border-t border-rule bg-paper px-4 text-[13px] whitespace-nowrap text-soft">
+    <div
+      class="flex h-[36px] shrink-0 items-center gap-3 border-t border-rule bg-paper px-4 text-[13px] whitespace-nowrap text-soft"
+    >
       <button type="button" class="link" :disabled="at <= 0" @click="go(at - 1)">Before</button>
-      <span class="tabular-nums">Page <strong class="text-ink">{{ at + 1 }}</strong> of {{ last + 1 }}</span>
+      <span class="tabular-nums"
+        >Page <strong class="text-ink">{{ at + 1 }}</strong> of {{ last + 1 }}</span
+      >
       <button type="button" class="link" :disabled="at >= last" @click="go(at + 1)">After</button>
       <button v-if="order.all.length > 0" type="button" class="link" @click="step(1)">Next change</button>
-      <span class="ml-auto tabular-nums" role="status">{{ left.length === 0 ? 'all looked at' : `${left.length} left, ${order.flagged.filter(page => !accepted.has(page)).length} flagged` }}</span>
+      <span class="ml-auto tabular-nums" role="status">{{
+        left.length === 0
+          ? 'all looked at'
+          : `${left.length} left, ${order.flagged.filter(page => !accepted.has(page)).length} flagged`
+      }}</span>
       <span class="tabular-nums">{{ effects.pagesBefore }} → {{ counted(effects.pagesAfter, 'page') }}</span>
     </div>
   </div>

@@ -19,32 +19,75 @@ const plan = computed(() => swap.plan)
 const going = computed((): Choice[] => {
   const census = desk.census
   if (!census) return []
-  const families = new Map<string, { characters: number, absent: boolean, hash: string, family: string }>()
+  const families = new Map<string, { characters: number; absent: boolean; hash: string; family: string }>()
   for (const face of census.faces) {
     if (face.status === 'unnamed') continue
     const known = families.get(face.family.toLowerCase())
-    families.set(face.family.toLowerCase(), { family: face.family, characters: (known?.characters ?? 0) + face.characters, absent: face.status === 'absent', hash: known?.hash ?? face.shownBy })
+    families.set(face.family.toLowerCase(), {
+      family: face.family,
+      characters: (known?.characters ?? 0) + face.characters,
+      absent: face.status === 'absent',
+      hash: known?.hash ?? face.shownBy,
+    })
   }
   return [
-    ...[...families.values()].sort((a, b) => b.characters - a.characters).map(each => ({ family: each.family, absent: each.absent, hash: each.absent ? null : each.hash, note: `${each.absent ? 'absent, ' : ''}${counted(each.characters, 'character')}` })),
-    ...census.unused.map(each => ({ family: each.family, absent: each.status === 'absent', hash: null, note: 'named, not used' })),
+    ...[...families.values()]
+      .sort((a, b) => b.characters - a.characters)
+      .map(each => ({
+        family: each.family,
+        absent: each.absent,
+        hash: each.absent ? null : each.hash,
+        note: `${each.absent ? 'absent, ' : ''}${counted(each.characters, 'character')}`,
+      })),
+    ...census.unused.map(each => ({
+      family: each.family,
+      absent: each.status === 'absent',
+      hash: null,
+      note: 'named, not used',
+    })),
   ]
 })
 /** What can come: the library. */
-const coming = computed((): Choice[] => library.library?.familyNames.map((family) => {
-  const faces = library.library!.family(family)
-  return { family, absent: false, hash: null, note: counted(faces.length, 'face') }
-}) ?? [])
-const facesOf = (family: string) => [...new Set((desk.census?.faces ?? []).filter(face => sameFamily(face.family, family)).map(face => face.style))]
+const coming = computed(
+  (): Choice[] =>
+    library.library?.familyNames.map(family => {
+      const faces = library.library!.family(family)
+      return { family, absent: false, hash: null, note: counted(faces.length, 'face') }
+    }) ?? [],
+)
+const facesOf = (family: string) => [
+  ...new Set((desk.census?.faces ?? []).filter(face => sameFamily(face.family, family)).map(face => face.style)),
+]
 const stylesOf = (family: string) => library.library?.family(family).map(face => face.style) ?? []
 
 /** Wishes whose limits and sizes are laid open. */
 const laidOpen = ref(new Set<number>())
-function lay(index: number): void { const next = new Set(laidOpen.value); if (!next.delete(index)) next.add(index); laidOpen.value = next }
+function lay(index: number): void {
+  const next = new Set(laidOpen.value)
+  if (!next.delete(index)) next.add(index)
+  laidOpen.value = next
+}
 
 /** Kinds of place that can be struck as one. */
-const kinds: readonly (readonly [PlanRow['kind'], string])[] = [['style', 'styles'], ['stray', 'local formatting'], ['default', 'starting type'], ['master', 'headers and masters'], ['list', 'list labels'], ['chart', 'charts'], ['formula', 'formulas'], ['other', 'other definitions'], ['declaration', 'declarations and embedded fonts']]
-const byKind = computed(() => kinds.flatMap(([kind, title]) => { const rows = (plan.value?.rows ?? []).filter(row => row.kind === kind && row.leftOut === null && !/^(kept|repair|embedded)\|/.test(row.id)); return rows.length === 0 ? [] : [{ kind, title, ids: rows.map(row => row.id), on: rows.some(row => row.included) }] }))
+const kinds: readonly (readonly [PlanRow['kind'], string])[] = [
+  ['style', 'styles'],
+  ['stray', 'local formatting'],
+  ['default', 'starting type'],
+  ['master', 'headers and masters'],
+  ['list', 'list labels'],
+  ['chart', 'charts'],
+  ['formula', 'formulas'],
+  ['other', 'other definitions'],
+  ['declaration', 'declarations and embedded fonts'],
+]
+const byKind = computed(() =>
+  kinds.flatMap(([kind, title]) => {
+    const rows = (plan.value?.rows ?? []).filter(
+      row => row.kind === kind && row.leftOut === null && !/^(kept|repair|embedded)\|/.test(row.id),
+    )
+    return rows.length === 0 ? [] : [{ kind, title, ids: rows.map(row => row.id), on: rows.some(row => row.included) }]
+  }),
+)
 
 function change(): void {
   swap.struck = []
@@ -56,9 +99,15 @@ function change(): void {
   else swap.plan = null
 }
 
-/** A family under the pointer is shown on the pages at once; when the list closes without a choice the plan comes back. */
+/**
+ * A family under the pointer is shown on the pages at once; when the list closes without a choice the plan comes
+ * back.
+ */
 function point(index: number, family: string): void {
-  if (family !== '') { void swap.preview(index, family); return }
+  if (family !== '') {
+    void swap.preview(index, family)
+    return
+  }
   const looked = swap.previewing !== ''
   swap.endPreview()
   if (looked && swap.complete) void swap.makePlan()
@@ -74,7 +123,9 @@ const included = computed(() => plan.value?.rows.filter(row => row.included).len
 const pagesWord = computed(() => {
   if (!effects.value) return ''
   const difference = effects.value.pagesAfter - effects.value.pagesBefore
-  return difference === 0 ? `${counted(effects.value.pagesAfter, 'page')} before and after` : `${effects.value.pagesBefore} pages before, ${effects.value.pagesAfter} after`
+  return difference === 0
+    ? `${counted(effects.value.pagesAfter, 'page')} before and after`
+    : `${effects.value.pagesBefore} pages before, ${effects.value.pagesAfter} after`
 })
 </script>
 
@@ -84,105 +135,297 @@ const pagesWord = computed(() => {
       <template v-if="swap.done">
         <h1>{{ swap.done.title }}</h1>
         <section class="mt-3 border border-verdigris bg-sheet p-3" role="status">
-          <p v-if="swap.done.remains === 0"><strong>Done, as version {{ swap.done.version }}.</strong> The census finds nothing of the old font: no text, no style, no default and no declaration names it.</p>
-          <p v-else><strong>Done, as version {{ swap.done.version }}.</strong> The old font is still named where rows were struck or left out; the census lists it.</p>
-          <div class="mt-3 flex gap-2"><button type="button" class="plain" @click="emit('census')">See the census</button><button type="button" class="plain" @click="swap.reset()">Plan another swap</button></div>
+          <p v-if="swap.done.remains === 0">
+            <strong>Done, as version {{ swap.done.version }}.</strong> The census finds nothing of the old font: no
+            text, no style, no default and no declaration names it.
+          </p>
+          <p v-else>
+            <strong>Done, as version {{ swap.done.version }}.</strong> The old font is still named where rows were
+            struck or left out; the census lists it.
+          </p>
+          <div class="mt-3 flex gap-2">
+            <button type="button" class="plain" @click="emit('census')">See the census</button
+            ><button type="button" class="plain" @click="swap.reset()">Plan another swap</button>
+          </div>
         </section>
       </template>
       <template v-else>
         <h1>{{ plan ? plan.title : 'Swap a face' }}</h1>
-        <p v-if="plan" class="text-soft">{{ counted(plan.characters, 'character') }} in {{ counted(plan.places, 'place') }}; {{ pagesWord }}; {{ plan.missingGlyphs.length === 0 ? 'no glyph is missing' : `${counted(plan.missingGlyphs.length, 'sign')} missing` }}</p>
+        <p v-if="plan" class="text-soft">
+          {{ counted(plan.characters, 'character') }} in {{ counted(plan.places, 'place') }}; {{ pagesWord }};
+          {{
+            plan.missingGlyphs.length === 0
+              ? 'no glyph is missing'
+              : `${counted(plan.missingGlyphs.length, 'sign')} missing`
+          }}
+        </p>
         <p v-else class="text-soft">Choose what goes and what comes. Nothing changes until you have seen the plan.</p>
 
-        <p v-if="desk.signed" class="notice mt-3"><strong>This document is signed.</strong> Any change ends its signature; the version as it came is kept.</p>
+        <p v-if="desk.signed" class="notice mt-3">
+          <strong>This document is signed.</strong> Any change ends its signature; the version as it came is kept.
+        </p>
         <div v-for="(wish, index) in swap.wishes" :key="index" class="mt-3">
           <div class="flex items-end gap-3">
-            <FamilyPicker v-model="wish.from" :choices="going" label="Goes" placeholder="A family of this document" @update:model-value="wish.fromFace = null; change()" />
-            <label v-if="wish.from" class="w-[120px] text-[13px] text-soft">Which faces
-              <select v-model="wish.fromFace" class="field mt-0.5 w-full text-[14px] text-ink" @change="change"><option :value="null">all</option><option v-for="style in facesOf(wish.from)" :key="style" :value="style">{{ style }}</option></select>
+            <FamilyPicker
+              v-model="wish.from"
+              :choices="going"
+              label="Goes"
+              placeholder="A family of this document"
+              @update:model-value="
+                () => {
+                  wish.fromFace = null
+                  change()
+                }
+              "
+            />
+            <label v-if="wish.from" class="w-[120px] text-[13px] text-soft"
+              >Which faces
+              <select v-model="wish.fromFace" class="field mt-0.5 w-full text-[14px] text-ink" @change="change">
+                <option :value="null">all</option>
+                <option v-for="style in facesOf(wish.from)" :key="style" :value="style">{{ style }}</option>
+              </select>
             </label>
-            <FamilyPicker v-model="wish.to" :choices="coming" label="Comes" placeholder="Search the library" @update:model-value="change" @active="point(index, $event)" />
-            <button type="button" class="link pb-1.5 whitespace-nowrap" :aria-expanded="laidOpen.has(index)" @click="lay(index)">Size, scope</button>
-            <button v-if="swap.wishes.length > 1" type="button" class="link pb-1.5" :aria-label="`Remove swap ${index + 1}`" @click="swap.wishes.splice(index, 1); change()">Remove</button>
+            <FamilyPicker
+              v-model="wish.to"
+              :choices="coming"
+              label="Comes"
+              placeholder="Search the library"
+              @update:model-value="change"
+              @active="point(index, $event)"
+            />
+            <button
+              type="button"
+              class="link pb-1.5 whitespace-nowrap"
+              :aria-expanded="laidOpen.has(index)"
+              @click="lay(index)"
+            >
+              Size, scope
+            </button>
+            <button
+              v-if="swap.wishes.length > 1"
+              type="button"
+              class="link pb-1.5"
+              :aria-label="`Remove swap ${index + 1}`"
+              @click="
+                () => {
+                  swap.wishes.splice(index, 1)
+                  change()
+                }
+              "
+            >
+              Remove
+            </button>
           </div>
           <WishLimits v-if="laidOpen.has(index)" :wish="wish" @change="change" />
         </div>
-        <button v-if="swap.complete && swap.wishes.length < 12" type="button" class="link mt-2" @click="swap.wishes.push(openWish())">And another at the same time</button>
+        <button
+          v-if="swap.complete && swap.wishes.length < 12"
+          type="button"
+          class="link mt-2"
+          @click="swap.wishes.push(openWish())"
+        >
+          And another at the same time
+        </button>
 
-        <p v-if="swap.message" role="alert" class="mt-3 border border-rubric bg-sheet p-3 text-rubric">{{ swap.message }}</p>
+        <p v-if="swap.message" role="alert" class="mt-3 border border-rubric bg-sheet p-3 text-rubric">
+          {{ swap.message }}
+        </p>
         <p v-if="swap.planning && !plan" class="mt-4 text-soft" role="status">Planning: setting all pages twice …</p>
 
         <template v-if="plan">
           <h2 class="mt-5">Face by face</h2>
           <table class="mt-1 table-fixed">
-            <colgroup><col><col class="w-[190px]"><col class="w-[150px]"></colgroup>
-            <thead><tr><th scope="col">Goes</th><th scope="col">Comes</th><th scope="col">How near</th></tr></thead>
+            <colgroup>
+              <col />
+              <col class="w-[190px]" />
+              <col class="w-[150px]" />
+            </colgroup>
+            <thead>
+              <tr>
+                <th scope="col">Goes</th>
+                <th scope="col">Comes</th>
+                <th scope="col">How near</th>
+              </tr>
+            </thead>
             <tbody>
               <tr v-for="mapping in plan.mappings" :key="mapping.key">
                 <td class="truncate">{{ faceName(mapping.from.family, mapping.from.style) }}</td>
                 <td>
-                  <select class="field !min-h-[26px] w-full !py-0" :aria-label="`What comes for ${mapping.from.family} ${mapping.from.style}`" :value="mapping.to.style" :style="{ fontFamily: library.cssFamily(mapping.to.hash) }" @change="chooseFace(mapping.key, $event)">
-                    <option v-for="style in stylesOf(mapping.to.family)" :key="style" :value="style">{{ style }}</option>
+                  <select
+                    class="field !min-h-[26px] w-full !py-0"
+                    :aria-label="`What comes for ${mapping.from.family} ${mapping.from.style}`"
+                    :value="mapping.to.style"
+                    :style="{ fontFamily: library.cssFamily(mapping.to.hash) }"
+                    @change="chooseFace(mapping.key, $event)"
+                  >
+                    <option v-for="style in stylesOf(mapping.to.family)" :key="style" :value="style">
+                      {{ style }}
+                    </option>
                   </select>
                 </td>
-                <td class="truncate" :class="mapping.same ? 'text-soft' : 'text-ochre'" :title="mapping.note">{{ mapping.note }}</td>
+                <td class="truncate" :class="mapping.same ? 'text-soft' : 'text-ochre'" :title="mapping.note">
+                  {{ mapping.note }}
+                </td>
               </tr>
-              <tr v-if="plan.mappings.length === 0"><td colspan="3" class="text-soft">No text is set in it; only styles and defaults name it.</td></tr>
+              <tr v-if="plan.mappings.length === 0">
+                <td colspan="3" class="text-soft">No text is set in it; only styles and defaults name it.</td>
+              </tr>
             </tbody>
           </table>
 
           <template v-if="plan.sizes.length > 0">
-            <p v-for="size in plan.sizes" :key="size.wish" class="mt-2"><strong>Sizes go to {{ size.percent }} %</strong><span class="text-soft">, {{ size.said }}.</span></p>
+            <p v-for="size in plan.sizes" :key="size.wish" class="mt-2">
+              <strong>Sizes go to {{ size.percent }} %</strong><span class="text-soft">, {{ size.said }}.</span>
+            </p>
           </template>
 
           <template v-if="plan.groups.length > 0">
             <h2 class="mt-5">Text that shares the font</h2>
             <p class="text-soft">By role and style. What is struck here keeps its font, though others lose it.</p>
             <table class="mt-1 table-fixed">
-              <colgroup><col class="w-[26px]"><col><col class="w-[120px]"><col class="w-[90px]"></colgroup>
-              <thead><tr><th scope="col"><span class="sr-only">Swapped</span></th><th scope="col">Style</th><th scope="col">Role</th><th scope="col" class="number">Characters</th></tr></thead>
+              <colgroup>
+                <col class="w-[26px]" />
+                <col />
+                <col class="w-[120px]" />
+                <col class="w-[90px]" />
+              </colgroup>
+              <thead>
+                <tr>
+                  <th scope="col"><span class="sr-only">Swapped</span></th>
+                  <th scope="col">Style</th>
+                  <th scope="col">Role</th>
+                  <th scope="col" class="number">Characters</th>
+                </tr>
+              </thead>
               <tbody>
                 <tr v-for="group in plan.groups" :key="group.id" :class="{ 'text-soft': group.kept }">
-                  <td><input type="checkbox" class="mt-1 size-[15px] accent-verdigris" :checked="!group.kept" :aria-label="`${group.style}: swapped`" @change="swap.toggleGroup(group.id)"></td>
-                  <td class="truncate">{{ group.style }}</td><td>{{ group.role ?? '–' }}</td><td class="number">{{ grouped(group.characters) }}</td>
+                  <td>
+                    <input
+                      type="checkbox"
+                      class="mt-1 size-[15px] accent-verdigris"
+                      :checked="!group.kept"
+                      :aria-label="`${group.style}: swapped`"
+                      @change="swap.toggleGroup(group.id)"
+                    />
+                  </td>
+                  <td class="truncate">{{ group.style }}</td>
+                  <td>{{ group.role ?? '–' }}</td>
+                  <td class="number">{{ grouped(group.characters) }}</td>
                 </tr>
               </tbody>
             </table>
           </template>
 
           <h2 class="mt-5">Places</h2>
-          <p class="flex flex-wrap gap-x-4 gap-y-1"><label v-for="each in byKind" :key="each.kind" class="flex items-center gap-1.5"><input type="checkbox" class="size-[15px] accent-verdigris" :checked="each.on" :aria-label="`All ${each.title} in the plan`" @change="swap.toggleKind(each.ids, each.on)">{{ each.title }}</label></p>
+          <p class="flex flex-wrap gap-x-4 gap-y-1">
+            <label v-for="each in byKind" :key="each.kind" class="flex items-center gap-1.5"
+              ><input
+                type="checkbox"
+                class="size-[15px] accent-verdigris"
+                :checked="each.on"
+                :aria-label="`All ${each.title} in the plan`"
+                @change="swap.toggleKind(each.ids, each.on)"
+              />{{ each.title }}</label
+            >
+          </p>
           <table class="mt-1 table-fixed">
-            <colgroup><col class="w-[26px]"><col><col class="w-[56px]"><col class="w-[82px]"><col class="w-[190px]"></colgroup>
-            <thead><tr><th scope="col"><span class="sr-only">In the plan</span></th><th scope="col">Places</th><th scope="col" class="number">Count</th><th scope="col" class="number">Characters</th><th scope="col">Before → after</th></tr></thead>
+            <colgroup>
+              <col class="w-[26px]" />
+              <col />
+              <col class="w-[56px]" />
+              <col class="w-[82px]" />
+              <col class="w-[190px]" />
+            </colgroup>
+            <thead>
+              <tr>
+                <th scope="col"><span class="sr-only">In the plan</span></th>
+                <th scope="col">Places</th>
+                <th scope="col" class="number">Count</th>
+                <th scope="col" class="number">Characters</th>
+                <th scope="col">Before → after</th>
+              </tr>
+            </thead>
             <tbody>
               <tr v-for="row in plan.rows" :key="row.id" :class="{ 'text-soft': !row.included }">
-                <td><input type="checkbox" class="mt-1 size-[15px] accent-verdigris" :checked="row.included" :disabled="row.leftOut !== null || /^(kept|repair|embedded)/.test(row.id)" :aria-label="`${row.title}: in the plan`" @change="swap.toggle(row.id)"></td>
+                <td>
+                  <input
+                    type="checkbox"
+                    class="mt-1 size-[15px] accent-verdigris"
+                    :checked="row.included"
+                    :disabled="row.leftOut !== null || /^(kept|repair|embedded)/.test(row.id)"
+                    :aria-label="`${row.title}: in the plan`"
+                    @change="swap.toggle(row.id)"
+                  />
+                </td>
                 <td class="truncate" :title="row.title">{{ row.title }}</td>
                 <td class="number">{{ row.count }}</td>
                 <td class="number">{{ row.characters > 0 ? grouped(row.characters) : '–' }}</td>
-                <td class="truncate" :title="row.leftOut ?? ''">{{ row.leftOut ? `left out: ${row.leftOut}` : row.included ? `${row.before} → ${row.after}` : `struck: stays ${row.before}` }}</td>
+                <td class="truncate" :title="row.leftOut ?? ''">
+                  {{
+                    row.leftOut
+                      ? `left out: ${row.leftOut}`
+                      : row.included
+                        ? `${row.before} → ${row.after}`
+                        : `struck: stays ${row.before}`
+                  }}
+                </td>
               </tr>
             </tbody>
           </table>
-          <label v-if="plan.rows.some(row => row.leftOut) || swap.symbols" class="mt-2 flex items-center gap-2"><input v-model="swap.symbols" type="checkbox" class="size-[15px] accent-verdigris" @change="swap.makePlan()"> Take fonts of signs along too</label>
+          <label v-if="plan.rows.some(row => row.leftOut) || swap.symbols" class="mt-2 flex items-center gap-2"
+            ><input
+              v-model="swap.symbols"
+              type="checkbox"
+              class="size-[15px] accent-verdigris"
+              @change="swap.makePlan()"
+            />
+            Take fonts of signs along too</label
+          >
 
           <section v-if="plan.missingGlyphs.length > 0" class="mt-4">
             <h2>Missing signs</h2>
             <p class="text-soft">The new face lacks these; readers will take them from other fonts.</p>
-            <p class="mt-1 flex flex-wrap gap-x-4 gap-y-1"><span v-for="glyph in plan.missingGlyphs.slice(0, 60)" :key="`${glyph.codePoint}${glyph.face}`"><span class="text-[17px]">{{ glyph.character }}</span> <span class="text-[12px] text-soft">U+{{ glyph.codePoint.toString(16).toUpperCase().padStart(4, '0') }}, {{ glyph.count }}×</span></span></p>
+            <p class="mt-1 flex flex-wrap gap-x-4 gap-y-1">
+              <span v-for="glyph in plan.missingGlyphs.slice(0, 60)" :key="`${glyph.codePoint}${glyph.face}`"
+                ><span class="text-[17px]">{{ glyph.character }}</span>
+                <span class="text-[12px] text-soft"
+                  >U+{{ glyph.codePoint.toString(16).toUpperCase().padStart(4, '0') }}, {{ glyph.count }}×</span
+                ></span
+              >
+            </p>
           </section>
           <section v-if="plan.left.length > 0" class="mt-4">
             <h2>Stays as it is</h2>
-            <ul><li v-for="left in plan.left" :key="left.what + left.reason" class="border-b border-rule py-1">{{ left.what }}: <span class="text-ochre">{{ left.reason }}</span></li></ul>
+            <ul>
+              <li v-for="left in plan.left" :key="left.what + left.reason" class="border-b border-rule py-1">
+                {{ left.what }}: <span class="text-ochre">{{ left.reason }}</span>
+              </li>
+            </ul>
           </section>
-          <p v-if="plan.stale.length > 0" class="mt-3 text-[13px] text-soft">Dropped because it would show the old font, and drawn anew by the next program that saves: {{ plan.stale.join(', ') }}.</p>
-          <p v-if="effects && effects.unlaid.length > 0" class="mt-2 text-[13px] text-soft">Figures about pages leave aside: {{ effects.unlaid.map(each => `${each.feature}, ${each.count}`).join('; ') }}.</p>
+          <p v-if="plan.stale.length > 0" class="mt-3 text-[13px] text-soft">
+            Dropped because it would show the old font, and drawn anew by the next program that saves:
+            {{ plan.stale.join(', ') }}.
+          </p>
+          <p v-if="effects && effects.unlaid.length > 0" class="mt-2 text-[13px] text-soft">
+            Figures about pages leave aside:
+            {{ effects.unlaid.map(each => `${each.feature}, ${each.count}`).join('; ') }}.
+          </p>
         </template>
       </template>
     </div>
     <div v-if="plan && !swap.done" class="flex h-[50px] shrink-0 items-center gap-3 border-t border-ink px-[22px]">
-      <button type="button" class="act" :disabled="swap.applying || swap.planning || included === 0" @click="swap.apply()">{{ swap.applying ? 'Swapping …' : `Swap ${counted(Math.max(plan.mappings.length, 1), 'face')} in ${counted(plan.places, 'place')}` }}</button>
+      <button
+        type="button"
+        class="act"
+        :disabled="swap.applying || swap.planning || included === 0"
+        @click="swap.apply()"
+      >
+        {{
+          swap.applying
+            ? 'Swapping …'
+            : `Swap ${counted(Math.max(plan.mappings.length, 1), 'face')} in ${counted(plan.places, 'place')}`
+        }}
+      </button>
       <button type="button" class="plain" :disabled="swap.applying" @click="swap.reset()">Drop the plan</button>
       <span class="ml-auto text-[13px] text-soft">one version, one undo</span>
     </div>

@@ -1,5 +1,10 @@
 /** A size of page by its name: width and height in millimetres, upright. */
-export interface PageSize { readonly name: string, readonly width: number, readonly height: number, readonly source: string }
+export interface PageSize {
+  readonly name: string
+  readonly width: number
+  readonly height: number
+  readonly source: string
+}
 
 /** Sizes of the standards and of the trade. */
 export const pageSizes: readonly PageSize[] = [

@@ -2,7 +2,10 @@ import { tagNumber, type Axis, type StartModule } from '../../typeset/harfbuzz'
 
 type Call = (...values: number[]) => number
 
-/** Flags of hb_subset_flags_t: no instructions for the screen, glyph ids stay what they are, the glyph for missing signs keeps its outline. */
+/**
+ * Flags of hb_subset_flags_t: no instructions for the screen, glyph ids stay what they are, the glyph for missing
+ * signs keeps its outline.
+ */
 const flags = 0x01 | 0x02 | 0x40
 const glyphSet = 0
 const dropTables = 3

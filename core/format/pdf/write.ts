@@ -9,7 +9,10 @@ import { actualText, PdfFont } from './fonts'
 import type { Subsetter } from './subset'
 
 export interface PdfOptions {
-  /** Room beyond the trimmed page on every side, in points; pictures and boxes that reach the edge go on into it as far as they are drawn. */
+  /**
+   * Room beyond the trimmed page on every side, in points; pictures and boxes that reach the edge go on into it as
+   * far as they are drawn.
+   */
   readonly bleed: number
   /** Crop marks at the corners, outside the bleed. */
   readonly cropMarks: boolean
@@ -48,11 +51,21 @@ function rgb(color: string): string {
  * text in reading order with its Unicode, an outline from the headings, title and language.
  * @throws PdfError when a face may not be embedded and `leaveOut` is not set
  */
-export async function writePdf(composition: Composition, typesetter: Typesetter, load: (hash: string) => Uint8Array | undefined, subsetter: Subsetter, options: PdfOptions): Promise<Pdf> {
-  const pages = [...composition.pages, ...options.notes ? composition.notes : []].map(displayPage)
+export async function writePdf(
+  composition: Composition,
+  typesetter: Typesetter,
+  load: (hash: string) => Uint8Array | undefined,
+  subsetter: Subsetter,
+  options: PdfOptions,
+): Promise<Pdf> {
+  const pages = [...composition.pages, ...(options.notes ? composition.notes : [])].map(displayPage)
   const restricted = restrictedFaces(pages, typesetter)
   if (restricted.length > 0 && !options.leaveOut)
-    throw new PdfError(`The licence of ${restricted.join(' and ')} does not allow embedding it in a PDF. Nothing was written. Swap it for another face, or say that it may be left out: it is then named in the file and shown in whatever face the reader has.`)
+    throw new PdfError(
+      `The licence of ${restricted.join(' and ')} does not allow embedding it in a PDF. ` +
+        `Nothing was written. Swap it for another face, or say that it may be left out: ` +
+        `it is then named in the file and shown in whatever face the reader has.`,
+    )
   const pdf = await PDFDocument.create({ updateMetadata: false })
   const { document } = composition.reading
   const title = document.title || 'Untitled'
@@ -68,15 +81,22 @@ export async function writePdf(composition: Composition, typesetter: Typesetter,
   for (const page of pages) await writer.page(page)
   for (const font of writer.fonts.values()) font.write(load, subsetter)
   writeOutline(pdf, composition, writer.pages, options)
-  return { bytes: await pdf.save({ useObjectStreams: true }), pages: pages.length, notEmbedded: restricted, pictures: [...writer.leftPictures] }
+  return {
+    bytes: await pdf.save({ useObjectStreams: true }),
+    pages: pages.length,
+    notEmbedded: restricted,
+    pictures: [...writer.leftPictures],
+  }
 }
 
 function restrictedFaces(pages: readonly DisplayPage[], typesetter: Typesetter): string[] {
   const hashes = new Set(pages.flatMap(page => page.runs.map(run => run.face)))
-  return [...hashes].flatMap((hash) => {
-    const face = typesetter.library.byHash(hash)
-    return face?.embedding === 'restricted' ? [face.fullName] : []
-  }).sort()
+  return [...hashes]
+    .flatMap(hash => {
+      const face = typesetter.library.byHash(hash)
+      return face?.embedding === 'restricted' ? [face.fullName] : []
+    })
+    .sort()
 }
 
 /** The language most text is in. */
@@ -86,7 +106,12 @@ function mainLanguage({ reading }: Composition): string {
     if (story.role !== 'body' && story.role !== 'page') continue
     for (const block of paragraphsOf(story.blocks)) {
       const { language } = reading.cascade.paragraph(block, story.role).text.effective.slots.western
-      if (language) counts.set(language, (counts.get(language) ?? 0) + block.inlines.reduce((sum, inline) => sum + (inline.kind === 'text' ? inline.text.length : 0), 0))
+      if (language)
+        counts.set(
+          language,
+          (counts.get(language) ?? 0) +
+            block.inlines.reduce((sum, inline) => sum + (inline.kind === 'text' ? inline.text.length : 0), 0),
+        )
     }
   }
   return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? ''
@@ -98,14 +123,29 @@ class PageWriter {
   readonly leftPictures = new Set<string>()
   private readonly images = new Map<string, PDFImage | null>()
 
-  constructor(private readonly pdf: PDFDocument, private readonly composition: Composition, private readonly typesetter: Typesetter, private readonly options: PdfOptions) {}
+  constructor(
+    private readonly pdf: PDFDocument,
+    private readonly composition: Composition,
+    private readonly typesetter: Typesetter,
+    private readonly options: PdfOptions,
+  ) {}
 
   private font(run: GlyphRun): PdfFont {
     const key = fontKey(run)
     let font = this.fonts.get(key)
     if (!font) {
       const face = this.typesetter.library.byHash(run.face)!
-      this.fonts.set(key, font = new PdfFont(`F${this.fonts.size + 1}`, face, face.embedding !== 'restricted', run.axes, this.pdf.context, this.typesetter.shaper))
+      this.fonts.set(
+        key,
+        (font = new PdfFont(
+          `F${this.fonts.size + 1}`,
+          face,
+          face.embedding !== 'restricted',
+          run.axes,
+          this.pdf.context,
+          this.typesetter.shaper,
+        )),
+      )
     }
     return font
   }
@@ -118,10 +158,14 @@ class PageWriter {
     sheet.setTrimBox(around, around, page.width, page.height)
     sheet.setBleedBox(around - bleed, around - bleed, page.width + bleed * 2, page.height + bleed * 2)
     const out: string[] = ['q', `1 0 0 1 ${number(around)} ${number(around)} cm`]
-    if (page.background) out.push(`${rgb(page.background)} rg ${number(-bleed)} ${number(-bleed)} ${number(page.width + bleed * 2)} ${number(page.height + bleed * 2)} re f`)
+    if (page.background)
+      out.push(
+        `${rgb(page.background)} rg ${number(-bleed)} ${number(-bleed)} ` +
+          `${number(page.width + bleed * 2)} ${number(page.height + bleed * 2)} re f`,
+      )
     const fonts = new Map<string, PDFRef>()
     const pictures = new Map<string, PDFRef>()
-    const states = new Map<string, { ca: number, CA: number }>()
+    const states = new Map<string, { ca: number; CA: number }>()
     const turnedIn = async (matrix: Matrix | undefined, draw: () => void | Promise<void>) => {
       if (matrix) out.push(`q ${flipped(matrix, page.height)} cm`)
       await draw()
@@ -129,26 +173,49 @@ class PageWriter {
     }
     for (const layer of page.layers) {
       if (layer.of === 'shapes') {
-        for (const shape of page.shapes.slice(layer.from, layer.to)) await turnedIn(shape.matrix, () => this.shape(shape, page.height, out, pictures, states))
+        for (const shape of page.shapes.slice(layer.from, layer.to))
+          await turnedIn(shape.matrix, () => this.shape(shape, page.height, out, pictures, states))
         continue
       }
       const runs = page.runs.slice(layer.from, layer.to)
-      for (const run of runs) if (run.background) await turnedIn(run.matrix, () => { out.push(`${rgb(run.background)} rg ${number(run.x)} ${number(page.height - run.y - run.descent)} ${number(run.width)} ${number(run.ascent + run.descent)} re f`) })
+      for (const run of runs)
+        if (run.background)
+          await turnedIn(run.matrix, () => {
+            out.push(
+              `${rgb(run.background)} rg ${number(run.x)} ${number(page.height - run.y - run.descent)} ` +
+                `${number(run.width)} ${number(run.ascent + run.descent)} re f`,
+            )
+          })
       for (const run of runs) {
         if (run.glyphs.length === 0) continue
         const font = this.font(run)
         fonts.set(font.name, font.reference)
-        await turnedIn(run.matrix, () => { this.run(run, font, page.height, out) })
+        await turnedIn(run.matrix, () => {
+          this.run(run, font, page.height, out)
+        })
       }
     }
     out.push('Q')
     if (cropMarks) out.push(...marks(page, around, bleed))
     const { context } = this.pdf
     sheet.node.set(PDFName.of('Contents'), context.register(context.flateStream(out.join('\n'))))
-    sheet.node.set(PDFName.of('Resources'), context.obj({ Font: Object.fromEntries(fonts), XObject: Object.fromEntries(pictures), ...states.size > 0 ? { ExtGState: Object.fromEntries(states) } : {} }))
+    sheet.node.set(
+      PDFName.of('Resources'),
+      context.obj({
+        Font: Object.fromEntries(fonts),
+        XObject: Object.fromEntries(pictures),
+        ...(states.size > 0 ? { ExtGState: Object.fromEntries(states) } : {}),
+      }),
+    )
   }
 
-  private async shape(shape: DisplayPage['shapes'][number], height: number, out: string[], pictures: Map<string, PDFRef>, states: Map<string, { ca: number, CA: number }>): Promise<void> {
+  private async shape(
+    shape: DisplayPage['shapes'][number],
+    height: number,
+    out: string[],
+    pictures: Map<string, PDFRef>,
+    states: Map<string, { ca: number; CA: number }>,
+  ): Promise<void> {
     if (shape.kind === 'overset') return
     if (shape.kind === 'path') {
       if (shape.fill || shape.stroke) outline(shape, height, out, states)
@@ -168,7 +235,10 @@ class PageWriter {
     const name = `I${image.ref.objectNumber}`
     pictures.set(name, image.ref)
     const opaque = shape.kind === 'image' && shape.opacity < 1 ? `/${opacity(states, shape.opacity, 1)} gs ` : ''
-    out.push(`q ${opaque}${number(shape.width)} 0 0 ${number(shape.height)} ${number(shape.x)} ${number(height - shape.y - shape.height)} cm /${name} Do Q`)
+    out.push(
+      `q ${opaque}${number(shape.width)} 0 0 ${number(shape.height)} ${number(shape.x)} ${number(height - shape.y - shape.height)} ` +
+        `cm /${name} Do Q`,
+    )
   }
 
   private async image(href: string): Promise<PDFImage | null> {
@@ -181,9 +251,10 @@ class PageWriter {
       try {
         const bytes = partBytes(container, path)
         if (bytes[0] === 0x89 && bytes[1] === 0x50) image = await this.pdf.embedPng(bytes)
-        else if (bytes[0] === 0xFF && bytes[1] === 0xD8) image = await this.pdf.embedJpg(bytes)
+        else if (bytes[0] === 0xff && bytes[1] === 0xd8) image = await this.pdf.embedJpg(bytes)
+      } catch {
+        /* A damaged picture is left out, and named. */
       }
-      catch { /* A damaged picture is left out, and named. */ }
     }
     if (!image) this.leftPictures.add(path || 'a picture without a file')
     this.images.set(path, image)
@@ -194,7 +265,12 @@ class PageWriter {
     const faithful = font.note(run)
     const y = height - run.y
     // What is no text (the leaders of tabs) says so: an empty text in its place.
-    const open = !run.own && run.text.trim() === '' ? '/Span <</ActualText ()>> BDC' : faithful ? '' : `/Span <</ActualText ${actualText(run.text)}>> BDC`
+    const open =
+      !run.own && run.text.trim() === ''
+        ? '/Span <</ActualText ()>> BDC'
+        : faithful
+          ? ''
+          : `/Span <</ActualText ${actualText(run.text)}>> BDC`
     if (open) out.push(open)
     if (run.shadow) this.glyphs(run, font, run.x + run.size * 0.05, y - run.size * 0.05, '0.7 0.7 0.7', out)
     this.glyphs(run, font, run.x, y, rgb(run.color), out)
@@ -202,12 +278,22 @@ class PageWriter {
     for (const mark of [run.underline, run.strike]) {
       if (!mark) continue
       if (mark.pattern === 'wave') {
-        out.push(`${rgb(mark.color)} RG ${number(mark.thickness)} w [] 0 d ${wave(run.x, y + mark.middle, run.width, mark.thickness)} S`)
+        out.push(
+          `${rgb(mark.color)} RG ${number(mark.thickness)} w [] 0 d ${wave(run.x, y + mark.middle, run.width, mark.thickness)} S`,
+        )
         continue
       }
-      const dash = mark.pattern === 'dotted' ? `[${number(mark.thickness)} ${number(mark.thickness * 1.5)}] 0 d` : mark.pattern === 'dashed' ? `[${number(mark.thickness * 4)} ${number(mark.thickness * 2)}] 0 d` : '[] 0 d'
+      const dash =
+        mark.pattern === 'dotted'
+          ? `[${number(mark.thickness)} ${number(mark.thickness * 1.5)}] 0 d`
+          : mark.pattern === 'dashed'
+            ? `[${number(mark.thickness * 4)} ${number(mark.thickness * 2)}] 0 d`
+            : '[] 0 d'
       for (const offset of mark.pattern === 'double' ? [-mark.thickness, mark.thickness] : [0])
-        out.push(`${rgb(mark.color)} RG ${number(mark.thickness)} w ${dash} ${number(run.x)} ${number(y + mark.middle + offset)} m ${number(run.x + run.width)} ${number(y + mark.middle + offset)} l S`)
+        out.push(
+          `${rgb(mark.color)} RG ${number(mark.thickness)} w ${dash} ${number(run.x)} ${number(y + mark.middle + offset)} ` +
+            `m ${number(run.x + run.width)} ${number(y + mark.middle + offset)} l S`,
+        )
     }
   }
 
@@ -215,7 +301,9 @@ class PageWriter {
   private glyphs(run: GlyphRun, font: PdfFont, x: number, y: number, color: string, out: string[]): void {
     const across = run.size * run.scale
     const hex = (glyph: number) => glyph.toString(16).padStart(4, '0').toUpperCase()
-    out.push(`BT /${font.name} ${number(run.size)} Tf ${color} rg ${color} RG ${run.outline ? `1 Tr ${number(run.size * 0.02)} w` : '0 Tr'}`)
+    out.push(
+      `BT /${font.name} ${number(run.size)} Tf ${color} rg ${color} RG ${run.outline ? `1 Tr ${number(run.size * 0.02)} w` : '0 Tr'}`,
+    )
     let list: string[] = []
     let letters = ''
     let expected = 0
@@ -235,7 +323,7 @@ class PageWriter {
         level = up
         expected = at
       }
-      const off = (expected - at) * 1000 / across
+      const off = ((expected - at) * 1000) / across
       if (Math.abs(off) > 0.5) {
         if (letters) list.push(`<${letters}>`)
         letters = ''
@@ -243,7 +331,7 @@ class PageWriter {
         expected = at
       }
       letters += hex(glyph)
-      expected += font.advance(glyph) * across / 1000
+      expected += (font.advance(glyph) * across) / 1000
     })
     flush()
     out.push('ET')
@@ -252,24 +340,41 @@ class PageWriter {
 
 /** A map of page coordinates, y down, as one of PDF's, y up. */
 function flipped([a, b, c, d, e, f]: Matrix, height: number): string {
-  return [a, -b, -c, d, e + c * height, height - d * height - f].map(value => String(Math.round(value * 1e6) / 1e6)).join(' ')
+  return [a, -b, -c, d, e + c * height, height - d * height - f]
+    .map(value => String(Math.round(value * 1e6) / 1e6))
+    .join(' ')
 }
 
 /** The name of a graphics state with some opacity (ISO 32000-2, 11.6.4.4). */
-function opacity(states: Map<string, { ca: number, CA: number }>, fill: number, stroke: number): string {
+function opacity(states: Map<string, { ca: number; CA: number }>, fill: number, stroke: number): string {
   const name = `G${Math.round(fill * 1000)}_${Math.round(stroke * 1000)}`
   states.set(name, { ca: fill, CA: stroke })
   return name
 }
 
-function outline(shape: Extract<DisplayPage['shapes'][number], { kind: 'path' }>, height: number, out: string[], states: Map<string, { ca: number, CA: number }>): void {
+function outline(
+  shape: Extract<DisplayPage['shapes'][number], { kind: 'path' }>,
+  height: number,
+  out: string[],
+  states: Map<string, { ca: number; CA: number }>,
+): void {
   out.push('q')
-  if (shape.fillOpacity < 1 || shape.strokeOpacity < 1) out.push(`/${opacity(states, shape.fillOpacity, shape.strokeOpacity)} gs`)
+  if (shape.fillOpacity < 1 || shape.strokeOpacity < 1)
+    out.push(`/${opacity(states, shape.fillOpacity, shape.strokeOpacity)} gs`)
   if (shape.fill) out.push(`${rgb(shape.fill)} rg`)
-  if (shape.stroke) out.push(`${rgb(shape.stroke)} RG ${number(Math.max(shape.strokeWidth, 0.1))} w [${shape.dash.map(number).join(' ')}] 0 d`)
+  if (shape.stroke)
+    out.push(
+      `${rgb(shape.stroke)} RG ${number(Math.max(shape.strokeWidth, 0.1))} w [${shape.dash.map(number).join(' ')}] 0 d`,
+    )
   for (const [, sign, inside] of shape.data.matchAll(/([MLCZ])([^MLCZ]*)/g)) {
-    const values = inside!.trim().split(/[\s,]+/).filter(Boolean).map(Number)
-    const places = values.map((value, at) => number(at % 2 === 0 ? shape.x + value : height - shape.y - value)).join(' ')
+    const values = inside!
+      .trim()
+      .split(/[\s,]+/)
+      .filter(Boolean)
+      .map(Number)
+    const places = values
+      .map((value, at) => number(at % 2 === 0 ? shape.x + value : height - shape.y - value))
+      .join(' ')
     out.push(sign === 'Z' ? 'h' : `${places} ${sign === 'M' ? 'm' : sign === 'L' ? 'l' : 'c'}`)
   }
   out.push(shape.fill && shape.stroke ? 'B*' : shape.fill ? 'f*' : 'S', 'Q')
@@ -282,7 +387,9 @@ function wave(x: number, y: number, width: number, thickness: number): string {
   for (let at = 0, side = 1; at < width; at += half, side = -side) {
     const end = Math.min(at + half, width)
     const swing = number(y + side * thickness * 1.6)
-    path.push(`${number(x + at + (end - at) / 3)} ${swing} ${number(x + at + (end - at) * 2 / 3)} ${swing} ${number(x + end)} ${number(y)} c`)
+    path.push(
+      `${number(x + at + (end - at) / 3)} ${swing} ${number(x + at + ((end - at) * 2) / 3)} ${swing} ${number(x + end)} ${number(y)} c`,
+    )
   }
   return path.join(' ')
 }
@@ -290,7 +397,8 @@ function wave(x: number, y: number, width: number, thickness: number): string {
 function marks(page: DisplayPage, around: number, bleed: number): string[] {
   const out = ['q 0 G 0.25 w']
   const far = around - bleed - markGap
-  const line = (x1: number, y1: number, x2: number, y2: number) => out.push(`${number(x1)} ${number(y1)} m ${number(x2)} ${number(y2)} l S`)
+  const line = (x1: number, y1: number, x2: number, y2: number) =>
+    out.push(`${number(x1)} ${number(y1)} m ${number(x2)} ${number(y2)} l S`)
   for (const x of [around, around + page.width]) {
     line(x, far, x, far - markLength)
     line(x, around * 2 + page.height - far, x, around * 2 + page.height - far + markLength)
@@ -302,23 +410,39 @@ function marks(page: DisplayPage, around: number, bleed: number): string[] {
   return [...out, 'Q']
 }
 
-interface OutlineNode { readonly title: string, readonly page: PDFPage, readonly top: number, readonly children: OutlineNode[] }
+interface OutlineNode {
+  readonly title: string
+  readonly page: PDFPage
+  readonly top: number
+  readonly children: OutlineNode[]
+}
 
 /** Headings, or the titles of drawn pages, as bookmarks, each at its place (ISO 32000-2, 12.3.3). */
-function writeOutline(pdf: PDFDocument, composition: Composition, pages: readonly PDFPage[], options: PdfOptions): void {
+function writeOutline(
+  pdf: PDFDocument,
+  composition: Composition,
+  pages: readonly PDFPage[],
+  options: PdfOptions,
+): void {
   const around = options.bleed + (options.cropMarks ? markLength + markGap : 0)
   const roots: OutlineNode[] = []
-  const path: { level: number, node: OutlineNode }[] = []
+  const path: { level: number; node: OutlineNode }[] = []
   composition.pages.forEach((page, index) => {
     // Drawn pages are the chapters themselves.
-    if (page.name !== '') roots.push({ title: page.name, page: pages[index]!, top: around + page.geometry.height, children: [] })
+    if (page.name !== '')
+      roots.push({ title: page.name, page: pages[index]!, top: around + page.geometry.height, children: [] })
     for (const fragment of page.fragments) {
       if (fragment.kind !== 'lines' || fragment.from > 0 || fragment.layout.role !== 'body') continue
       const level = fragment.layout.paragraph.heading
       const text = fragment.layout.text.replace(/[\s\uFFFC]+/g, ' ').trim()
       if (level === null || text === '') continue
       const label = fragment.layout.label?.text
-      const node: OutlineNode = { title: label ? `${label} ${text}` : text, page: pages[index]!, top: around + page.geometry.height - fragment.y, children: [] }
+      const node: OutlineNode = {
+        title: label ? `${label} ${text}` : text,
+        page: pages[index]!,
+        top: around + page.geometry.height - fragment.y,
+        children: [],
+      }
       while (path.length > 0 && path[path.length - 1]!.level >= level) path.pop()
       ;(path[path.length - 1]?.node.children ?? roots).push(node)
       path.push({ level, node })
@@ -326,17 +450,23 @@ function writeOutline(pdf: PDFDocument, composition: Composition, pages: readonl
   })
   if (roots.length === 0) return
   const { context } = pdf
-  const write = (nodes: readonly OutlineNode[], parent: PDFRef): { first: PDFRef, last: PDFRef, count: number } => {
+  const write = (nodes: readonly OutlineNode[], parent: PDFRef): { first: PDFRef; last: PDFRef; count: number } => {
     const references = nodes.map(() => context.nextRef())
     let count = nodes.length
     nodes.forEach((node, index) => {
       const below = node.children.length > 0 ? write(node.children, references[index]!) : null
       if (below) count += below.count
-      context.assign(references[index]!, context.obj({
-        Title: PDFHexString.fromText(node.title), Parent: parent, Dest: [node.page.ref, 'XYZ', null, Math.round(node.top), null],
-        ...index > 0 ? { Prev: references[index - 1]! } : {}, ...index + 1 < nodes.length ? { Next: references[index + 1]! } : {},
-        ...below ? { First: below.first, Last: below.last, Count: -below.count } : {},
-      }))
+      context.assign(
+        references[index]!,
+        context.obj({
+          Title: PDFHexString.fromText(node.title),
+          Parent: parent,
+          Dest: [node.page.ref, 'XYZ', null, Math.round(node.top), null],
+          ...(index > 0 ? { Prev: references[index - 1]! } : {}),
+          ...(index + 1 < nodes.length ? { Next: references[index + 1]! } : {}),
+          ...(below ? { First: below.first, Last: below.last, Count: -below.count } : {}),
+        }),
+      )
     })
     return { first: references[0]!, last: references[references.length - 1]!, count }
   }

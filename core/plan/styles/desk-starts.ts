@@ -10,7 +10,14 @@ const millimetres = z.number().min(0).max(5000)
 export const deskStartsSchema = z.strictObject({
   kinds: z.partialRecord(z.enum(startKinds), startValuesSchema).default({}),
   /** Page and margins, in millimetres. */
-  page: z.strictObject({ width: millimetres.min(10), height: millimetres.min(10), margins: z.strictObject({ top: millimetres, bottom: millimetres, left: millimetres, right: millimetres }) }).nullable().default(null),
+  page: z
+    .strictObject({
+      width: millimetres.min(10),
+      height: millimetres.min(10),
+      margins: z.strictObject({ top: millimetres, bottom: millimetres, left: millimetres, right: millimetres }),
+    })
+    .nullable()
+    .default(null),
 })
 export type DeskStarts = z.infer<typeof deskStartsSchema>
 
@@ -24,12 +31,21 @@ export function mergedStarts(desk: DeskStarts, folder: DeskStarts | null): DeskS
     const own = folder.kinds[kind]
     if (!own) continue
     const under = kinds[kind]
-    kinds[kind] = { ...under, ...own, fonts: { ...under?.fonts, ...own.fonts }, text: { ...under?.text, ...own.text }, paragraph: { ...under?.paragraph, ...own.paragraph } }
+    kinds[kind] = {
+      ...under,
+      ...own,
+      fonts: { ...under?.fonts, ...own.fonts },
+      text: { ...under?.text, ...own.text },
+      paragraph: { ...under?.paragraph, ...own.paragraph },
+    }
   }
   return { kinds, page: folder.page ?? desk.page }
 }
 
 /** The wishes by which a new document of a kind takes its starts. */
 export function startWishes(starts: DeskStarts, kind: DocumentKind): StyleWish[] {
-  return startKindsOf(kind).flatMap((each): StyleWish[] => { const values = starts.kinds[each]; return values ? [{ type: 'start', kind: each, values }] : [] })
+  return startKindsOf(kind).flatMap((each): StyleWish[] => {
+    const values = starts.kinds[each]
+    return values ? [{ type: 'start', kind: each, values }] : []
+  })
 }

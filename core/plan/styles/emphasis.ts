@@ -12,7 +12,8 @@ export function emphasisOf(text: Properties, groups: readonly GroupId[]): Record
   for (const group of groups) {
     for (const name of groupOf(group).text) if (text[name] !== undefined) kept[name] = text[name]
     if (group !== 'posture' && group !== 'weight') continue
-    const pick = (slot: typeof slots[number]) => group === 'posture' ? slotAttributes[slot].style : slotAttributes[slot].weight
+    const pick = (slot: (typeof slots)[number]) =>
+      group === 'posture' ? slotAttributes[slot].style : slotAttributes[slot].weight
     const said = slots.map(slot => text[pick(slot)]).find(value => value !== undefined)
     if (said !== undefined) for (const slot of slots) kept[pick(slot)] = text[pick(slot)] ?? said
   }
@@ -28,13 +29,23 @@ export function emphasisName(kept: Properties): string {
   if (weight !== null && weight >= 600) words.push(posture && posture !== 'normal' ? 'Strong emphasis' : 'Strong')
   else if (weight !== null) words.push(weight === 400 ? 'Regular weight' : `Weight ${weight}`)
   if (posture && !words.includes('Strong emphasis')) words.push(posture === 'normal' ? 'Upright' : 'Emphasis')
-  if (position) words.push(/^(super|[1-9])/.test(position) ? 'Superior' : /^(sub|-)/.test(position) ? 'Inferior' : 'On the baseline')
+  if (position)
+    words.push(
+      /^(super|[1-9])/.test(position) ? 'Superior' : /^(sub|-)/.test(position) ? 'Inferior' : 'On the baseline',
+    )
   const language = kept['fo:language'] ?? kept['style:language-asian'] ?? kept['style:language-complex']
-  if (language !== undefined) words.push(language === 'none' ? 'No language' : `Language ${language}${kept['fo:country'] && kept['fo:country'] !== 'none' ? `-${kept['fo:country']}` : ''}`)
+  if (language !== undefined)
+    words.push(
+      language === 'none'
+        ? 'No language'
+        : `Language ${language}${kept['fo:country'] && kept['fo:country'] !== 'none' ? `-${kept['fo:country']}` : ''}`,
+    )
   return words.join(', ') || 'Emphasis'
 }
 
-const same = (one: Properties, other: Properties) => Object.keys(one).length === Object.keys(other).length && Object.entries(one).every(([name, value]) => other[name] === value)
+const same = (one: Properties, other: Properties) =>
+  Object.keys(one).length === Object.keys(other).length &&
+  Object.entries(one).every(([name, value]) => other[name] === value)
 
 /** The character style that says an emphasis: one of that name that says just this, or a new one. */
 export function emphasisStyle(planner: StylePlanner, kept: Record<string, string>): string {

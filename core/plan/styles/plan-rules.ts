@@ -12,21 +12,32 @@ import { styleMarkup } from './style-markup'
 /** Where the first line of a paragraph ends, in its text; null where that is not known. */
 export type LineEnds = (part: string, node: number) => number | null
 
-/** Gives a paragraph style its rules in place of those it has. @throws PlanError where a pattern cannot be run or a style is missing */
-export function setRules(planner: StylePlanner, style: string, patterns: readonly PatternRule[], leadIns: readonly LeadInRule[]): void {
+/**
+ * Gives a paragraph style its rules in place of those it has.
+ * @throws PlanError where a pattern cannot be run or a style is missing
+ */
+export function setRules(
+  planner: StylePlanner,
+  style: string,
+  patterns: readonly PatternRule[],
+  leadIns: readonly LeadInRule[],
+): void {
   const target = planner.style('paragraph', style)
   const rules = planner.currentRules
-  const others = { patterns: rules.patterns.filter(rule => rule.style !== style), leadIns: rules.leadIns.filter(rule => rule.style !== style) }
+  const others = {
+    patterns: rules.patterns.filter(rule => rule.style !== style),
+    leadIns: rules.leadIns.filter(rule => rule.style !== style),
+  }
   const ids = new Set([...others.patterns, ...others.leadIns].map(rule => rule.id))
   for (const rule of [...patterns, ...leadIns]) {
-    if (rule.style !== style || ids.has(rule.id)) throw new PlanError('Two rules would have the same number. Nothing was changed.')
+    if (rule.style !== style || ids.has(rule.id))
+      throw new PlanError('Two rules would have the same number. Nothing was changed.')
     ids.add(rule.id)
     planner.style('text', rule.character)
     try {
       if ('pattern' in rule) checkPattern(rule.pattern)
       else if (rule.what.kind === 'pattern') checkPattern(rule.what.pattern)
-    }
-    catch (error) {
+    } catch (error) {
       if (error instanceof PatternError) throw new PlanError(`“${rule.title}”: ${error.message} Nothing was changed.`)
       throw error
     }
@@ -34,8 +45,19 @@ export function setRules(planner: StylePlanner, style: string, patterns: readonl
   planner.rules = { ...rules, patterns: [...others.patterns, ...patterns], leadIns: [...others.leadIns, ...leadIns] }
   const before = rules.patterns.length + rules.leadIns.length - others.patterns.length - others.leadIns.length
   const count = patterns.length + leadIns.length
-  planner.rows.push({ id: `rules|${style}`, title: `Rules of ${target.displayName}`, count: 1, characters: 0, before: before === 0 ? 'no rules' : `${before} ${before === 1 ? 'rule' : 'rules'}`, after: [...patterns, ...leadIns].map(rule => rule.title || rule.id).join(', ') || 'no rules', included: true, leftOut: null, places: [{ part: target.part, node: target.node }] })
-  if (count > 0 && rulesFor(planner.rules, planner.scope, style).patterns.some(rule => !rule.on)) planner.note('rules that are off', 'they take nothing until they are switched on')
+  planner.rows.push({
+    id: `rules|${style}`,
+    title: `Rules of ${target.displayName}`,
+    count: 1,
+    characters: 0,
+    before: before === 0 ? 'no rules' : `${before} ${before === 1 ? 'rule' : 'rules'}`,
+    after: [...patterns, ...leadIns].map(rule => rule.title || rule.id).join(', ') || 'no rules',
+    included: true,
+    leftOut: null,
+    places: [{ part: target.part, node: target.node }],
+  })
+  if (count > 0 && rulesFor(planner.rules, planner.scope, style).patterns.some(rule => !rule.on))
+    planner.note('rules that are off', 'they take nothing until they are switched on')
 }
 
 /** The values of a character style for all three slots: what one slot lacks, it takes from another that has it. */
@@ -49,14 +71,21 @@ function forAllSlots(planner: StylePlanner, character: string): Record<string, s
     if (said !== undefined) for (const name of names) values[name] = text[name] ?? text[said]!
   }
   // A family goes with all that names it: a slot without a font of its own takes the whole compound of one that has.
-  const named = slots.find(slot => text[fontAttributes[slot].name] !== undefined || text[fontAttributes[slot].family] !== undefined)
+  const named = slots.find(
+    slot => text[fontAttributes[slot].name] !== undefined || text[fontAttributes[slot].family] !== undefined,
+  )
   if (named) {
     for (const slot of slots) {
-      const own = text[fontAttributes[slot].name] !== undefined || text[fontAttributes[slot].family] !== undefined ? slot : named
-      for (const part of Object.keys(fontAttributes[slot]) as (keyof typeof fontAttributes.western)[]) { const value = text[fontAttributes[own][part]]; if (value !== undefined) values[fontAttributes[slot][part]] = value }
+      const own =
+        text[fontAttributes[slot].name] !== undefined || text[fontAttributes[slot].family] !== undefined ? slot : named
+      for (const part of Object.keys(fontAttributes[slot]) as (keyof typeof fontAttributes.western)[]) {
+        const value = text[fontAttributes[own][part]]
+        if (value !== undefined) values[fontAttributes[slot][part]] = value
+      }
     }
   }
-  for (const key of ['size', 'weight', 'style', 'language', 'country'] as const) spread(slots.map(slot => slotAttributes[slot][key]))
+  for (const key of ['size', 'weight', 'style', 'language', 'country'] as const)
+    spread(slots.map(slot => slotAttributes[slot][key]))
   return values
 }
 
@@ -66,7 +95,9 @@ function forAllSlots(planner: StylePlanner, character: string): Record<string, s
  */
 export function syncRules(planner: StylePlanner, lineEnds: LineEnds): void {
   const rules = planner.currentRules
-  const ruleStyles = [...planner.scope.common.values()].filter(style => style.family === 'text' && isRuleStyle(style.name))
+  const ruleStyles = [...planner.scope.common.values()].filter(
+    style => style.family === 'text' && isRuleStyle(style.name),
+  )
   if (!hasRules(rules) && ruleStyles.length === 0) return
   const all = [...rules.patterns, ...rules.leadIns]
   const draft = planner.common
@@ -75,21 +106,44 @@ export function syncRules(planner: StylePlanner, lineEnds: LineEnds): void {
     const text = forAllSlots(planner, rule.character)
     const displayName = `Rule: ${rule.title || rule.id}`
     const known = ruleStyles.find(style => style.name === name)
-    if (!known) { styleMarkup(planner, 'text', { name, displayName }, { parent: rule.character, text }); continue }
+    if (!known) {
+      styleMarkup(planner, 'text', { name, displayName }, { parent: rule.character, text })
+      continue
+    }
     draft.setAttributes(known.node, { 'style:parent-style-name': rule.character, 'style:display-name': displayName })
     const properties = draft.part.first(draft.part.element(known.node), 'style:text-properties')
-    const gone = Object.fromEntries(Object.keys(properties?.attributes ?? {}).filter(attribute => text[attribute] === undefined).map(attribute => [attribute, null]))
+    const gone = Object.fromEntries(
+      Object.keys(properties?.attributes ?? {})
+        .filter(attribute => text[attribute] === undefined)
+        .map(attribute => [attribute, null]),
+    )
     if (properties) draft.setAttributes(properties.id, { ...gone, ...text })
-    else if (Object.keys(text).length > 0) draft.do({ type: 'set-properties', part: draft.path, node: known.node, properties: 'text', set: text, id: draft.newIds(1)[0]! })
+    else if (Object.keys(text).length > 0)
+      draft.do({
+        type: 'set-properties',
+        part: draft.path,
+        node: known.node,
+        properties: 'text',
+        set: text,
+        id: draft.newIds(1)[0]!,
+      })
   }
   planner.reread()
   let changed = 0
   let taken = 0
-  const places: { part: string, node: number }[] = []
+  const places: { part: string; node: number }[] = []
   for (const { paragraph, story } of planner.paragraphs()) {
     if (story.role === 'deletions') continue
     const scope = planner.reading.cascade.scope(paragraph.part)
-    if (refreshParagraph(planner.change.on(paragraph.part), scope, rules, paragraph.node, lineEnds(paragraph.part, paragraph.node))) {
+    if (
+      refreshParagraph(
+        planner.change.on(paragraph.part),
+        scope,
+        rules,
+        paragraph.node,
+        lineEnds(paragraph.part, paragraph.node),
+      )
+    ) {
       changed++
       taken += openParagraph(planner.change.part(paragraph.part), paragraph.node).text.length
       if (places.length < 500) places.push({ part: paragraph.part, node: paragraph.node })
@@ -101,5 +155,16 @@ export function syncRules(planner: StylePlanner, lineEnds: LineEnds): void {
     draft.remove(style.node)
     draft.mergeTexts(parent)
   }
-  if (changed > 0) planner.rows.push({ id: 'rules|spans', title: 'Paragraphs in which rules act anew', count: changed, characters: taken, before: 'spans of rules as they were', after: 'as the rules say', included: true, leftOut: null, places })
+  if (changed > 0)
+    planner.rows.push({
+      id: 'rules|spans',
+      title: 'Paragraphs in which rules act anew',
+      count: changed,
+      characters: taken,
+      before: 'spans of rules as they were',
+      after: 'as the rules say',
+      included: true,
+      leftOut: null,
+      places,
+    })
 }

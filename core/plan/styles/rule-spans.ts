@@ -23,18 +23,30 @@ export const isRuleStyle = (name: string): boolean => /^Rule_20_[a-z0-9]{1,12}$/
 export const hasRules = (rules: Rules): boolean => rules.patterns.length + rules.leadIns.length > 0
 
 /** The rules that hold for a paragraph: those of its style and of the styles that one descends from. */
-export function rulesFor(rules: Rules, scope: StyleScope, styleName: string | null): { readonly patterns: readonly PatternRule[], readonly leadIns: readonly LeadInRule[] } {
+export function rulesFor(
+  rules: Rules,
+  scope: StyleScope,
+  styleName: string | null,
+): { readonly patterns: readonly PatternRule[]; readonly leadIns: readonly LeadInRule[] } {
   const style = styleName === null ? undefined : findStyle(scope, 'paragraph', styleName)
   const names = new Set(style ? withParents(scope, style).map(each => each.name) : [])
-  return { patterns: rules.patterns.filter(rule => names.has(rule.style)), leadIns: rules.leadIns.filter(rule => names.has(rule.style)) }
+  return {
+    patterns: rules.patterns.filter(rule => names.has(rule.style)),
+    leadIns: rules.leadIns.filter(rule => names.has(rule.style)),
+  }
 }
 
-interface Piece { readonly from: number, readonly to: number, readonly rule: string }
+interface Piece {
+  readonly from: number
+  readonly to: number
+  readonly rule: string
+}
 
 /** The spans around a piece of text, outer ones first. */
 function spansAround({ part, element }: OpenParagraph, node: number): number[] {
   const spans: number[] = []
-  for (let id = part.node(node).parent; id !== element.id && id >= 0; id = part.node(id).parent) if (part.element(id).name === 'text:span') spans.unshift(id)
+  for (let id = part.node(node).parent; id !== element.id && id >= 0; id = part.node(id).parent)
+    if (part.element(id).name === 'text:span') spans.unshift(id)
   return spans
 }
 
@@ -64,7 +76,11 @@ function join(into: Piece[], piece: Piece): void {
 function groupsOf(scope: StyleScope, name: string | undefined): Set<string> {
   const style = name === undefined ? undefined : findStyle(scope, 'text', name)
   const groups = new Set<string>()
-  for (const each of style ? withParents(scope, style) : []) for (const attribute in each.text) { const group = groupOfAttribute(attribute); if (group !== undefined && group !== 'revision') groups.add(group) }
+  for (const each of style ? withParents(scope, style) : [])
+    for (const attribute in each.text) {
+      const group = groupOfAttribute(attribute)
+      if (group !== undefined && group !== 'revision') groups.add(group)
+    }
   return groups
 }
 
@@ -72,7 +88,12 @@ function groupsOf(scope: StyleScope, name: string | undefined): Set<string> {
  * What rules take, without what may not be in their spans: frames, notes, fields taken in part, and text in spans made
  * by hand that reach beyond the match and speak of what the rule speaks of: there the hand wins.
  */
-function wantedPieces(open: OpenParagraph, scope: StyleScope, matches: readonly Piece[], characters: ReadonlyMap<string, string>): Piece[] {
+function wantedPieces(
+  open: OpenParagraph,
+  scope: StyleScope,
+  matches: readonly Piece[],
+  characters: ReadonlyMap<string, string>,
+): Piece[] {
   const wanted: Piece[] = []
   for (const match of matches) {
     const own = groupsOf(scope, characters.get(match.rule))
@@ -81,8 +102,15 @@ function wantedPieces(open: OpenParagraph, scope: StyleScope, matches: readonly 
       const to = Math.min(piece.end, match.to)
       if (from >= to || piece.kind === 'frame' || piece.kind === 'note') continue
       if (piece.field !== null && (from > piece.start || to < piece.end)) continue
-      const beyond = spansAround(open, piece.field ?? piece.node).filter(id => ruleOf(open, id) === null && reachesBeyond(open, id, match.from, match.to))
-      if (beyond.some(id => [...groupsOf(scope, open.part.element(id).attributes['text:style-name'])].some(group => own.has(group)))) continue
+      const beyond = spansAround(open, piece.field ?? piece.node).filter(
+        id => ruleOf(open, id) === null && reachesBeyond(open, id, match.from, match.to),
+      )
+      if (
+        beyond.some(id =>
+          [...groupsOf(scope, open.part.element(id).attributes['text:style-name'])].some(group => own.has(group)),
+        )
+      )
+        continue
       join(wanted, { from, to, rule: match.rule })
     }
   }
@@ -90,17 +118,28 @@ function wantedPieces(open: OpenParagraph, scope: StyleScope, matches: readonly 
 }
 
 function reachesBeyond(open: OpenParagraph, span: number, from: number, to: number): boolean {
-  return open.pieces.some((piece) => {
+  return open.pieces.some(piece => {
     if ((piece.start >= from && piece.end <= to) || piece.end === piece.start) return false
-    for (let id = piece.node; id !== open.element.id && id >= 0; id = open.part.node(id).parent) if (id === span) return true
+    for (let id = piece.node; id !== open.element.id && id >= 0; id = open.part.node(id).parent)
+      if (id === span) return true
     return false
   })
 }
 
-const same = (one: readonly Piece[], other: readonly Piece[]) => one.length === other.length && one.every((piece, at) => piece.from === other[at]!.from && piece.to === other[at]!.to && piece.rule === other[at]!.rule)
+const same = (one: readonly Piece[], other: readonly Piece[]) =>
+  one.length === other.length &&
+  one.every(
+    (piece, at) => piece.from === other[at]!.from && piece.to === other[at]!.to && piece.rule === other[at]!.rule,
+  )
 
 /** Brings the rule spans of a paragraph to what its rules say now. Whether anything had to change. */
-export function refreshParagraph(draft: Draft, scope: StyleScope, rules: Rules, paragraph: number, lineEnd: number | null = null): boolean {
+export function refreshParagraph(
+  draft: Draft,
+  scope: StyleScope,
+  rules: Rules,
+  paragraph: number,
+  lineEnd: number | null = null,
+): boolean {
   const open = openParagraph(draft.part, paragraph)
   const own = rulesFor(rules, scope, open.element.attributes['text:style-name'] ?? null)
   const present = presentPieces(open)
@@ -108,19 +147,29 @@ export function refreshParagraph(draft: Draft, scope: StyleScope, rules: Rules, 
   const characters = new Map([...rules.patterns, ...rules.leadIns].map(rule => [rule.id, rule.character]))
   const wanted = wantedPieces(open, scope, ruleMatches(open.text, own.patterns, own.leadIns, lineEnd), characters)
   if (same(present, wanted)) return false
-  for (const element of [...draft.part.descendants(draft.part.element(paragraph))]) if (element.name === 'text:span' && isRuleStyle(element.attributes['text:style-name'] ?? '')) unwrapSpan(draft, element.id)
-  for (const piece of [...wanted].reverse()) wrapRange(draft, paragraph, piece.from, piece.to, ruleStyleName(piece.rule), true)
+  for (const element of [...draft.part.descendants(draft.part.element(paragraph))])
+    if (element.name === 'text:span' && isRuleStyle(element.attributes['text:style-name'] ?? ''))
+      unwrapSpan(draft, element.id)
+  for (const piece of [...wanted].reverse())
+    wrapRange(draft, paragraph, piece.from, piece.to, ruleStyleName(piece.rule), true)
   return true
 }
 
 /** Refreshes the rule spans of paragraphs that an edit touched: the layer between edits and styles. */
-export function refreshAfterEdit(change: Change, scopes: ReadonlyMap<string, StyleScope>, rules: Rules, path: string, nodes: Iterable<number>): void {
+export function refreshAfterEdit(
+  change: Change,
+  scopes: ReadonlyMap<string, StyleScope>,
+  rules: Rules,
+  path: string,
+  nodes: Iterable<number>,
+): void {
   if (!hasRules(rules)) return
   const scope = scopes.get(path)
   if (!scope) return
   const draft = change.on(path)
   for (const node of nodes) {
     const element = draft.part.find(node)
-    if (element?.kind === 'element' && (element.name === 'text:p' || element.name === 'text:h')) refreshParagraph(draft, scope, rules, node)
+    if (element?.kind === 'element' && (element.name === 'text:p' || element.name === 'text:h'))
+      refreshParagraph(draft, scope, rules, node)
   }
 }

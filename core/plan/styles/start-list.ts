@@ -35,16 +35,45 @@ export function listStarts(reading: Reading, library: Library): StartSummary[] {
     const own = starts[kind]
     const family = document.kind === 'text' && kind !== 'shape' ? 'paragraph' : 'graphic'
     const standard = [...scope.common.values()].find(style => style.family === family && /^standard$/i.test(style.name))
-    const placeholder = isPlaceholder(kind) ? [...scope.common.values()].find(each => each.family === 'presentation' && each.name.endsWith(`-${kind}`)) : undefined
-    const style = placeholder ? { family: 'presentation', name: placeholder.name } : own?.paragraph !== undefined && scope.common.has(`paragraph\n${own.paragraph}`) ? { family: 'paragraph', name: own.paragraph } : standard && live ? { family, name: standard.name } : { family, name: '' }
+    const placeholder = isPlaceholder(kind)
+      ? [...scope.common.values()].find(each => each.family === 'presentation' && each.name.endsWith(`-${kind}`))
+      : undefined
+    const style = placeholder
+      ? { family: 'presentation', name: placeholder.name }
+      : own?.paragraph !== undefined && scope.common.has(`paragraph\n${own.paragraph}`)
+        ? { family: 'paragraph', name: own.paragraph }
+        : standard && live
+          ? { family, name: standard.name }
+          : { family, name: '' }
     const { effective } = cascade.named(scope.part.path, style.family, style.name)
     const values = effective.slots.western
-    const resolution = library.resolve({ family: values.font.family, styleName: values.font.styleName, weight: values.weight, italic: values.posture !== 'normal', generic: values.font.generic, pitch: values.font.pitch, charset: values.font.charset, slot: 'western' })
+    const resolution = library.resolve({
+      family: values.font.family,
+      styleName: values.font.styleName,
+      weight: values.weight,
+      italic: values.posture !== 'normal',
+      generic: values.font.generic,
+      pitch: values.font.pitch,
+      charset: values.font.charset,
+      slot: 'western',
+    })
     const frame = own?.frame === undefined ? undefined : scope.common.get(`graphic\n${own.frame}`)?.graphic
     return {
-      kind, live, set: own !== undefined, style: own?.paragraph === undefined ? null : scope.common.get(`paragraph\n${own.paragraph}`)?.displayName ?? null, family: values.font.family, status: resolution.status, face: resolution.face.hash, size: values.size,
-      leading: effective.leading['fo:line-height'] ?? 'normal', tracking: effective.shared['fo:letter-spacing'], color: effective.shared['fo:color'], hyphenate: effective.shared['fo:hyphenate'] === 'true',
-      inset: frame?.['fo:padding'] ?? '', fill: frame?.['draw:fill'] === 'solid' ? frame['draw:fill-color'] ?? '' : '',
+      kind,
+      live,
+      set: own !== undefined,
+      style:
+        own?.paragraph === undefined ? null : (scope.common.get(`paragraph\n${own.paragraph}`)?.displayName ?? null),
+      family: values.font.family,
+      status: resolution.status,
+      face: resolution.face.hash,
+      size: values.size,
+      leading: effective.leading['fo:line-height'] ?? 'normal',
+      tracking: effective.shared['fo:letter-spacing'],
+      color: effective.shared['fo:color'],
+      hyphenate: effective.shared['fo:hyphenate'] === 'true',
+      inset: frame?.['fo:padding'] ?? '',
+      fill: frame?.['draw:fill'] === 'solid' ? (frame['draw:fill-color'] ?? '') : '',
     }
   })
 }

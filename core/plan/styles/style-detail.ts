@@ -7,7 +7,10 @@ import type { Reading } from '../../typeset/compose'
 import type { StyleChanges } from './style-changes'
 
 /** A value that a style has from a parent or a default, and from which. */
-export interface Inherited { readonly value: string, readonly from: string }
+export interface Inherited {
+  readonly value: string
+  readonly from: string
+}
 
 /** Everything a form needs to show of a style: what it sets itself, and what it has from its parents. */
 export interface StyleDetail {
@@ -23,7 +26,7 @@ export interface StyleDetail {
   readonly inheritedText: Readonly<Record<string, Inherited>>
   readonly inheritedParagraph: Readonly<Record<string, Inherited>>
   /** Families by slot: the style's own, or null, and what it has otherwise. */
-  readonly fonts: Readonly<Record<Slot, { readonly own: string | null, readonly inherited: Inherited | null }>>
+  readonly fonts: Readonly<Record<Slot, { readonly own: string | null; readonly inherited: Inherited | null }>>
   readonly tabs: StyleChanges['tabs']
   readonly dropCap: StyleChanges['dropCap']
   readonly features: Readonly<Record<string, number>>
@@ -43,7 +46,7 @@ function familyIn(scope: StyleScope, text: Properties, slot: Slot): string | nul
   const name = text[fontAttributes[slot].name]
   if (name !== undefined) return scope.faces.get(name)?.families[0] ?? name
   const loose = text[fontAttributes[slot].family]
-  return loose === undefined ? null : parseFontFamilies(loose)[0]?.name ?? null
+  return loose === undefined ? null : (parseFontFamilies(loose)[0]?.name ?? null)
 }
 
 /** A style laid open; null where there is none of that name. */
@@ -54,15 +57,31 @@ export function styleDetail(reading: Reading, family: 'paragraph' | 'text', name
   const { rules } = reading.cascade
   const above = withParents(scope, style).slice(0, -1)
   const fallback = scope.defaults.get('paragraph') ?? scope.defaults.get('graphic')
-  const layers = [...fallback && family === 'paragraph' ? [{ text: fallback.text, paragraph: fallback.paragraph, displayName: 'what text starts with' }] : [], ...above]
+  const layers = [
+    ...(fallback && family === 'paragraph'
+      ? [{ text: fallback.text, paragraph: fallback.paragraph, displayName: 'what text starts with' }]
+      : []),
+    ...above,
+  ]
   const inheritedText: Record<string, Inherited> = {}
   const inheritedParagraph: Record<string, Inherited> = {}
-  const fonts = {} as Record<Slot, { own: string | null, inherited: Inherited | null }>
+  const fonts = {} as Record<Slot, { own: string | null; inherited: Inherited | null }>
   for (const slot of slots) fonts[slot] = { own: familyIn(scope, style.text, slot), inherited: null }
   for (const layer of layers) {
-    for (const [key, value] of Object.entries(layer.text)) inheritedText[key] = { value: key === 'fo:font-size' && percent(value) !== null ? `${(points(inheritedText[key]?.value) ?? 12) * percent(value)!}pt` : value, from: layer.displayName }
-    for (const [key, value] of Object.entries(layer.paragraph)) inheritedParagraph[key] = { value, from: layer.displayName }
-    for (const slot of slots) { const named = familyIn(scope, layer.text, slot); if (named !== null) fonts[slot].inherited = { value: named, from: layer.displayName } }
+    for (const [key, value] of Object.entries(layer.text))
+      inheritedText[key] = {
+        value:
+          key === 'fo:font-size' && percent(value) !== null
+            ? `${(points(inheritedText[key]?.value) ?? 12) * percent(value)!}pt`
+            : value,
+        from: layer.displayName,
+      }
+    for (const [key, value] of Object.entries(layer.paragraph))
+      inheritedParagraph[key] = { value, from: layer.displayName }
+    for (const slot of slots) {
+      const named = familyIn(scope, layer.text, slot)
+      if (named !== null) fonts[slot].inherited = { value: named, from: layer.displayName }
+    }
   }
   const { part } = reading.cascade.scope(style.part)
   const holder = style.propertyNodes['style:paragraph-properties']
@@ -76,16 +95,49 @@ export function styleDetail(reading: Reading, family: 'paragraph' | 'text', name
   for (const each of withParents(scope, style)) list = each.attributes['style:list-style-name'] || list
   const labels = list === null ? undefined : scope.lists.get(list)
   return {
-    family, name, displayName: style.displayName, parent: style.parentName, next: style.attributes['style:next-style-name'] ?? null, outlineLevel: level >= 1 ? level : null,
-    listStyle: style.attributes['style:list-style-name'] ?? null, text: style.text, paragraph: style.paragraph, inheritedText, inheritedParagraph, fonts,
-    tabs: stops ? [...part.elements(stops, 'style:tab-stop')].slice(0, 60).map((stop) => {
-      const type = stop.attributes['style:type']
-      return { position: points(stop.attributes['style:position']) ?? 0, type: type === 'center' || type === 'right' || type === 'char' ? type : 'left' as const, ...stop.attributes['style:char'] ? { char: stop.attributes['style:char'] } : {}, ...stop.attributes['style:leader-text'] && stop.attributes['style:leader-text'] !== ' ' ? { leader: stop.attributes['style:leader-text'] } : {} }
-    }) : null,
-    dropCap: drop ? { lines: Number.parseInt(drop.attributes['style:lines'] ?? '1', 10) || 1, length: length === 'word' ? 'word' : Number.parseInt(length ?? '1', 10) || 1, distance: points(drop.attributes['style:distance']) ?? 0, style: drop.attributes['style:style-name'] ?? null } : null,
-    features: rules.features.find(each => each.style.family === family && each.style.name === name)?.features ?? {}, role: kept?.role ?? null, author: kept?.author ?? '',
-    patterns: rules.patterns.filter(rule => family === 'paragraph' && rule.style === name), leadIns: rules.leadIns.filter(rule => family === 'paragraph' && rule.style === name),
-    listLabel: labels ? [...labels.part.elements(labels.element)].find(each => each.name.startsWith('text:list-level-style'))?.attributes['text:style-name'] ?? null : null,
-    lists: [...scope.lists.keys()].filter(each => !each.startsWith('of ')), size: reading.cascade.named(style.part, family, name).effective.slots.western.size,
+    family,
+    name,
+    displayName: style.displayName,
+    parent: style.parentName,
+    next: style.attributes['style:next-style-name'] ?? null,
+    outlineLevel: level >= 1 ? level : null,
+    listStyle: style.attributes['style:list-style-name'] ?? null,
+    text: style.text,
+    paragraph: style.paragraph,
+    inheritedText,
+    inheritedParagraph,
+    fonts,
+    tabs: stops
+      ? [...part.elements(stops, 'style:tab-stop')].slice(0, 60).map(stop => {
+          const type = stop.attributes['style:type']
+          return {
+            position: points(stop.attributes['style:position']) ?? 0,
+            type: type === 'center' || type === 'right' || type === 'char' ? type : ('left' as const),
+            ...(stop.attributes['style:char'] ? { char: stop.attributes['style:char'] } : {}),
+            ...(stop.attributes['style:leader-text'] && stop.attributes['style:leader-text'] !== ' '
+              ? { leader: stop.attributes['style:leader-text'] }
+              : {}),
+          }
+        })
+      : null,
+    dropCap: drop
+      ? {
+          lines: Number.parseInt(drop.attributes['style:lines'] ?? '1', 10) || 1,
+          length: length === 'word' ? 'word' : Number.parseInt(length ?? '1', 10) || 1,
+          distance: points(drop.attributes['style:distance']) ?? 0,
+          style: drop.attributes['style:style-name'] ?? null,
+        }
+      : null,
+    features: rules.features.find(each => each.style.family === family && each.style.name === name)?.features ?? {},
+    role: kept?.role ?? null,
+    author: kept?.author ?? '',
+    patterns: rules.patterns.filter(rule => family === 'paragraph' && rule.style === name),
+    leadIns: rules.leadIns.filter(rule => family === 'paragraph' && rule.style === name),
+    listLabel: labels
+      ? ([...labels.part.elements(labels.element)].find(each => each.name.startsWith('text:list-level-style'))
+          ?.attributes['text:style-name'] ?? null)
+      : null,
+    lists: [...scope.lists.keys()].filter(each => !each.startsWith('of ')),
+    size: reading.cascade.named(style.part, family, name).effective.slots.western.size,
   }
 }

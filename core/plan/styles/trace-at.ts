@@ -17,7 +17,10 @@ export interface TracedText {
   readonly to: number
 }
 
-/** Traces the text at an offset: the character behind it, or at the paragraph's end the one before it. Null where the paragraph is gone. */
+/**
+ * Traces the text at an offset: the character behind it, or at the paragraph's end the one before it. Null where
+ * the paragraph is gone.
+ */
 export function traceAt(reading: Reading, part: string, node: number, offset: number): TracedText | null {
   for (const story of reading.stories) {
     for (const paragraph of paragraphsOf(story.blocks)) {
@@ -26,9 +29,19 @@ export function traceAt(reading: Reading, part: string, node: number, offset: nu
       const run = runs.find(each => each.start <= offset && each.end > offset) ?? runs.at(-1)
       const style = run?.style ?? reading.cascade.paragraph(paragraph, story.role).text
       const slot = run?.slot ?? 'western'
-      const named = (family: string) => style.effective.layers.findLast(layer => !layer.local && layer.style.family === family && layer.from !== 'default')?.style.displayName ?? null
+      const named = (family: string) =>
+        style.effective.layers.findLast(
+          layer => !layer.local && layer.style.family === family && layer.from !== 'default',
+        )?.style.displayName ?? null
       return {
-        text: run ? text.slice(run.start, run.end) : '', slot, settled: style.settled(slot), paragraphStyle: named('paragraph'), textStyle: named('text'), rows: traceText(style, slot), from: run?.start ?? 0, to: run?.end ?? 0,
+        text: run ? text.slice(run.start, run.end) : '',
+        slot,
+        settled: style.settled(slot),
+        paragraphStyle: named('paragraph'),
+        textStyle: named('text'),
+        rows: traceText(style, slot),
+        from: run?.start ?? 0,
+        to: run?.end ?? 0,
       }
     }
   }

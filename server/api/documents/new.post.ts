@@ -9,28 +9,55 @@ import { answer, refusal } from '../../work/answer'
 import { threads } from '../../work/pool'
 import { folderNameSchema } from '../../work/requests'
 
-const wishSchema = z.union([newDocumentSchema, z.strictObject({ template: z.uuid(), title: z.string().trim().max(300) })])
+const wishSchema = z.union([
+  newDocumentSchema,
+  z.strictObject({ template: z.uuid(), title: z.string().trim().max(300) }),
+])
 const bodySchema = z.looseObject({ folder: folderNameSchema.nullable().default(null) })
 
-/** Puts a new document on the shelf: an empty one of some kind, page and margins, or one made from another that lies there. */
-export default answer(async (event) => {
+/**
+ * Puts a new document on the shelf: an empty one of some kind, page and margins, or one made from another that lies
+ * there.
+ */
+export default answer(async event => {
   const { folder, ...asked } = bodySchema.parse(await readBody(event))
   const wish = wishSchema.parse(asked)
   const knex = await database()
   const title = wish.title || 'Untitled'
-  const name = title.replace(/[/\\\p{Cc}]/gu, ' ').trim().slice(0, 200) || 'Untitled'
-  const made = 'template' in wish ? await copyOf(wish.template) : { kind: wish.kind, bytes: writeNewDocument({ ...wish, title }) }
-  if (folder !== null && !(await listFolders(knex)).some(each => each.name === folder)) throw refusal(404, `There is no folder “${folder}” any more. Nothing was made.`)
+  const name =
+    title
+      .replace(/[/\\\p{Cc}]/gu, ' ')
+      .trim()
+      .slice(0, 200) || 'Untitled'
+  const made =
+    'template' in wish ? await copyOf(wish.template) : { kind: wish.kind, bytes: writeNewDocument({ ...wish, title }) }
+  if (folder !== null && !(await listFolders(knex)).some(each => each.name === folder))
+    throw refusal(404, `There is no folder “${folder}” any more. Nothing was made.`)
   // A new document begins as the desk and its folder say; a copy of another begins as that one does.
-  const wishes = 'template' in wish ? [] : startWishes(mergedStarts(await startsOf(knex, ''), folder === null ? null : await startsOf(knex, folder)), made.kind)
-  const bytes = wishes.length === 0 ? made.bytes : (await threads().run({ kind: 'styles', bytes: made.bytes, ids: {}, request: { wishes, struck: [] } })).bytes
-  const { id, job } = await addDocument(knex, { fileName: `${name}.${extensionOf[made.kind]}`, kind: made.kind, signed: false, bytes, folder })
+  const wishes =
+    'template' in wish
+      ? []
+      : startWishes(
+          mergedStarts(await startsOf(knex, ''), folder === null ? null : await startsOf(knex, folder)),
+          made.kind,
+        )
+  const bytes =
+    wishes.length === 0
+      ? made.bytes
+      : (await threads().run({ kind: 'styles', bytes: made.bytes, ids: {}, request: { wishes, struck: [] } })).bytes
+  const { id, job } = await addDocument(knex, {
+    fileName: `${name}.${extensionOf[made.kind]}`,
+    kind: made.kind,
+    signed: false,
+    bytes,
+    folder,
+  })
   setResponseStatus(event, 201)
   return { id, job }
 
   async function copyOf(template: string) {
     const document = await findDocument(knex, template)
-    const content = document && await versionContent(knex, template, document.version)
+    const content = document && (await versionContent(knex, template, document.version))
     if (!content) throw refusal(404, 'The template is not on the shelf any more. Nothing was made.')
     return threads().run({ kind: 'copy', bytes: content.bytes })
   }

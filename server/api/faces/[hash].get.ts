@@ -4,7 +4,7 @@ import { faceFile } from '../../store/faces'
 import { answer, refusal } from '../../work/answer'
 
 /** A face's file. It is named by its content, so it never changes. */
-export default answer(async (event) => {
+export default answer(async event => {
   const hash = getRouterParam(event, 'hash') ?? ''
   const bytes = /^[0-9a-f]{64}$/.test(hash) ? await faceFile(await database(), hash) : undefined
   if (!bytes) throw refusal(404, 'The library has no such face.')

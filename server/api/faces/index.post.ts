@@ -7,13 +7,17 @@ import { answer } from '../../work/answer'
 import { threads } from '../../work/pool'
 import { readFile } from '../../work/requests'
 
-const querySchema = z.object({ name: z.string().trim().min(1).max(255).default('font'), for: z.string().trim().max(200).default(''), check: z.enum(['yes', 'no']).default('no') })
+const querySchema = z.object({
+  name: z.string().trim().min(1).max(255).default('font'),
+  for: z.string().trim().max(200).default(''),
+  check: z.enum(['yes', 'no']).default('no'),
+})
 
 /**
  * Adds a font file to the library: the body is the file. With `check` it is only looked at; `for` is the absent family
  * that it shall be, and the answer says whether it is. Refused files leave nothing behind.
  */
-export default answer(async (event) => {
+export default answer(async event => {
   const { name, for: wanted, check } = querySchema.parse(getQuery(event))
   const { bytes, face } = await threads().run({ kind: 'font', bytes: await readFile(event) })
   const added = check === 'yes' ? 0 : await addFaces(await database(), [{ bytes, face }], `file ${name}`)

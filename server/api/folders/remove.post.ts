@@ -5,7 +5,7 @@ import { answer } from '../../work/answer'
 import { folderBodySchema } from '../../work/requests'
 
 /** Takes a folder away; its documents stay on the shelf. */
-export default answer(async (event) => {
+export default answer(async event => {
   const { name } = folderBodySchema.parse(await readBody(event))
   await removeFolder(await database(), name)
   return { name }

@@ -5,13 +5,21 @@ import { database } from '../../store/database'
 import { addPiece, pieceLimit } from '../../store/set-pieces'
 import { answer, refusal } from '../../work/answer'
 
-const bodySchema = z.strictObject({ heading: z.string().trim().min(1).max(120), name: z.string().trim().min(1).max(200), piece: setPieceSchema })
+const bodySchema = z.strictObject({
+  heading: z.string().trim().min(1).max(120),
+  name: z.string().trim().min(1).max(200),
+  piece: setPieceSchema,
+})
 
 /** Keeps a set piece. */
-export default answer(async (event) => {
+export default answer(async event => {
   const { heading, name, piece } = bodySchema.parse(await readBody(event))
   const id = await addPiece(await database(), heading, name, piece)
-  if (id === null) throw refusal(422, `${pieceLimit} set pieces are kept already, the most there can be. Remove some first. Nothing was kept.`)
+  if (id === null)
+    throw refusal(
+      422,
+      `${pieceLimit} set pieces are kept already, the most there can be. Remove some first. Nothing was kept.`,
+    )
   setResponseStatus(event, 201)
   return { id }
 })

@@ -5,8 +5,11 @@ import { addFaces } from '../../store/faces'
 import { answer, refusal } from '../../work/answer'
 import { threads } from '../../work/pool'
 
-/** Has a family of the simulated supplier delivered into the library. Nothing is paid: it is a stand-in for one that sells. */
-export default answer(async (event) => {
+/**
+ * Has a family of the simulated supplier delivered into the library. Nothing is paid: it is a stand-in for one that
+ * sells.
+ */
+export default answer(async event => {
   const id = getRouterParam(event, 'id') ?? ''
   const offer = offers('').find(each => each.id === id)
   const files = delivery(id)
@@ -14,7 +17,11 @@ export default answer(async (event) => {
   const fonts = []
   // Deliveries are checked as any other file is.
   for (const bytes of files) fonts.push(await threads().run({ kind: 'font', bytes }))
-  const added = await addFaces(await database(), fonts.map(font => ({ ...font, face: { ...font.face, licence: offer.licence } })), `${supplierName}, ${offer.designer}`)
+  const added = await addFaces(
+    await database(),
+    fonts.map(font => ({ ...font, face: { ...font.face, licence: offer.licence } })),
+    `${supplierName}, ${offer.designer}`,
+  )
   setResponseStatus(event, 201)
   return { added, family: offer.family }
 })

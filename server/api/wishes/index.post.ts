@@ -8,7 +8,7 @@ import { batchWishSchema, whyNotMany } from '../../work/batch-request'
 const bodySchema = z.strictObject({ name: z.string().trim().min(1).max(200), wish: batchWishSchema })
 
 /** Keeps a wish under a name, to be run again on this document or on others. */
-export default answer(async (event) => {
+export default answer(async event => {
   const { name, wish } = bodySchema.parse(await readBody(event))
   const reason = whyNotMany(wish)
   if (reason !== null) throw refusal(422, reason)

@@ -7,7 +7,15 @@ import { makeOdt, session, textStyle, face, typesetter } from '../../support/fix
 
 /** A canvas that writes down what is asked of it. */
 class Recorder {
-  readonly calls: { readonly what: string, readonly at: readonly unknown[], readonly fill: string, readonly stroke: string, readonly width: number, readonly matrix: readonly number[], readonly dash: readonly number[] }[] = []
+  readonly calls: {
+    readonly what: string
+    readonly at: readonly unknown[]
+    readonly fill: string
+    readonly stroke: string
+    readonly width: number
+    readonly matrix: readonly number[]
+    readonly dash: readonly number[]
+  }[] = []
   readonly canvas = { width: 400, height: 400 }
   fillStyle = ''
   strokeStyle = ''
@@ -15,40 +23,117 @@ class Recorder {
   font = ''
   private matrix: number[] = [1, 0, 0, 1, 0, 0]
   private dash: number[] = []
-  private note(what: string, ...at: unknown[]) { this.calls.push({ what, at, fill: this.fillStyle, stroke: this.strokeStyle, width: this.lineWidth, matrix: this.matrix, dash: this.dash }) }
-  setTransform(...values: number[]) { this.matrix = values }
-  transform(...values: number[]) { this.matrix = [...after(this.matrix as unknown as Matrix, values as unknown as Matrix)] }
-  translate(x: number, y: number) { this.transform(1, 0, 0, 1, x, y) }
+  private note(what: string, ...at: unknown[]) {
+    this.calls.push({
+      what,
+      at,
+      fill: this.fillStyle,
+      stroke: this.strokeStyle,
+      width: this.lineWidth,
+      matrix: this.matrix,
+      dash: this.dash,
+    })
+  }
+  setTransform(...values: number[]) {
+    this.matrix = values
+  }
+  transform(...values: number[]) {
+    this.matrix = [...after(this.matrix as unknown as Matrix, values as unknown as Matrix)]
+  }
+  translate(x: number, y: number) {
+    this.transform(1, 0, 0, 1, x, y)
+  }
   clearRect() {}
-  measureText(words: string) { return { width: words.length * 3 } }
-  setLineDash(values: number[]) { this.dash = values }
-  fillRect(...values: number[]) { this.note('fillRect', ...values) }
-  strokeRect(...values: number[]) { this.note('strokeRect', ...values) }
-  fill(path: unknown) { this.note('fill', path) }
-  stroke(path?: unknown) { this.note('stroke', path) }
-  fillText(...values: unknown[]) { this.note('fillText', ...values) }
-  drawImage(...values: unknown[]) { this.note('drawImage', ...values) }
-  beginPath() { this.note('beginPath') }
-  moveTo(...values: number[]) { this.note('moveTo', ...values) }
-  lineTo(...values: number[]) { this.note('lineTo', ...values) }
-  quadraticCurveTo(...values: number[]) { this.note('quadraticCurveTo', ...values) }
-  of(what: string) { return this.calls.filter(call => call.what === what) }
+  measureText(words: string) {
+    return { width: words.length * 3 }
+  }
+  setLineDash(values: number[]) {
+    this.dash = values
+  }
+  fillRect(...values: number[]) {
+    this.note('fillRect', ...values)
+  }
+  strokeRect(...values: number[]) {
+    this.note('strokeRect', ...values)
+  }
+  fill(path: unknown) {
+    this.note('fill', path)
+  }
+  stroke(path?: unknown) {
+    this.note('stroke', path)
+  }
+  fillText(...values: unknown[]) {
+    this.note('fillText', ...values)
+  }
+  drawImage(...values: unknown[]) {
+    this.note('drawImage', ...values)
+  }
+  beginPath() {
+    this.note('beginPath')
+  }
+  moveTo(...values: number[]) {
+    this.note('moveTo', ...values)
+  }
+  lineTo(...values: number[]) {
+    this.note('lineTo', ...values)
+  }
+  quadraticCurveTo(...values: number[]) {
+    this.note('quadraticCurveTo', ...values)
+  }
+  of(what: string) {
+    return this.calls.filter(call => call.what === what)
+  }
 }
 
-let drawing: { readonly drawPage: typeof drawPage, readonly keepOutlines: typeof keepOutlines }
+let drawing: { readonly drawPage: typeof drawPage; readonly keepOutlines: typeof keepOutlines }
 beforeAll(async () => {
-  (globalThis as Record<string, unknown>).Path2D = class { constructor(readonly path: string) {} }
+  ;(globalThis as Record<string, unknown>).Path2D = class {
+    constructor(readonly path: string) {}
+  }
   drawing = await import('../../../app/desk/drawing')
 })
 
 function open(body: string, automatic = '', faces = face('Spectral')): DisplayPage {
-  return displayPage(session(makeOdt({ faces, stylesFaces: faces, styles: '<style:default-style style:family="paragraph"><style:text-properties style:font-name="Spectral" fo:font-size="12pt"/></style:default-style>', automatic, body })).composition.pages[0]!)
+  return displayPage(
+    session(
+      makeOdt({
+        faces,
+        stylesFaces: faces,
+        styles:
+          '<style:default-style style:family="paragraph"><style:text-properties style:font-name="Spectral" ' +
+          'fo:font-size="12pt"/></style:default-style>',
+        automatic,
+        body,
+      }),
+    ).composition.pages[0]!,
+  )
 }
-function drawn(page: DisplayPage, marking: Partial<Parameters<typeof drawPage>[3]> = {}, scale = 2, pictures = new Map<string, CanvasImageSource | 'unshown'>()): Recorder {
-  const outlines = page.runs.flatMap(run => run.glyphs.map(glyph => ({ face: run.face, glyph, path: typesetter.shaper.outline(run.face, glyph) })))
+function drawn(
+  page: DisplayPage,
+  marking: Partial<Parameters<typeof drawPage>[3]> = {},
+  scale = 2,
+  pictures = new Map<string, CanvasImageSource | 'unshown'>(),
+): Recorder {
+  const outlines = page.runs.flatMap(run =>
+    run.glyphs.map(glyph => ({ face: run.face, glyph, path: typesetter.shaper.outline(run.face, glyph) })),
+  )
   drawing.keepOutlines({ page, outlines, faces: [], voices: [], strays: [] })
   const canvas = new Recorder()
-  drawing.drawPage(canvas as unknown as CanvasRenderingContext2D, page, { scale, x: 0, y: 0 }, { shown: true, chosen: () => false, current: () => false, stray: () => false, whiteSpace: false, grid: 0, ...marking }, pictures)
+  drawing.drawPage(
+    canvas as unknown as CanvasRenderingContext2D,
+    page,
+    { scale, x: 0, y: 0 },
+    {
+      shown: true,
+      chosen: () => false,
+      current: () => false,
+      stray: () => false,
+      whiteSpace: false,
+      grid: 0,
+      ...marking,
+    },
+    pictures,
+  )
   return canvas
 }
 
@@ -62,14 +147,21 @@ describe('a page on the canvas', () => {
     expect(glyphs).toHaveLength(3)
     glyphs.forEach((call, at) => {
       const [a, , , d, x, y] = call.matrix as [number, number, number, number, number, number]
-      expect([a, d]).toEqual([12 / 1000 * 2, -12 / 1000 * 2])
+      expect([a, d]).toEqual([(12 / 1000) * 2, (-12 / 1000) * 2])
       expect(x).toBeCloseTo((run!.x + run!.xs[at]!) * 2, 5)
       expect(y).toBeCloseTo(run!.y * 2, 5)
     })
   })
 
   it('has text in its colour, on its background, with its lines', () => {
-    const page = open('<text:p><text:span text:style-name="T">sea</text:span></text:p>', textStyle('T', 'fo:color="#aa1100" fo:background-color="#eeeeaa" style:text-underline-style="dotted" style:text-underline-color="#0000ff" style:text-line-through-style="solid"'))
+    const page = open(
+      '<text:p><text:span text:style-name="T">sea</text:span></text:p>',
+      textStyle(
+        'T',
+        'fo:color="#aa1100" fo:background-color="#eeeeaa" style:text-underline-style="dotted" ' +
+          'style:text-underline-color="#0000ff" style:text-line-through-style="solid"',
+      ),
+    )
     const canvas = drawn(page)
     expect(canvas.of('fill').every(call => call.fill === '#aa1100')).toBe(true)
     expect(canvas.of('fillRect').some(call => call.fill === '#eeeeaa')).toBe(true)
@@ -79,21 +171,47 @@ describe('a page on the canvas', () => {
   })
 
   it('strokes outlined text, and lays a shadow under shadowed text', () => {
-    const outlined = drawn(open('<text:p><text:span text:style-name="T">ab</text:span></text:p>', textStyle('T', 'style:text-outline="true"')))
+    const outlined = drawn(
+      open(
+        '<text:p><text:span text:style-name="T">ab</text:span></text:p>',
+        textStyle('T', 'style:text-outline="true"'),
+      ),
+    )
     expect([outlined.of('fill').length, outlined.of('stroke').length]).toEqual([0, 2])
-    const shadowed = drawn(open('<text:p><text:span text:style-name="T">ab</text:span></text:p>', textStyle('T', 'fo:text-shadow="1pt 1pt"')))
-    expect(shadowed.of('fill').map(call => call.fill)).toEqual(['rgba(27, 36, 48, 0.35)', 'rgba(27, 36, 48, 0.35)', '#000000', '#000000'])
+    const shadowed = drawn(
+      open(
+        '<text:p><text:span text:style-name="T">ab</text:span></text:p>',
+        textStyle('T', 'fo:text-shadow="1pt 1pt"'),
+      ),
+    )
+    expect(shadowed.of('fill').map(call => call.fill)).toEqual([
+      'rgba(27, 36, 48, 0.35)',
+      'rgba(27, 36, 48, 0.35)',
+      '#000000',
+      '#000000',
+    ])
   })
 
   it('doubles lines, and waves them', () => {
-    const lines = (type: string, style: string) => drawn(open('<text:p><text:span text:style-name="T">sea</text:span></text:p>', textStyle('T', `style:text-underline-style="${style}" style:text-underline-type="${type}"`)))
+    const lines = (type: string, style: string) =>
+      drawn(
+        open(
+          '<text:p><text:span text:style-name="T">sea</text:span></text:p>',
+          textStyle('T', `style:text-underline-style="${style}" style:text-underline-type="${type}"`),
+        ),
+      )
     expect(lines('double', 'solid').of('lineTo')).toHaveLength(2)
     expect(lines('single', 'wave').of('quadraticCurveTo').length).toBeGreaterThan(3)
   })
 })
 
 describe('marks', () => {
-  const page = () => open('<text:p>here <text:span text:style-name="T">absent</text:span></text:p>', textStyle('T', 'style:font-name="Skerrow"'), face('Spectral') + face('Skerrow'))
+  const page = () =>
+    open(
+      '<text:p>here <text:span text:style-name="T">absent</text:span></text:p>',
+      textStyle('T', 'style:font-name="Skerrow"'),
+      face('Spectral') + face('Skerrow'),
+    )
 
   it('dot a line under text whose face is absent, and under nothing else', () => {
     const canvas = drawn(page())
@@ -102,7 +220,9 @@ describe('marks', () => {
     expect(dotted[0]!.dash).toEqual([0.8, 1.6])
   })
 
-  it('are gone when they are taken away', () => { expect(drawn(page(), { shown: false }).of('stroke')).toEqual([]) })
+  it('are gone when they are taken away', () => {
+    expect(drawn(page(), { shown: false }).of('stroke')).toEqual([])
+  })
 
   it('lie behind what is chosen, and around the place that is walked to', () => {
     const shown = page()
@@ -128,28 +248,54 @@ describe('marks', () => {
     const shown = page()
     const canvas = drawn(shown, { stray: () => true })
     const single = drawn(shown, { stray: run => run === 1 })
-    expect([canvas.of('fill'), single.of('fill')].map(calls => calls.filter(call => call.fill === '#9A6412').length)).toEqual([2, 1])
+    expect(
+      [canvas.of('fill'), single.of('fill')].map(calls => calls.filter(call => call.fill === '#9A6412').length),
+    ).toEqual([2, 1])
   })
 
   it('draw the baseline grid through the first line', () => {
     const shown = page()
     const canvas = drawn(shown, { grid: 20 })
-    const rules = canvas.of('moveTo').map(call => call.at[1] as number).filter(y => Math.abs((y - shown.lines[0]!.baseline) % 20) < 0.001 || Math.abs((y - shown.lines[0]!.baseline) % 20 + 20) < 0.001)
+    const rules = canvas
+      .of('moveTo')
+      .map(call => call.at[1] as number)
+      .filter(
+        y =>
+          Math.abs((y - shown.lines[0]!.baseline) % 20) < 0.001 ||
+          Math.abs(((y - shown.lines[0]!.baseline) % 20) + 20) < 0.001,
+      )
     expect(rules.length).toBeGreaterThan(shown.height / 20 - 2)
   })
 
   it('say in words how much a frame runs over, at a size that can be read', () => {
-    const frame = '<text:p><draw:frame draw:name="F" text:anchor-type="paragraph" svg:width="3cm" svg:height="1cm"><draw:text-box><text:p>a</text:p><text:p>b</text:p><text:p>c</text:p></draw:text-box></draw:frame></text:p>'
+    const frame =
+      '<text:p><draw:frame draw:name="F" text:anchor-type="paragraph" svg:width="3cm" svg:height="1cm">' +
+      '<draw:text-box><text:p>a</text:p><text:p>b</text:p><text:p>c</text:p>' +
+      '</draw:text-box></draw:frame></text:p>'
     const canvas = drawn(open(frame), {}, 0.5)
     expect(canvas.of('fillText').map(call => call.at[0])).toEqual(['2 lines over'])
     expect(canvas.of('fillRect').some(call => call.fill === '#B4361E')).toBe(true)
   })
 
   it('name what stands for a picture or an object that cannot be shown', () => {
-    const image = '<text:p><draw:frame text:anchor-type="as-char" svg:width="3cm" svg:height="1cm"><draw:image xlink:href="Pictures/a.png"/></draw:frame></text:p>'
-    expect(drawn(open(image)).of('fillText').map(call => call.at[0])).toEqual(['Absent picture: a.png'])
-    expect(drawn(open(image.replace('3cm', '1cm'))).of('fillText').map(call => call.at[0])).toEqual(['Abse…'])
-    expect(drawn(open(image), {}, 2, new Map([['Pictures/a.png', 'unshown' as const]])).of('fillText').map(call => call.at[0])).toEqual(['Picture of a kind that…'])
+    const image =
+      '<text:p><draw:frame text:anchor-type="as-char" svg:width="3cm" svg:height="1cm">' +
+      '<draw:image xlink:href="Pictures/a.png"/></draw:frame></text:p>'
+    expect(
+      drawn(open(image))
+        .of('fillText')
+        .map(call => call.at[0]),
+    ).toEqual(['Absent picture: a.png'])
+    expect(
+      drawn(open(image.replace('3cm', '1cm')))
+        .of('fillText')
+        .map(call => call.at[0]),
+    ).toEqual(['Abse…'])
+    expect(
+      drawn(open(image), {}, 2, new Map([['Pictures/a.png', 'unshown' as const]]))
+        .of('fillText')
+        .map(call => call.at[0]),
+    ).toEqual(['Picture of a kind that…'])
     const picture = {} as ImageBitmap
     const canvas = drawn(open(image), {}, 2, new Map([['Pictures/a.png', picture]]))
     expect(canvas.of('drawImage')[0]!.at[0]).toBe(picture)

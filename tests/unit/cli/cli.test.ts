@@ -12,12 +12,32 @@ import { projectFolder } from '../../../server/library/files'
 const folder = mkdtempSync(join(tmpdir(), 'morphene-cli-'))
 const guide = join(folder, 'guide.odt')
 writeFileSync(guide, sailingGuide())
-afterAll(() => { rmSync(folder, { recursive: true }) })
+afterAll(() => {
+  rmSync(folder, { recursive: true })
+})
 // Bundled once, as it is called so often; one call goes through the script that people use.
 const script = join(projectFolder(), '.morphene', 'build', `cli-${process.pid}.mjs`)
-beforeAll(async () => { await build({ entryPoints: [join(projectFolder(), 'cli/main.ts')], outfile: script, bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', logLevel: 'error' }) })
-afterAll(() => { rmSync(script, { force: true }) })
-const run = (...words: string[]) => spawnSync(process.execPath, [script, ...words], { cwd: projectFolder(), encoding: 'utf8', env: { ...process.env, MORPHENE_FOLDER: projectFolder() } })
+beforeAll(async () => {
+  await build({
+    entryPoints: [join(projectFolder(), 'cli/main.ts')],
+    outfile: script,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    packages: 'external',
+    logLevel: 'error',
+  })
+})
+afterAll(() => {
+  rmSync(script, { force: true })
+})
+const run = (...words: string[]) =>
+  spawnSync(process.execPath, [script, ...words], {
+    cwd: projectFolder(),
+    encoding: 'utf8',
+    env: { ...process.env, MORPHENE_FOLDER: projectFolder() },
+  })
 
 describe('the command line', () => {
   it('takes the census as text and as JSON', () => {
@@ -25,8 +45,10 @@ describe('the command line', () => {
     const census = JSON.parse(run('census', guide, '--json').stdout) as Census
     expect(census.document).toMatchObject({ kind: 'text', title: 'Sailing guide', pages: 24 })
     const [first] = census.faces
-    for (const key of ['family', 'style', 'slot', 'status', 'standIn', 'characters', 'styles', 'pages', 'places']) expect(first).toHaveProperty(key)
-    for (const key of ['body', 'frame', 'table', 'header', 'note', 'chart', 'master', 'default', 'annotation']) expect(first!.places).toHaveProperty(key)
+    for (const key of ['family', 'style', 'slot', 'status', 'standIn', 'characters', 'styles', 'pages', 'places'])
+      expect(first).toHaveProperty(key)
+    for (const key of ['body', 'frame', 'table', 'header', 'note', 'chart', 'master', 'default', 'annotation'])
+      expect(first!.places).toHaveProperty(key)
   })
 
   it('swaps into a new file and reports', () => {
@@ -60,7 +82,11 @@ describe('the command line', () => {
     expect(run('census', out).stdout).toMatch(/^Tides: 100.0 % settled/)
     writeFileSync(join(folder, 'bad.txt'), '')
     const refused = run('text', join(folder, 'bad.txt'), join(folder, 'none.odt'))
-    expect([refused.status === 0, refused.stderr.trim().split('\n').length, existsSync(join(folder, 'none.odt'))]).toEqual([false, 1, false])
+    expect([
+      refused.status === 0,
+      refused.stderr.trim().split('\n').length,
+      existsSync(join(folder, 'none.odt')),
+    ]).toEqual([false, 1, false])
   })
 
   it('writes the pages as PDF, with bleed and marks', () => {
@@ -73,7 +99,12 @@ describe('the command line', () => {
   })
 
   it('runs from its source', () => {
-    expect(spawnSync(process.execPath, ['--import', 'tsx', 'cli/main.ts', 'help'], { cwd: projectFolder(), encoding: 'utf8' }).stdout).toContain('morphene: the typography of a document')
+    expect(
+      spawnSync(process.execPath, ['--import', 'tsx', 'cli/main.ts', 'help'], {
+        cwd: projectFolder(),
+        encoding: 'utf8',
+      }).stdout,
+    ).toContain('morphene: the typography of a document')
   })
 
   it('copies unchanged', () => {
@@ -83,14 +114,24 @@ describe('the command line', () => {
   })
 
   it.each([
-    ['no such file', ['census', 'nowhere.odt']], ['no such command', ['polish', guide]], ['no such option', ['census', guide, '--loud']], ['a wish without an end', ['swap', guide, '--from', 'Skerrow']],
-    ['an unknown family', ['swap', guide, '--from', 'Skerrow', '--to', 'Nowhere', '--out', join(folder, 'never.odt')]], ['a file that is no document', ['copy', join(projectFolder(), 'package.json'), join(folder, 'never.odt')]],
-    ['a bleed that is none', ['pdf', guide, join(folder, 'never.odt'), '--bleed', 'wide']], ['a folder that is not there', ['copy', guide, join(folder, 'no', 'never.odt')]],
+    ['no such file', ['census', 'nowhere.odt']],
+    ['no such command', ['polish', guide]],
+    ['no such option', ['census', guide, '--loud']],
+    ['a wish without an end', ['swap', guide, '--from', 'Skerrow']],
+    ['an unknown family', ['swap', guide, '--from', 'Skerrow', '--to', 'Nowhere', '--out', join(folder, 'never.odt')]],
+    ['a file that is no document', ['copy', join(projectFolder(), 'package.json'), join(folder, 'never.odt')]],
+    ['a bleed that is none', ['pdf', guide, join(folder, 'never.odt'), '--bleed', 'wide']],
+    ['a folder that is not there', ['copy', guide, join(folder, 'no', 'never.odt')]],
   ])('%s: one line on stderr, and no file', (_name, words) => {
     const { status, stdout, stderr } = run(...words)
     expect(status).toBe(1)
     expect(stdout).toBe('')
-    expect(stderr.trim().split('\n').filter(line => !line.startsWith('npm '))).toHaveLength(1)
+    expect(
+      stderr
+        .trim()
+        .split('\n')
+        .filter(line => !line.startsWith('npm ')),
+    ).toHaveLength(1)
     expect(stderr).toMatch(/^morphene: /m)
     expect(existsSync(join(folder, 'never.odt'))).toBe(false)
     expect(readdirSync(folder).filter(name => name.startsWith('.morphene'))).toEqual([])
@@ -107,10 +148,36 @@ describe('plans from a terminal', () => {
 
   it('several pairs act at once, at sizes that look alike, over a folder; what fails is told and the others are written', () => {
     const out = join(folder, 'swapped')
-    const { status, stdout } = run('swap', texts, '--from', 'Skerrow', '--to', 'Work Sans', '--from', 'Spectral', '--to', 'Literata', '--size', 'x-height', '--out', out, '--json')
+    const { status, stdout } = run(
+      'swap',
+      texts,
+      '--from',
+      'Skerrow',
+      '--to',
+      'Work Sans',
+      '--from',
+      'Spectral',
+      '--to',
+      'Literata',
+      '--size',
+      'x-height',
+      '--out',
+      out,
+      '--json',
+    )
     expect(status).toBe(3)
-    const reports = JSON.parse(stdout) as { file: string, places?: number, sizes?: { percent: number }[], failed?: string, written?: string }[]
-    expect(reports.map(report => [report.file.slice(texts.length + 1), report.failed === undefined])).toEqual([['guide.odt', true], ['inner/broken.odt', false], ['inner/review.odp', true]])
+    const reports = JSON.parse(stdout) as {
+      file: string
+      places?: number
+      sizes?: { percent: number }[]
+      failed?: string
+      written?: string
+    }[]
+    expect(reports.map(report => [report.file.slice(texts.length + 1), report.failed === undefined])).toEqual([
+      ['guide.odt', true],
+      ['inner/broken.odt', false],
+      ['inner/review.odp', true],
+    ])
     expect(reports[0]!.sizes).toHaveLength(2)
     const census = run('census', join(out, 'inner', 'review.odp')).stdout
     expect(census).toContain('Literata')
@@ -127,9 +194,26 @@ describe('plans from a terminal', () => {
 
   it('recasts words, look and colours', () => {
     const out = join(folder, 'recast.odt')
-    const { status, stdout } = run('recast', guide, '--find', 'ferr(y|ies)', '--expression', '--words', 'boat', '--set-size', '110%', '--recolor', '#1f6f6b=#123456', '--out', out)
+    const { status, stdout } = run(
+      'recast',
+      guide,
+      '--find',
+      'ferr(y|ies)',
+      '--expression',
+      '--words',
+      'boat',
+      '--set-size',
+      '110%',
+      '--recolor',
+      '#1f6f6b=#123456',
+      '--out',
+      out,
+    )
     expect(status).toBe(0)
-    expect(stdout).toContain('Find what matches ferr(y|ies) in the whole document, write “boat”, and set it at 110 % of its size. #1f6f6b becomes #123456 everywhere.')
+    expect(stdout).toContain(
+      'Find what matches ferr(y|ies) in the whole document, write “boat”, and set it at 110 ' +
+        '% of its size. #1f6f6b becomes #123456 everywhere.',
+    )
     expect(run('recast', out, '--find', 'ferr(y|ies)', '--expression').status).toBe(2)
     expect(run('recast', guide, '--at-size', 'big').stderr).toContain('--at-size is a number or a range')
   })
@@ -138,7 +222,9 @@ describe('plans from a terminal', () => {
     const { status, stdout } = run('absent', guide)
     expect(status).toBe(2)
     expect(stdout).toMatch(/◇ .*one space.*on page/)
-    const { absent } = JSON.parse(run('absent', join(texts, 'inner', 'review.odp'), '--json').stdout) as { absent: { family: string, suggestions: unknown[] }[] }
+    const { absent } = JSON.parse(run('absent', join(texts, 'inner', 'review.odp'), '--json').stdout) as {
+      absent: { family: string; suggestions: unknown[] }[]
+    }
     expect(absent.map(face => face.family)).toContain('Skerrow')
     const out = join(folder, 'mended.odt')
     run('recast', guide, '--status', 'absent', '--settle', '--out', out)
@@ -147,11 +233,18 @@ describe('plans from a terminal', () => {
   })
 
   it.each([
-    ['swaps that do not pair', ['swap', guide, '--from', 'Skerrow', '--from', 'Jost', '--to', 'Inter']], ['a size that is none', ['swap', guide, '--from', 'Skerrow', '--to', 'Inter', '--size', 'big']],
-    ['a folder where a file is meant', ['census', texts]], ['a file where a folder is meant', ['swap', texts, '--from', 'Skerrow', '--to', 'Inter', '--out', guide]],
+    ['swaps that do not pair', ['swap', guide, '--from', 'Skerrow', '--from', 'Jost', '--to', 'Inter']],
+    ['a size that is none', ['swap', guide, '--from', 'Skerrow', '--to', 'Inter', '--size', 'big']],
+    ['a folder where a file is meant', ['census', texts]],
+    ['a file where a folder is meant', ['swap', texts, '--from', 'Skerrow', '--to', 'Inter', '--out', guide]],
   ])('%s: refused with one line', (_name, words) => {
     const { status, stderr } = run(...words)
     expect(status).not.toBe(0)
-    expect(stderr.trim().split('\n').filter(line => !line.startsWith('npm ')).length).toBeLessThanOrEqual(1)
+    expect(
+      stderr
+        .trim()
+        .split('\n')
+        .filter(line => !line.startsWith('npm ')).length,
+    ).toBeLessThanOrEqual(1)
   })
 })

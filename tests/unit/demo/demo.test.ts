@@ -6,28 +6,75 @@ import { parts } from '../../support/independent'
 
 describe('the demo’s markup', () => {
   it('reads each kind of block', () => {
-    const blocks = readSource('# One\n## Two\n> lead\nbody *ship* on\n- item\n!notice look\n| a | b\n| c | d\n!page\n!empty\n!timetable\n!chart\n')
-    expect(blocks.map(block => block.kind)).toEqual(['heading', 'heading', 'lead', 'body', 'item', 'notice', 'table', 'page', 'empty', 'timetable', 'chart'])
-    expect(blocks[3]).toEqual({ kind: 'body', inlines: [{ kind: 'text', text: 'body ' }, { kind: 'name', text: 'ship' }, { kind: 'text', text: ' on' }] })
-    expect(blocks[6]).toEqual({ kind: 'table', rows: [['a', 'b'], ['c', 'd']] })
+    const blocks = readSource(
+      '# One\n## Two\n> lead\nbody *ship* on\n- item\n!notice look\n| a | b\n| c | d\n!page\n!empty\n!timetable\n!chart\n',
+    )
+    expect(blocks.map(block => block.kind)).toEqual([
+      'heading',
+      'heading',
+      'lead',
+      'body',
+      'item',
+      'notice',
+      'table',
+      'page',
+      'empty',
+      'timetable',
+      'chart',
+    ])
+    expect(blocks[3]).toEqual({
+      kind: 'body',
+      inlines: [
+        { kind: 'text', text: 'body ' },
+        { kind: 'name', text: 'ship' },
+        { kind: 'text', text: ' on' },
+      ],
+    })
+    expect(blocks[6]).toEqual({
+      kind: 'table',
+      rows: [
+        ['a', 'b'],
+        ['c', 'd'],
+      ],
+    })
   })
 
   it('reads faults and notes inside a line', () => {
-    expect(readSource('a[tight]b[/]c[note]d[/]')[0]).toEqual({ kind: 'body', inlines: [{ kind: 'text', text: 'a' }, { kind: 'fault', fault: 'tight', text: 'b' }, { kind: 'text', text: 'c' }, { kind: 'note', text: 'd' }] })
+    expect(readSource('a[tight]b[/]c[note]d[/]')[0]).toEqual({
+      kind: 'body',
+      inlines: [
+        { kind: 'text', text: 'a' },
+        { kind: 'fault', fault: 'tight', text: 'b' },
+        { kind: 'text', text: 'c' },
+        { kind: 'note', text: 'd' },
+      ],
+    })
   })
 
-  it('escapes what XML would read as markup', () => { expect(escapeXml('<a> & "b"')).toBe('&lt;a&gt; &amp; &quot;b&quot;') })
+  it('escapes what XML would read as markup', () => {
+    expect(escapeXml('<a> & "b"')).toBe('&lt;a&gt; &amp; &quot;b&quot;')
+  })
 })
 
 describe('the Sailing guide', () => {
   const files = parts(sailingGuide())
   const content = new TextDecoder().decode(files['content.xml'])
 
-  it('is the same file every time it is made', () => { expect(Buffer.compare(sailingGuide(), sailingGuide())).toBe(0) })
+  it('is the same file every time it is made', () => {
+    expect(Buffer.compare(sailingGuide(), sailingGuide())).toBe(0)
+  })
 
   it('has the parts of a package, the mimetype first', () => {
     expect(Object.keys(files)[0]).toBe('mimetype')
-    expect(Object.keys(files)).toEqual(expect.arrayContaining(['content.xml', 'styles.xml', 'meta.xml', 'Object 1/content.xml', 'META-INF/manifest.xml']))
+    expect(Object.keys(files)).toEqual(
+      expect.arrayContaining([
+        'content.xml',
+        'styles.xml',
+        'meta.xml',
+        'Object 1/content.xml',
+        'META-INF/manifest.xml',
+      ]),
+    )
   })
 
   it('has its faults planted: strays, twins, double returns, two languages, a comment, a lone space', () => {

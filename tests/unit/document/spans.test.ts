@@ -13,7 +13,17 @@ const open = (inside: string) => {
   const change = new Change(document)
   const draft = change.on('content.xml')
   const node = [...draft.part.descendants()].find(each => each.name === 'text:p')!.id
-  return { document, change, draft, node, written: () => writeElement(draft.part, node).replace(/^<text:p[^>]*>|<\/text:p>$/g, '').replaceAll('text:style-name', 's').replaceAll('text:span', 'span') }
+  return {
+    document,
+    change,
+    draft,
+    node,
+    written: () =>
+      writeElement(draft.part, node)
+        .replace(/^<text:p[^>]*>|<\/text:p>$/g, '')
+        .replaceAll('text:style-name', 's')
+        .replaceAll('text:span', 'span'),
+  }
 }
 
 describe('putting words into spans', () => {
@@ -41,13 +51,20 @@ describe('putting words into spans', () => {
   it('keeps links whole and leaves frames outside', () => {
     const { draft, node, written } = open('a<text:a xlink:href="x">link</text:a>b')
     wrapRange(draft, node, 0, 6, 'C')
-    expect(written()).toBe('<span s="C">a</span><text:a xlink:href="x"><span s="C">link</span></text:a><span s="C">b</span>')
-    const framed = open('a<draw:frame text:anchor-type="as-char" svg:width="1cm" svg:height="1cm"><draw:text-box><text:p>in</text:p></draw:text-box></draw:frame>b')
+    expect(written()).toBe(
+      '<span s="C">a</span><text:a xlink:href="x"><span s="C">link</span></text:a><span s="C">b</span>',
+    )
+    const framed = open(
+      'a<draw:frame text:anchor-type="as-char" svg:width="1cm" svg:height="1cm">' +
+        '<draw:text-box><text:p>in</text:p></draw:text-box></draw:frame>b',
+    )
     expect(wrapRange(framed.draft, framed.node, 0, 3, 'C').length).toBe(2)
   })
 
   it('cuts spans in two at a place, but no link and no field', () => {
-    const { draft, node, written } = open('<text:span text:style-name="A">a<text:span text:style-name="B">bc</text:span>d</text:span>')
+    const { draft, node, written } = open(
+      '<text:span text:style-name="A">a<text:span text:style-name="B">bc</text:span>d</text:span>',
+    )
     splitSpansAt(draft, node, 2)
     expect(written()).toBe('<span s="A">a<span s="B">b</span></span><span s="A"><span s="B">c</span>d</span>')
     const edge = open('<text:span text:style-name="A">a<text:span text:style-name="B">bc</text:span>d</text:span>')
@@ -63,8 +80,15 @@ describe('putting words into spans', () => {
 
   it('keeps the text and undoes to the byte, whatever is done: a property', () => {
     let seed = 7
-    const random = (below: number) => { seed = (seed * 1103515245 + 12345) % 2147483648; return seed % below }
-    const body = '<text:p>The <text:span text:style-name="T1">boat &amp; <text:a xlink:href="u">its <text:span text:style-name="T2">crew</text:span></text:a> sail</text:span><text:s text:c="3"/>at <text:tab/>dawn, <text:title>Guide</text:title><text:line-break/>&#233;t&#xE9; <text:span text:style-name="T3"/>over</text:p>'
+    const random = (below: number) => {
+      seed = (seed * 1103515245 + 12345) % 2147483648
+      return seed % below
+    }
+    const body =
+      '<text:p>The <text:span text:style-name="T1">boat &amp; <text:a xlink:href="u">its <text:span ' +
+      'text:style-name="T2">crew</text:span></text:a> sail</text:span>' +
+      '<text:s text:c="3"/>at <text:tab/>dawn, <text:title>Guide</text:title>' +
+      '<text:line-break/>&#233;t&#xE9; <text:span text:style-name="T3"/>over</text:p>'
     for (let round = 0; round < 40; round++) {
       const bytes = makeOdt({ body })
       const document = openDocument(bytes)

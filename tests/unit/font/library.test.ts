@@ -8,18 +8,46 @@ import { PackageError } from '../../../core/package/errors'
 import { fontFiles } from '../../../server/library/files'
 import { library } from '../../support/fixtures'
 
-const request = (family: string, more: Partial<Parameters<typeof library.resolve>[0]> = {}) => library.resolve({ family, styleName: '', weight: 400, italic: false, generic: '', pitch: '', charset: '', slot: 'western', ...more })
+const request = (family: string, more: Partial<Parameters<typeof library.resolve>[0]> = {}) =>
+  library.resolve({
+    family,
+    styleName: '',
+    weight: 400,
+    italic: false,
+    generic: '',
+    pitch: '',
+    charset: '',
+    slot: 'western',
+    ...more,
+  })
 
 describe('the shipped faces', () => {
   it('are all there', () => {
-    for (const family of ['Literata', 'Newsreader', 'Spectral', 'Jost', 'Hanken Grotesk', 'BIZ UDPGothic', 'Noto Naskh Arabic', 'Frank Ruhl Libre', 'Noto Sans Devanagari', 'Liberation Serif', 'DejaVu Sans', 'Carlito', 'Caladea']) expect(library.family(family).length, family).toBeGreaterThan(0)
+    for (const family of [
+      'Literata',
+      'Newsreader',
+      'Spectral',
+      'Jost',
+      'Hanken Grotesk',
+      'BIZ UDPGothic',
+      'Noto Naskh Arabic',
+      'Frank Ruhl Libre',
+      'Noto Sans Devanagari',
+      'Liberation Serif',
+      'DejaVu Sans',
+      'Carlito',
+      'Caladea',
+    ])
+      expect(library.family(family).length, family).toBeGreaterThan(0)
     expect(library.familyNames.length).toBeGreaterThanOrEqual(54)
   })
 
   it('are measured in thousandths of an em, near what their designers state', () => {
     const spectral = library.named('Spectral', 'Regular')!
     expect(spectral.measures).toMatchObject({ xHeight: 450, capHeight: 660, ascender: 750 })
-    expect(library.named('Liberation Sans', 'Regular')!.measures.averageWidth).toBeGreaterThan(library.named('Barlow Condensed', 'Regular')!.measures.averageWidth)
+    expect(library.named('Liberation Sans', 'Regular')!.measures.averageWidth).toBeGreaterThan(
+      library.named('Barlow Condensed', 'Regular')!.measures.averageWidth,
+    )
     expect(spectral.embedding).toBe('installable')
     expect(spectral.licence).toContain('Open Font License')
   })
@@ -33,8 +61,12 @@ describe('the shipped faces', () => {
   it('cover scripts', () => {
     const biz = library.named('BIZ UDPGothic', 'Regular')!
     expect(biz.coverage.Han).toBeGreaterThan(5000)
-    expect([covers(biz, 0x65E5), covers(biz, 0x0627), covers(library.named('Noto Naskh Arabic', 'Regular')!, 0x0627)]).toEqual([true, false, true])
-    expect(missingGlyphs(library.named('Jost', 'Regular')!, 'a日b日\u200B')).toEqual(new Map([[0x65E5, 2]]))
+    expect([
+      covers(biz, 0x65e5),
+      covers(biz, 0x0627),
+      covers(library.named('Noto Naskh Arabic', 'Regular')!, 0x0627),
+    ]).toEqual([true, false, true])
+    expect(missingGlyphs(library.named('Jost', 'Regular')!, 'a日b日\u200B')).toEqual(new Map([[0x65e5, 2]]))
   })
 })
 
@@ -56,28 +88,49 @@ describe('names', () => {
   })
 
   it('resolve to a metric-compatible alias, and say so', () => {
-    expect(request('Times New Roman', { weight: 700 })).toMatchObject({ status: 'alias', face: { family: 'Liberation Serif', weight: 700 }, reason: expect.stringContaining('same widths') })
-    for (const group of aliasGroups) for (const name of group.names) expect(request(name), name).toMatchObject({ status: 'alias', face: { family: group.family } })
+    expect(request('Times New Roman', { weight: 700 })).toMatchObject({
+      status: 'alias',
+      face: { family: 'Liberation Serif', weight: 700 },
+      reason: expect.stringContaining('same widths'),
+    })
+    for (const group of aliasGroups)
+      for (const name of group.names)
+        expect(request(name), name).toMatchObject({ status: 'alias', face: { family: group.family } })
   })
 
   it.each([
-    [{ generic: 'roman' }, 'Liberation Serif'], [{ generic: 'swiss' }, 'Liberation Sans'], [{ pitch: 'fixed' }, 'Liberation Mono'], [{ slot: 'asian' as const }, 'Zen Kaku Gothic New'], [{ charset: 'x-symbol' }, 'DejaVu Sans'],
+    [{ generic: 'roman' }, 'Liberation Serif'],
+    [{ generic: 'swiss' }, 'Liberation Sans'],
+    [{ pitch: 'fixed' }, 'Liberation Mono'],
+    [{ slot: 'asian' as const }, 'Zen Kaku Gothic New'],
+    [{ charset: 'x-symbol' }, 'DejaVu Sans'],
   ])('an absent one gets a stand-in by %j', (hints, family) => {
     expect(request('Skerrow', hints)).toMatchObject({ status: 'absent', face: { family } })
   })
 
-  it('no font named is not an absent font', () => { expect(request('').status).toBe('unnamed') })
+  it('no font named is not an absent font', () => {
+    expect(request('').status).toBe('unnamed')
+  })
 
   it('never invents a weight or a slant', () => {
-    expect(request('Abril Fatface', { weight: 700, italic: true })).toMatchObject({ exact: false, face: { weight: 400, slant: 'upright' } })
+    expect(request('Abril Fatface', { weight: 700, italic: true })).toMatchObject({
+      exact: false,
+      face: { weight: 400, slant: 'upright' },
+    })
     const spectral = library.family('Spectral')
-    expect([450, 500, 550, 900, 100].map(weight => nearest(spectral, weight, false).weight)).toEqual([500, 500, 600, 800, 200])
+    expect([450, 500, 550, 900, 100].map(weight => nearest(spectral, weight, false).weight)).toEqual([
+      500, 500, 600, 800, 200,
+    ])
   })
 
   it('read and say styles', () => {
     expect(parseStyleName('Spectral Semi Bold Italic')).toEqual({ weight: 600, italic: true, rest: 'Spectral' })
     expect(parseStyleName('Archivo')).toBeNull()
-    expect([styleName(400, true), styleName(800, false), styleName(275, true)]).toEqual(['Italic', 'ExtraBold', 'Light Italic'])
+    expect([styleName(400, true), styleName(800, false), styleName(275, true)]).toEqual([
+      'Italic',
+      'ExtraBold',
+      'Light Italic',
+    ])
     expect([faceName('Jost Medium', 'Regular'), faceName('Jost', 'Bold')]).toEqual(['Jost Medium', 'Jost Bold'])
   })
 })

@@ -15,7 +15,9 @@ import { shippedFaces, shippedLibrary } from '../../../server/library/shipped'
 import { face, makeOdt, paragraphStyle, typesetter, type Fixture } from '../../support/fixtures'
 
 const folder = mkdtempSync(join(tmpdir(), 'morphene-pdf-'))
-afterAll(() => { rmSync(folder, { recursive: true }) })
+afterAll(() => {
+  rmSync(folder, { recursive: true })
+})
 const { load } = shippedLibrary()
 const subsetter = startSubsetter()
 const plain: PdfOptions = { bleed: 0, cropMarks: false, leaveOut: false, notes: false, made: 0 }
@@ -27,12 +29,25 @@ async function made(bytes: Uint8Array, options: Partial<PdfOptions> = {}, own = 
   writeFileSync(path, pdf.bytes)
   const run = (program: string, ...args: string[]) => spawnSync(program, args, { encoding: 'utf8', maxBuffer: 1 << 27 })
   return {
-    ...pdf, path, session, check: () => run('qpdf', '--check', path).status,
-    text: (...more: string[]) => run('pdftotext', ...more, path, '-').stdout, fonts: () => run('pdffonts', path).stdout.trim().split('\n').slice(2),
-    info: () => run('pdfinfo', '-box', path).stdout, source: () => run('qpdf', '--qdf', '--object-streams=disable', path, '-').stdout,
+    ...pdf,
+    path,
+    session,
+    check: () => run('qpdf', '--check', path).status,
+    text: (...more: string[]) => run('pdftotext', ...more, path, '-').stdout,
+    fonts: () => run('pdffonts', path).stdout.trim().split('\n').slice(2),
+    info: () => run('pdfinfo', '-box', path).stdout,
+    source: () => run('qpdf', '--qdf', '--object-streams=disable', path, '-').stdout,
   }
 }
-const small = (fixture: Fixture) => makeOdt({ faces: face('Spectral'), stylesFaces: face('Spectral'), styles: '<style:default-style style:family="paragraph"><style:text-properties style:font-name="Spectral" fo:font-size="12pt" fo:language="en" fo:country="GB"/></style:default-style>', ...fixture })
+const small = (fixture: Fixture) =>
+  makeOdt({
+    faces: face('Spectral'),
+    stylesFaces: face('Spectral'),
+    styles:
+      '<style:default-style style:family="paragraph"><style:text-properties style:font-name="Spectral" ' +
+      'fo:font-size="12pt" fo:language="en" fo:country="GB"/></style:default-style>',
+    ...fixture,
+  })
 
 describe('a PDF', () => {
   it('is sound, has every font subset and embedded, and its text in order', async () => {
@@ -41,7 +56,14 @@ describe('a PDF', () => {
     expect(pdf.pages).toBe(24)
     for (const line of pdf.fonts()) expect(line).toMatch(/^[A-Z]{6}\+\S+ .*\byes\s+yes\s+yes\b/)
     const text = pdf.text().replace(/\s+/g, ' ')
-    const order = ['Crossing to the outer islands', 'The morning boat is the Grey Plover', 'Before you board', 'When the sea is up', 'Welcome aboard', 'ソルトミア航路へようこそ']
+    const order = [
+      'Crossing to the outer islands',
+      'The morning boat is the Grey Plover',
+      'Before you board',
+      'When the sea is up',
+      'Welcome aboard',
+      'ソルトミア航路へようこそ',
+    ]
     const at = order.map(each => text.indexOf(each))
     expect(at.every((position, index) => position >= 0 && (index === 0 || position > at[index - 1]!))).toBe(true)
   })
@@ -64,7 +86,8 @@ describe('a PDF', () => {
   it('has bleed and crop marks where asked, and the same page inside', async () => {
     const pdf = await made(small({ body: '<text:p>a page</text:p>' }), { bleed: 8.5, cropMarks: true })
     expect(pdf.check()).toBe(0)
-    const box = (name: string) => new RegExp(`${name}:\\s+([\\d.]+)\\s+([\\d.]+)\\s+([\\d.]+)\\s+([\\d.]+)`).exec(pdf.info())!.slice(1).map(Number)
+    const box = (name: string) =>
+      new RegExp(`${name}:\\s+([\\d.]+)\\s+([\\d.]+)\\s+([\\d.]+)\\s+([\\d.]+)`).exec(pdf.info())!.slice(1).map(Number)
     const [left, , right] = box('TrimBox') as [number, number, number, number]
     expect(right - left).toBeCloseTo(283.46, 1)
     expect(box('BleedBox')[0]).toBeCloseTo(left - 8.5, 1)
@@ -72,10 +95,19 @@ describe('a PDF', () => {
   })
 
   it('gives back words whatever shows them: ligatures, capitals by style, leaders, right to left', async () => {
-    const pdf = await made(small({
-      automatic: `${paragraphStyle('U', 'fo:text-transform="uppercase"')}<style:style style:name="L" style:family="paragraph"><style:paragraph-properties><style:tab-stops><style:tab-stop style:position="7cm" style:type="right" style:leader-style="dotted"/></style:tab-stops></style:paragraph-properties></style:style>${paragraphStyle('H', 'fo:hyphenate="true" fo:font-size="20pt"')}`,
-      body: '<text:p>office affine flow</text:p><text:p text:style-name="U">loud</text:p><text:p text:style-name="L">Piers<text:tab/>12</text:p><text:p>שלום עולם</text:p><text:p text:style-name="H">considerations notwithstanding</text:p>',
-    }))
+    const pdf = await made(
+      small({
+        automatic:
+          `${paragraphStyle('U', 'fo:text-transform="uppercase"')}<style:style style:name="L" ` +
+          `style:family="paragraph"><style:paragraph-properties><style:tab-stops><style:tab-stop ` +
+          `style:position="7cm" style:type="right" style:leader-style="dotted"/></style:tab-stops>` +
+          `</style:paragraph-properties></style:style>${paragraphStyle('H', 'fo:hyphenate="true" fo:font-size="20pt"')}`,
+        body:
+          '<text:p>office affine flow</text:p><text:p text:style-name="U">loud</text:p>' +
+          '<text:p text:style-name="L">Piers<text:tab/>12</text:p><text:p>שלום עולם</text:p>' +
+          '<text:p text:style-name="H">considerations notwithstanding</text:p>',
+      }),
+    )
     const text = pdf.text('-raw')
     expect(text).toContain('office affine flow')
     expect(text.toLowerCase()).toContain('loud')
@@ -86,16 +118,25 @@ describe('a PDF', () => {
   })
 
   it('places glyphs where the composition does', async () => {
-    const pdf = await made(small({ automatic: paragraphStyle('J', '', 'fo:text-align="justify"'), body: `<text:p text:style-name="J">${'sea harbour light morning '.repeat(8)}</text:p>` }))
-    const words = [...pdf.text('-bbox').matchAll(/xMin="([\d.]+)" yMin="[\d.]+" xMax="([\d.]+)"/g)].map(match => [Number(match[1]), Number(match[2])] as const)
+    const pdf = await made(
+      small({
+        automatic: paragraphStyle('J', '', 'fo:text-align="justify"'),
+        body: `<text:p text:style-name="J">${'sea harbour light morning '.repeat(8)}</text:p>`,
+      }),
+    )
+    const words = [...pdf.text('-bbox').matchAll(/xMin="([\d.]+)" yMin="[\d.]+" xMax="([\d.]+)"/g)].map(
+      match => [Number(match[1]), Number(match[2])] as const,
+    )
     const right = Math.max(...words.map(([, end]) => end))
     // Lines end at the measure, 8 cm from the margin of one.
-    expect(right).toBeCloseTo(9 / 2.54 * 72, 0)
+    expect(right).toBeCloseTo((9 / 2.54) * 72, 0)
     expect(Math.min(...words.map(([start]) => start))).toBeCloseTo(72 / 2.54, 0)
   })
 
   it('refuses faces that may not be embedded by name, and leaves them out when told to', async () => {
-    const faces = shippedFaces().map(({ face: each }) => each.family === 'Spectral' ? { ...each, embedding: 'restricted' as const } : each)
+    const faces = shippedFaces().map(({ face: each }) =>
+      each.family === 'Spectral' ? { ...each, embedding: 'restricted' as const } : each,
+    )
     const strict = new Typesetter(new Library(faces), new Shaper(startHarfBuzz(), load))
     const bytes = small({ body: '<text:p>kept</text:p>' })
     await expect(made(bytes, {}, strict)).rejects.toThrow(PdfError)

@@ -19,7 +19,15 @@ describe('the record of a change', () => {
     expect(all).toBeGreaterThan(3)
     expect(all).toBeLessThan(24)
     expect(changedPages(open.composition, session(sailingGuide()).composition)).toEqual({ shown: [], all: 0 })
-    const bytes = await recordPdf(plan, { fileName: 'Sailing guide.odt', version: 2, made: Date.UTC(2026, 2, 1, 9, 30) }, open.composition, after.composition, typesetter, shippedLibrary().load, startSubsetter())
+    const bytes = await recordPdf(
+      plan,
+      { fileName: 'Sailing guide.odt', version: 2, made: Date.UTC(2026, 2, 1, 9, 30) },
+      open.composition,
+      after.composition,
+      typesetter,
+      shippedLibrary().load,
+      startSubsetter(),
+    )
     const folder = mkdtempSync(join(tmpdir(), 'record-'))
     const path = join(folder, 'record.pdf')
     writeFileSync(path, bytes)

@@ -7,15 +7,20 @@ import { PackageError } from '../../../core/package/errors'
 import { parts } from '../../support/independent'
 
 const text = (value: string) => new TextEncoder().encode(value)
-const sample = () => zipSync({
-  'content.xml': [text('<a/>'.repeat(500)), { level: 6, mtime: new Date(2020, 1, 2, 3, 4, 6) }],
-  'Pictures/one.png': [text('not really'), { level: 0 }],
-  'empty/': [new Uint8Array(0), { level: 0 }],
-  'mimetype': [text('application/vnd.oasis.opendocument.text'), { level: 0 }],
-})
+const sample = () =>
+  zipSync({
+    'content.xml': [text('<a/>'.repeat(500)), { level: 6, mtime: new Date(2020, 1, 2, 3, 4, 6) }],
+    'Pictures/one.png': [text('not really'), { level: 0 }],
+    'empty/': [new Uint8Array(0), { level: 0 }],
+    mimetype: [text('application/vnd.oasis.opendocument.text'), { level: 0 }],
+  })
 const fault = (bytes: Uint8Array, limits = defaultLimits): string => {
-  try { readContainer(bytes, limits) }
-  catch (error) { if (error instanceof PackageError) return error.fault; throw error }
+  try {
+    readContainer(bytes, limits)
+  } catch (error) {
+    if (error instanceof PackageError) return error.fault
+    throw error
+  }
   return 'none'
 }
 const view = (bytes: Uint8Array) => new DataView(bytes.buffer, bytes.byteOffset)
@@ -41,7 +46,7 @@ describe('a package that cannot be trusted is refused before anything of it is i
     ['an unknown compression', 'unsupported', () => patched(10, 12)],
     ['a directory that points nowhere', 'damaged', () => patched(42, 3, 4)],
     ['a bomb by its ratio', 'bomb', () => zipSync({ 'content.xml': new Uint8Array(16 * 1024 * 1024) })],
-    ['a bomb by its declared size', 'bomb', () => patched(24, 0x7FFFFFFF, 4)],
+    ['a bomb by its declared size', 'bomb', () => patched(24, 0x7fffffff, 4)],
   ])('%s', (_name, expected, make) => {
     expect(fault(make())).toBe(expected)
   })
@@ -86,12 +91,20 @@ describe('writing', () => {
     const old = before.byPath.get('Pictures/one.png')!
     const now = after.byPath.get('Pictures/one.png')!
     expect(after.bytes.slice(now.localStart, now.localEnd)).toEqual(before.bytes.slice(old.localStart, old.localEnd))
-    const date = (container: typeof before) => view(container.bytes).getUint32(container.byPath.get('content.xml')!.centralStart + 12, true)
+    const date = (container: typeof before) =>
+      view(container.bytes).getUint32(container.byPath.get('content.xml')!.centralStart + 12, true)
     expect(date(after)).toBe(date(before))
   })
 
   it('is read by another zip reader after parts were changed, added and dropped', () => {
-    const written = writeContainer(readContainer(sample()), new Map<string, Uint8Array | null>([['content.xml', text('<c/>')], ['Morphene/rules.json', text('{}')], ['Pictures/one.png', null]]))
+    const written = writeContainer(
+      readContainer(sample()),
+      new Map<string, Uint8Array | null>([
+        ['content.xml', text('<c/>')],
+        ['Morphene/rules.json', text('{}')],
+        ['Pictures/one.png', null],
+      ]),
+    )
     const files = parts(written)
     expect(Object.keys(files)).toEqual(['content.xml', 'empty/', 'mimetype', 'Morphene/rules.json'])
     expect(new TextDecoder().decode(files['Morphene/rules.json'])).toBe('{}')
@@ -103,5 +116,5 @@ describe('writing', () => {
 })
 
 it('crc32 gives the check value of its polynomial', () => {
-  expect(crc32(text('123456789'))).toBe(0xCBF43926)
+  expect(crc32(text('123456789'))).toBe(0xcbf43926)
 })

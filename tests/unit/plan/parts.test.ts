@@ -11,47 +11,92 @@ import { holderFor } from '../../../core/plan/reach'
 import { textUses } from '../../../core/plan/uses'
 import { face, library, openOdt, paragraphStyle, sessionOf, textStyle } from '../../support/fixtures'
 
-const request = (from: string, to: string, more: Record<string, unknown> = {}) => swapRequestSchema.parse({ wishes: [{ from: { family: from }, to: { family: to } }], ...more })
+const request = (from: string, to: string, more: Record<string, unknown> = {}) =>
+  swapRequestSchema.parse({ wishes: [{ from: { family: from }, to: { family: to } }], ...more })
 
 describe('what a request may hold', () => {
   it.each([
-    [{ wishes: [] }], [{ wishes: [{ from: { family: '' }, to: { family: 'Jost' } }] }], [{ wishes: [{ from: { family: 'a' } }] }], [{ wishes: [{ from: { family: 'a' }, to: { family: 'b' } }], extra: 1 }],
-    [{ wishes: Array.from({ length: 21 }, () => ({ from: { family: 'a' }, to: { family: 'b' } })) }], [{ wishes: [{ from: { family: 'a'.repeat(201) }, to: { family: 'b' } }] }],
-  ])('refuses %j', (body) => { expect(swapRequestSchema.safeParse(body).success).toBe(false) })
+    [{ wishes: [] }],
+    [{ wishes: [{ from: { family: '' }, to: { family: 'Jost' } }] }],
+    [{ wishes: [{ from: { family: 'a' } }] }],
+    [{ wishes: [{ from: { family: 'a' }, to: { family: 'b' } }], extra: 1 }],
+    [{ wishes: Array.from({ length: 21 }, () => ({ from: { family: 'a' }, to: { family: 'b' } })) }],
+    [{ wishes: [{ from: { family: 'a'.repeat(201) }, to: { family: 'b' } }] }],
+  ])('refuses %j', body => {
+    expect(swapRequestSchema.safeParse(body).success).toBe(false)
+  })
 
-  it('fills in what is not said', () => { expect(request('a', 'b')).toMatchObject({ struck: [], faces: {}, symbols: false }) })
+  it('fills in what is not said', () => {
+    expect(request('a', 'b')).toMatchObject({ struck: [], faces: {}, symbols: false })
+  })
 })
 
 describe('mapping', () => {
-  const session = sessionOf({ stylesFaces: face('Jost'), styles: paragraphStyle('B', 'style:font-name="Jost"') + textStyle('S', 'fo:font-weight="bold"') + textStyle('I', 'fo:font-style="italic"'), body: '<text:p text:style-name="B">a<text:span text:style-name="S">b</text:span><text:span text:style-name="I">c</text:span></text:p>' })
+  const session = sessionOf({
+    stylesFaces: face('Jost'),
+    styles:
+      paragraphStyle('B', 'style:font-name="Jost"') +
+      textStyle('S', 'fo:font-weight="bold"') +
+      textStyle('I', 'fo:font-style="italic"'),
+    body: '<text:p text:style-name="B">a<text:span text:style-name="S">b</text:span><text:span text:style-name="I">c</text:span></text:p>',
+  })
   const { faces } = session.detail.census
 
   it('takes a wish for one face before the wish for its family', () => {
-    const wishes = swapRequestSchema.parse({ wishes: [{ from: { family: 'Jost' }, to: { family: 'Spectral' } }, { from: { family: 'jost', style: 'bold' }, to: { family: 'Archivo' } }] }).wishes
-    expect([wishFor(wishes, 'Jost', 'Bold')!.to.family, wishFor(wishes, 'Jost', 'Regular')!.to.family, wishFor(wishes, 'Spectral', 'Regular')]).toEqual(['Archivo', 'Spectral', undefined])
+    const wishes = swapRequestSchema.parse({
+      wishes: [
+        { from: { family: 'Jost' }, to: { family: 'Spectral' } },
+        { from: { family: 'jost', style: 'bold' }, to: { family: 'Archivo' } },
+      ],
+    }).wishes
+    expect([
+      wishFor(wishes, 'Jost', 'Bold')!.to.family,
+      wishFor(wishes, 'Jost', 'Regular')!.to.family,
+      wishFor(wishes, 'Spectral', 'Regular'),
+    ]).toEqual(['Archivo', 'Spectral', undefined])
   })
 
   it('says how near each face is', () => {
-    const notes = (to: string) => Object.fromEntries(mapFaces(faces, request('Jost', to), library).map(mapping => [mapping.from.style, mapping.note]))
+    const notes = (to: string) =>
+      Object.fromEntries(
+        mapFaces(faces, request('Jost', to), library).map(mapping => [mapping.from.style, mapping.note]),
+      )
     expect(notes('Spectral')).toEqual({ Regular: 'same weight', Bold: 'same weight', Italic: 'same weight' })
     expect(notes('Oswald')).toEqual({ Regular: 'same weight', Bold: 'same weight', Italic: 'no italic in Oswald' })
-    expect(notes('Abril Fatface')).toEqual({ Regular: 'same weight', Bold: 'nearest weight, 400', Italic: 'no italic in Abril Fatface' })
+    expect(notes('Abril Fatface')).toEqual({
+      Regular: 'same weight',
+      Bold: 'nearest weight, 400',
+      Italic: 'no italic in Abril Fatface',
+    })
   })
 
   it('takes a face chosen by hand, which the family must have', () => {
     const { key } = faces.find(each => each.style === 'Bold')!
-    expect(mapFaces(faces, request('Jost', 'Spectral', { faces: { [key]: 'ExtraBold' } }), library).find(mapping => mapping.key === key)).toMatchObject({ note: 'chosen', to: { weight: 800 } })
-    expect(() => mapFaces(faces, request('Jost', 'Spectral', { faces: { [key]: 'Fat' } }), library)).toThrow(/has no face/)
+    expect(
+      mapFaces(faces, request('Jost', 'Spectral', { faces: { [key]: 'ExtraBold' } }), library).find(
+        mapping => mapping.key === key,
+      ),
+    ).toMatchObject({ note: 'chosen', to: { weight: 800 } })
+    expect(() => mapFaces(faces, request('Jost', 'Spectral', { faces: { [key]: 'Fat' } }), library)).toThrow(
+      /has no face/,
+    )
   })
 })
 
 describe('where a property can be set so that it reaches some text and no other', () => {
   const document = openOdt({
-    stylesFaces: face('Jost'), styles: paragraphStyle('A', 'style:font-name="Jost"') + paragraphStyle('B', 'fo:color="#000000"', '', ' style:parent-style-name="A"') + textStyle('S', 'fo:font-weight="bold"'),
-    body: '<text:p text:style-name="A">one<text:span text:style-name="S">strong</text:span></text:p><text:p text:style-name="B">two</text:p>',
+    stylesFaces: face('Jost'),
+    styles:
+      paragraphStyle('A', 'style:font-name="Jost"') +
+      paragraphStyle('B', 'fo:color="#000000"', '', ' style:parent-style-name="A"') +
+      textStyle('S', 'fo:font-weight="bold"'),
+    body:
+      '<text:p text:style-name="A">one<text:span text:style-name="S">strong</text:span>' +
+      '</text:p><text:p text:style-name="B">two</text:p>',
   })
   const uses = textUses(document)
-  const find = (text: string) => uses.find(use => use.codePoints.has(text.codePointAt(0)!) && use.characters === text.length)!
+  const find = (text: string) =>
+    uses.find(use => use.codePoints.has(text.codePointAt(0)!) && use.characters === text.length)!
 
   it('is the innermost style that speaks for that text alone', () => {
     expect(holderFor(find('strong'), new Set([find('strong')]), uses, 'style:font-name', [0, 1])!.style.name).toBe('S')
@@ -78,7 +123,11 @@ describe('declarations', () => {
     expect(own.nameOf('Jost', jost)).toBe('Jost')
     expect(own.nameOf('Jost', jost)).toBe('Jost')
     expect(own.finish().map(operation => [operation.type, 'set' in operation ? operation.set : null])).toEqual([
-      ['name-font', { 'style:name': 'Jost', 'svg:font-family': 'Jost', 'style:font-pitch': 'variable', 'style:font-charset': null }], ['drop-face', null],
+      [
+        'name-font',
+        { 'style:name': 'Jost', 'svg:font-family': 'Jost', 'style:font-pitch': 'variable', 'style:font-charset': null },
+      ],
+      ['drop-face', null],
     ])
   })
 
@@ -88,21 +137,38 @@ describe('declarations', () => {
     const taken = setup(face('Jost', 'Something Else'))
     const own = new PartDeclarations(taken.document, 'content.xml', [], taken.declared)
     expect(own.nameOf('Jost', jost)).toBe('Jost1')
-    expect(own.finish()).toMatchObject([{ type: 'declare-face', attributes: { 'style:name': 'Jost1', 'svg:font-family': 'Jost' } }])
+    expect(own.finish()).toMatchObject([
+      { type: 'declare-face', attributes: { 'style:name': 'Jost1', 'svg:font-family': 'Jost' } },
+    ])
   })
 })
 
 describe('what goes stale', () => {
   it('is the picture of a changed object with the image that shows it, and only that', () => {
     const document = openOdt({
-      body: '<text:p><draw:frame><draw:object xlink:href="./Object 1"/><draw:image xlink:href="./ObjectReplacements/Object 1"/></draw:frame><draw:frame><draw:object xlink:href="./Object 2"/><draw:image xlink:href="./ObjectReplacements/Object 2"/></draw:frame></text:p>',
-      parts: [1, 2].flatMap(number => [{ path: `Object ${number}/content.xml`, type: 'text/xml', content: '<math xmlns="http://www.w3.org/1998/Math/MathML"/>' }, { path: `ObjectReplacements/Object ${number}`, type: '', content: 'x' }]),
-      objects: [1, 2].map(number => ({ path: `Object ${number}/`, type: 'application/vnd.oasis.opendocument.formula' })),
+      body:
+        '<text:p><draw:frame><draw:object xlink:href="./Object 1"/><draw:image xlink:href="./ObjectReplacements/Object ' +
+        '1"/></draw:frame><draw:frame><draw:object xlink:href="./Object 2"/>' +
+        '<draw:image xlink:href="./ObjectReplacements/Object 2"/></draw:frame></text:p>',
+      parts: [1, 2].flatMap(number => [
+        {
+          path: `Object ${number}/content.xml`,
+          type: 'text/xml',
+          content: '<math xmlns="http://www.w3.org/1998/Math/MathML"/>',
+        },
+        { path: `ObjectReplacements/Object ${number}`, type: '', content: 'x' },
+      ]),
+      objects: [1, 2].map(number => ({
+        path: `Object ${number}/`,
+        type: 'application/vnd.oasis.opendocument.formula',
+      })),
     })
     const { operations, said } = dropStale(document, new Set(['Object 2/content.xml']))
     expect(operations.map(operation => operation.type)).toEqual(['drop-replacement', 'drop-part'])
     const image = operations.find(operation => operation.type === 'drop-replacement')!
-    expect(partOf(document, image.part).element(image.node).attributes['xlink:href']).toBe('./ObjectReplacements/Object 2')
+    expect(partOf(document, image.part).element(image.node).attributes['xlink:href']).toBe(
+      './ObjectReplacements/Object 2',
+    )
     expect(said).toEqual(['the picture that stood in for “Object 2”'])
     expect(dropStale(document, new Set()).operations).toEqual([])
   })
@@ -110,7 +176,11 @@ describe('what goes stale', () => {
 
 describe('effects', () => {
   const text = 'the quick morning boat crosses the wide grey sound '.repeat(12)
-  const narrow = sessionOf({ faces: face('Barlow Condensed') + face('Work Sans'), automatic: paragraphStyle('P', 'style:font-name="Barlow Condensed"'), body: `<text:p text:style-name="P">${text}</text:p><text:p>short</text:p>` })
+  const narrow = sessionOf({
+    faces: face('Barlow Condensed') + face('Work Sans'),
+    automatic: paragraphStyle('P', 'style:font-name="Barlow Condensed"'),
+    body: `<text:p text:style-name="P">${text}</text:p><text:p>short</text:p>`,
+  })
 
   it('tell gained lines and pages, and nothing of what stays', () => {
     const { plan } = narrow.plan(request('Barlow Condensed', 'Work Sans'))
@@ -118,12 +188,19 @@ describe('effects', () => {
     const [paragraph] = plan.effects!.paragraphs
     expect(paragraph!.linesAfter).toBeGreaterThan(paragraph!.linesBefore)
     expect(plan.effects!.linesAfter - plan.effects!.linesBefore).toBe(paragraph!.linesAfter - paragraph!.linesBefore)
-    expect(plan.effects!.pages).toEqual([{ page: 0, paragraphs: 1, lines: paragraph!.linesAfter - paragraph!.linesBefore }])
+    expect(plan.effects!.pages).toEqual([
+      { page: 0, paragraphs: 1, lines: paragraph!.linesAfter - paragraph!.linesBefore },
+    ])
     expect(paragraph!.opening.startsWith('the quick morning')).toBe(true)
   })
 
   it('of nothing are none', () => {
-    expect(compareCompositions(narrow.composition, narrow.composition)).toMatchObject({ paragraphsChanged: 0, paragraphs: [], overset: [], pages: [] })
+    expect(compareCompositions(narrow.composition, narrow.composition)).toMatchObject({
+      paragraphsChanged: 0,
+      paragraphs: [],
+      overset: [],
+      pages: [],
+    })
   })
 
   it('are reported in words', () => {
@@ -138,6 +215,7 @@ describe('effects', () => {
 
 it('opening a document twice gives the same ids', () => {
   const bytes = openOdt({}).container.bytes
-  const ids = () => [...openDocument(bytes).parts.get('content.xml')!.descendants()].map(element => `${element.id} ${element.name}`)
+  const ids = () =>
+    [...openDocument(bytes).parts.get('content.xml')!.descendants()].map(element => `${element.id} ${element.name}`)
   expect(ids()).toEqual(ids())
 })

@@ -12,15 +12,59 @@ describe('values in words', () => {
     expect(plainLength('0.5cm')).toBe('14.17 pt')
     expect(plainLength('120%')).toBe('120 %')
     expect(plainLength('normal')).toBe('normal')
-    expect(describeValues({ 'fo:font-family': '\'Work Sans\', serif', 'fo:font-size': '10.2pt', 'fo:font-weight': 'bold', 'fo:font-style': 'normal', 'fo:letter-spacing': '-0.1pt', 'fo:color': '#1b2430' }, { 'fo:line-height': '100%', 'fo:text-align': 'justify', 'fo:text-indent': '0cm', 'fo:margin-bottom': '3mm' }, null).join(', '))
-      .toBe('Work Sans, 10.2 pt, set solid, bold, upright, tracked -0.1 pt, #1b2430, justified, no first-line indent, 8.5 pt after')
-    expect(describeValues({ 'style:font-size-asian': '9pt', 'style:text-position': 'super 58%', 'fo:font-variant': 'small-caps', 'fo:text-transform': 'uppercase', 'fo:language': 'de', 'fo:country': 'CH', 'fo:hyphenate': 'true', 'text:display': 'none' }, {}, null).join(', '))
-      .toBe('small capitals, capitals, raised, language de-CH, hyphenated, hidden'.replace('small capitals', 'asian text at 9 pt, small capitals'))
+    expect(
+      describeValues(
+        {
+          'fo:font-family': "'Work Sans', serif",
+          'fo:font-size': '10.2pt',
+          'fo:font-weight': 'bold',
+          'fo:font-style': 'normal',
+          'fo:letter-spacing': '-0.1pt',
+          'fo:color': '#1b2430',
+        },
+        { 'fo:line-height': '100%', 'fo:text-align': 'justify', 'fo:text-indent': '0cm', 'fo:margin-bottom': '3mm' },
+        null,
+      ).join(', '),
+    ).toBe(
+      'Work Sans, 10.2 pt, set solid, bold, upright, tracked -0.1 pt, #1b2430, justified, no first-line indent, 8.5 pt after',
+    )
+    expect(
+      describeValues(
+        {
+          'style:font-size-asian': '9pt',
+          'style:text-position': 'super 58%',
+          'fo:font-variant': 'small-caps',
+          'fo:text-transform': 'uppercase',
+          'fo:language': 'de',
+          'fo:country': 'CH',
+          'fo:hyphenate': 'true',
+          'text:display': 'none',
+        },
+        {},
+        null,
+      ).join(', '),
+    ).toBe(
+      'small capitals, capitals, raised, language de-CH, hyphenated, hidden'.replace(
+        'small capitals',
+        'asian text at 9 pt, small capitals',
+      ),
+    )
   })
   it('finds a declared font by its family, and leaves out what has no words', () => {
-    const { scope } = { scope: sessionOf({ styles: paragraphStyle('A', 'style:font-name="F1"'), stylesFaces: face('F1', '\'Jost Medium\''), body: '<text:p text:style-name="A">x</text:p>' }).reading.cascade.scope('styles.xml') }
-    expect(describeValues({ 'style:font-name': 'F1', 'style:font-name-complex': 'Gone' }, {}, scope)).toEqual(['Jost Medium', 'complex text in Gone'])
-    expect(describeValues({ 'style:text-underline-color': 'font-color' }, { 'style:page-number': 'auto' }, null)).toEqual([])
+    const { scope } = {
+      scope: sessionOf({
+        styles: paragraphStyle('A', 'style:font-name="F1"'),
+        stylesFaces: face('F1', "'Jost Medium'"),
+        body: '<text:p text:style-name="A">x</text:p>',
+      }).reading.cascade.scope('styles.xml'),
+    }
+    expect(describeValues({ 'style:font-name': 'F1', 'style:font-name-complex': 'Gone' }, {}, scope)).toEqual([
+      'Jost Medium',
+      'complex text in Gone',
+    ])
+    expect(
+      describeValues({ 'style:text-underline-color': 'font-color' }, { 'style:page-number': 'auto' }, null),
+    ).toEqual([])
   })
 })
 
@@ -39,7 +83,17 @@ describe('groups of properties', () => {
 })
 
 describe('roles', () => {
-  const signs: RoleSigns = { name: 'Something', size: 10, bodySize: 10, bold: false, characters: 4000, paragraphs: 10, most: false, level: null, place: 'body' }
+  const signs: RoleSigns = {
+    name: 'Something',
+    size: 10,
+    bodySize: 10,
+    bold: false,
+    characters: 4000,
+    paragraphs: 10,
+    most: false,
+    level: null,
+    place: 'body',
+  }
   const role = (more: Partial<RoleSigns>) => proposeRole({ ...signs, ...more })
   it('are proposed from level, place, size and length', () => {
     expect(role({ most: true })).toBe('body')
@@ -62,8 +116,10 @@ describe('roles', () => {
     expect(role({ name: 'Footnote' })).toBe('note')
   })
   it('come with a hint where a name says nothing', () => {
-    for (const name of ['Style1', 'P12', 'Absatz 3', 'Untitled', 'Copy of Body', 'Arial 12 pt bold', 'WW-Standard']) expect([name, nameHint(name)]).not.toEqual([name, null])
-    for (const name of ['Body', 'Heading 1', 'Timetable figures', 'Small print']) expect([name, nameHint(name)]).toEqual([name, null])
+    for (const name of ['Style1', 'P12', 'Absatz 3', 'Untitled', 'Copy of Body', 'Arial 12 pt bold', 'WW-Standard'])
+      expect([name, nameHint(name)]).not.toEqual([name, null])
+    for (const name of ['Body', 'Heading 1', 'Timetable figures', 'Small print'])
+      expect([name, nameHint(name)]).toEqual([name, null])
   })
 })
 
@@ -72,7 +128,10 @@ describe('contrast', () => {
     expect(contrast('#000000', '#ffffff')).toBeCloseTo(21, 5)
     expect(contrast('#ffffff', '#ffffff')).toBe(1)
     expect(contrast('#777777', '#ffffff')).toBeCloseTo(4.478, 2)
-    expect(contrastWords(4.478, 10, false)).toEqual({ words: '4.4 : 1, too little for text of this size', enough: false })
+    expect(contrastWords(4.478, 10, false)).toEqual({
+      words: '4.4 : 1, too little for text of this size',
+      enough: false,
+    })
     expect(contrastWords(4.478, 18, false)).toEqual({ words: '4.4 : 1, enough', enough: true })
     expect(contrastWords(2.9, 14, true).words).toContain('too little for large text')
     expect(contrastWords(8, 10, false).words).toBe('8 : 1, good')
@@ -81,16 +140,28 @@ describe('contrast', () => {
 
 describe('the trace of some text', () => {
   const open = sessionOf({
-    styles: '<style:default-style style:family="paragraph"><style:text-properties fo:font-size="12pt" fo:language="en" fo:country="GB" style:font-size-asian="8pt"/></style:default-style>' + paragraphStyle('Body', 'fo:font-family="Spectral" fo:font-size="10pt"', 'fo:line-height="14pt"') + textStyle('Name', 'fo:font-style="italic"'),
-    automatic: textStyle('T1', 'fo:font-size="9pt"', ' style:parent-style-name="Name"'), body: '<text:p text:style-name="Body">a<text:span text:style-name="T1">b</text:span>港</text:p>',
+    styles:
+      '<style:default-style style:family="paragraph"><style:text-properties fo:font-size="12pt" ' +
+      'fo:language="en" fo:country="GB" style:font-size-asian="8pt"/>' +
+      '</style:default-style>' +
+      paragraphStyle('Body', 'fo:font-family="Spectral" fo:font-size="10pt"', 'fo:line-height="14pt"') +
+      textStyle('Name', 'fo:font-style="italic"'),
+    automatic: textStyle('T1', 'fo:font-size="9pt"', ' style:parent-style-name="Name"'),
+    body: '<text:p text:style-name="Body">a<text:span text:style-name="T1">b</text:span>港</text:p>',
   })
   const [paragraph] = paragraphsOf(open.reading.stories[0]!.blocks)
-  const at = (index: number) => { const inline = paragraph!.inlines[index]!; return open.reading.cascade.text(paragraph!, 'span' in inline ? inline.span : null) }
+  const at = (index: number) => {
+    const inline = paragraph!.inlines[index]!
+    return open.reading.cascade.text(paragraph!, 'span' in inline ? inline.span : null)
+  }
   it('tells every property, what set it, and what it beat, innermost first', () => {
     const rows = traceText(at(1), 'western')
     const row = (group: string) => rows.find(each => each.group === group)!
     expect(row('size')).toMatchObject({ value: '9 pt', winner: { local: true, from: 'text', words: '9 pt' } })
-    expect(row('size').beaten.map(layer => [layer.displayName, layer.words])).toEqual([['Body', '10 pt'], ['', '12 pt']])
+    expect(row('size').beaten.map(layer => [layer.displayName, layer.words])).toEqual([
+      ['Body', '10 pt'],
+      ['', '12 pt'],
+    ])
     expect(row('posture')).toMatchObject({ value: 'italic', winner: { displayName: 'Name', local: false } })
     expect(row('leading')).toMatchObject({ value: 'leading 14 pt', winner: { displayName: 'Body' } })
     expect(row('language').value).toBe('en-GB')
@@ -99,7 +170,10 @@ describe('the trace of some text', () => {
   })
   it('speaks of the slot that is asked for', () => {
     const rows = traceText(at(2), 'asian')
-    expect(rows.find(each => each.group === 'size')).toMatchObject({ value: '8 pt', winner: { from: 'default', words: '8 pt' } })
+    expect(rows.find(each => each.group === 'size')).toMatchObject({
+      value: '8 pt',
+      winner: { from: 'default', words: '8 pt' },
+    })
     expect(rows.find(each => each.group === 'face')).toMatchObject({ value: 'no font named', winner: null })
   })
 })

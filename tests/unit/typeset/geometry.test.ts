@@ -9,13 +9,21 @@ const centimetre = 72 / 2.54
 
 describe('edges', () => {
   it('take the side before the shorthand', () => {
-    expect(edges({ 'fo:margin': '1cm', 'fo:margin-left': '2cm' }, 'fo:margin')).toEqual({ top: centimetre, right: centimetre, bottom: centimetre, left: 2 * centimetre })
+    expect(edges({ 'fo:margin': '1cm', 'fo:margin-left': '2cm' }, 'fo:margin')).toEqual({
+      top: centimetre,
+      right: centimetre,
+      bottom: centimetre,
+      left: 2 * centimetre,
+    })
     expect(edges({}, 'fo:padding')).toEqual({ top: 0, right: 0, bottom: 0, left: 0 })
   })
 
   it.each([
     [{ 'fo:border': '0.5pt solid #112233' }, { top: 0.5, right: 0.5, bottom: 0.5, left: 0.5 }],
-    [{ 'fo:border': '1pt solid #000000', 'fo:border-top': 'none' }, { top: 0, right: 1, bottom: 1, left: 1 }],
+    [
+      { 'fo:border': '1pt solid #000000', 'fo:border-top': 'none' },
+      { top: 0, right: 1, bottom: 1, left: 1 },
+    ],
     [{ 'fo:border-bottom': '2pt double #abcdef' }, { top: 0, right: 0, bottom: 2, left: 0 }],
     [{ 'fo:border': 'none' }, { top: 0, right: 0, bottom: 0, left: 0 }],
   ])('borders of %j', (properties, expected) => {
@@ -33,11 +41,26 @@ describe('edges', () => {
 })
 
 describe('page geometry', () => {
-  const layout = (more: string, attributes = '') => `<style:page-layout style:name="pm"${attributes}><style:page-layout-properties fo:page-width="20cm" fo:page-height="10cm" fo:margin="1cm" ${more}/><style:header-style><style:header-footer-properties fo:min-height="1cm" fo:margin-bottom="0.5cm"/></style:header-style></style:page-layout>`
-  const master = (name: string, inside = '', more = '') => `<style:master-page style:name="${name}" style:page-layout-name="pm"${more}>${inside}</style:master-page>`
+  const layout = (more: string, attributes = '') =>
+    `<style:page-layout style:name="pm"${attributes}><style:page-layout-properties ` +
+    `fo:page-width="20cm" fo:page-height="10cm" fo:margin="1cm" ${more}/><style:header-style>` +
+    `<style:header-footer-properties fo:min-height="1cm" fo:margin-bottom="0.5cm"/>` +
+    `</style:header-style></style:page-layout>`
+  const master = (name: string, inside = '', more = '') =>
+    `<style:master-page style:name="${name}" style:page-layout-name="pm"${more}>${inside}</style:master-page>`
 
   it('reads size, margins, padding, header room and what comes next', () => {
-    const geometry = readGeometries(openOdt({ stylesAutomatic: layout('fo:padding="0.5cm" style:num-format="i"'), masters: master('First', '<style:header><text:p>h</text:p></style:header>', ' style:next-style-name="Rest" style:display-name="First page"') + master('Rest') }))
+    const geometry = readGeometries(
+      openOdt({
+        stylesAutomatic: layout('fo:padding="0.5cm" style:num-format="i"'),
+        masters:
+          master(
+            'First',
+            '<style:header><text:p>h</text:p></style:header>',
+            ' style:next-style-name="Rest" style:display-name="First page"',
+          ) + master('Rest'),
+      }),
+    )
     expect([...geometry.keys()]).toEqual(['First', 'Rest'])
     const first = geometry.get('First')!
     expect(first).toMatchObject({ title: 'First page', next: 'Rest', numberFormat: 'i', usage: 'all', columns: [1] })
@@ -48,42 +71,72 @@ describe('page geometry', () => {
   })
 
   it('falls back to a page when the file has none', () => {
-    const [[name, geometry]] = [...readGeometries(openOdt({ masters: '', stylesAutomatic: '' }))] as [[string, ReturnType<typeof readGeometries> extends Map<string, infer T> ? T : never]]
+    const [[name, geometry]] = [...readGeometries(openOdt({ masters: '', stylesAutomatic: '' }))] as [
+      [string, ReturnType<typeof readGeometries> extends Map<string, infer T> ? T : never],
+    ]
     expect([name, Math.round(geometry.width), Math.round(geometry.height)]).toEqual(['Standard', 595, 842])
   })
 
   it('turns the margins of left pages round where the layout is mirrored', () => {
     const composition = sessionOf({
-      stylesAutomatic: '<style:page-layout style:name="pm" style:page-usage="mirrored"><style:page-layout-properties fo:page-width="20cm" fo:page-height="10cm" fo:margin-left="4cm" fo:margin-right="1cm"/></style:page-layout>',
-      automatic: paragraphStyle('N', '', 'fo:break-before="page"'), body: '<text:p>a</text:p><text:p text:style-name="N">b</text:p>',
+      stylesAutomatic:
+        '<style:page-layout style:name="pm" style:page-usage="mirrored">' +
+        '<style:page-layout-properties fo:page-width="20cm" fo:page-height="10cm" fo:margin-left="4cm" ' +
+        'fo:margin-right="1cm"/></style:page-layout>',
+      automatic: paragraphStyle('N', '', 'fo:break-before="page"'),
+      body: '<text:p>a</text:p><text:p text:style-name="N">b</text:p>',
     }).composition
     expect(composition.pages.map(page => Math.round(displayPage(page).lines[0]!.x / centimetre))).toEqual([4, 1])
   })
 
   it('numbers pages anew where a paragraph asks, in the page’s own format', () => {
     const composition = sessionOf({
-      stylesAutomatic: layout('style:num-format="i"'), masters: master('Standard'),
-      automatic: '<style:style style:name="N" style:family="paragraph" style:master-page-name="Standard"><style:paragraph-properties style:page-number="5"/></style:style>', body: '<text:p>a</text:p><text:p text:style-name="N">b</text:p>',
+      stylesAutomatic: layout('style:num-format="i"'),
+      masters: master('Standard'),
+      automatic:
+        '<style:style style:name="N" style:family="paragraph" style:master-page-name="Standard">' +
+        '<style:paragraph-properties style:page-number="5"/></style:style>',
+      body: '<text:p>a</text:p><text:p text:style-name="N">b</text:p>',
     }).composition
     expect(composition.pages.map(page => page.number)).toEqual(['i', 'v'])
   })
 
   it('keeps room for headers: their text moves the body down', () => {
     const top = (header: string) => {
-      const page = displayPage(sessionOf({ stylesAutomatic: layout(''), masters: master('Standard', header), body: '<text:p>body</text:p>' }).composition.pages[0]!)
+      const page = displayPage(
+        sessionOf({ stylesAutomatic: layout(''), masters: master('Standard', header), body: '<text:p>body</text:p>' })
+          .composition.pages[0]!,
+      )
       return page.lines.find(line => line.runs.some(run => page.runs[run]!.text === 'body'))!.y
     }
     const without = top('')
     expect(top('<style:header><text:p>h</text:p></style:header>') - without).toBeCloseTo(1.5 * centimetre, 0)
-    expect(top(`<style:header>${'<text:p>h</text:p>'.repeat(5)}</style:header>`) - without).toBeGreaterThan(2 * centimetre)
+    expect(top(`<style:header>${'<text:p>h</text:p>'.repeat(5)}</style:header>`) - without).toBeGreaterThan(
+      2 * centimetre,
+    )
   })
 })
 
 describe('spaces between paragraphs', () => {
   const gap = (settings?: string) => {
     const composition = sessionOf({
-      automatic: paragraphStyle('A', 'fo:font-size="10pt"', 'fo:margin-bottom="10pt"') + paragraphStyle('B', 'fo:font-size="10pt"', 'fo:margin-top="6pt"'), body: '<text:p text:style-name="A">a</text:p><text:p text:style-name="B">b</text:p>',
-      parts: settings === undefined ? [] : [{ path: 'settings.xml', type: 'text/xml', content: `<office:document-settings xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" xmlns:config="urn:oasis:names:tc:opendocument:xmlns:config:1.0"><config:config-item config:name="AddParaTableSpacing">${settings}</config:config-item></office:document-settings>` }],
+      automatic:
+        paragraphStyle('A', 'fo:font-size="10pt"', 'fo:margin-bottom="10pt"') +
+        paragraphStyle('B', 'fo:font-size="10pt"', 'fo:margin-top="6pt"'),
+      body: '<text:p text:style-name="A">a</text:p><text:p text:style-name="B">b</text:p>',
+      parts:
+        settings === undefined
+          ? []
+          : [
+              {
+                path: 'settings.xml',
+                type: 'text/xml',
+                content:
+                  `<office:document-settings xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" ` +
+                  `xmlns:config="urn:oasis:names:tc:opendocument:xmlns:config:1.0"><config:config-item ` +
+                  `config:name="AddParaTableSpacing">${settings}</config:config-item></office:document-settings>`,
+              },
+            ],
     }).composition
     const lines = displayPage(composition.pages[0]!).lines
     const first = lines[0]!
@@ -96,10 +149,13 @@ describe('spaces between paragraphs', () => {
 })
 
 describe('frames', () => {
-  const frame = (graphic: string, attributes: string, box = '<draw:text-box><text:p>box</text:p></draw:text-box>') => displayPage(sessionOf({
-    automatic: `<style:style style:name="fr" style:family="graphic"><style:graphic-properties ${graphic}/></style:style>`,
-    body: `<text:p><draw:frame draw:style-name="fr" svg:width="2cm" svg:height="2cm" ${attributes}>${box}</draw:frame>body</text:p>`,
-  }).composition.pages[0]!)
+  const frame = (graphic: string, attributes: string, box = '<draw:text-box><text:p>box</text:p></draw:text-box>') =>
+    displayPage(
+      sessionOf({
+        automatic: `<style:style style:name="fr" style:family="graphic"><style:graphic-properties ${graphic}/></style:style>`,
+        body: `<text:p><draw:frame draw:style-name="fr" svg:width="2cm" svg:height="2cm" ${attributes}>${box}</draw:frame>body</text:p>`,
+      }).composition.pages[0]!,
+    )
   const at = (page: ReturnType<typeof frame>, text: string) => page.runs.find(run => run.text === text)!
 
   it('stand in the line as characters, on its baseline', () => {
@@ -114,21 +170,38 @@ describe('frames', () => {
     expect(at(below, 'body').y - at(over, 'body').y).toBeCloseTo(2 * centimetre, 0)
   })
 
-  it.each([['left', 0], ['center', 3], ['right', 6], ['from-left', 1]])('stand %s', (position, shift) => {
-    const page = frame(`style:wrap="none" style:horizontal-pos="${position}"`, 'text:anchor-type="paragraph" svg:x="1cm"')
+  it.each([
+    ['left', 0],
+    ['center', 3],
+    ['right', 6],
+    ['from-left', 1],
+  ])('stand %s', (position, shift) => {
+    const page = frame(
+      `style:wrap="none" style:horizontal-pos="${position}"`,
+      'text:anchor-type="paragraph" svg:x="1cm"',
+    )
     expect(at(page, 'box').x / centimetre - 1).toBeCloseTo(shift as number, 1)
   })
 
   it('have fills and borders, and pictures are put in place', () => {
-    const page = frame('draw:fill="solid" draw:fill-color="#ff0000" fo:border="1pt solid #00ff00"', 'text:anchor-type="paragraph"')
+    const page = frame(
+      'draw:fill="solid" draw:fill-color="#ff0000" fo:border="1pt solid #00ff00"',
+      'text:anchor-type="paragraph"',
+    )
     expect(page.shapes).toContainEqual(expect.objectContaining({ kind: 'box', fill: '#ff0000', stroke: '#00ff00' }))
     const picture = frame('', 'text:anchor-type="as-char"', '<draw:image xlink:href="Pictures/a.png"/>')
-    expect(picture.shapes).toContainEqual(expect.objectContaining({ kind: 'image', href: 'Pictures/a.png', width: expect.closeTo(2 * centimetre, 1) }))
+    expect(picture.shapes).toContainEqual(
+      expect.objectContaining({ kind: 'image', href: 'Pictures/a.png', width: expect.closeTo(2 * centimetre, 1) }),
+    )
   })
 
   it('nested without end are cut and said', () => {
-    const nested = '<draw:frame svg:width="5cm"><draw:text-box><text:p>x'.repeat(40) + '</text:p></draw:text-box></draw:frame>'.repeat(40)
-    expect(sessionOf({ body: `<text:p>${nested}</text:p>` }).composition.unlaid.map(each => each.feature)).toContain('frames or tables nested very deeply')
+    const nested =
+      '<draw:frame svg:width="5cm"><draw:text-box><text:p>x'.repeat(40) +
+      '</text:p></draw:text-box></draw:frame>'.repeat(40)
+    expect(sessionOf({ body: `<text:p>${nested}</text:p>` }).composition.unlaid.map(each => each.feature)).toContain(
+      'frames or tables nested very deeply',
+    )
   })
 })
 
@@ -152,34 +225,59 @@ describe('what is drawn', () => {
   })
 
   it('shows spaces that hang over a line’s end', () => {
-    const lone = displayPage(sessionOf({
-      faces: face('Gone'), automatic: '<style:style style:name="T" style:family="text"><style:text-properties style:font-name="Gone"/></style:style>',
-      body: '<text:p>one<text:span text:style-name="T"><text:s/></text:span></text:p>',
-    }).composition.pages[0]!)
+    const lone = displayPage(
+      sessionOf({
+        faces: face('Gone'),
+        automatic:
+          '<style:style style:name="T" style:family="text"><style:text-properties style:font-name="Gone"/></style:style>',
+        body: '<text:p>one<text:span text:style-name="T"><text:s/></text:span></text:p>',
+      }).composition.pages[0]!,
+    )
     expect(lone.runs.filter(run => run.status === 'absent').map(run => run.text)).toEqual([' '])
   })
 })
 
 describe('tables', () => {
-  const table = (properties: string, columns: string, rows: string, styles = '') => displayPage(sessionOf({
-    automatic: `<style:style style:name="T" style:family="table"><style:table-properties ${properties}/></style:style><style:style style:name="C1" style:family="table-column"><style:table-column-properties style:column-width="2cm"/></style:style><style:style style:name="C2" style:family="table-column"><style:table-column-properties style:column-width="4cm"/></style:style>${styles}`,
-    body: `<table:table table:style-name="T">${columns}${rows}</table:table>`,
-  }).composition.pages[0]!)
+  const table = (properties: string, columns: string, rows: string, styles = '') =>
+    displayPage(
+      sessionOf({
+        automatic:
+          `<style:style style:name="T" style:family="table"><style:table-properties ${properties}/>` +
+          `</style:style><style:style style:name="C1" style:family="table-column"><style:table-column-properties ` +
+          `style:column-width="2cm"/></style:style><style:style style:name="C2" style:family="table-column">` +
+          `<style:table-column-properties style:column-width="4cm"/></style:style>${styles}`,
+        body: `<table:table table:style-name="T">${columns}${rows}</table:table>`,
+      }).composition.pages[0]!,
+    )
   const cell = (text: string, more = '') => `<table:table-cell${more}><text:p>${text}</text:p></table:table-cell>`
   const columns = '<table:table-column table:style-name="C1"/><table:table-column table:style-name="C2"/>'
   const x = (page: ReturnType<typeof table>, text: string) => page.runs.find(run => run.text === text)!.x / centimetre
 
   it('have columns as wide as their styles say, and stand where they are aligned', () => {
-    const left = table('style:width="6cm" table:align="left"', columns, `<table:table-row>${cell('a')}${cell('b')}</table:table-row>`)
+    const left = table(
+      'style:width="6cm" table:align="left"',
+      columns,
+      `<table:table-row>${cell('a')}${cell('b')}</table:table-row>`,
+    )
     expect(x(left, 'b') - x(left, 'a')).toBeCloseTo(2, 1)
-    const right = table('style:width="6cm" table:align="right"', columns, `<table:table-row>${cell('a')}${cell('b')}</table:table-row>`)
+    const right = table(
+      'style:width="6cm" table:align="right"',
+      columns,
+      `<table:table-row>${cell('a')}${cell('b')}</table:table-row>`,
+    )
     expect(x(right, 'a') - x(left, 'a')).toBeCloseTo(2, 1)
     const wide = table('table:align="margins"', columns, `<table:table-row>${cell('a')}${cell('b')}</table:table-row>`)
     expect(x(wide, 'b') - x(wide, 'a')).toBeCloseTo(8 / 3, 1)
   })
 
   it('span columns and rows', () => {
-    const page = table('style:width="6cm" table:align="left"', columns, `<table:table-row>${cell('a a a a a a a a a', ' table:number-columns-spanned="2"')}<table:covered-table-cell/></table:table-row><table:table-row>${cell('tall '.repeat(8), ' table:number-rows-spanned="2"')}${cell('one')}</table:table-row><table:table-row><table:covered-table-cell/>${cell('two')}</table:table-row><table:table-row>${cell('end')}</table:table-row>`)
+    const page = table(
+      'style:width="6cm" table:align="left"',
+      columns,
+      `<table:table-row>${cell('a a a a a a a a a', ' table:number-columns-spanned="2"')}<table:covered-table-cell/>` +
+        `</table:table-row><table:table-row>${cell('tall '.repeat(8), ' table:number-rows-spanned="2"')}${cell('one')}</table:table-row>` +
+        `<table:table-row><table:covered-table-cell/>${cell('two')}</table:table-row><table:table-row>${cell('end')}</table:table-row>`,
+    )
     expect(page.runs.filter(run => run.text.startsWith('a')).length).toBe(1)
     const y = (text: string) => page.runs.find(run => run.text === text)!.y
     expect(y('two')).toBeGreaterThan(y('one'))
@@ -188,8 +286,16 @@ describe('tables', () => {
   })
 
   it('draw fills and edges, and place text in the middle of a row', () => {
-    const styles = '<style:style style:name="Cell" style:family="table-cell"><style:table-cell-properties fo:background-color="#eeeeee" fo:border="1pt solid #333333" style:vertical-align="middle"/></style:style>'
-    const page = table('style:width="6cm" table:align="left"', columns, `<table:table-row>${cell('x', ' table:style-name="Cell"')}${cell('y '.repeat(60))}</table:table-row>`, styles)
+    const styles =
+      '<style:style style:name="Cell" style:family="table-cell"><style:table-cell-properties ' +
+      'fo:background-color="#eeeeee" fo:border="1pt solid #333333" style:vertical-align="middle"/>' +
+      '</style:style>'
+    const page = table(
+      'style:width="6cm" table:align="left"',
+      columns,
+      `<table:table-row>${cell('x', ' table:style-name="Cell"')}${cell('y '.repeat(60))}</table:table-row>`,
+      styles,
+    )
     expect(page.shapes.filter(shape => shape.kind === 'box').length).toBe(5)
     const middle = page.runs.find(run => run.text === 'x')!.y
     const rows = page.runs.filter(run => run.text.startsWith('y')).map(run => run.y)

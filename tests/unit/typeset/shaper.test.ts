@@ -8,11 +8,28 @@ const { library, load } = shippedLibrary()
 const engine = startHarfBuzz()
 const shaper = new Shaper(engine, load)
 const hashOf = (family: string, style = 'Regular') => library.named(family, style)!.hash
-const run = (change: Partial<RunProperties> = {}): RunProperties => ({ rightToLeft: false, script: 'Latn', language: 'en', features: [], ...change })
-const shapes = (family: string, change: Partial<Shaping> = {}) => shaper.wordShapes({ face: hashOf(family), axes: [], run: run(), transform: 'none', corrections: [], ...change })
-const width = (of: ReturnType<typeof shapes>, word: string) => { const number = shaper.words.number(word); of.ensure(number); return of.widths[number]! / of.unitsPerEm }
-const glyphs = (of: ReturnType<typeof shapes>, word: string) => { const set = of.glyphs(shaper.words.number(word)); return Array.from({ length: set.count }, (_, at) => set.ids[set.start + at]!) }
-const clusters = (of: ReturnType<typeof shapes>, word: string) => { const set = of.glyphs(shaper.words.number(word)); return Array.from({ length: set.count }, (_, at) => set.clusters[set.start + at]!) }
+const run = (change: Partial<RunProperties> = {}): RunProperties => ({
+  rightToLeft: false,
+  script: 'Latn',
+  language: 'en',
+  features: [],
+  ...change,
+})
+const shapes = (family: string, change: Partial<Shaping> = {}) =>
+  shaper.wordShapes({ face: hashOf(family), axes: [], run: run(), transform: 'none', corrections: [], ...change })
+const width = (of: ReturnType<typeof shapes>, word: string) => {
+  const number = shaper.words.number(word)
+  of.ensure(number)
+  return of.widths[number]! / of.unitsPerEm
+}
+const glyphs = (of: ReturnType<typeof shapes>, word: string) => {
+  const set = of.glyphs(shaper.words.number(word))
+  return Array.from({ length: set.count }, (_, at) => set.ids[set.start + at]!)
+}
+const clusters = (of: ReturnType<typeof shapes>, word: string) => {
+  const set = of.glyphs(shaper.words.number(word))
+  return Array.from({ length: set.count }, (_, at) => set.clusters[set.start + at]!)
+}
 
 describe('the shaping engine', () => {
   it('reads a font, and refuses what is none', () => {
@@ -37,7 +54,7 @@ describe('the shaping engine', () => {
 
   it('gives outlines with the curves of the font, and advances', () => {
     const font = engine.load(load(hashOf('Jost'))!)!
-    const { glyph, advance } = engine.nominal(font, 0x6F)!
+    const { glyph, advance } = engine.nominal(font, 0x6f)!
     expect(engine.outline(font, glyph)).toMatch(/^M[-\d. ]+Q.*Z$/)
     expect(engine.glyphAdvance(font, glyph)).toBe(advance)
     expect(engine.nominal(font, 0x3042)).toBeNull()
@@ -47,7 +64,9 @@ describe('the shaping engine', () => {
   it('kerns by the old table where a face has no other kerning, unless told not to', () => {
     const marker = shapes('Permanent Marker')
     const without: readonly Feature[] = [{ tag: 'kern', value: 0 }]
-    expect(width(marker, 'AVA')).toBeLessThan(width(shapes('Permanent Marker', { run: run({ features: without }) }), 'AVA'))
+    expect(width(marker, 'AVA')).toBeLessThan(
+      width(shapes('Permanent Marker', { run: run({ features: without }) }), 'AVA'),
+    )
     expect(engine.load(load(hashOf('Permanent Marker'))!)!.kerning!.size).toBeGreaterThan(100)
     expect(engine.load(load(hashOf('Literata'))!)!.kerning).toBeNull()
   })
@@ -62,9 +81,21 @@ describe('the shaping engine', () => {
 describe('shapes of words', () => {
   it('are the same alone, in a batch, and whatever stands beside them', () => {
     const words = ['sea', 'office', 'AVATAR', 'Type', 'l’eau', 'x', '1,234.50', 'e\u0301']
-    const batch = new Shaper(engine, load, shaper.words).wordShapes({ face: hashOf('Spectral'), axes: [], run: run(), transform: 'none', corrections: [] })
+    const batch = new Shaper(engine, load, shaper.words).wordShapes({
+      face: hashOf('Spectral'),
+      axes: [],
+      run: run(),
+      transform: 'none',
+      corrections: [],
+    })
     batch.ensureAll(words.map(word => shaper.words.number(word)))
-    const alone = new Shaper(engine, load, shaper.words).wordShapes({ face: hashOf('Spectral'), axes: [], run: run(), transform: 'none', corrections: [] })
+    const alone = new Shaper(engine, load, shaper.words).wordShapes({
+      face: hashOf('Spectral'),
+      axes: [],
+      run: run(),
+      transform: 'none',
+      corrections: [],
+    })
     for (const word of words) {
       expect(glyphs(batch, word)).toEqual(glyphs(alone, word))
       expect(width(batch, word)).toBe(width(alone, word))
@@ -74,12 +105,18 @@ describe('shapes of words', () => {
 
   it('ligate, and not where features say so', () => {
     expect(glyphs(shapes('Spectral'), 'office').length).toBeLessThan(6)
-    expect(glyphs(shapes('Spectral', { run: run({ features: [{ tag: 'liga', value: 0 }] }) }), 'office')).toHaveLength(6)
+    expect(glyphs(shapes('Spectral', { run: run({ features: [{ tag: 'liga', value: 0 }] }) }), 'office')).toHaveLength(
+      6,
+    )
   })
 
   it('say where a sign is lacking, and where they hang on spaces or on other words', () => {
     const plain = shapes('Literata')
-    const flag = (of: typeof plain, word: string) => { const number = shaper.words.number(word); of.ensure(number); return of.flags[number]! }
+    const flag = (of: typeof plain, word: string) => {
+      const number = shaper.words.number(word)
+      of.ensure(number)
+      return of.flags[number]!
+    }
     expect(flag(plain, 'sea') & lacksGlyphs).toBe(0)
     expect(flag(plain, '日本') & lacksGlyphs).toBe(lacksGlyphs)
     expect(flag(shapes('Caveat', { run: run({ script: 'Cyrl' }) }), 'пароход') & reachesSpaces).toBe(reachesSpaces)
@@ -90,7 +127,9 @@ describe('shapes of words', () => {
     const upper = shapes('Spectral', { transform: 'uppercase' })
     expect(glyphs(upper, 'sea')).toEqual(glyphs(shapes('Spectral'), 'SEA'))
     expect(clusters(upper, 'straße')).toEqual([0, 1, 2, 3, 4, 5])
-    expect(glyphs(shapes('Spectral', { transform: 'capitalize' }), 'o’neill')).toEqual(glyphs(shapes('Spectral'), 'O’neill'))
+    expect(glyphs(shapes('Spectral', { transform: 'capitalize' }), 'o’neill')).toEqual(
+      glyphs(shapes('Spectral'), 'O’neill'),
+    )
     expect(glyphs(shapes('Spectral', { transform: 'lowercase' }), 'SEA')).toEqual(glyphs(shapes('Spectral'), 'sea'))
   })
 
@@ -109,8 +148,9 @@ describe('shapes of words', () => {
 
   it('are let go with their fonts, and begin anew where a file came late', () => {
     let there = false
-    const late = new Shaper(engine, hash => there ? load(hash) : undefined)
-    const ask = () => late.wordShapes({ face: hashOf('Jost'), axes: [], run: run(), transform: 'none', corrections: [] })
+    const late = new Shaper(engine, hash => (there ? load(hash) : undefined))
+    const ask = () =>
+      late.wordShapes({ face: hashOf('Jost'), axes: [], run: run(), transform: 'none', corrections: [] })
     const number = late.words.number('sea')
     const missing = ask()
     missing.ensure(number)
@@ -127,7 +167,12 @@ describe('shapes of words', () => {
   it('of a whole run are what its words are, where nothing reaches over spaces', () => {
     const literata = shapes('Literata')
     const whole = literata.run('sea and pier')
-    expect(Array.from({ length: whole.count }, (_, at) => whole.ids[at])).toEqual(['sea', 'and', 'pier'].flatMap((word, at) => [...at > 0 ? [literata.spaceGlyph] : [], ...glyphs(literata, word)]))
+    expect(Array.from({ length: whole.count }, (_, at) => whole.ids[at])).toEqual(
+      ['sea', 'and', 'pier'].flatMap((word, at) => [
+        ...(at > 0 ? [literata.spaceGlyph] : []),
+        ...glyphs(literata, word),
+      ]),
+    )
     expect(unsafeToBreak).toBe(1)
   })
 })

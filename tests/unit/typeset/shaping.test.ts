@@ -8,8 +8,14 @@ import { shippedFaces } from '../../../server/library/shipped'
 import { openOdt, paragraphStyle, typesetter } from '../../support/fixtures'
 
 /** Sentences by script: kerning, ligatures, figures and signs beside spaces; joining, marks, conjuncts. */
-const samples: Readonly<Record<string, { readonly text: string, readonly language: string, readonly rightToLeft: boolean }>> = {
-  Latin: { text: 'AVA To Type’s “office” fly affine, 7.30 (Væ) Yes. T. W, r - f’ L’eau Ärzte', language: 'en', rightToLeft: false },
+const samples: Readonly<
+  Record<string, { readonly text: string; readonly language: string; readonly rightToLeft: boolean }>
+> = {
+  Latin: {
+    text: 'AVA To Type’s “office” fly affine, 7.30 (Væ) Yes. T. W, r - f’ L’eau Ärzte',
+    language: 'en',
+    rightToLeft: false,
+  },
   Greek: { text: 'Τα πλοία φεύγουν στις επτά.', language: 'el', rightToLeft: false },
   Cyrillic: { text: 'Пароход отходит в семь часов, у причала.', language: 'ru', rightToLeft: false },
   Hebrew: { text: 'הספינה יוצאת בשבע בבוקר', language: 'he', rightToLeft: true },
@@ -18,29 +24,72 @@ const samples: Readonly<Record<string, { readonly text: string, readonly languag
   Hiragana: { text: '朝の船は毎日八時に出ます。', language: 'ja', rightToLeft: false },
 }
 
-const style = readDocument(openOdt({ automatic: paragraphStyle('P', 'style:letter-kerning="true" fo:font-size="10pt"'), body: '<text:p text:style-name="P">x</text:p>' }))
+const style = readDocument(
+  openOdt({
+    automatic: paragraphStyle('P', 'style:letter-kerning="true" fo:font-size="10pt"'),
+    body: '<text:p text:style-name="P">x</text:p>',
+  }),
+)
 const base = style.cascade.paragraph(style.stories[0]!.blocks[0] as Paragraph).text
 
-function ours(hash: string, sample: typeof samples[string]): string {
+function ours(hash: string, sample: (typeof samples)[string]): string {
   const face = typesetter.library.byHash(hash)!
   const plain = typesetter.look(base, 'western')
-  const paragraph: Paragraph = { kind: 'paragraph', part: 'content.xml', node: 1, place: 'body', styleName: null, classNames: [], heading: null, list: null, holder: null, inlines: [{ kind: 'text', node: 2, text: sample.text, span: null, field: null }] }
+  const paragraph: Paragraph = {
+    kind: 'paragraph',
+    part: 'content.xml',
+    node: 1,
+    place: 'body',
+    styleName: null,
+    classNames: [],
+    heading: null,
+    list: null,
+    holder: null,
+    inlines: [{ kind: 'text', node: 2, text: sample.text, span: null, field: null }],
+  }
   const analysis = analyse(paragraph, typesetter.words, { rightToLeft: sample.rightToLeft, strict: true })
   const look = typesetter.inLanguage(typesetter.substitute(plain, face), sample.language)
-  const set = new SetText(analysis, analysis.runs.map(() => look), typesetter, () => ({ width: 0, height: 0 }), { autospace: false, hanging: false })
+  const set = new SetText(
+    analysis,
+    analysis.runs.map(() => look),
+    typesetter,
+    () => ({ width: 0, height: 0 }),
+    { autospace: false, hanging: false },
+  )
   set.release()
   const segments = Array.from({ length: analysis.segments }, (_, at) => at)
   if (sample.rightToLeft) segments.reverse()
-  return segments.flatMap(at => set.glyphsOf(at, analysis.starts[at]!, analysis.starts[at + 1]!, 0).flatMap(({ glyphs }) => Array.from({ length: glyphs.count }, (_, index) => {
-    const glyph = glyphs.start + index
-    return `${glyphs.ids[glyph]}@${glyphs.xOffsets[glyph]},${glyphs.yOffsets[glyph]}+${glyphs.advances[glyph]}`
-  }))).join(' ')
+  return segments
+    .flatMap(at =>
+      set.glyphsOf(at, analysis.starts[at]!, analysis.starts[at + 1]!, 0).flatMap(({ glyphs }) =>
+        Array.from({ length: glyphs.count }, (_, index) => {
+          const glyph = glyphs.start + index
+          return `${glyphs.ids[glyph]}@${glyphs.xOffsets[glyph]},${glyphs.yOffsets[glyph]}+${glyphs.advances[glyph]}`
+        }),
+      ),
+    )
+    .join(' ')
 }
 
-function theirs(path: string, sample: typeof samples[string]): string {
-  const { stdout, status } = spawnSync('hb-shape', ['--font-file', path, '--no-glyph-names', '--output-format=json', `--language=${sample.language}`, sample.rightToLeft ? '--direction=rtl' : '--direction=ltr', '--text', sample.text], { encoding: 'utf8' })
+function theirs(path: string, sample: (typeof samples)[string]): string {
+  const { stdout, status } = spawnSync(
+    'hb-shape',
+    [
+      '--font-file',
+      path,
+      '--no-glyph-names',
+      '--output-format=json',
+      `--language=${sample.language}`,
+      sample.rightToLeft ? '--direction=rtl' : '--direction=ltr',
+      '--text',
+      sample.text,
+    ],
+    { encoding: 'utf8' },
+  )
   if (status !== 0) return 'hb-shape failed'
-  return (JSON.parse(stdout) as { g: number, dx: number, dy: number, ax: number }[]).map(each => `${each.g}@${each.dx},${each.dy}+${each.ax}`).join(' ')
+  return (JSON.parse(stdout) as { g: number; dx: number; dy: number; ax: number }[])
+    .map(each => `${each.g}@${each.dx},${each.dy}+${each.ax}`)
+    .join(' ')
 }
 
 describe('shaping', () => {
@@ -51,7 +100,12 @@ describe('shaping', () => {
       for (const [script, sample] of Object.entries(samples)) {
         if ((face.coverage[script as 'Latin'] ?? 0) < 40) continue
         // Faces with holes in a script show some signs in another face: another test’s matter.
-        if ([...sample.text].some(character => !/\s/.test(character) && !typesetter.library.forGlyph(character.codePointAt(0)!, face))) continue
+        if (
+          [...sample.text].some(
+            character => !/\s/.test(character) && !typesetter.library.forGlyph(character.codePointAt(0)!, face),
+          )
+        )
+          continue
         const one = ours(face.hash, sample)
         const other = theirs(path, sample)
         if (/(^| )0@/.test(other)) continue

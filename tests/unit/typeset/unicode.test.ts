@@ -5,10 +5,18 @@ import { breaksOf } from '../../../core/typeset/breaks'
 import { visualOrder } from '../../../core/typeset/bidi'
 
 const folder = '/usr/share/unicode'
-const lines = (file: string) => readFileSync(`${folder}/${file}`, 'utf8').split('\n').map(line => line.replace(/#.*/, '').trim()).filter(line => line !== '')
+const lines = (file: string) =>
+  readFileSync(`${folder}/${file}`, 'utf8')
+    .split('\n')
+    .map(line => line.replace(/#.*/, '').trim())
+    .filter(line => line !== '')
 
 describe('Unicode conformance (Debian package unicode-data)', () => {
-  it('the test files are there', () => { expect(existsSync(`${folder}/auxiliary/LineBreakTest.txt`) && existsSync(`${folder}/BidiCharacterTest.txt`)).toBe(true) })
+  it('the test files are there', () => {
+    expect(existsSync(`${folder}/auxiliary/LineBreakTest.txt`) && existsSync(`${folder}/BidiCharacterTest.txt`)).toBe(
+      true,
+    )
+  })
 
   it('LineBreakTest of UAX #14: all cases', () => {
     const wrong: string[] = []
@@ -23,7 +31,7 @@ describe('Unicode conformance (Debian package unicode-data)', () => {
       }
       cases++
       const breaks = breaksOf(text)
-      if (expected.some(([at, may]) => at > 0 && (breaks[at]! > 0) !== may)) wrong.push(line)
+      if (expected.some(([at, may]) => at > 0 && breaks[at]! > 0 !== may)) wrong.push(line)
     }
     expect(cases).toBeGreaterThan(7000)
     expect(wrong).toEqual([])
@@ -36,19 +44,28 @@ describe('Unicode conformance (Debian package unicode-data)', () => {
     for (const line of lines('BidiCharacterTest.txt')) {
       const [codes, direction, , levels, order] = line.split(';') as [string, string, string, string, string]
       const points = codes.split(' ').map(code => Number.parseInt(code, 16))
-      const found = bidi.getEmbeddingLevels(String.fromCodePoint(...points), direction === '0' ? 'ltr' : direction === '1' ? 'rtl' : 'auto').levels
+      const found = bidi.getEmbeddingLevels(
+        String.fromCodePoint(...points),
+        direction === '0' ? 'ltr' : direction === '1' ? 'rtl' : 'auto',
+      ).levels
       const wanted = levels.split(' ')
       let at = 0
-      const shown: { index: number, level: number }[] = []
+      const shown: { index: number; level: number }[] = []
       let good = true
       points.forEach((point, index) => {
         if (wanted[index] !== 'x') {
           if (found[at] !== Number(wanted[index])) good = false
           shown.push({ index, level: found[at]! })
         }
-        at += point > 0xFFFF ? 2 : 1
+        at += point > 0xffff ? 2 : 1
       })
-      if (!good || visualOrder(shown).map(each => each.index).join(' ') !== (order ?? '').trim()) wrong.push(line)
+      if (
+        !good ||
+        visualOrder(shown)
+          .map(each => each.index)
+          .join(' ') !== (order ?? '').trim()
+      )
+        wrong.push(line)
       cases++
     }
     expect(cases).toBeGreaterThan(90_000)

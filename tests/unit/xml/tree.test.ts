@@ -1,18 +1,34 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { PackageError } from '../../../core/package/errors'
-import { insertNode, removeNode, restoreTag, setAttributes, setText, startTag, subtreeIds } from '../../../core/xml/edit'
+import {
+  insertNode,
+  removeNode,
+  restoreTag,
+  setAttributes,
+  setText,
+  startTag,
+  subtreeIds,
+} from '../../../core/xml/edit'
 import { parseXml } from '../../../core/xml/parse'
 import type { XmlElement, XmlPart } from '../../../core/xml/tree'
 import { idRuns, writeXml } from '../../../core/xml/write'
 
 const style = 'urn:oasis:names:tc:opendocument:xmlns:style:1.0'
 const fo = 'urn:oasis:names:tc:opendocument:xmlns:xsl-fo-compatible:1.0'
-const odd = `<?xml version='1.0'?>\r\n<!-- kept -->\n<s:root xmlns:s="${style}" xmlns:fo="${fo}"  s:name='a&#x26;b' fo:color = "#000000">\n  <s:one/>text &amp; &lt;more&gt; <![CDATA[<raw>]]><?pi data?><!-- in --><s:two   s:name="q" ></s:two >\n</s:root>\n<!-- after -->`
-const named = (part: XmlPart, name: string): XmlElement => [...part.descendants()].find(element => element.name === name)!
+const odd =
+  `<?xml version='1.0'?>\r\n<!-- kept -->\n<s:root xmlns:s="${style}" xmlns:fo="${fo}" ` +
+  ` s:name='a&#x26;b' fo:color = "#000000">\n  <s:one/>text &amp; &lt;more&gt; <![CDATA[<raw>` +
+  `]]><?pi data?><!-- in --><s:two   s:name="q" ></s:two >\n</s:root>\n<!-- after -->`
+const named = (part: XmlPart, name: string): XmlElement =>
+  [...part.descendants()].find(element => element.name === name)!
 const fault = (source: string, options = {}): string => {
-  try { parseXml('x.xml', source, options) }
-  catch (error) { if (error instanceof PackageError) return error.fault; throw error }
+  try {
+    parseXml('x.xml', source, options)
+  } catch (error) {
+    if (error instanceof PackageError) return error.fault
+    throw error
+  }
   return 'none'
 }
 
@@ -29,7 +45,10 @@ describe('reading', () => {
   })
 
   it('passes an external document type over and fetches nothing', () => {
-    const part = parseXml('x', '<!DOCTYPE math PUBLIC "-//X//EN" "math.dtd"><math xmlns="http://www.w3.org/1998/Math/MathML"><mi>x</mi></math>')
+    const part = parseXml(
+      'x',
+      '<!DOCTYPE math PUBLIC "-//X//EN" "math.dtd"><math xmlns="http://www.w3.org/1998/Math/MathML"><mi>x</mi></math>',
+    )
     expect(part.rootElement.name).toBe('math:math')
   })
 
@@ -38,7 +57,9 @@ describe('reading', () => {
     ['an entity beyond XML’s own', 'entity', '<a>&nbsp;</a>'],
     ['an element that is not closed', 'bad-xml', '<a><b></a>'],
     ['an unbound prefix', 'bad-xml', '<q:a/>'],
-  ])('refuses %s', (_name, expected, source) => { expect(fault(source)).toBe(expected) })
+  ])('refuses %s', (_name, expected, source) => {
+    expect(fault(source)).toBe(expected)
+  })
 
   it('refuses depth and size beyond the limits', () => {
     expect(fault('<a>'.repeat(100_000))).toBe('too-deep')
@@ -56,14 +77,22 @@ describe('writing', () => {
 
   it('keeps quotes, spaces and order when attributes are set, added and taken away', () => {
     const part = parseXml('x', odd)
-    const changed = setAttributes(part, part.root, { 'fo:color': '#111111', 'style:name': null, 'style:family': 'text' })
-    expect(startTag(changed.rootElement)).toBe(`<s:root xmlns:s="${style}" xmlns:fo="${fo}" fo:color = "#111111" s:family="text">`)
+    const changed = setAttributes(part, part.root, {
+      'fo:color': '#111111',
+      'style:name': null,
+      'style:family': 'text',
+    })
+    expect(startTag(changed.rootElement)).toBe(
+      `<s:root xmlns:s="${style}" xmlns:fo="${fo}" fo:color = "#111111" s:family="text">`,
+    )
   })
 
   it('binds a prefix that is not bound yet', () => {
     const part = parseXml('x', '<a><b/></a>')
     const b = named(part, 'b')
-    expect(writeXml(setAttributes(part, b.id, { 'fo:color': 'red' }))).toBe(`<a><b xmlns:fo="${fo}" fo:color="red"/></a>`)
+    expect(writeXml(setAttributes(part, b.id, { 'fo:color': 'red' }))).toBe(
+      `<a><b xmlns:fo="${fo}" fo:color="red"/></a>`,
+    )
   })
 
   it('opens an empty element for what is put into it, and closes it again', () => {
@@ -81,10 +110,16 @@ describe('writing', () => {
     expect(writeXml(restored)).toBe(odd)
     expect(restored.element(two.id).attributes).toEqual(two.attributes)
     expect(() => restoreTag(part, two.id, '<s:three/>')).toThrow(/another element/)
-    const node = part.rootElement.children.map(id => part.node(id)).find(each => each.kind === 'text' && each.text.includes('more'))!
+    const node = part.rootElement.children
+      .map(id => part.node(id))
+      .find(each => each.kind === 'text' && each.text.includes('more'))!
     const edited = setText(part, node.id, 'a < b')
     expect(writeXml(edited)).toContain('a &lt; b')
-    expect(writeXml(setText(edited, node.id, node.kind === 'text' ? node.text : '', node.source.slice(node.start, node.end)))).toBe(odd)
+    expect(
+      writeXml(
+        setText(edited, node.id, node.kind === 'text' ? node.text : '', node.source.slice(node.start, node.end)),
+      ),
+    ).toBe(odd)
   })
 
   it('refuses ids in use, wrong counts and the root', () => {
@@ -97,31 +132,47 @@ describe('writing', () => {
 })
 
 describe('ids outlive saving: a property', () => {
-  type Step = { readonly kind: 'set' | 'insert' | 'remove', readonly at: number, readonly value: string }
-  const steps = fc.array(fc.record({ kind: fc.constantFrom<Step['kind']>('set', 'insert', 'remove'), at: fc.nat(200), value: fc.string({ maxLength: 8 }).filter(value => !/[^\x20-\x7E]/.test(value)) }), { maxLength: 12 })
+  type Step = { readonly kind: 'set' | 'insert' | 'remove'; readonly at: number; readonly value: string }
+  const steps = fc.array(
+    fc.record({
+      kind: fc.constantFrom<Step['kind']>('set', 'insert', 'remove'),
+      at: fc.nat(200),
+      value: fc.string({ maxLength: 8 }).filter(value => !/[^\x20-\x7E]/.test(value)),
+    }),
+    { maxLength: 12 },
+  )
 
   const shape = (part: XmlPart, id: number): unknown => {
     const node = part.node(id)
-    return node.kind === 'element' ? [id, node.name, node.attributes, node.children.map(child => shape(part, child))] : [id, node.kind, node.kind === 'text' ? node.text : '']
+    return node.kind === 'element'
+      ? [id, node.name, node.attributes, node.children.map(child => shape(part, child))]
+      : [id, node.kind, node.kind === 'text' ? node.text : '']
   }
 
   it('parsing what was written, with the kept ids, is the same tree', () => {
-    fc.assert(fc.property(steps, (list) => {
-      let part = parseXml('x', odd)
-      for (const { kind, at, value } of list) {
-        const elements = [...part.descendants()]
-        const element = elements[at % elements.length]!
-        if (kind === 'set') part = setAttributes(part, element.id, { 'style:name': value })
-        else if (kind === 'insert') part = insertNode(part, element.id, at % (element.children.length + 1), '<s:n><s:m/></s:n>', [part.nextId, part.nextId + 1])
-        else if (element.id !== part.root) part = removeNode(part, element.id)
-      }
-      const again = parseXml('x', writeXml(part), { ids: idRuns(part) })
-      // A text node between two removed elements joins its neighbour when parsed again: those trees are compared by elements.
-      const elements = (each: XmlPart) => [...each.descendants()].map(element => [element.name, element.attributes])
-      expect(elements(again)).toEqual(elements(part))
-      const removed = list.some(step => step.kind === 'remove')
-      if (!removed) expect(shape(again, again.root)).toEqual(shape(part, part.root))
-    }), { numRuns: 150 })
+    fc.assert(
+      fc.property(steps, list => {
+        let part = parseXml('x', odd)
+        for (const { kind, at, value } of list) {
+          const elements = [...part.descendants()]
+          const element = elements[at % elements.length]!
+          if (kind === 'set') part = setAttributes(part, element.id, { 'style:name': value })
+          else if (kind === 'insert')
+            part = insertNode(part, element.id, at % (element.children.length + 1), '<s:n><s:m/></s:n>', [
+              part.nextId,
+              part.nextId + 1,
+            ])
+          else if (element.id !== part.root) part = removeNode(part, element.id)
+        }
+        const again = parseXml('x', writeXml(part), { ids: idRuns(part) })
+        // A text node between two removed elements joins its neighbour when parsed again: those trees are compared by elements.
+        const elements = (each: XmlPart) => [...each.descendants()].map(element => [element.name, element.attributes])
+        expect(elements(again)).toEqual(elements(part))
+        const removed = list.some(step => step.kind === 'remove')
+        if (!removed) expect(shape(again, again.root)).toEqual(shape(part, part.root))
+      }),
+      { numRuns: 150 },
+    )
   })
 
   it('subtree ids come in document order', () => {

@@ -11,22 +11,41 @@ const route = useRoute()
 const id = String(route.params.document)
 const number = Number(route.params.version)
 const plan = shallowRef<RecordedPlan | null>(null)
-const info = shallowRef<{ document: DocumentRow, versions: VersionRow[] } | null>(null)
+const info = shallowRef<{ document: DocumentRow; versions: VersionRow[] } | null>(null)
 const failure = ref('')
 const version = computed(() => info.value?.versions.find(each => each.number === number) ?? null)
 const pages = computed(() => {
   const effects = plan.value?.effects
   if (!effects) return [0]
-  const list = [...new Set([...effects.overset.map(frame => frame.page), ...effects.paragraphs.map(each => each.page), ...plan.value!.kind === 'recast' ? plan.value!.rows.map(row => (row as { page: number }).page) : []])].filter(page => page >= 0).sort((a, b) => a - b)
+  const list = [
+    ...new Set([
+      ...effects.overset.map(frame => frame.page),
+      ...effects.paragraphs.map(each => each.page),
+      ...(plan.value!.kind === 'recast' ? plan.value!.rows.map(row => (row as { page: number }).page) : []),
+    ]),
+  ]
+    .filter(page => page >= 0)
+    .sort((a, b) => a - b)
   return list.length > 0 ? list : [0]
 })
 const at = ref(0)
 const page = computed(() => pages.value[Math.min(at.value, pages.value.length - 1)] ?? 0)
-const pageAfter = computed(() => Math.min(plan.value?.effects?.paragraphs.find(each => each.page === page.value)?.pageAfter ?? page.value, Math.max((plan.value?.effects?.pagesAfter ?? 1) - 1, 0)))
+const pageAfter = computed(() =>
+  Math.min(
+    plan.value?.effects?.paragraphs.find(each => each.page === page.value)?.pageAfter ?? page.value,
+    Math.max((plan.value?.effects?.pagesAfter ?? 1) - 1, 0),
+  ),
+)
 const picture = (of: number, index: number) => `/api/documents/${id}/page-picture?version=${of}&page=${index}`
 onMounted(async () => {
-  try { [plan.value, info.value] = await Promise.all([$fetch<RecordedPlan>(`/api/documents/${id}/record?version=${number}`), $fetch<{ document: DocumentRow, versions: VersionRow[] }>(`/api/documents/${id}`)]) }
-  catch (error) { failure.value = sentenceOf(error) }
+  try {
+    ;[plan.value, info.value] = await Promise.all([
+      $fetch<RecordedPlan>(`/api/documents/${id}/record?version=${number}`),
+      $fetch<{ document: DocumentRow; versions: VersionRow[] }>(`/api/documents/${id}`),
+    ])
+  } catch (error) {
+    failure.value = sentenceOf(error)
+  }
 })
 useHead({ title: () => `Record of ${info.value?.document.fileName ?? 'a change'}, Morphene` })
 </script>
@@ -39,25 +58,77 @@ useHead({ title: () => `Record of ${info.value?.document.fileName ?? 'a change'}
         <p v-if="failure" role="alert" class="text-rubric">{{ failure }}</p>
         <template v-if="plan && info && version">
           <h1>{{ plan.title }}</h1>
-          <p class="text-soft"><NuxtLink :to="`/documents/${id}`" class="link">{{ info.document.fileName }}</NuxtLink>, version {{ number }}, {{ new Date(version.created).toLocaleString('en-GB', { dateStyle: 'long', timeStyle: 'short' }) }}. {{ counted(plan.places, 'place') }}{{ plan.characters > 0 ? `, ${counted(plan.characters, 'character')}` : '' }}<template v-if="plan.effects">; {{ plan.effects.pagesBefore }} pages before, {{ plan.effects.pagesAfter }} after</template>.</p>
+          <p class="text-soft">
+            <NuxtLink :to="`/documents/${id}`" class="link">{{ info.document.fileName }}</NuxtLink>, version
+            {{ number }},
+            {{ new Date(version.created).toLocaleString('en-GB', { dateStyle: 'long', timeStyle: 'short' }) }}.
+            {{ counted(plan.places, 'place')
+            }}{{ plan.characters > 0 ? `, ${counted(plan.characters, 'character')}` : ''
+            }}<template v-if="plan.effects"
+              >; {{ plan.effects.pagesBefore }} pages before, {{ plan.effects.pagesAfter }} after</template
+            >.
+          </p>
           <p v-if="plan.kind === 'recast'" class="mt-1">{{ plan.sentence }}</p>
-          <p class="mt-2 flex gap-3"><a class="plain" :href="`/api/documents/${id}/record-pdf?version=${number}`">Download as PDF</a><a class="plain" :href="`/api/documents/${id}/record-csv?version=${number}`">Download as CSV</a></p>
+          <p class="mt-2 flex gap-3">
+            <a class="plain" :href="`/api/documents/${id}/record-pdf?version=${number}`">Download as PDF</a
+            ><a class="plain" :href="`/api/documents/${id}/record-csv?version=${number}`">Download as CSV</a>
+          </p>
           <div class="mt-4 flex items-start gap-6">
-            <figure v-for="side in (['before', 'after'] as const)" :key="side" class="min-w-0 flex-1">
-              <figcaption class="mb-1 text-[13px] text-soft">Page {{ (side === 'before' ? page : pageAfter) + 1 }} {{ side }}</figcaption>
-              <img :src="side === 'before' ? picture(number - 1, page) : picture(number, pageAfter)" :alt="`Page ${page + 1} ${side} the change`" class="max-h-[52vh] max-w-full bg-sheet shadow-[0_1px_4px_rgba(27,36,48,0.25)]">
+            <figure v-for="side in ['before', 'after'] as const" :key="side" class="min-w-0 flex-1">
+              <figcaption class="mb-1 text-[13px] text-soft">
+                Page {{ (side === 'before' ? page : pageAfter) + 1 }} {{ side }}
+              </figcaption>
+              <img
+                :src="side === 'before' ? picture(number - 1, page) : picture(number, pageAfter)"
+                :alt="`Page ${page + 1} ${side} the change`"
+                class="max-h-[52vh] max-w-full bg-sheet shadow-[0_1px_4px_rgba(27,36,48,0.25)]"
+              />
             </figure>
           </div>
-          <p class="mt-2 flex items-center gap-3 text-[13px] text-soft"><button type="button" class="link" :disabled="at <= 0" @click="at--">Page before</button>{{ at + 1 }} of {{ counted(pages.length, 'page') }} with a change<button type="button" class="link" :disabled="at >= pages.length - 1" @click="at++">Next page</button></p>
+          <p class="mt-2 flex items-center gap-3 text-[13px] text-soft">
+            <button type="button" class="link" :disabled="at <= 0" @click="at--">Page before</button>{{ at + 1 }} of
+            {{ counted(pages.length, 'page') }} with a change<button
+              type="button"
+              class="link"
+              :disabled="at >= pages.length - 1"
+              @click="at++"
+            >
+              Next page
+            </button>
+          </p>
           <h2 class="mt-5">Places</h2>
           <table class="mt-1 table-fixed">
-            <colgroup><col><col class="w-[70px]"><col class="w-[100px]"><col class="w-[44%]"></colgroup>
-            <thead><tr><th scope="col">Where</th><th scope="col" class="number">Count</th><th scope="col" class="number">Characters</th><th scope="col">Before → after</th></tr></thead>
+            <colgroup>
+              <col />
+              <col class="w-[70px]" />
+              <col class="w-[100px]" />
+              <col class="w-[44%]" />
+            </colgroup>
+            <thead>
+              <tr>
+                <th scope="col">Where</th>
+                <th scope="col" class="number">Count</th>
+                <th scope="col" class="number">Characters</th>
+                <th scope="col">Before → after</th>
+              </tr>
+            </thead>
             <tbody>
-              <tr v-for="row in plan.rows.slice(0, 500)" :key="row.id" :class="{ 'text-soft': !row.included }"><td class="truncate" :title="row.title">{{ row.title }}</td><td class="number">{{ grouped(row.count) }}</td><td class="number">{{ row.characters > 0 ? grouped(row.characters) : '–' }}</td><td class="truncate" :title="`${row.before} → ${row.after}`">{{ row.included ? `${row.before} → ${row.after}` : `stays ${row.before}` }}</td></tr>
+              <tr v-for="row in plan.rows.slice(0, 500)" :key="row.id" :class="{ 'text-soft': !row.included }">
+                <td class="truncate" :title="row.title">{{ row.title }}</td>
+                <td class="number">{{ grouped(row.count) }}</td>
+                <td class="number">{{ row.characters > 0 ? grouped(row.characters) : '–' }}</td>
+                <td class="truncate" :title="`${row.before} → ${row.after}`">
+                  {{ row.included ? `${row.before} → ${row.after}` : `stays ${row.before}` }}
+                </td>
+              </tr>
             </tbody>
           </table>
-          <template v-if="plan.left.length > 0"><h2 class="mt-5">Stayed as it was</h2><p v-for="left in plan.left" :key="left.what + left.reason">{{ left.what }}: <span class="text-ochre">{{ left.reason }}</span></p></template>
+          <template v-if="plan.left.length > 0"
+            ><h2 class="mt-5">Stayed as it was</h2>
+            <p v-for="left in plan.left" :key="left.what + left.reason">
+              {{ left.what }}: <span class="text-ochre">{{ left.reason }}</span>
+            </p></template
+          >
         </template>
       </main>
       <ShelfIndex open="records" />

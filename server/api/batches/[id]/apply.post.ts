@@ -8,9 +8,10 @@ import { batchOf } from '../../../work/batch-request'
 const bodySchema = z.strictObject({ leftOut: z.array(z.uuid()).max(5000).default([]) })
 
 /** Begins to carry a plan out, document by document; those left out stay as they are. */
-export default answer(async (event) => {
+export default answer(async event => {
   const batch = await batchOf(event)
-  const { leftOut } = bodySchema.parse(await readBody(event) ?? {})
-  if (!await startBatch(await database(), batch.id, leftOut)) throw refusal(409, 'This plan is still being made, or was carried out already. Nothing was changed.')
+  const { leftOut } = bodySchema.parse((await readBody(event)) ?? {})
+  if (!(await startBatch(await database(), batch.id, leftOut)))
+    throw refusal(409, 'This plan is still being made, or was carried out already. Nothing was changed.')
   return { started: true }
 })

@@ -6,7 +6,7 @@ import { answer, refusal } from '../../../work/answer'
 import { attachment, documentOf, versionOf } from '../../../work/requests'
 
 /** The census of a version, as JSON or with `format=csv` as a CSV file. */
-export default answer(async (event) => {
+export default answer(async event => {
   const document = await documentOf(event)
   const record = await versionRecord(await database(), document.id, versionOf(event, document))
   if (!record?.census) throw refusal(404, 'This version is not counted yet. Try again in a moment.')

@@ -6,7 +6,7 @@ import { answer, refusal } from '../../../work/answer'
 import { attachment, documentOf, versionOf } from '../../../work/requests'
 
 /** The file of a version, byte for byte; with `download` under its name. */
-export default answer(async (event) => {
+export default answer(async event => {
   const document = await documentOf(event)
   const version = versionOf(event, document)
   const content = await versionContent(await database(), document.id, version)

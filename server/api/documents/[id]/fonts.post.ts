@@ -10,13 +10,21 @@ import { documentOf } from '../../../work/requests'
 const bodySchema = z.strictObject({ paths: z.array(z.string().min(1).max(500)).min(1).max(100) })
 
 /** Takes font files that came with the document into the library. */
-export default answer(async (event) => {
+export default answer(async event => {
   const document = await documentOf(event)
   const { paths } = bodySchema.parse(await readBody(event))
   const knex = await database()
   const fonts = (await carriedFonts(knex, document, threads())).filter(font => paths.includes(font.path))
   const bad = fonts.find(font => font.face === null)
   if (bad) throw refusal(422, `${bad.path}: ${bad.problem}`)
-  if (fonts.length < paths.length) throw refusal(404, 'This font file did not come with the document. Nothing was added.')
-  return { added: await addFaces(knex, fonts.map(({ bytes, face }) => ({ bytes, face: face! })), `came with ${document.fileName}`), faces: fonts.map(({ face }) => face!) }
+  if (fonts.length < paths.length)
+    throw refusal(404, 'This font file did not come with the document. Nothing was added.')
+  return {
+    added: await addFaces(
+      knex,
+      fonts.map(({ bytes, face }) => ({ bytes, face: face! })),
+      `came with ${document.fileName}`,
+    ),
+    faces: fonts.map(({ face }) => face!),
+  }
 })

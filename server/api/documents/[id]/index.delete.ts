@@ -4,7 +4,7 @@ import { answer } from '../../../work/answer'
 import { documentOf } from '../../../work/requests'
 
 /** Takes a document with all its versions off the shelf. */
-export default answer(async (event) => {
+export default answer(async event => {
   const document = await documentOf(event)
   await removeDocument(await database(), document.id)
   return { removed: document.id }

@@ -5,18 +5,44 @@ import { answer, refusal } from '../../../work/answer'
 import { threads } from '../../../work/pool'
 import { attachment, documentOf, setContent, versionOf } from '../../../work/requests'
 
-const querySchema = z.object({ bleed: z.coerce.number().min(0).max(25).default(0), marks: z.enum(['yes', 'no']).default('no'), leaveOut: z.enum(['yes', 'no']).default('no'), notes: z.enum(['yes', 'no']).default('no') })
+const querySchema = z.object({
+  bleed: z.coerce.number().min(0).max(25).default(0),
+  marks: z.enum(['yes', 'no']).default('no'),
+  leaveOut: z.enum(['yes', 'no']).default('no'),
+  notes: z.enum(['yes', 'no']).default('no'),
+})
 
 /** The pages of a version as PDF. `bleed` in millimetres; what the file does not hold is told in a header, as JSON. */
-export default answer(async (event) => {
+export default answer(async event => {
   const document = await documentOf(event)
   const { bleed, marks, leaveOut, notes } = querySchema.parse(getQuery(event))
   const content = await setContent(await database(), document, versionOf(event, document))
   if (!content) throw refusal(404, 'There is no such version.')
-  const { bytes, pages, notEmbedded, pictures, unlaid } = await threads().run({ kind: 'pdf', ...content, options: { bleed: bleed * 72 / 25.4, cropMarks: marks === 'yes', leaveOut: leaveOut === 'yes', notes: notes === 'yes', made: Date.now() } })
+  const { bytes, pages, notEmbedded, pictures, unlaid } = await threads().run({
+    kind: 'pdf',
+    ...content,
+    options: {
+      bleed: (bleed * 72) / 25.4,
+      cropMarks: marks === 'yes',
+      leaveOut: leaveOut === 'yes',
+      notes: notes === 'yes',
+      made: Date.now(),
+    },
+  })
   setHeader(event, 'Content-Type', 'application/pdf')
   setHeader(event, 'X-Content-Type-Options', 'nosniff')
-  setHeader(event, 'X-Pdf-Notes', encodeURIComponent(JSON.stringify({ pages, notEmbedded, pictures: pictures.slice(0, 20).map(path => path.slice(-80)), unlaid: unlaid.slice(0, 20) })))
+  setHeader(
+    event,
+    'X-Pdf-Notes',
+    encodeURIComponent(
+      JSON.stringify({
+        pages,
+        notEmbedded,
+        pictures: pictures.slice(0, 20).map(path => path.slice(-80)),
+        unlaid: unlaid.slice(0, 20),
+      }),
+    ),
+  )
   setHeader(event, 'Content-Disposition', attachment(document.fileName.replace(/\.\w+$/, '.pdf')))
   return Buffer.from(bytes)
 })

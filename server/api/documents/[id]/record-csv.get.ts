@@ -6,7 +6,7 @@ import { answer, refusal } from '../../../work/answer'
 import { attachment, documentOf, versionOf } from '../../../work/requests'
 
 /** The record of the change that made a version, as CSV: every row of its plan, and what it did to the pages. */
-export default answer(async (event) => {
+export default answer(async event => {
   const document = await documentOf(event)
   const knex = await database()
   const number = versionOf(event, document)
@@ -15,6 +15,14 @@ export default answer(async (event) => {
   const version = (await listVersions(knex, document.id)).find(each => each.number === number)!
   setHeader(event, 'Content-Type', 'text/csv; charset=utf-8')
   setHeader(event, 'X-Content-Type-Options', 'nosniff')
-  setHeader(event, 'Content-Disposition', attachment(`${document.fileName.replace(/\.\w+$/, '')}, record of version ${number}.csv`))
-  return recordCsv(record.plan as RecordedPlan, { fileName: document.fileName, version: number, made: new Date(version.created) })
+  setHeader(
+    event,
+    'Content-Disposition',
+    attachment(`${document.fileName.replace(/\.\w+$/, '')}, record of version ${number}.csv`),
+  )
+  return recordCsv(record.plan as RecordedPlan, {
+    fileName: document.fileName,
+    version: number,
+    made: new Date(version.created),
+  })
 })

@@ -7,7 +7,7 @@ import { threads } from '../../../work/pool'
 import { attachment, documentOf, setContent, versionOf } from '../../../work/requests'
 
 /** The record of the change that made a version, as PDF: its values, and the pages before and after. */
-export default answer(async (event) => {
+export default answer(async event => {
   const document = await documentOf(event)
   const knex = await database()
   const number = versionOf(event, document)
@@ -16,9 +16,19 @@ export default answer(async (event) => {
   const version = (await listVersions(knex, document.id)).find(each => each.number === number)!
   const [before, after] = [await setContent(knex, document, number - 1), await setContent(knex, document, number)]
   const { title, rows, left } = record.plan as Recorded
-  const bytes = await threads().run({ kind: 'record', before: before!, after: after!, recorded: { title, rows, left }, of: { fileName: document.fileName, version: number, made: new Date(version.created).getTime() } })
+  const bytes = await threads().run({
+    kind: 'record',
+    before: before!,
+    after: after!,
+    recorded: { title, rows, left },
+    of: { fileName: document.fileName, version: number, made: new Date(version.created).getTime() },
+  })
   setHeader(event, 'Content-Type', 'application/pdf')
   setHeader(event, 'X-Content-Type-Options', 'nosniff')
-  setHeader(event, 'Content-Disposition', attachment(`${document.fileName.replace(/\.\w+$/, '')}, record of version ${number}.pdf`))
+  setHeader(
+    event,
+    'Content-Disposition',
+    attachment(`${document.fileName.replace(/\.\w+$/, '')}, record of version ${number}.pdf`),
+  )
   return Buffer.from(bytes)
 })

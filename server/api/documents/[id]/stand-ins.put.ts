@@ -8,19 +8,38 @@ import { answer, refusal } from '../../../work/answer'
 import { documentOf } from '../../../work/requests'
 
 const bodySchema = z.strictObject({
-  level: z.enum(['document', 'folder', 'desk']), family: z.string().trim().max(200), script: z.enum(['any', 'western', 'asian', 'complex', ...coveredScripts]), to: z.string().trim().min(1).max(200).nullable(),
+  level: z.enum(['document', 'folder', 'desk']),
+  family: z.string().trim().max(200),
+  script: z.enum(['any', 'western', 'asian', 'complex', ...coveredScripts]),
+  to: z.string().trim().min(1).max(200).nullable(),
 })
 
-/** Chooses who stands in for an absent family, or with '' for all of them: for the document, for the folder it lies in, or for the desk. No file is changed. */
-export default answer(async (event) => {
+/**
+ * Chooses who stands in for an absent family, or with '' for all of them: for the document, for the folder it lies
+ * in, or for the desk. No file is changed.
+ */
+export default answer(async event => {
   const document = await documentOf(event)
   const { level, family, script, to } = bodySchema.parse(await readBody(event))
   const knex = await database()
-  if (level === 'folder' && document.folder === null) throw refusal(422, 'This document lies in no folder. Put it into one on the shelf, or choose for the document or the desk. Nothing was changed.')
-  if (to !== null && !(await listFaces(knex)).some(face => face.family === to)) throw refusal(422, `“${to}” is not in the library, so it cannot stand in. Nothing was changed.`)
-  await knex.transaction(async (transaction) => {
-    await setStandIn(transaction, level, level === 'document' ? document.id : level === 'folder' ? document.folder! : '', { family, script, to })
-    await countAnew(transaction, level === 'document' ? { id: document.id } : level === 'folder' ? { folder: document.folder! } : {})
+  if (level === 'folder' && document.folder === null)
+    throw refusal(
+      422,
+      'This document lies in no folder. Put it into one on the shelf, or choose for the document or the desk. Nothing was changed.',
+    )
+  if (to !== null && !(await listFaces(knex)).some(face => face.family === to))
+    throw refusal(422, `“${to}” is not in the library, so it cannot stand in. Nothing was changed.`)
+  await knex.transaction(async transaction => {
+    await setStandIn(
+      transaction,
+      level,
+      level === 'document' ? document.id : level === 'folder' ? document.folder! : '',
+      { family, script, to },
+    )
+    await countAnew(
+      transaction,
+      level === 'document' ? { id: document.id } : level === 'folder' ? { folder: document.folder! } : {},
+    )
   })
   return { done: true }
 })

@@ -8,7 +8,7 @@ import { documentOf } from '../../../work/requests'
 const bodySchema = z.strictObject({ base: z.int().min(1), direction: z.enum(['undo', 'redo']) })
 
 /** Undoes or redoes: a new version with the content of an earlier one. Nothing is overwritten. */
-export default answer(async (event) => {
+export default answer(async event => {
   const document = await documentOf(event)
   const { base, direction } = bodySchema.parse(await readBody(event))
   const knex = await database()
@@ -16,5 +16,11 @@ export default answer(async (event) => {
   const step = history(versions.filter(version => version.number <= base))[direction]
   if (!step) throw refusal(422, `There is nothing to ${direction}.`)
   const title = direction === 'undo' ? `Undid: ${step.title}` : `Did again: ${step.title}`
-  return addVersion(knex, document.id, base, { madeBy: direction, title, content: { state: step.state }, operations: null, plan: null })
+  return addVersion(knex, document.id, base, {
+    madeBy: direction,
+    title,
+    content: { state: step.state },
+    operations: null,
+    plan: null,
+  })
 })
