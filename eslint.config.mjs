@@ -4,7 +4,7 @@ import prettier from 'eslint-config-prettier'
 import vueParser from 'vue-eslint-parser'
 
 /*
- * Imports run one way: package <- xml <- document <- style <- typeset <- census <- plan <- format; font stands beside document.
+ * Imports run one way: package <- xml <- document <- style <- typeset <- census <- change <- format; font stands beside document.
  * Each folder may import from those named with it, and from itself. Nothing in core knows app, server or cli.
  */
 const mayImport = {
@@ -15,8 +15,8 @@ const mayImport = {
   style: ['package', 'xml', 'document', 'font'],
   typeset: ['package', 'xml', 'document', 'font', 'style'],
   census: ['package', 'xml', 'document', 'font', 'style', 'typeset'],
-  plan: ['package', 'xml', 'document', 'font', 'style', 'typeset', 'census'],
-  format: ['package', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'plan'],
+  change: ['package', 'xml', 'document', 'font', 'style', 'typeset', 'census'],
+  format: ['package', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'change'],
 }
 const layers = Object.keys(mayImport)
 

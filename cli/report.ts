@@ -3,8 +3,8 @@ import { faceName } from '../core/font/face'
 import { sizeAndLeading } from '../core/census/voices'
 import type { AbsentFace, AbsentPlace } from '../core/census/absent'
 import type { Suggestion } from '../core/font/suggest'
-import type { RecastPlan } from '../core/plan/recast/plan-recast'
-import type { SwapPlan } from '../core/plan/plan'
+import type { RecastPlan } from '../core/change/recast/plan-recast'
+import type { SwapPlan } from '../core/change/plan'
 
 const padded = (rows: readonly (readonly string[])[]): string[] => {
   const widths = rows[0]?.map((_, column) => Math.max(...rows.map(row => row[column]!.length))) ?? []

@@ -1,10 +1,10 @@
 import { applyAll } from '../core/document/apply'
 import { saveDocument } from '../core/document/open'
 import { paragraphsOf } from '../core/document/stories'
-import { DocumentSession } from '../core/plan/session'
-import { settleAll } from '../core/plan/styles/plan-styles'
-import { listStyles } from '../core/plan/styles/style-list'
-import type { StyleWish } from '../core/plan/styles/wishes'
+import { DocumentSession } from '../core/change/session'
+import { settleAll } from '../core/change/styles/plan-styles'
+import { listStyles } from '../core/change/styles/style-list'
+import type { StyleWish } from '../core/change/styles/wishes'
 import { paragraphText } from '../core/style/runs'
 
 /** What settling and folding came to in one file. */

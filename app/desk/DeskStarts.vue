@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import type { StartKind } from '~~/core/document/rules'
-import { noStarts, type DeskStarts } from '~~/core/plan/styles/desk-starts'
-import type { StartSummary } from '~~/core/plan/styles/start-list'
-import type { StyleWish } from '~~/core/plan/styles/wishes'
+import { noStarts, type DeskStarts } from '~~/core/change/defaults/desk-starts'
+import type { StartSummary } from '~~/core/change/defaults/start-list'
+import type { StyleWish } from '~~/core/change/styles/wishes'
 import { sentenceOf } from '../stores/desk'
 import { useLibrary } from '../stores/library'
 import { useShelf } from '../stores/shelf'

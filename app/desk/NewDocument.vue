@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { pageSizes } from '~~/core/format/odf/page-sizes'
-import { mergedStarts, noStarts, type DeskStarts } from '~~/core/plan/styles/desk-starts'
+import { mergedStarts, noStarts, type DeskStarts } from '~~/core/change/defaults/desk-starts'
 import { sentenceOf } from '../stores/desk'
 import { useShelf } from '../stores/shelf'
 import { readLength } from './lengths'

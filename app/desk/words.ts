@@ -1,4 +1,4 @@
-export { counted, grouped } from '~~/core/plan/words'
+export { counted, grouped } from '~~/core/change/words'
 
 /** A share in percent; what rounds to nothing is a dash. */
 export function percentage(share: number): string {

@@ -1,6 +1,6 @@
 import { readBody } from 'h3'
 import { z } from 'zod'
-import { deskStartsSchema } from '../../core/plan/styles/desk-starts'
+import { deskStartsSchema } from '../../core/change/defaults/desk-starts'
 import { database } from '../store/database'
 import { listFolders, storeStarts } from '../store/folders'
 import { answer, refusal } from '../work/answer'

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
-import type { RecastRequest } from '../../core/plan/recast/request'
-import type { SwapRequest } from '../../core/plan/plan'
+import type { RecastRequest } from '../../core/change/recast/request'
+import type { SwapRequest } from '../../core/change/plan'
 import { addVersionWithin, listVersions } from './documents'
 import type { Job } from './jobs'
 

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { deskStartsSchema, noStarts, type DeskStarts } from '../../core/plan/styles/desk-starts'
+import { deskStartsSchema, noStarts, type DeskStarts } from '../../core/change/defaults/desk-starts'
 
 /** A folder of the shelf: a project. */
 export interface Folder {

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
-import type { SetPiece } from '../../core/plan/styles/set-piece'
+import type { SetPiece } from '../../core/change/styles/set-piece'
 
 /** A set piece that is kept, under a heading of its own. */
 export interface KeptPiece {

@@ -2,7 +2,7 @@ import { parentPort } from 'node:worker_threads'
 import { PackageError } from '../../core/package/errors'
 import { EditRefusal } from '../../core/document/refusals'
 import { PdfError } from '../../core/format/pdf/write'
-import { NothingToPlan, PlanError } from '../../core/plan/plan'
+import { NothingToPlan, PlanError } from '../../core/change/plan'
 import { carryOut, type Task, type TaskFailure } from './tasks'
 
 const port = parentPort!

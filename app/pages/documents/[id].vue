@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { StyleWish } from '~~/core/plan/styles/wishes'
+import type { StyleWish } from '~~/core/change/styles/wishes'
 import { useDesk } from '../../stores/desk'
 import { openWish, useSwap } from '../../stores/swap'
 import { useAbsent } from '../../stores/absent'

@@ -2,7 +2,7 @@
 import type { FaceCensus, VoiceCensus } from '~~/core/census/census'
 import { faceName } from '~~/core/font/face'
 import { sizeAndLeading } from '~~/core/census/voices'
-import type { StyleWish } from '~~/core/plan/styles/wishes'
+import type { StyleWish } from '~~/core/change/styles/wishes'
 import { emphasisGroups, typeGroups } from '~~/core/style/groups'
 import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'

@@ -5,7 +5,7 @@ import {
   type CleanUpKind,
   type CleanUpPlace,
   type CleanUpWish,
-} from '~~/core/plan/clean-up'
+} from '~~/core/change/clean-up/clean-up'
 import { counted } from '../../desk/words'
 import { sentenceOf, useDesk } from '../../stores/desk'
 import { useWords } from '../../stores/words'

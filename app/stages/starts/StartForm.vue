@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { StartSummary } from '~~/core/plan/styles/start-list'
-import type { StyleWish } from '~~/core/plan/styles/wishes'
+import type { StartSummary } from '~~/core/change/defaults/start-list'
+import type { StyleWish } from '~~/core/change/styles/wishes'
 import { plainNumber } from '~~/core/style/describe'
 import { percent, points } from '~~/core/style/properties'
 import { counted } from '../../desk/words'

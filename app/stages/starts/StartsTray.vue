@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { StartKind } from '~~/core/document/rules'
-import type { StartSummary } from '~~/core/plan/styles/start-list'
+import type { StartSummary } from '~~/core/change/defaults/start-list'
 import { plainLength, plainNumber } from '~~/core/style/describe'
 import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'

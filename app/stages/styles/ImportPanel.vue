@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { importWishes, sameStyle, type StyleChoice } from '~~/core/plan/styles/import-styles'
-import type { ListedStyle } from '~~/core/plan/styles/style-list'
-import type { StyleDetail } from '~~/core/plan/styles/style-detail'
+import { importWishes, sameStyle, type StyleChoice } from '~~/core/change/styles/import-styles'
+import type { ListedStyle } from '~~/core/change/styles/style-list'
+import type { StyleDetail } from '~~/core/change/styles/style-detail'
 import { sentenceOf, useDesk } from '../../stores/desk'
 import { useShelf } from '../../stores/shelf'
 import { useStyles } from '../../stores/styles'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { LeadInRule, PatternRule } from '~~/core/document/rules'
-import type { RulePreview } from '~~/core/plan/styles/rule-preview'
+import type { RulePreview } from '~~/core/change/rules/rule-preview'
 import { patternParts, wordListPattern } from '~~/core/style/rule-matching'
 import { counted } from '../../desk/words'
 import { useDesk } from '../../stores/desk'

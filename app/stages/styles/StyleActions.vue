@@ -2,7 +2,7 @@
 import { counted, pageWords } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
-import type { StyleSummary } from '~~/core/plan/styles/style-list'
+import type { StyleSummary } from '~~/core/change/styles/style-list'
 
 /** What can be done with the chosen style. */
 const desk = useDesk()

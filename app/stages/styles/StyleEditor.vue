@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Slot } from '~~/core/document/font-attributes'
-import type { StyleChanges } from '~~/core/plan/styles/style-changes'
-import type { StyleWish } from '~~/core/plan/styles/wishes'
+import type { StyleChanges } from '~~/core/change/styles/style-changes'
+import type { StyleWish } from '~~/core/change/styles/wishes'
 import { contrast, contrastWords } from '~~/core/style/contrast'
 import { plainNumber } from '~~/core/style/describe'
 import { percent, points, weightNumber } from '~~/core/style/properties'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { StyleSummary } from '~~/core/plan/styles/style-list'
+import type { StyleSummary } from '~~/core/change/styles/style-list'
 import { useLibrary } from '../../stores/library'
 
 /** A style's name, drawn in itself: large ones smaller and small ones larger, so that rows keep their height. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { StyleSummary } from '~~/core/plan/styles/style-list'
+import type { StyleSummary } from '~~/core/change/styles/style-list'
 import { counted, grouped, settledWords } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useStyles, type StyleFamily } from '../../stores/styles'

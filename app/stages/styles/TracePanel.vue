@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { TraceLayer, TraceRow } from '~~/core/style/tracing'
-import type { TracedText } from '~~/core/plan/styles/trace-at'
+import type { TracedText } from '~~/core/change/styles/trace-at'
 import { useDesk } from '../../stores/desk'
 import { useStyles, type StyleFamily } from '../../stores/styles'
 import { useWords } from '../../stores/words'

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { faceKey } from '~~/core/census/voices'
 import type { Slot } from '~~/core/document/font-attributes'
-import { repairTitle } from '~~/core/plan/repairs'
-import type { RepairOption } from '~~/core/plan/find-repairs'
+import { repairTitle } from '~~/core/change/repair/repairs'
+import type { RepairOption } from '~~/core/change/repair/find-repairs'
 import SheetPage from '../../desk/SheetPage.vue'
 import { counted } from '../../desk/words'
 import { useDesk } from '../../stores/desk'

@@ -1,5 +1,5 @@
 import { readBody, setResponseStatus } from 'h3'
-import { recastSentence } from '../../../core/plan/recast/request'
+import { recastSentence } from '../../../core/change/recast/request'
 import { addBatch } from '../../store/batches'
 import { database } from '../../store/database'
 import { answer, refusal } from '../../work/answer'

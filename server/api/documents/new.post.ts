@@ -1,7 +1,7 @@
 import { readBody, setResponseStatus } from 'h3'
 import { z } from 'zod'
 import { extensionOf, newDocumentSchema, writeNewDocument } from '../../../core/format/odf/new-document'
-import { mergedStarts, startWishes } from '../../../core/plan/styles/desk-starts'
+import { mergedStarts, startWishes } from '../../../core/change/defaults/desk-starts'
 import { database } from '../../store/database'
 import { addDocument, findDocument, versionContent } from '../../store/documents'
 import { listFolders, startsOf } from '../../store/folders'

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { emptyRecast, formOf, requestOf } from '../../../app/stages/recast/recast-form'
-import { recastRequestSchema, recastSentence } from '../../../core/plan/recast/request'
+import { recastRequestSchema, recastSentence } from '../../../core/change/recast/request'
 
 const request = (
   form: Partial<ReturnType<typeof emptyRecast>>,

@@ -5,9 +5,9 @@ import { stackValues, type PlotSeries } from '../../../core/typeset/chart-plots'
 import { scaleFor, writeNumber } from '../../../core/typeset/chart-scale'
 import { displayPage, type DisplayPage } from '../../../core/typeset/display'
 import { mapped } from '../../../core/typeset/matrix'
-import { planSwap, applyPlan } from '../../../core/plan/swap'
-import { DocumentSession } from '../../../core/plan/session'
-import { swapRequestSchema } from '../../../core/plan/plan'
+import { planSwap, applyPlan } from '../../../core/change/swap/plan-swap'
+import { DocumentSession } from '../../../core/change/session'
+import { swapRequestSchema } from '../../../core/change/plan'
 import { drawingOf, drawnPage, library, shapeAt } from '../../support/fixtures'
 
 const base: DemoChart = {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { RecordedPlan } from '~~/core/plan/record-csv'
+import type { RecordedPlan } from '~~/core/change/record-csv'
 import type { DocumentRow, VersionRow } from '~~/server/store/documents'
 import RunningHead from '../../../desk/RunningHead.vue'
 import ShelfIndex from '../../../desk/ShelfIndex.vue'

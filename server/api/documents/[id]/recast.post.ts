@@ -1,6 +1,6 @@
 import { readBody } from 'h3'
 import { z } from 'zod'
-import { recastRequestSchema } from '../../../../core/plan/recast/request'
+import { recastRequestSchema } from '../../../../core/change/recast/request'
 import { addVersion } from '../../../store/documents'
 import { answer, refusal } from '../../../work/answer'
 import { threads } from '../../../work/pool'

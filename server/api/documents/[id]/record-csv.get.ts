@@ -1,5 +1,5 @@
 import { setHeader } from 'h3'
-import { recordCsv, type RecordedPlan } from '../../../../core/plan/record-csv'
+import { recordCsv, type RecordedPlan } from '../../../../core/change/record-csv'
 import { database } from '../../../store/database'
 import { listVersions, versionRecord } from '../../../store/documents'
 import { answer, refusal } from '../../../work/answer'

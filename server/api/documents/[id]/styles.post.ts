@@ -1,6 +1,6 @@
 import { readBody } from 'h3'
 import { z } from 'zod'
-import { styleRequestSchema } from '../../../../core/plan/styles/wishes'
+import { styleRequestSchema } from '../../../../core/change/styles/wishes'
 import { addVersion } from '../../../store/documents'
 import { answer, refusal } from '../../../work/answer'
 import { threads } from '../../../work/pool'

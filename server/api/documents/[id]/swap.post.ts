@@ -1,6 +1,6 @@
 import { readBody } from 'h3'
 import { z } from 'zod'
-import { swapRequestSchema } from '../../../../core/plan/plan'
+import { swapRequestSchema } from '../../../../core/change/plan'
 import { addVersion } from '../../../store/documents'
 import { answer } from '../../../work/answer'
 import { threads } from '../../../work/pool'

@@ -1,0 +1,71 @@
+import { paragraphExtents, type Composition } from '../../typeset/compose'
+import type { Repair } from '../plan'
+import { applyRepairs } from './repairs'
+import { DocumentSession } from '../session'
+import { StylePlanner } from '../planner'
+
+/**
+ * What shall be mended: a paragraph that gained lines, or a frame that runs over. `limits` is how far each way may
+ * go.
+ */
+export interface RepairTarget {
+  readonly part: string
+  readonly node: number
+  readonly of: 'paragraph' | 'frame'
+  /** Thousandths of an em; percent; percent; points: the furthest that is tried. */
+  readonly limits: {
+    readonly tracking: number
+    readonly size: number
+    readonly leading: number
+    readonly height: number
+  }
+}
+
+export const usualLimits: RepairTarget['limits'] = { tracking: -20, size: 92, leading: 92, height: 60 }
+
+/** A way to mend it, with what comes of it: lines of the paragraph, or lines that still run over. */
+export interface RepairOption {
+  readonly repair: Repair
+  readonly linesBefore: number
+  readonly lines: number
+  readonly mends: boolean
+  readonly pages: number
+}
+
+function linesOf(composition: Composition, target: RepairTarget): number {
+  if (target.of === 'frame')
+    return composition.overset.find(frame => frame.part === target.part && frame.node === target.node)?.lines ?? 0
+  return paragraphExtents(composition).get(target.node)?.lines ?? 0
+}
+
+/** Amounts of a way to mend, the gentlest first. */
+function amounts(kind: Repair['kind'], limits: RepairTarget['limits']): number[] {
+  const to = limits[kind]
+  const share = (part: number) =>
+    Math.round((kind === 'tracking' || kind === 'height' ? to * part : 100 + (to - 100) * part) * 10) / 10
+  return [0.25, 0.5, 0.75, 1].map(share)
+}
+
+/**
+ * Looks for the gentlest repair of each kind that makes a paragraph take its old number of lines, or a frame hold its
+ * text; where none within the limits does, the furthest is told with what it comes to.
+ */
+export function findRepairs(before: DocumentSession, after: DocumentSession, target: RepairTarget): RepairOption[] {
+  const wanted = target.of === 'frame' ? 0 : linesOf(before.composition, target)
+  const now = linesOf(after.composition, target)
+  const kinds: readonly Repair['kind'][] =
+    target.of === 'frame' ? ['tracking', 'size', 'leading', 'height'] : ['tracking', 'size']
+  return kinds.flatMap((kind): RepairOption[] => {
+    let last: RepairOption | null = null
+    for (const amount of amounts(kind, target.limits)) {
+      const repair: Repair = { kind, part: target.part, node: target.node, amount }
+      const planner = new StylePlanner(after.document, after.reading, after.typesetter.library)
+      applyRepairs(planner, [repair])
+      const { composition } = new DocumentSession(planner.document, after.typesetter, after)
+      const lines = linesOf(composition, target)
+      last = { repair, linesBefore: now, lines, mends: lines <= wanted, pages: composition.pages.length }
+      if (last.mends) break
+    }
+    return last && last.lines < now ? [last] : []
+  })
+}

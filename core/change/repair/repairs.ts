@@ -1,0 +1,139 @@
+import { openParagraph } from '../../document/paragraph-spots'
+import { lengthMarkup } from '../../document/edit-layout'
+import { paragraphsOf, type Paragraph, type Story } from '../../document/stories'
+import { points, slotAttributes } from '../../style/properties'
+import { plainNumber } from '../../style/describe'
+import { paragraphRuns } from '../../style/runs'
+import { setLocally, type LocalLook } from '../local-look'
+import type { PlanRow, Repair } from '../plan'
+import type { StylePlanner } from '../planner'
+
+/** What a repair is called: “tracking −10”. */
+export function repairTitle({ kind, amount }: Pick<Repair, 'kind' | 'amount'>): string {
+  const signed = `${amount < 0 ? '−' : '+'}${plainNumber(Math.abs(amount))}`
+  switch (kind) {
+    case 'tracking':
+      return `tracking ${signed}`
+    case 'size':
+      return `size ${plainNumber(amount)} %`
+    case 'leading':
+      return `leading ${plainNumber(amount)} %`
+    case 'height':
+      return `height ${signed} pt`
+  }
+}
+
+/** The paragraphs that a repair is about: one, or all that stand in a frame. */
+function paragraphsFor(planner: StylePlanner, { part, node }: Repair): { paragraph: Paragraph; story: Story }[] {
+  const found: { paragraph: Paragraph; story: Story }[] = []
+  const parsed = planner.change.part(part)
+  for (const story of planner.reading.stories) {
+    for (const paragraph of paragraphsOf(story.blocks)) {
+      if (paragraph.part !== part) continue
+      for (let id = paragraph.node; id >= 0; id = parsed.node(id).parent)
+        if (id === node) {
+          found.push({ paragraph, story })
+          break
+        }
+    }
+  }
+  return found
+}
+
+/** Local formatting that a repair comes to, on the document as the planner has read it. */
+function looksOf(planner: StylePlanner, repair: Repair): LocalLook[] {
+  const { cascade } = planner.reading
+  return paragraphsFor(planner, repair).flatMap(({ paragraph, story }): LocalLook[] => {
+    const { length } = openParagraph(planner.change.part(paragraph.part), paragraph.node).text
+    if (repair.kind === 'leading') {
+      const { leading } = cascade.paragraph(paragraph, story.role).text.effective
+      const stated = leading['fo:line-height']
+      const absolute = points(stated)
+      const share = stated?.endsWith('%') ? Number.parseFloat(stated) : 100
+      return [
+        {
+          paragraph,
+          from: 0,
+          to: length,
+          text: {},
+          fonts: {},
+          setting: {
+            'fo:line-height':
+              absolute !== null
+                ? `${plainNumber((absolute * repair.amount) / 100)}pt`
+                : `${plainNumber((share * repair.amount) / 100)}%`,
+          },
+        },
+      ]
+    }
+    // Runs of one look each, so that what differs in the paragraph goes on to differ.
+    return paragraphRuns(paragraph, cascade, story.role)
+      .runs.filter(run => run.end > run.start)
+      .map((run): LocalLook => {
+        const { size } = run.style.effective.slots[run.slot]
+        const tracking = points(run.style.effective.shared['fo:letter-spacing']) ?? 0
+        const text =
+          repair.kind === 'size'
+            ? { [slotAttributes[run.slot].size]: `${plainNumber((size * repair.amount) / 100)}pt` }
+            : { 'fo:letter-spacing': `${Math.round((tracking + (size * repair.amount) / 1000) * 1000) / 1000}pt` }
+        return { paragraph, from: run.start, to: run.end, text, fonts: {}, setting: {} }
+      })
+  })
+}
+
+/** Makes a frame higher: its width and place stay. */
+function raise(planner: StylePlanner, repair: Repair): void {
+  const draft = planner.change.on(repair.part)
+  const element = draft.part.element(repair.node)
+  const height = points(element.attributes['svg:height'])
+  if (height !== null)
+    draft.setAttributes(repair.node, {
+      'svg:height': lengthMarkup(Math.max(height + repair.amount, 1)),
+      'style:rel-height': null,
+    })
+  const box = draft.part.first(draft.part.element(repair.node), 'draw:text-box')
+  const least = points(box?.attributes['fo:min-height'])
+  if (box && least !== null)
+    draft.setAttributes(box.id, { 'fo:min-height': lengthMarkup(Math.max(least + repair.amount, 1)) })
+}
+
+/** Carries repairs out, one after the other: each finds what the one before made. */
+export function applyRepairs(planner: StylePlanner, repairs: readonly Repair[]): PlanRow[] {
+  const rows: PlanRow[] = []
+  for (const [index, repair] of repairs.entries()) {
+    if (!planner.change.document.parts.get(repair.part)?.find(repair.node)) continue
+    planner.reread()
+    if (repair.kind === 'height') raise(planner, repair)
+    else setLocally(planner, merged(looksOf(planner, repair)))
+    rows.push({
+      id: `repair|${index}`,
+      kind: 'stray',
+      title: `Repair: ${repairTitle(repair)}`,
+      count: 1,
+      characters: 0,
+      before: 'as it was',
+      after: repairTitle(repair),
+      included: true,
+      leftOut: null,
+      places: [{ part: repair.part, node: repair.node, attribute: null }],
+    })
+  }
+  return rows
+}
+
+/** Neighbours that get the same values become one stretch: fewer spans. */
+function merged(looks: readonly LocalLook[]): LocalLook[] {
+  const result: LocalLook[] = []
+  for (const look of looks) {
+    const last = result.at(-1)
+    if (
+      last &&
+      last.paragraph === look.paragraph &&
+      last.to === look.from &&
+      JSON.stringify([last.text, last.setting]) === JSON.stringify([look.text, look.setting])
+    )
+      result[result.length - 1] = { ...last, to: look.to }
+    else result.push(look)
+  }
+  return result
+}

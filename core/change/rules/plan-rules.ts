@@ -1,0 +1,170 @@
+import { fontAttributes, slots } from '../../document/font-attributes'
+import { openParagraph } from '../../document/paragraph-spots'
+import type { LeadInRule, PatternRule } from '../../document/rules'
+import { withParents } from '../../document/styles'
+import { checkPattern, PatternError } from '../../style/rule-matching'
+import { slotAttributes } from '../../style/properties'
+import { PlanError } from '../plan'
+import type { StylePlanner } from '../planner'
+import { hasRules, isRuleStyle, refreshParagraph, ruleStyleName, rulesFor } from './rule-spans'
+import { styleMarkup } from '../styles/style-markup'
+
+/** Where the first line of a paragraph ends, in its text; null where that is not known. */
+export type LineEnds = (part: string, node: number) => number | null
+
+/**
+ * Gives a paragraph style its rules in place of those it has.
+ * @throws PlanError where a pattern cannot be run or a style is missing
+ */
+export function setRules(
+  planner: StylePlanner,
+  style: string,
+  patterns: readonly PatternRule[],
+  leadIns: readonly LeadInRule[],
+): void {
+  const target = planner.style('paragraph', style)
+  const rules = planner.currentRules
+  const others = {
+    patterns: rules.patterns.filter(rule => rule.style !== style),
+    leadIns: rules.leadIns.filter(rule => rule.style !== style),
+  }
+  const ids = new Set([...others.patterns, ...others.leadIns].map(rule => rule.id))
+  for (const rule of [...patterns, ...leadIns]) {
+    if (rule.style !== style || ids.has(rule.id))
+      throw new PlanError('Two rules would have the same number. Nothing was changed.')
+    ids.add(rule.id)
+    planner.style('text', rule.character)
+    try {
+      if ('pattern' in rule) checkPattern(rule.pattern)
+      else if (rule.what.kind === 'pattern') checkPattern(rule.what.pattern)
+    } catch (error) {
+      if (error instanceof PatternError) throw new PlanError(`“${rule.title}”: ${error.message} Nothing was changed.`)
+      throw error
+    }
+  }
+  planner.rules = { ...rules, patterns: [...others.patterns, ...patterns], leadIns: [...others.leadIns, ...leadIns] }
+  const before = rules.patterns.length + rules.leadIns.length - others.patterns.length - others.leadIns.length
+  const count = patterns.length + leadIns.length
+  planner.rows.push({
+    id: `rules|${style}`,
+    title: `Rules of ${target.displayName}`,
+    count: 1,
+    characters: 0,
+    before: before === 0 ? 'no rules' : `${before} ${before === 1 ? 'rule' : 'rules'}`,
+    after: [...patterns, ...leadIns].map(rule => rule.title || rule.id).join(', ') || 'no rules',
+    included: true,
+    leftOut: null,
+    places: [{ part: target.part, node: target.node }],
+  })
+  if (count > 0 && rulesFor(planner.rules, planner.scope, style).patterns.some(rule => !rule.on))
+    planner.note('rules that are off', 'they take nothing until they are switched on')
+}
+
+/** The values of a character style for all three slots: what one slot lacks, it takes from another that has it. */
+function forAllSlots(planner: StylePlanner, character: string): Record<string, string> {
+  const style = planner.style('text', character)
+  const text: Record<string, string> = {}
+  for (const each of withParents(planner.scope, style)) Object.assign(text, each.text)
+  const values: Record<string, string> = {}
+  const spread = (names: readonly string[]) => {
+    const said = names.find(name => text[name] !== undefined)
+    if (said !== undefined) for (const name of names) values[name] = text[name] ?? text[said]!
+  }
+  // A family goes with all that names it: a slot without a font of its own takes the whole compound of one that has.
+  const named = slots.find(
+    slot => text[fontAttributes[slot].name] !== undefined || text[fontAttributes[slot].family] !== undefined,
+  )
+  if (named) {
+    for (const slot of slots) {
+      const own =
+        text[fontAttributes[slot].name] !== undefined || text[fontAttributes[slot].family] !== undefined ? slot : named
+      for (const part of Object.keys(fontAttributes[slot]) as (keyof typeof fontAttributes.western)[]) {
+        const value = text[fontAttributes[own][part]]
+        if (value !== undefined) values[fontAttributes[slot][part]] = value
+      }
+    }
+  }
+  for (const key of ['size', 'weight', 'style', 'language', 'country'] as const)
+    spread(slots.map(slot => slotAttributes[slot][key]))
+  return values
+}
+
+/**
+ * Brings styles and spans of all rules to what the rules say: after rules, styles or texts have changed. Spans of rules
+ * that are gone go, and their styles.
+ */
+export function syncRules(planner: StylePlanner, lineEnds: LineEnds): void {
+  const rules = planner.currentRules
+  const ruleStyles = [...planner.scope.common.values()].filter(
+    style => style.family === 'text' && isRuleStyle(style.name),
+  )
+  if (!hasRules(rules) && ruleStyles.length === 0) return
+  const all = [...rules.patterns, ...rules.leadIns]
+  const draft = planner.common
+  for (const rule of all) {
+    const name = ruleStyleName(rule.id)
+    const text = forAllSlots(planner, rule.character)
+    const displayName = `Rule: ${rule.title || rule.id}`
+    const known = ruleStyles.find(style => style.name === name)
+    if (!known) {
+      styleMarkup(planner, 'text', { name, displayName }, { parent: rule.character, text })
+      continue
+    }
+    draft.setAttributes(known.node, { 'style:parent-style-name': rule.character, 'style:display-name': displayName })
+    const properties = draft.part.first(draft.part.element(known.node), 'style:text-properties')
+    const gone = Object.fromEntries(
+      Object.keys(properties?.attributes ?? {})
+        .filter(attribute => text[attribute] === undefined)
+        .map(attribute => [attribute, null]),
+    )
+    if (properties) draft.setAttributes(properties.id, { ...gone, ...text })
+    else if (Object.keys(text).length > 0)
+      draft.do({
+        type: 'set-properties',
+        part: draft.path,
+        node: known.node,
+        properties: 'text',
+        set: text,
+        id: draft.newIds(1)[0]!,
+      })
+  }
+  planner.reread()
+  let changed = 0
+  let taken = 0
+  const places: { part: string; node: number }[] = []
+  for (const { paragraph, story } of planner.paragraphs()) {
+    if (story.role === 'deletions') continue
+    const scope = planner.reading.cascade.scope(paragraph.part)
+    if (
+      refreshParagraph(
+        planner.change.on(paragraph.part),
+        scope,
+        rules,
+        paragraph.node,
+        lineEnds(paragraph.part, paragraph.node),
+      )
+    ) {
+      changed++
+      taken += openParagraph(planner.change.part(paragraph.part), paragraph.node).text.length
+      if (places.length < 500) places.push({ part: paragraph.part, node: paragraph.node })
+    }
+  }
+  for (const style of ruleStyles) {
+    if (all.some(rule => ruleStyleName(rule.id) === style.name)) continue
+    const { parent } = draft.part.node(style.node)
+    draft.remove(style.node)
+    draft.mergeTexts(parent)
+  }
+  if (changed > 0)
+    planner.rows.push({
+      id: 'rules|spans',
+      title: 'Paragraphs in which rules act anew',
+      count: changed,
+      characters: taken,
+      before: 'spans of rules as they were',
+      after: 'as the rules say',
+      included: true,
+      leftOut: null,
+      places,
+    })
+}

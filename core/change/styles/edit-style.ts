@@ -1,0 +1,278 @@
+import { elementMarkup } from '../../xml/edit'
+import { slots } from '../../document/font-attributes'
+import { withParents, type Style } from '../../document/styles'
+import { describeValues, plainNumber } from '../../style/describe'
+import { PlanError } from '../plan'
+import { fontValues } from './fonts'
+import type { StylePlanner } from '../planner'
+import { styleMarkup, takenNames, uniqueName, type StyleName } from './style-markup'
+import type { StyleChanges } from './style-changes'
+
+const what = (family: string) => (family === 'text' ? 'character style' : 'paragraph style')
+const points = (value: number) => `${plainNumber(value)}pt`
+
+/** @throws PlanError where another style of the family is called so */
+function checkName(planner: StylePlanner, family: string, name: string | null, displayName: string): void {
+  for (const [other, shown] of takenNames(planner, family)) {
+    if (other !== name && shown.toLowerCase() === displayName.toLowerCase())
+      throw new PlanError(
+        `There is a ${what(family)} “${shown}” already. Give this one another name. Nothing was changed.`,
+      )
+  }
+}
+
+/** Changes a named style where it is defined: everything that uses it follows. @throws PlanError */
+export function editStyle(
+  planner: StylePlanner,
+  family: 'paragraph' | 'text',
+  name: string,
+  changes: StyleChanges,
+): void {
+  const style = planner.style(family, name)
+  const draft = planner.common
+  if (changes.displayName !== undefined && changes.displayName !== style.displayName)
+    checkName(planner, family, name, changes.displayName)
+  if (changes.parent != null) {
+    const parent = planner.style(family, changes.parent)
+    if (withParents(planner.scope, parent).some(each => each.name === name))
+      throw new PlanError(
+        `“${parent.displayName}” goes back to “${style.displayName}” itself, so it cannot be its parent. Nothing was changed.`,
+      )
+  }
+  if (changes.next != null) planner.style('paragraph', changes.next)
+  const attributes: Record<string, string | null> = {}
+  if (changes.displayName !== undefined)
+    attributes['style:display-name'] = changes.displayName === name ? null : changes.displayName
+  if (changes.parent !== undefined) attributes['style:parent-style-name'] = changes.parent
+  if (changes.next !== undefined) attributes['style:next-style-name'] = changes.next
+  if (changes.outlineLevel !== undefined)
+    attributes['style:default-outline-level'] = changes.outlineLevel === null ? null : String(changes.outlineLevel)
+  if (changes.listStyle !== undefined) attributes['style:list-style-name'] = changes.listStyle
+  draft.setAttributes(style.node, attributes)
+
+  const text: Record<string, string | null> = { ...changes.text }
+  for (const slot of slots)
+    if (changes.fonts?.[slot] !== undefined) Object.assign(text, fontValues(draft, slot, changes.fonts[slot] ?? null))
+  for (const [kind, values] of [
+    ['text', text],
+    ['paragraph', changes.paragraph ?? {}],
+  ] as const) {
+    if (Object.keys(values).length === 0) continue
+    if (family === 'text' && kind === 'paragraph')
+      throw new PlanError('A character style has no paragraph formatting. Nothing was changed.')
+    const existing = draft.part.first(draft.part.element(style.node), `style:${kind}-properties`)
+    const set = Object.fromEntries(
+      Object.entries(values).filter(([attribute, value]) => (existing?.attributes[attribute] ?? null) !== value),
+    )
+    if (Object.keys(set).length === 0) continue
+    if (existing) draft.do({ type: 'set-properties', part: draft.path, node: style.node, properties: kind, set })
+    else if (Object.values(set).some(value => value !== null))
+      draft.do({
+        type: 'set-properties',
+        part: draft.path,
+        node: style.node,
+        properties: kind,
+        set,
+        id: draft.newIds(1)[0]!,
+      })
+  }
+  if (changes.tabs !== undefined)
+    setInside(
+      planner,
+      style.node,
+      'style:tab-stops',
+      changes.tabs === null
+        ? null
+        : {
+            count: 1 + changes.tabs.length,
+            markup: holder => {
+              const stops = changes.tabs!.map(tab =>
+                elementMarkup(draft.part, holder, 'style:tab-stop', {
+                  'style:position': points(tab.position),
+                  ...(tab.type === 'left' ? {} : { 'style:type': tab.type }),
+                  ...(tab.type === 'char' ? { 'style:char': tab.char ?? '.' } : {}),
+                  ...(tab.leader
+                    ? { 'style:leader-style': tab.leader === '.' ? 'dotted' : 'solid', 'style:leader-text': tab.leader }
+                    : {}),
+                }),
+              )
+              return elementMarkup(draft.part, holder, 'style:tab-stops', {}, stops.join(''))
+            },
+          },
+    )
+  if (changes.dropCap !== undefined) {
+    const { dropCap } = changes
+    if (dropCap?.style != null) planner.style('text', dropCap.style)
+    setInside(
+      planner,
+      style.node,
+      'style:drop-cap',
+      dropCap === null
+        ? null
+        : {
+            count: 1,
+            markup: holder =>
+              elementMarkup(draft.part, holder, 'style:drop-cap', {
+                'style:lines': String(dropCap.lines),
+                'style:length': String(dropCap.length),
+                'style:distance': points(dropCap.distance),
+                ...(dropCap.style ? { 'style:style-name': dropCap.style } : {}),
+              }),
+          },
+    )
+  }
+  if (changes.listLabel !== undefined) setListLabel(planner, style, changes)
+  const key = { family, name }
+  const isOwn = (each: { readonly style: { readonly family: string; readonly name: string } }) =>
+    each.style.family === family && each.style.name === name
+  if (changes.features !== undefined) {
+    const rules = planner.currentRules
+    planner.rules = {
+      ...rules,
+      features: [
+        ...rules.features.filter(each => !isOwn(each)),
+        ...(changes.features && Object.keys(changes.features).length > 0
+          ? [{ style: key, features: changes.features }]
+          : []),
+      ],
+    }
+  }
+  if (changes.role !== undefined || changes.author !== undefined) {
+    const rules = planner.currentRules
+    const known = rules.styles.find(isOwn)
+    const role = changes.role === undefined ? known?.role : (changes.role ?? undefined)
+    const author = changes.author === undefined ? known?.author : changes.author || undefined
+    planner.rules = {
+      ...rules,
+      styles: [
+        ...rules.styles.filter(each => !isOwn(each)),
+        ...(role || author ? [{ style: key, ...(role ? { role } : {}), ...(author ? { author } : {}) }] : []),
+      ],
+    }
+  }
+  const users = planner.counts ? planner.usersOf(style) : undefined
+  planner.rows.push({
+    id: `edit|${family}|${name}`,
+    title: `${family === 'text' ? 'Character style' : 'Paragraph style'} ${style.displayName}`,
+    count: 1,
+    characters: users?.characters ?? 0,
+    before: saidOf(planner, style),
+    after: changedWords(planner, changes),
+    included: true,
+    leftOut: null,
+    places: [{ part: style.part, node: style.node }],
+  })
+}
+
+const saidOf = (planner: StylePlanner, style: Style) =>
+  describeValues(style.text, style.paragraph, planner.scope).join(', ') ||
+  (style.parentName
+    ? `as ${planner.titleOf(planner.scope, style.family, style.parentName)}`
+    : 'says nothing of its own')
+
+/** What changes say, in words. */
+function changedWords(planner: StylePlanner, changes: StyleChanges): string {
+  const set = (values: Readonly<Record<string, string | null>> | undefined) =>
+    Object.fromEntries(Object.entries(values ?? {}).filter((entry): entry is [string, string] => entry[1] !== null))
+  const words = [
+    ...slots.flatMap(slot =>
+      changes.fonts?.[slot] ? [`${slot === 'western' ? '' : `${slot} text in `}${changes.fonts[slot].family}`] : [],
+    ),
+    ...describeValues(set(changes.text), set(changes.paragraph), planner.scope),
+  ]
+  const freed = [
+    ...Object.values(changes.text ?? {}),
+    ...Object.values(changes.paragraph ?? {}),
+    ...Object.values(changes.fonts ?? {}),
+  ].filter(value => value === null).length
+  if (freed > 0) words.push(`${freed} ${freed === 1 ? 'value' : 'values'} let go`)
+  if (changes.displayName !== undefined) words.push(`called ${changes.displayName}`)
+  if (changes.parent !== undefined)
+    words.push(
+      changes.parent === null ? 'no parent' : `parent ${planner.titleOf(planner.scope, 'paragraph', changes.parent)}`,
+    )
+  if (changes.tabs) words.push(`${changes.tabs.length} tab ${changes.tabs.length === 1 ? 'stop' : 'stops'}`)
+  if (changes.listLabel !== undefined)
+    words.push(
+      changes.listLabel === null
+        ? 'labels in the type of the item'
+        : `labels in ${planner.titleOf(planner.scope, 'text', changes.listLabel)}`,
+    )
+  if (changes.dropCap) words.push(`drop cap over ${changes.dropCap.lines} lines`)
+  if (changes.features) words.push(`features ${Object.keys(changes.features).join(', ') || 'none'}`)
+  if (changes.role) words.push(`role ${changes.role}`)
+  return words.join(', ') || 'the same'
+}
+
+/**
+ * Gives the labels of a style's list a character style (text:style-name of its levels, ODF 1.4 part 3, 19.876).
+ * @throws PlanError where it has no list of the document's named ones
+ */
+function setListLabel(planner: StylePlanner, style: Style, changes: StyleChanges): void {
+  let list = changes.listStyle ?? null
+  for (const each of withParents(planner.scope, style))
+    if (changes.listStyle === undefined) list = each.attributes['style:list-style-name'] || list
+  const found = list === null ? undefined : planner.scope.lists.get(list)
+  const draft = planner.common
+  if (!found || found.part.path !== draft.path)
+    throw new PlanError(
+      `“${style.displayName}” has no list whose labels could be set: choose a list for it first. Nothing was changed.`,
+    )
+  if (changes.listLabel != null) planner.style('text', changes.listLabel)
+  for (const level of [...draft.part.elements(draft.part.element(found.element.id))])
+    if (level.name.startsWith('text:list-level-style'))
+      draft.setAttributes(level.id, { 'text:style-name': changes.listLabel ?? null })
+}
+
+/** Puts an element into a style's paragraph properties in place of the one that is there. */
+function setInside(
+  planner: StylePlanner,
+  style: number,
+  name: string,
+  what: {
+    readonly count: number
+    readonly markup: (holder: ReturnType<StylePlanner['common']['part']['element']>) => string
+  } | null,
+): void {
+  const draft = planner.common
+  let holder = draft.part.first(draft.part.element(style), 'style:paragraph-properties')
+  const existing = holder && draft.part.first(holder, name)
+  if (existing) draft.remove(existing.id)
+  if (!what) return
+  if (!holder) {
+    const element = draft.part.element(style)
+    const before = [...draft.part.elements(element)][0]
+    const id = draft.insert(
+      style,
+      before ? element.children.indexOf(before.id) : element.children.length,
+      elementMarkup(draft.part, element, 'style:paragraph-properties', {}),
+      1,
+    )
+    holder = draft.part.element(id)
+  }
+  holder = draft.part.element(holder.id)
+  draft.insert(holder.id, 0, what.markup(holder), what.count)
+}
+
+/** Makes a style. @throws PlanError where the name is taken */
+export function makeStyle(
+  planner: StylePlanner,
+  family: 'paragraph' | 'text',
+  displayName: string,
+  changes: StyleChanges,
+): StyleName {
+  checkName(planner, family, null, displayName)
+  const made = uniqueName(planner, family, displayName)
+  const parent = changes.parent ?? null
+  if (parent !== null) planner.style(family, parent)
+  styleMarkup(planner, family, made, { parent })
+  planner.reread()
+  editStyle(planner, family, made.name, { ...changes, displayName: undefined, parent: undefined })
+  const row = planner.rows.pop()!
+  planner.rows.push({
+    ...row,
+    title: `New ${what(family)} ${made.displayName}`,
+    before: parent === null ? 'not there yet' : `as ${planner.titleOf(planner.scope, family, parent)}`,
+  })
+  return made
+}

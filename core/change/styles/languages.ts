@@ -1,0 +1,215 @@
+import { writeElement } from '../../xml/write'
+import { subtreeIds } from '../../xml/edit'
+import { freeName } from '../../document/edit-layout'
+import { replaceText } from '../../document/edit-text'
+import { splitSpansAt, unwrapSpan, wrapRange } from '../../document/spans'
+import type { Paragraph, Story } from '../../document/stories'
+import type { Reading } from '../../typeset/compose'
+import { paragraphsOf } from '../../document/stories'
+import { objectSign, paragraphRuns } from '../../style/runs'
+import type { TextRun } from '../../style/runs'
+import { PlanError } from '../plan'
+import type { StylePlanner } from '../planner'
+import { styleMarkup, uniqueName } from './style-markup'
+
+/** Text that is told apart: by its language, or by a character style. */
+export type Apart =
+  { readonly kind: 'language'; readonly language: string } | { readonly kind: 'style'; readonly name: string }
+
+/** How much text is in each language, most first; '' where none is said. */
+export function listLanguages(reading: Reading): { readonly language: string; readonly characters: number }[] {
+  const counts = new Map<string, number>()
+  for (const story of reading.stories) {
+    for (const paragraph of paragraphsOf(story.blocks)) {
+      for (const run of paragraphRuns(paragraph, reading.cascade, story.role).runs) {
+        const { language } = run.style.effective.slots[run.slot]
+        counts.set(language, (counts.get(language) ?? 0) + run.end - run.start)
+      }
+    }
+  }
+  return [...counts]
+    .map(([language, characters]) => ({ language, characters }))
+    .sort((a, b) => b.characters - a.characters)
+}
+
+const isApart = (run: TextRun, apart: Apart): boolean =>
+  apart.kind === 'language'
+    ? run.style.effective.slots[run.slot].language === apart.language
+    : run.style.effective.layers.some(
+        layer => layer.from === 'text' && layer.style.family === 'text' && layer.style.name === apart.name,
+      )
+
+/** Stretches of a paragraph that are told apart, and the others; white space between two of a kind goes with them. */
+function stretchesOf(
+  planner: StylePlanner,
+  paragraph: Paragraph,
+  role: Story['role'],
+  apart: Apart,
+): { readonly from: number; readonly to: number; readonly inside: boolean }[] {
+  const { text, runs } = paragraphRuns(paragraph, planner.reading.cascade, role)
+  const found: { from: number; to: number; inside: boolean }[] = []
+  for (const run of runs) {
+    if (run.end === run.start || text.slice(run.start, run.end) === objectSign) continue
+    const inside = isApart(run, apart)
+    const last = found.at(-1)
+    if (last && last.inside === inside && last.to === run.start) last.to = run.end
+    else found.push({ from: run.start, to: run.end, inside })
+  }
+  return found
+}
+
+const hiddenTitle = 'Not shown'
+
+/** The character style that hides text: made when it is first needed. */
+function hidingStyle(planner: StylePlanner): string {
+  const known = [...planner.scope.common.values()].find(
+    style => style.family === 'text' && style.displayName === hiddenTitle && style.text['text:display'] === 'none',
+  )
+  if (known) return known.name
+  const name = uniqueName(planner, 'text', hiddenTitle)
+  styleMarkup(planner, 'text', name, { text: { 'text:display': 'none' } })
+  return name.name
+}
+
+/** Hides all text that is not in a language; what says no language stays. @throws PlanError */
+export function showAlone(planner: StylePlanner, language: string): void {
+  showAll(planner)
+  planner.reread()
+  const style = hidingStyle(planner)
+  let places = 0
+  let characters = 0
+  for (const { paragraph, story } of [...planner.paragraphs()]) {
+    if (story.role === 'deletions') continue
+    const { runs } = paragraphRuns(paragraph, planner.reading.cascade, story.role)
+    const draft = planner.change.on(paragraph.part)
+    for (const run of [...runs].reverse()) {
+      const own = run.style.effective.slots[run.slot].language
+      if (own === language || own === '' || run.end === run.start || run.inline.kind === 'frame') continue
+      splitSpansAt(draft, paragraph.node, run.start)
+      splitSpansAt(draft, paragraph.node, run.end)
+      wrapRange(draft, paragraph.node, run.start, run.end, style)
+      places++
+      characters += run.end - run.start
+    }
+  }
+  if (places === 0)
+    throw new PlanError(`All text of this document is in ${language}, or says no language. Nothing was changed.`)
+  planner.rows.push({
+    id: `alone|${language}`,
+    title: 'Text in other languages',
+    count: places,
+    characters,
+    before: 'shown',
+    after: `hidden by the character style ${hiddenTitle}`,
+    included: true,
+    leftOut: null,
+    places: [],
+  })
+}
+
+/** Shows text again that was hidden so. Whether there was any. */
+export function showAll(planner: StylePlanner): boolean {
+  const style = [...planner.scope.common.values()].find(
+    each => each.family === 'text' && each.displayName === hiddenTitle && each.text['text:display'] === 'none',
+  )
+  if (!style) return false
+  let shown = 0
+  for (const path of planner.reading.cascade.scopes.keys()) {
+    const draft = planner.change.on(path)
+    for (const element of [...draft.part.descendants()])
+      if (element.name === 'text:span' && element.attributes['text:style-name'] === style.name) {
+        unwrapSpan(draft, element.id)
+        shown++
+      }
+  }
+  planner.common.remove(style.node)
+  planner.rows.push({
+    id: 'alone|',
+    title: 'Hidden text',
+    count: shown,
+    characters: 0,
+    before: 'hidden',
+    after: 'shown',
+    included: true,
+    leftOut: null,
+    places: [],
+  })
+  return true
+}
+
+/**
+ * Takes text that is told apart out of its frames, into frames of its own that lie where it was: each is a copy of the
+ * frame, in which the other text is gone while its paragraphs stay, so that lines keep their places. @throws PlanError
+ */
+export function splitFrames(planner: StylePlanner, apart: Apart): void {
+  const frames = new Map<
+    string,
+    { part: string; node: number; paragraphs: { paragraph: Paragraph; role: Story['role'] }[] }
+  >()
+  for (const { paragraph, story } of planner.paragraphs()) {
+    const { holder } = paragraph
+    if (holder?.kind !== 'frame' || story.role === 'deletions') continue
+    const key = `${paragraph.part}#${holder.node}`
+    const frame = frames.get(key) ?? { part: paragraph.part, node: holder.node, paragraphs: [] }
+    frames.set(key, frame)
+    frame.paragraphs.push({ paragraph, role: story.role })
+  }
+  let split = 0
+  let characters = 0
+  const places: { part: string; node: number }[] = []
+  for (const { part: path, node, paragraphs } of frames.values()) {
+    const all = paragraphs.map(({ paragraph, role }) => ({
+      node: paragraph.node,
+      stretches: stretchesOf(planner, paragraph, role, apart),
+    }))
+    const has = (inside: boolean) => all.some(each => each.stretches.some(stretch => stretch.inside === inside))
+    if (!has(true) || !has(false)) continue
+    const draft = planner.change.on(path)
+    const element = draft.part.element(node)
+    const before = subtreeIds(draft.part, node)
+    const copy = draft.newIds(before.length)
+    draft.place(
+      element.parent,
+      draft.indexOf(node) + 1,
+      writeElement(draft.part, node).replace(/\s(xml:id|text:id|draw:id)="[^"]*"/g, ''),
+      copy,
+    )
+    const twin = new Map(before.map((id, at) => [id, copy[at]!]))
+    draft.setAttributes(copy[0]!, {
+      'draw:name': freeName(
+        draft.part,
+        `${(element.attributes['draw:name'] ?? 'Text frame').replace(/ ?\d+$/, '')} `,
+        'draw:name',
+      ),
+    })
+    const box = draft.part.first(draft.part.element(copy[0]!), 'draw:text-box')
+    if (box?.attributes['draw:chain-next-name'] !== undefined)
+      draft.setAttributes(box.id, { 'draw:chain-next-name': null })
+    for (const paragraph of all) {
+      for (const stretch of [...paragraph.stretches].reverse()) {
+        replaceText(draft, stretch.inside ? paragraph.node : twin.get(paragraph.node)!, stretch.from, stretch.to, '')
+        if (stretch.inside) characters += stretch.to - stretch.from
+      }
+    }
+    split++
+    places.push({ part: path, node })
+  }
+  if (split === 0)
+    throw new PlanError(
+      'No frame holds such text beside other text, so there is nothing to split. Nothing was changed.',
+    )
+  planner.rows.push({
+    id: 'split',
+    title: 'Frames',
+    count: split,
+    characters,
+    before: 'text together',
+    after:
+      apart.kind === 'language'
+        ? `${apart.language} in frames of its own`
+        : `${planner.style('text', apart.name).displayName} in frames of its own`,
+    included: true,
+    leftOut: null,
+    places,
+  })
+}

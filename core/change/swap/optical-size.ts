@@ -1,0 +1,60 @@
+import { z } from 'zod'
+import type { FaceMeasures, FaceRecord } from '../../font/face'
+
+/*
+ * Equal point sizes are not equally large: what a reader takes for the size of text is the height of its small letters,
+ * and how much fits a line is its width. A new face can be given the size at which it looks as large as the old one.
+ */
+
+export const sizeModes = ['keep', 'x-height', 'cap-height', 'width', 'lines'] as const
+export type SizeMode = (typeof sizeModes)[number]
+
+export const sizeWishSchema = z.strictObject({
+  mode: z.enum(sizeModes),
+  /** Sizes are rounded to this many points. */
+  step: z.number().min(0.01).max(2).default(0.1),
+  /** Percent of the old size: further it does not go. */
+  least: z.number().min(25).max(100).default(75),
+  most: z.number().min(100).max(400).default(125),
+})
+export type SizeWish = z.infer<typeof sizeWishSchema>
+
+/**
+ * `as-is` writes nothing; `follow` lets leading in points go with the size; `stay` keeps the distance of the lines
+ * as it was.
+ */
+export const leadingModes = ['as-is', 'follow', 'stay'] as const
+export type LeadingMode = (typeof leadingModes)[number]
+
+/** The scripts in which both faces have letters decide what can be compared: Latin measures say nothing of kana. */
+const comparable = (one: FaceRecord, other: FaceRecord): boolean =>
+  (one.coverage.Latin ?? 0) > 20 === (other.coverage.Latin ?? 0) > 20
+
+const measured: Readonly<Record<Exclude<SizeMode, 'keep' | 'lines'>, (measures: FaceMeasures) => number>> = {
+  'x-height': each => each.xHeight,
+  'cap-height': each => each.capHeight,
+  width: each => each.averageWidth,
+}
+
+/**
+ * By how much the new face's size differs from the old one's, so that they agree in what the wish names; within the
+ * wish's limits. 1 where the two cannot be compared. Of `lines` this is where the search begins: at equal width.
+ */
+export function sizeFactor(wish: SizeWish, from: FaceRecord, to: FaceRecord): number {
+  if (wish.mode === 'keep' || !comparable(from, to)) return 1
+  const of = measured[wish.mode === 'lines' ? 'width' : wish.mode]
+  const [one, other] = [of(from.measures), of(to.measures)]
+  return one > 0 && other > 0 ? limited(wish, one / other) : 1
+}
+
+export const limited = (wish: SizeWish, factor: number): number =>
+  Math.min(Math.max(factor, wish.least / 100), wish.most / 100)
+
+/** A size in points, rounded to the wish's step. */
+export function roundedSize(points: number, step: number): number {
+  return Math.max(step, Math.round(Math.round(points / step) * step * 1000) / 1000)
+}
+
+/** Distance of baselines that a face asks for at a size, in points: ascent, descent and gap. */
+export const faceLeading = ({ lineAscent, lineDescent, lineGap }: FaceMeasures, size: number, gap: boolean): number =>
+  ((lineAscent + lineDescent + (gap ? lineGap : 0)) * size) / 1000

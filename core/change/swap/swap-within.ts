@@ -1,0 +1,333 @@
+import { objectTitle } from '../../document/font-references'
+import type { OdfDocument } from '../../document/open'
+import { resolutionOf } from '../../census/census'
+import { matchText, paragraphOwner, type Match } from '../../census/matching'
+import { styleKey, styleRoles } from '../../census/style-roles'
+import { sameFamily } from '../../document/font-family'
+import { fontAttributes, type Slot } from '../../document/font-attributes'
+import { paragraphsOf } from '../../document/stories'
+import type { Library } from '../../font/library'
+import type { TextStyle } from '../../style/cascade'
+import { slotAttributes } from '../../style/properties'
+import { objectSign, paragraphRuns } from '../../style/runs'
+import type { Composition, Reading } from '../../typeset/compose'
+import { faceAsked, faceKey, voiceOf } from '../../census/voices'
+import { setLocally, type LocalLook } from '../local-look'
+import type { FaceMapping, PlanRow, SwapGroup, SwapRequest, SwapWish } from '../plan'
+import { reachesOthers } from '../reach'
+import { setStyleValues } from '../style-values'
+import { fontValues, type FontWish } from '../styles/fonts'
+import type { StylePlanner } from '../planner'
+import type { LocalSize } from './swap-sizes'
+import type { TextUse } from './uses'
+
+/** The named style of its paragraph that text goes by: what tells text apart that merely shares a font. */
+export function groupStyle(style: TextStyle): TextStyle['effective']['layers'][number]['style'] | null {
+  return (
+    style.effective.layers.findLast(layer => !layer.local && layer.from !== 'default' && layer.style.family !== 'text')
+      ?.style ?? null
+  )
+}
+
+/** Text of an object goes as one: its styles have no names that anybody gave. */
+const groupId = ({ part, style }: TextUse): string => {
+  const own = groupStyle(style)
+  return part.includes('/') ? `object|${part}` : own ? `${own.family}|${own.name}` : 'no style'
+}
+
+/** Text of the families that go, by role and style, most of it first. */
+export function swapGroups(
+  document: OdfDocument,
+  reading: Reading,
+  uses: readonly TextUse[],
+  request: SwapRequest,
+): SwapGroup[] {
+  const roles = styleRoles(reading)
+  const groups = new Map<string, SwapGroup & { characters: number }>()
+  for (const use of uses) {
+    const id = groupId(use)
+    const style = groupStyle(use.style)
+    const known = groups.get(id)
+    if (known) known.characters += use.characters
+    else
+      groups.set(id, {
+        id,
+        style: use.part.includes('/') ? objectTitle(document, use.part) : (style?.displayName ?? 'no style'),
+        role: style && !use.part.includes('/') ? (roles.get(styleKey(style))?.role ?? null) : null,
+        characters: use.characters,
+        kept: request.kept.includes(id),
+      })
+  }
+  return [...groups.values()].sort((a, b) => b.characters - a.characters || a.style.localeCompare(b.style))
+}
+
+/** Whether a use belongs to a group that keeps the old font. */
+export const isKept = (use: TextUse, request: SwapRequest): boolean => request.kept.includes(groupId(use))
+
+const asWish = (style: TextStyle, slot: Slot): FontWish => {
+  const { family, generic, pitch } = style.effective.slots[slot].font
+  return { family, generic: generic || undefined, pitch: pitch || undefined }
+}
+
+/** Gives text that keeps the old font that font outright, where a style that changed had the say. */
+export function pinKept(
+  planner: StylePlanner,
+  uses: readonly TextUse[],
+  kept: readonly TextUse[],
+  rows: PlanRow[],
+): LocalSize[] {
+  const wanted = new Set(kept)
+  const done = new Set<string>()
+  const locals: LocalSize[] = []
+  for (const use of kept) {
+    const { effective } = use.style
+    const at = Math.max(effective.slots[use.slot].font.layer, 0)
+    const attribute = fontAttributes[use.slot].name
+    const holder = effective.layers.slice(at).find(layer => !reachesOthers(layer, use, wanted, uses, attribute))
+    if (!holder) {
+      locals.push({ style: use.style, slot: use.slot, text: {}, setting: {} })
+      continue
+    }
+    const key = `${holder.style.part}#${holder.style.node}#${use.slot}`
+    if (done.has(key)) continue
+    done.add(key)
+    const { family } = effective.slots[use.slot].font
+    setStyleValues(
+      planner,
+      holder.style,
+      'text',
+      fontValues(planner.change.on(holder.style.part), use.slot, asWish(use.style, use.slot)),
+    )
+    rows.push({
+      id: `kept|${key}`,
+      kind: 'style',
+      title: `Keeps its font: ${holder.style.displayName}`,
+      count: 1,
+      characters: use.characters,
+      before: family,
+      after: family,
+      included: true,
+      leftOut: null,
+      places: [{ part: holder.style.part, node: holder.style.node, attribute }],
+    })
+  }
+  return locals
+}
+
+/** Looks for stretches of text, wherever it is, by its style and slot. Text of objects cannot be set by hand. */
+export function looksFor(
+  reading: Reading,
+  locals: readonly LocalSize[],
+  fonts: (style: TextStyle, slot: Slot) => FontWish | null,
+): LocalLook[] {
+  if (locals.length === 0) return []
+  const looks: LocalLook[] = []
+  for (const story of reading.stories) {
+    if (story.role === 'deletions') continue
+    for (const paragraph of paragraphsOf(story.blocks)) {
+      const { text, runs } = paragraphRuns(paragraph, reading.cascade, story.role)
+      for (const run of runs) {
+        if (text.slice(run.start, run.end) === objectSign) continue
+        for (const local of locals) {
+          if (local.style !== run.style || local.slot !== run.slot) continue
+          const font = fonts(run.style, run.slot)
+          looks.push({
+            paragraph,
+            from: run.start,
+            to: run.end,
+            text: local.text,
+            fonts: font ? { [run.slot]: font } : {},
+            setting: local.setting,
+          })
+        }
+      }
+    }
+  }
+  return looks
+}
+
+/** What paragraphs that are spared looked like before: their fonts as they were, to be written by hand. */
+export function sparedLooks(reading: Reading, spared: SwapRequest['spared'], families: readonly string[]): LocalLook[] {
+  const wanted = new Set(spared.map(each => `${each.part}#${each.node}`))
+  if (wanted.size === 0) return []
+  return reading.stories.flatMap(story =>
+    paragraphsOf(story.blocks)
+      .filter(paragraph => wanted.has(`${paragraph.part}#${paragraph.node}`))
+      .flatMap(paragraph => {
+        const { runs } = paragraphRuns(paragraph, reading.cascade, story.role)
+        return runs
+          .filter(run => families.some(family => sameFamily(family, run.style.effective.slots[run.slot].font.family)))
+          .map((run): LocalLook => ({
+            paragraph,
+            from: run.start,
+            to: run.end,
+            fonts: { [run.slot]: asWish(run.style, run.slot) },
+            setting: {},
+            text: { [slotAttributes[run.slot].size]: `${run.style.effective.slots[run.slot].size}pt` },
+          }))
+      }),
+  )
+}
+
+/** Text of one wish that does not go everywhere: what it finds, how its faces map, and what it writes. */
+export interface WithinPlan {
+  readonly rows: PlanRow[]
+  readonly characters: number
+  readonly count: number
+}
+
+/** The text that a wish within limits is about. */
+export function withinMatches(
+  reading: Reading,
+  composition: Composition | null,
+  library: Library,
+  wish: SwapWish,
+): Match[] {
+  const { look = {}, scope = { kind: 'document' as const } } = wish.within ?? {}
+  return matchText(reading, library, composition, {
+    look: { ...look, family: wish.from.family, ...(wish.from.style === undefined ? {} : { face: wish.from.style }) },
+    scope,
+  })
+}
+
+/**
+ * Carries out a wish within limits: on styles that speak for nothing else where the limits are of style, role, place or
+ * language; else by hand on the text itself. Rows are by style, and struck ones keep their font.
+ */
+export function swapWithin(
+  planner: StylePlanner,
+  reading: Reading,
+  at: number,
+  wish: SwapWish,
+  matches: readonly Match[],
+  mappings: readonly FaceMapping[],
+  uses: readonly TextUse[],
+  factor: number,
+  library: Library,
+): WithinPlan {
+  const roles = styleRoles(reading)
+  const rows = new Map<string, PlanRow & { characters: number; count: number }>()
+  const inside = new Map<TextStyle, Map<Slot, number>>()
+  const struckStyles = new Set<string>()
+  for (const match of matches) {
+    const owner = paragraphOwner(reading, match.paragraph, match.story)
+    const id = `within|${at}|${owner ? `${owner.family}|${owner.name}` : 'no style'}`
+    const included = !planner.struck.has(id)
+    if (!included) struckStyles.add(id)
+    const role = owner ? roles.get(styleKey(owner))?.role : null
+    let row = rows.get(id)
+    if (!row)
+      rows.set(
+        id,
+        (row = {
+          id,
+          kind: 'stray',
+          title: `${owner?.displayName ?? 'No style'}${role ? `, ${role}` : ''}`,
+          count: 0,
+          characters: 0,
+          before: wish.from.family,
+          after: wish.to.family,
+          included,
+          leftOut: null,
+          places: [],
+        }),
+      )
+    row.count++
+    for (const piece of match.pieces) {
+      const count = [...match.text.slice(piece.from - match.from, piece.to - match.from)].length
+      row.characters += count
+      if (!included) continue
+      const own = inside.get(piece.style) ?? new Map<Slot, number>()
+      inside.set(piece.style, own.set(piece.slot, (own.get(piece.slot) ?? 0) + count))
+    }
+  }
+  const byStyle = wish.within?.scope.kind === 'document' || wish.within === undefined
+  // Text that is wholly meant can be changed where its style says so.
+  const whole =
+    byStyle && struckStyles.size === 0
+      ? uses.filter(use => inside.get(use.style)?.get(use.slot) === use.characters)
+      : []
+  const wanted = new Set(whole)
+  const onStyle = new Map<TextStyle, Set<Slot>>()
+  const set = new Set<string>()
+  const valuesFor = (style: TextStyle, slot: Slot, path: string): Record<string, string | null> => {
+    const mapping = mappings.find(each => each.key === faceKey(voiceOf(style, slot)))
+    const names = slotAttributes[slot]
+    const face = library.family(wish.to.family)[0]!
+    return {
+      ...fontValues(planner.change.on(path), slot, {
+        family: face.family,
+        pitch: face.monospaced ? 'fixed' : 'variable',
+      }),
+      ...(mapping && mapping.to.weight !== mapping.from.weight
+        ? {
+            [names.weight]:
+              mapping.to.weight === 400 ? 'normal' : mapping.to.weight === 700 ? 'bold' : String(mapping.to.weight),
+          }
+        : {}),
+      ...(mapping && mapping.to.italic !== mapping.from.italic
+        ? { [names.style]: mapping.to.italic ? 'italic' : 'normal' }
+        : {}),
+      ...(factor === 1 ? {} : { [names.size]: `${Math.round(style.effective.slots[slot].size * factor * 10) / 10}pt` }),
+    }
+  }
+  for (const use of whole) {
+    const layers = use.style.effective.layers.slice(Math.max(use.style.effective.slots[use.slot].font.layer, 0))
+    const holder = layers.find(
+      layer =>
+        !reachesOthers(layer, use, wanted, uses, fontAttributes[use.slot].name) &&
+        (factor === 1 || !reachesOthers(layer, use, wanted, uses, slotAttributes[use.slot].size)),
+    )
+    // Styles that say different sizes must not be made one: the size goes where it stands.
+    if (
+      !holder ||
+      (factor !== 1 &&
+        layers.indexOf(holder) < layers.findLastIndex(layer => layer.text[slotAttributes[use.slot].size] !== undefined))
+    )
+      continue
+    onStyle.set(use.style, (onStyle.get(use.style) ?? new Set()).add(use.slot))
+    const key = `${holder.style.part}#${holder.style.node}#${use.slot}`
+    if (set.has(key)) continue
+    set.add(key)
+    setStyleValues(planner, holder.style, 'text', valuesFor(use.style, use.slot, holder.style.part))
+  }
+  const looks: LocalLook[] = []
+  for (const match of matches) {
+    const owner = paragraphOwner(reading, match.paragraph, match.story)
+    if (struckStyles.has(`within|${at}|${owner ? `${owner.family}|${owner.name}` : 'no style'}`)) continue
+    for (const piece of match.pieces) {
+      if (onStyle.get(piece.style)?.has(piece.slot)) continue
+      looks.push({
+        paragraph: match.paragraph,
+        from: piece.from,
+        to: piece.to,
+        text: valuesFor(piece.style, piece.slot, match.paragraph.part),
+        fonts: {},
+        setting: {},
+      })
+    }
+  }
+  setLocally(planner, looks)
+  const listed = [...rows.values()].sort((a, b) => b.characters - a.characters)
+  const included = listed.filter(row => row.included)
+  return {
+    rows: listed,
+    characters: included.reduce((sum, row) => sum + row.characters, 0),
+    count: included.reduce((sum, row) => sum + row.count, 0),
+  }
+}
+
+/** The face that shows most text of a family now: what sizes are measured on. */
+export function shownFace(
+  library: Library,
+  uses: readonly TextUse[],
+): { readonly hash: string; readonly absent: boolean; readonly name: string } | null {
+  const use = [...uses].sort((a, b) => b.characters - a.characters)[0]
+  if (!use) return null
+  const { face, status } = resolutionOf(library, use.style, use.slot)
+  return {
+    hash: face.hash,
+    absent: status === 'absent',
+    name: `${face.family} ${faceAsked(use.style, use.slot).style}`,
+  }
+}

@@ -1,0 +1,221 @@
+import { describe, expect, it } from 'vitest'
+import { swapText } from '../../../cli/report'
+import { openDocument, partOf } from '../../../core/document/open'
+import { readScopes } from '../../../core/document/styles'
+import { PartDeclarations } from '../../../core/change/swap/declarations'
+import { compareCompositions } from '../../../core/change/effects'
+import { mapFaces, wishFor } from '../../../core/change/swap/mapping'
+import { swapRequestSchema } from '../../../core/change/plan'
+import { dropStale } from '../../../core/change/stale'
+import { holderFor } from '../../../core/change/reach'
+import { textUses } from '../../../core/change/swap/uses'
+import { face, library, openOdt, paragraphStyle, sessionOf, textStyle } from '../../support/fixtures'
+
+const request = (from: string, to: string, more: Record<string, unknown> = {}) =>
+  swapRequestSchema.parse({ wishes: [{ from: { family: from }, to: { family: to } }], ...more })
+
+describe('what a request may hold', () => {
+  it.each([
+    [{ wishes: [] }],
+    [{ wishes: [{ from: { family: '' }, to: { family: 'Jost' } }] }],
+    [{ wishes: [{ from: { family: 'a' } }] }],
+    [{ wishes: [{ from: { family: 'a' }, to: { family: 'b' } }], extra: 1 }],
+    [{ wishes: Array.from({ length: 21 }, () => ({ from: { family: 'a' }, to: { family: 'b' } })) }],
+    [{ wishes: [{ from: { family: 'a'.repeat(201) }, to: { family: 'b' } }] }],
+  ])('refuses %j', body => {
+    expect(swapRequestSchema.safeParse(body).success).toBe(false)
+  })
+
+  it('fills in what is not said', () => {
+    expect(request('a', 'b')).toMatchObject({ struck: [], faces: {}, symbols: false })
+  })
+})
+
+describe('mapping', () => {
+  const session = sessionOf({
+    stylesFaces: face('Jost'),
+    styles:
+      paragraphStyle('B', 'style:font-name="Jost"') +
+      textStyle('S', 'fo:font-weight="bold"') +
+      textStyle('I', 'fo:font-style="italic"'),
+    body: '<text:p text:style-name="B">a<text:span text:style-name="S">b</text:span><text:span text:style-name="I">c</text:span></text:p>',
+  })
+  const { faces } = session.detail.census
+
+  it('takes a wish for one face before the wish for its family', () => {
+    const wishes = swapRequestSchema.parse({
+      wishes: [
+        { from: { family: 'Jost' }, to: { family: 'Spectral' } },
+        { from: { family: 'jost', style: 'bold' }, to: { family: 'Archivo' } },
+      ],
+    }).wishes
+    expect([
+      wishFor(wishes, 'Jost', 'Bold')!.to.family,
+      wishFor(wishes, 'Jost', 'Regular')!.to.family,
+      wishFor(wishes, 'Spectral', 'Regular'),
+    ]).toEqual(['Archivo', 'Spectral', undefined])
+  })
+
+  it('says how near each face is', () => {
+    const notes = (to: string) =>
+      Object.fromEntries(
+        mapFaces(faces, request('Jost', to), library).map(mapping => [mapping.from.style, mapping.note]),
+      )
+    expect(notes('Spectral')).toEqual({ Regular: 'same weight', Bold: 'same weight', Italic: 'same weight' })
+    expect(notes('Oswald')).toEqual({ Regular: 'same weight', Bold: 'same weight', Italic: 'no italic in Oswald' })
+    expect(notes('Abril Fatface')).toEqual({
+      Regular: 'same weight',
+      Bold: 'nearest weight, 400',
+      Italic: 'no italic in Abril Fatface',
+    })
+  })
+
+  it('takes a face chosen by hand, which the family must have', () => {
+    const { key } = faces.find(each => each.style === 'Bold')!
+    expect(
+      mapFaces(faces, request('Jost', 'Spectral', { faces: { [key]: 'ExtraBold' } }), library).find(
+        mapping => mapping.key === key,
+      ),
+    ).toMatchObject({ note: 'chosen', to: { weight: 800 } })
+    expect(() => mapFaces(faces, request('Jost', 'Spectral', { faces: { [key]: 'Fat' } }), library)).toThrow(
+      /has no face/,
+    )
+  })
+})
+
+describe('where a property can be set so that it reaches some text and no other', () => {
+  const document = openOdt({
+    stylesFaces: face('Jost'),
+    styles:
+      paragraphStyle('A', 'style:font-name="Jost"') +
+      paragraphStyle('B', 'fo:color="#000000"', '', ' style:parent-style-name="A"') +
+      textStyle('S', 'fo:font-weight="bold"'),
+    body:
+      '<text:p text:style-name="A">one<text:span text:style-name="S">strong</text:span>' +
+      '</text:p><text:p text:style-name="B">two</text:p>',
+  })
+  const uses = textUses(document)
+  const find = (text: string) =>
+    uses.find(use => use.codePoints.has(text.codePointAt(0)!) && use.characters === text.length)!
+
+  it('is the innermost style that speaks for that text alone', () => {
+    expect(holderFor(find('strong'), new Set([find('strong')]), uses, 'style:font-name', [0, 1])!.style.name).toBe('S')
+    expect(holderFor(find('two'), new Set([find('two')]), uses, 'style:font-name', [0, 1])!.style.name).toBe('B')
+  })
+
+  it('is nowhere where each style also speaks for other text', () => {
+    expect(holderFor(find('one'), new Set([find('one')]), uses, 'style:font-name', [0])).toBeNull()
+    expect(holderFor(find('one'), new Set(uses), uses, 'style:font-name', [0])!.style.name).toBe('A')
+  })
+})
+
+describe('declarations', () => {
+  const jost = library.named('Jost', 'Regular')!
+  const setup = (faces: string) => {
+    const document = openOdt({ faces })
+    const declared = [...readScopes(document, document.subdocuments[0]!).content!.faces.values()]
+    return { document, declared, named: (name: string) => declared.filter(each => each.name === name) }
+  }
+
+  it('one that goes is rewritten in place, a second one dropped', () => {
+    const { document, declared } = setup(face('Old', 'Old', ' style:font-charset="x-iscii"') + face('Old1', 'Old'))
+    const own = new PartDeclarations(document, 'content.xml', declared, [])
+    expect(own.nameOf('Jost', jost)).toBe('Jost')
+    expect(own.nameOf('Jost', jost)).toBe('Jost')
+    expect(own.finish().map(operation => [operation.type, 'set' in operation ? operation.set : null])).toEqual([
+      [
+        'name-font',
+        { 'style:name': 'Jost', 'svg:font-family': 'Jost', 'style:font-pitch': 'variable', 'style:font-charset': null },
+      ],
+      ['drop-face', null],
+    ])
+  })
+
+  it('one that is there already is used, and a name that is taken is numbered', () => {
+    const there = setup(face('Already', 'Jost'))
+    expect(new PartDeclarations(there.document, 'content.xml', [], there.declared).nameOf('Jost', jost)).toBe('Already')
+    const taken = setup(face('Jost', 'Something Else'))
+    const own = new PartDeclarations(taken.document, 'content.xml', [], taken.declared)
+    expect(own.nameOf('Jost', jost)).toBe('Jost1')
+    expect(own.finish()).toMatchObject([
+      { type: 'declare-face', attributes: { 'style:name': 'Jost1', 'svg:font-family': 'Jost' } },
+    ])
+  })
+})
+
+describe('what goes stale', () => {
+  it('is the picture of a changed object with the image that shows it, and only that', () => {
+    const document = openOdt({
+      body:
+        '<text:p><draw:frame><draw:object xlink:href="./Object 1"/><draw:image xlink:href="./ObjectReplacements/Object ' +
+        '1"/></draw:frame><draw:frame><draw:object xlink:href="./Object 2"/>' +
+        '<draw:image xlink:href="./ObjectReplacements/Object 2"/></draw:frame></text:p>',
+      parts: [1, 2].flatMap(number => [
+        {
+          path: `Object ${number}/content.xml`,
+          type: 'text/xml',
+          content: '<math xmlns="http://www.w3.org/1998/Math/MathML"/>',
+        },
+        { path: `ObjectReplacements/Object ${number}`, type: '', content: 'x' },
+      ]),
+      objects: [1, 2].map(number => ({
+        path: `Object ${number}/`,
+        type: 'application/vnd.oasis.opendocument.formula',
+      })),
+    })
+    const { operations, said } = dropStale(document, new Set(['Object 2/content.xml']))
+    expect(operations.map(operation => operation.type)).toEqual(['drop-replacement', 'drop-part'])
+    const image = operations.find(operation => operation.type === 'drop-replacement')!
+    expect(partOf(document, image.part).element(image.node).attributes['xlink:href']).toBe(
+      './ObjectReplacements/Object 2',
+    )
+    expect(said).toEqual(['the picture that stood in for “Object 2”'])
+    expect(dropStale(document, new Set()).operations).toEqual([])
+  })
+})
+
+describe('effects', () => {
+  const text = 'the quick morning boat crosses the wide grey sound '.repeat(12)
+  const narrow = sessionOf({
+    faces: face('Barlow Condensed') + face('Work Sans'),
+    automatic: paragraphStyle('P', 'style:font-name="Barlow Condensed"'),
+    body: `<text:p text:style-name="P">${text}</text:p><text:p>short</text:p>`,
+  })
+
+  it('tell gained lines and pages, and nothing of what stays', () => {
+    const { plan } = narrow.plan(request('Barlow Condensed', 'Work Sans'))
+    expect(plan.effects!.paragraphs).toHaveLength(1)
+    const [paragraph] = plan.effects!.paragraphs
+    expect(paragraph!.linesAfter).toBeGreaterThan(paragraph!.linesBefore)
+    expect(plan.effects!.linesAfter - plan.effects!.linesBefore).toBe(paragraph!.linesAfter - paragraph!.linesBefore)
+    expect(plan.effects!.pages).toEqual([
+      { page: 0, paragraphs: 1, lines: paragraph!.linesAfter - paragraph!.linesBefore },
+    ])
+    expect(paragraph!.opening.startsWith('the quick morning')).toBe(true)
+  })
+
+  it('of nothing are none', () => {
+    expect(compareCompositions(narrow.composition, narrow.composition)).toMatchObject({
+      paragraphsChanged: 0,
+      paragraphs: [],
+      overset: [],
+      pages: [],
+    })
+  })
+
+  it('are reported in words', () => {
+    const { plan } = narrow.plan(request('Barlow Condensed', 'Work Sans'))
+    const report = swapText(plan, [{ what: 'a picture', reason: 'cannot be changed', count: 1 }], null)
+    expect(report).toContain('Barlow Condensed gives way to Work Sans')
+    expect(report).toContain('left: a picture (1): cannot be changed')
+    expect(report).toContain('nothing was written')
+    expect(report).toContain('no glyph is missing')
+  })
+})
+
+it('opening a document twice gives the same ids', () => {
+  const bytes = openOdt({}).container.bytes
+  const ids = () =>
+    [...openDocument(bytes).parts.get('content.xml')!.descendants()].map(element => `${element.id} ${element.name}`)
+  expect(ids()).toEqual(ids())
+})
