@@ -3,7 +3,7 @@
  * drawing instructions. The shaping engine and the fonts are started and read within them.
  */
 import { readFileSync } from 'node:fs'
-import { DocumentSession } from '../core/change/session'
+import { DocumentSession } from '../core/session'
 import { displayPage } from '../core/typeset/display'
 import { Typesetter } from '../core/typeset/look'
 import { Shaper } from '../core/typeset/shaper'

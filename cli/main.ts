@@ -1,6 +1,6 @@
 import { basename } from 'node:path'
 import { PackageError } from '../core/package/errors'
-import { DocumentSession } from '../core/change/session'
+import { DocumentSession } from '../core/session'
 import { PlanError } from '../core/change/plan'
 import { openDocument, saveDocument } from '../core/document/open'
 import { Shaper } from '../core/typeset/shaper'

@@ -1,7 +1,7 @@
 import { applyAll } from '../core/document/apply'
 import { saveDocument } from '../core/document/open'
 import { paragraphsOf } from '../core/document/stories'
-import { DocumentSession } from '../core/change/session'
+import { DocumentSession } from '../core/session'
 import { settleAll } from '../core/change/styles/plan-styles'
 import { listStyles } from '../core/change/styles/style-list'
 import type { StyleWish } from '../core/change/styles/wishes'

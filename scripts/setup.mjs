@@ -159,6 +159,7 @@ export function buildApplication() {
   for (const path of [
     'app',
     'core',
+    'shared',
     'server',
     'nuxt.config.ts',
     'package-lock.json',

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import type { SwapWish } from '~~/core/change/plan'
-import { recastRequestSchema } from '~~/core/change/recast/request'
+import { recastRequestSchema } from '~~/core/change/recast/wish'
 import type { Batch, BatchWish } from '~~/server/store/batches'
 import type { ShelfCard } from '~~/server/store/documents'
 import type { KeptWish } from '~~/server/store/kept-wishes'

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import type { RecastPlan, RecastRow } from '~~/core/change/recast/plan-recast'
-import { recastRequestSchema, recastSentence, type RecastRequest } from '~~/core/change/recast/request'
+import { recastRequestSchema, recastSentence, type RecastRequest } from '~~/core/change/recast/wish'
 import type { KeptWish } from '~~/server/store/kept-wishes'
 import { emptyRecast, everyKind, formOf, requestOf, type OpenRecast } from '../stages/recast/recast-form'
 import type { SheetSize } from '../workers/messages'

@@ -6,7 +6,8 @@ import { paragraphsOf, readStories, type Place } from '../document/stories'
 import type { Library, Resolution } from '../font/library'
 import { Cascade, type TextStyle } from '../style/cascade'
 import { objectSign, paragraphRuns } from '../style/runs'
-import type { Composition, Reading } from '../typeset/compose'
+import type { Composition } from '../typeset/compose'
+import type { Reading } from '../style/reading'
 import { areTwins, faceKey, voiceKey, voiceOf, type VoiceLook } from './voices'
 
 /**

@@ -2,7 +2,7 @@ import { paragraphsOf, type Paragraph, type Story } from '../document/stories'
 import { objectSign, paragraphRuns } from '../style/runs'
 import type { TextStyle } from '../style/cascade'
 import type { Slot } from '../document/font-attributes'
-import type { Reading } from '../typeset/compose'
+import type { Reading } from '../style/reading'
 import { voiceKey, voiceOf } from './voices'
 
 /** A stretch of a paragraph in one voice. */

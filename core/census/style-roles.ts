@@ -3,7 +3,7 @@ import { paragraphsOf } from '../document/stories'
 import type { Style } from '../document/styles'
 import { proposeRole } from '../style/roles'
 import { paragraphRuns } from '../style/runs'
-import type { Reading } from '../typeset/compose'
+import type { Reading } from '../style/reading'
 
 /** What text of a style does: as somebody confirmed it, or as it is proposed. */
 export interface StyleRole {

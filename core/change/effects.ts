@@ -40,6 +40,10 @@ export interface TableEffect {
   readonly opening: string
 }
 
+/** Lines of all paragraphs of the pages. */
+export const countLines = (composition: Composition): number =>
+  [...paragraphExtents(composition).values()].reduce((sum, extent) => sum + extent.lines, 0)
+
 /** What a change does to the pages, by the engine's own composition before and after. */
 export interface Effects {
   readonly pagesBefore: number

@@ -5,7 +5,7 @@ import type { Values } from '../document/automatic-styles'
 import type { Paragraph } from '../document/stories'
 import { spansWithin } from './styles/assign'
 import { fontValues, type FontWish } from './styles/fonts'
-import type { StylePlanner } from './planner'
+import type { Planner } from './planner'
 
 /**
  * Local formatting for a stretch of a paragraph. Attributes as OpenDocument names them; with null they are taken
@@ -22,7 +22,7 @@ export interface LocalLook {
 }
 
 /** The values of a look in a part: its fonts are declared there. */
-function valuesIn(planner: StylePlanner, path: string, look: LocalLook): Record<string, string | null> {
+function valuesIn(planner: Planner, path: string, look: LocalLook): Record<string, string | null> {
   const draft = planner.change.on(path)
   const values: Record<string, string | null> = {}
   for (const [slot, wish] of Object.entries(look.fonts)) Object.assign(values, fontValues(draft, slot as Slot, wish))
@@ -37,7 +37,7 @@ const stated = (values: Record<string, string | null>): Record<string, string> =
  * Writes local formatting: on the paragraph's own automatic style where the whole of it is meant and nothing inside
  * says otherwise, else in spans around the text. Text, links, fields and notes stay as they are.
  */
-export function setLocally(planner: StylePlanner, looks: readonly LocalLook[]): void {
+export function setLocally(planner: Planner, looks: readonly LocalLook[]): void {
   // Later stretches of a paragraph first: offsets do not move, but the elements around them do.
   const order = [...looks].sort(
     (a, b) =>
@@ -78,13 +78,7 @@ export function setLocally(planner: StylePlanner, looks: readonly LocalLook[]): 
 }
 
 /** Stretches of a range that stand in no span of the range. */
-function bare(
-  planner: StylePlanner,
-  path: string,
-  node: number,
-  from: number,
-  to: number,
-): { from: number; to: number }[] {
+function bare(planner: Planner, path: string, node: number, from: number, to: number): { from: number; to: number }[] {
   const { part } = planner.change.on(path)
   const inside = new Set(spansWithin(planner, path, node, from, to))
   const found: { from: number; to: number }[] = []

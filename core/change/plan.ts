@@ -1,65 +1,86 @@
 import { z } from 'zod'
 import type { Operation } from '../document/operations'
-import type { ReferenceKind } from '../document/font-references'
-import { lookCriteriaSchema, matchScopeSchema } from '../census/criteria'
-import { leadingModes, sizeWishSchema } from './swap/optical-size'
 import type { Effects } from './effects'
 
-const family = z.string().trim().min(1).max(200)
-const style = z.string().trim().min(1).max(100)
+/*
+ * What every plan is, whatever was wished: plain data that lists each place, what it does to the pages, and what stays.
+ * Nothing here knows a kind of wish.
+ */
 
-/** One exchange: a family, or one face of it, gives way to another. */
-export const swapWishSchema = z.strictObject({
-  from: z.strictObject({ family, style: style.optional() }),
-  to: z.strictObject({ family, style: style.optional() }),
-  /**
-   * Only text that answers to this; without it everything that names the font: text, defaults, masters, charts,
-   * declarations.
-   */
-  within: z
-    .strictObject({ look: lookCriteriaSchema.default({}), scope: matchScopeSchema.default({ kind: 'document' }) })
-    .optional(),
-  size: sizeWishSchema.optional(),
-  leading: z.enum(leadingModes).optional(),
-})
-export type SwapWish = z.infer<typeof swapWishSchema>
+/** A wish of any kind; its kind says what else it holds. */
+export interface AnyWish {
+  readonly type: string
+}
 
-const place = { part: z.string().min(1).max(500), node: z.int().nonnegative() }
+/**
+ * What a row is about, by which it is left out: `what` names the sort of place, the other members tell it from its
+ * like. Whoever makes rows of a sort chooses the members; two keys are one where all members agree.
+ */
+export type RowKey = Readonly<{ what: string } & Record<string, string | number | boolean>>
 
-/** What is mended by hand where a change does not fit: on one paragraph, or on all text of one frame. */
-export const repairSchema = z.discriminatedUnion('kind', [
-  /** Thousandths of an em, added to what is there. */
-  z.strictObject({ kind: z.literal('tracking'), ...place, amount: z.number().min(-200).max(200) }),
-  /** Percent of the size, and of the leading. */
-  z.strictObject({ kind: z.literal('size'), ...place, amount: z.number().min(50).max(150) }),
-  z.strictObject({ kind: z.literal('leading'), ...place, amount: z.number().min(50).max(150) }),
-  /** Points, added to the height of a frame. */
-  z.strictObject({ kind: z.literal('height'), ...place, amount: z.number().min(-2000).max(2000) }),
-])
-export type Repair = z.infer<typeof repairSchema>
+/** Names of styles may be 500 letters long, and how text looked is told in words. */
+const memberLength = 2_000
 
-/** What is asked of a swap: wishes that act at once, and what the person changed in the plan. */
-export const swapRequestSchema = z.strictObject({
-  wishes: z.array(swapWishSchema).min(1).max(20),
-  /** Ids of rows that are struck: their places keep the old font. */
-  struck: z.array(z.string().max(300)).max(2000).default([]),
-  /** Faces chosen by hand: face key of the census to a style name of the new family. */
-  faces: z.record(z.string().max(400), style).default({}),
-  /** Fonts of signs too, though their characters are not letters. */
-  symbols: z.boolean().default(false),
-  /** Groups of text, by role and style, that merely share the font and keep it: ids of the plan's groups. */
-  kept: z.array(z.string().max(400)).max(500).default([]),
-  /** Single paragraphs that keep the old font. */
-  spared: z.array(z.strictObject(place)).max(5000).default([]),
-  repairs: z.array(repairSchema).max(5000).default([]),
-})
-export type SwapRequest = z.infer<typeof swapRequestSchema>
+export const rowKeySchema = z
+  .object({ what: z.string().min(1).max(40) })
+  .catchall(z.union([z.string().max(memberLength), z.number(), z.boolean()]))
+  .refine(key => Object.keys(key).length <= 12, { error: 'a key of a row has at most 12 members' }) as z.ZodType<RowKey>
+
+/** At most this many rows are left out of one plan. */
+export const leftOutLimit = 20_000
+
+/** A key as one string, for sets and lists: equal where the keys are. Nothing reads it. */
+export function keyText(key: RowKey): string {
+  return JSON.stringify(Object.entries(key).sort(([one], [other]) => (one < other ? -1 : one > other ? 1 : 0)))
+}
+
+/** What is asked: wishes of any kinds, and the places that keep what they have. */
+export interface WishList<W extends AnyWish = AnyWish> {
+  readonly wishes: readonly W[]
+  readonly leftOut: readonly RowKey[]
+}
+
+/** One place in the document. Offsets are of the paragraph's text. */
+export interface PlanPlace {
+  readonly part: string
+  readonly node: number
+  readonly attribute?: string | null
+  readonly from?: number
+  readonly to?: number
+}
+
+/** Places of one sort that change alike. */
+export interface PlanRow {
+  readonly key: RowKey
+  /** Rows of one stage are told, and left out, together: “style”, “match”, “repair”. */
+  readonly stage: string
+  readonly title: string
+  readonly count: number
+  readonly characters: number
+  readonly before: string
+  readonly after: string
+  /** It changes with the plan. */
+  readonly included: boolean
+  /** Why it cannot be included; null where it can. */
+  readonly reason: string | null
+  /** Whether it may be left out by hand. */
+  readonly optional: boolean
+  readonly places: readonly PlanPlace[]
+  /** The page of its first place, from 0; -1 where none shows it. */
+  readonly page?: number
+}
 
 /** One face and what takes its place. */
 export interface FaceMapping {
   /** Key of the face in the census. */
   readonly key: string
-  readonly from: { readonly family: string; readonly style: string; readonly weight: number; readonly italic: boolean }
+  readonly from: {
+    readonly family: string
+    readonly style: string
+    readonly slot: string
+    readonly weight: number
+    readonly italic: boolean
+  }
   readonly to: {
     readonly family: string
     readonly style: string
@@ -73,32 +94,13 @@ export interface FaceMapping {
   readonly characters: number
 }
 
-/** What every row of every plan tells. */
-export interface PlanLine {
-  readonly id: string
-  readonly title: string
-  readonly count: number
-  readonly characters: number
-  readonly before: string
-  readonly after: string
-  /** Struck by hand, or left out with a reason. */
-  readonly included: boolean
-  /** Why it cannot be included; null where it can. */
-  readonly leftOut: string | null
-}
-
-/** A row of a swap: places of one kind with one bearer. */
-export interface PlanRow extends PlanLine {
-  readonly kind: ReferenceKind
-  readonly places: readonly { readonly part: string; readonly node: number; readonly attribute: string | null }[]
-}
-
-/** Text that goes by one named style: what merely shares the font is told apart by role and style. */
-export interface SwapGroup {
-  readonly id: string
+/** Text that goes by one named style: what merely shares a font is told apart by role and style. */
+export interface TextGroup {
+  readonly key: RowKey
   readonly style: string
   readonly role: string | null
   readonly characters: number
+  /** It keeps what it has. */
   readonly kept: boolean
 }
 
@@ -116,11 +118,29 @@ export interface MissingGlyph {
   readonly face: string
 }
 
-/** What every plan comes to, whatever was wished. */
-export interface PlanOutcome {
+/** A style that the plan makes. */
+export interface MadeStyle {
+  readonly family: string
+  readonly name: string
+  readonly displayName: string
+}
+
+/** What stays as it is, and why. */
+export interface LeftPlace {
+  readonly what: string
+  readonly reason: string
+  readonly count: number
+}
+
+/** What wishes would do, as plain data: nothing has changed yet. It is kept as the record of the change. */
+export interface Plan<W extends AnyWish = AnyWish> {
+  readonly request: WishList<W>
+  /** What it would do, in a few words; also the name of the version that comes of it. */
   readonly title: string
-  /** What stays as it is, and why: of a swap what will still name the old font. */
-  readonly left: readonly { readonly what: string; readonly reason: string; readonly count: number }[]
+  /** The wishes in whole sentences. */
+  readonly sentences: readonly string[]
+  readonly rows: readonly PlanRow[]
+  readonly left: readonly LeftPlace[]
   /** What goes stale with the change and is dropped: other programs draw it anew. */
   readonly stale: readonly string[]
   /** Places that change. */
@@ -129,17 +149,11 @@ export interface PlanOutcome {
   readonly operations: readonly Operation[]
   /** What it does to the pages; null until they are composed. */
   readonly effects: Effects | null
-}
-
-/** What a swap would do, as plain data: nothing has changed yet. It is kept as the record of the change. */
-export interface SwapPlan extends PlanOutcome {
-  readonly kind: 'swap'
-  readonly request: SwapRequest
   readonly mappings: readonly FaceMapping[]
-  readonly rows: readonly PlanRow[]
-  readonly groups: readonly SwapGroup[]
+  readonly groups: readonly TextGroup[]
   readonly sizes: readonly SizeChange[]
   readonly missingGlyphs: readonly MissingGlyph[]
+  readonly made: readonly MadeStyle[]
 }
 
 /** A wish that cannot be planned: nothing changed. The message is for people. */

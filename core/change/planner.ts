@@ -1,27 +1,29 @@
-import { occurrencesOf } from '../census/occurrences'
 import { AutomaticStyles } from '../document/automatic-styles'
 import { Change, type Draft } from '../document/draft'
-import { partOf, type OdfDocument } from '../document/open'
+import type { Slot } from '../document/font-attributes'
+import type { OdfDocument } from '../document/open'
 import { readRules, type Rules } from '../document/rules'
-import { paragraphsOf, type Paragraph, type Story } from '../document/stories'
+import type { Paragraph, Story } from '../document/stories'
 import { findStyle, type Style, type StyleScope } from '../document/styles'
 import type { Library } from '../font/library'
+import { DocumentSession } from '../session'
 import type { TextStyle } from '../style/cascade'
-import { paragraphRuns, paragraphText } from '../style/runs'
-import type { Slot } from '../document/font-attributes'
-import { readDocument, type Reading } from '../typeset/compose'
-import { PlanError } from './plan'
-import type { StyleRow } from './styles/plan'
-import type { TextScope } from './styles/wishes'
-
-/** A stretch of a paragraph that a wish is about. */
-export interface Stretch {
-  readonly paragraph: Paragraph
-  readonly role: Story['role']
-  readonly from: number
-  readonly to: number
-  readonly whole: boolean
-}
+import type { Reading } from '../style/reading'
+import { paragraphRuns } from '../style/runs'
+import type { Told } from './kind'
+import {
+  keyText,
+  PlanError,
+  type AnyWish,
+  type FaceMapping,
+  type MadeStyle,
+  type MissingGlyph,
+  type PlanRow,
+  type RowKey,
+  type SizeChange,
+  type TextGroup,
+} from './plan'
+import { paragraphsIn, stretchesOf, type Stretch, type TextScope } from './scope'
 
 /** All text that goes through one automatic style. */
 export interface StyleUsers {
@@ -29,48 +31,145 @@ export interface StyleUsers {
   characters: number
 }
 
+/** A row as a kind gives it; what is left out comes from the row's kind or the request. */
+export interface NewRow {
+  readonly key: RowKey
+  readonly stage: string
+  readonly title: string
+  readonly count?: number
+  readonly characters?: number
+  readonly before: string
+  readonly after: string
+  /** Why it cannot be included. */
+  readonly reason?: string | null
+  /** Whether it may be left out by hand; default false: the plan stands or falls with it. */
+  readonly optional?: boolean
+  readonly places?: PlanRow['places']
+  readonly page?: number
+}
+
+export interface PlannerOptions {
+  readonly leftOut?: readonly RowKey[]
+  /** Whether rows shall say how much text they are about: a preview need not know. */
+  readonly counts?: boolean
+  /** Plans wishes by themselves on a document and gives what comes of it, for what is found by trying. */
+  readonly tryPlan?: (from: DocumentSession, wishes: readonly AnyWish[]) => DocumentSession
+}
+
 const keyOf = (part: string, node: number) => `${part}#${node}`
 
-/** What the wishes of one plan share while it is made: the document as far as it has come, and the rows. */
-export class StylePlanner {
+/** What the wishes of one plan share while it is made: the document as far as it has come, and what is told of it. */
+export class Planner {
   readonly change: Change
-  reading: Reading
-  readonly rows: StyleRow[] = []
+  readonly rows: PlanRow[] = []
   readonly left: { what: string; reason: string; count: number }[] = []
-  readonly struck: ReadonlySet<string>
-  private readonly automatics = new Map<string, AutomaticStyles>()
-  private users: Map<string, StyleUsers> | null = null
+  readonly titles: string[] = []
+  readonly mappings: FaceMapping[] = []
+  readonly groups: TextGroup[] = []
+  readonly sizes: SizeChange[] = []
+  readonly missingGlyphs: MissingGlyph[] = []
+  readonly made: MadeStyle[] = []
+  places = 0
+  characters = 0
   /** The rules as they shall be; null while they are as they were. */
   rules: Rules | null = null
+  private readonly leftOut: ReadonlySet<string>
+  private readonly automatics = new Map<string, AutomaticStyles>()
+  private users: Map<string, StyleUsers> | null = null
 
-  /** @param counts whether rows shall say how much text they are about: a preview need not know */
+  /** @param found the document as the wishes that act now found it, with its pages and census where they are asked for */
   constructor(
-    document: OdfDocument,
-    reading: Reading,
-    readonly library: Library,
-    struck: readonly string[] = [],
-    readonly counts = true,
+    private found: DocumentSession,
+    private readonly options: PlannerOptions = {},
   ) {
-    this.change = new Change(document)
-    this.reading = reading
-    this.struck = new Set(struck)
+    this.change = new Change(found.document)
+    this.leftOut = new Set((options.leftOut ?? []).map(keyText))
   }
 
   get document(): OdfDocument {
     return this.change.document
   }
+  get session(): DocumentSession {
+    return this.found
+  }
+  get reading(): Reading {
+    return this.found.reading
+  }
+  get library(): Library {
+    return this.found.typesetter.library
+  }
+  get counts(): boolean {
+    return this.options.counts ?? true
+  }
 
   /** Reads what was changed since: the next wish finds the document as the one before left it. */
   reread(): void {
-    if (this.reading.document === this.document) return
-    this.reading = readDocument(this.document, this.reading)
+    if (this.found.document === this.document) return
+    this.found = new DocumentSession(this.document, this.found.typesetter, this.found)
     this.users = null
+  }
+
+  /** What wishes by themselves would make of the document that was found. */
+  tryPlan(wishes: readonly AnyWish[]): DocumentSession {
+    if (!this.options.tryPlan) throw new RangeError('this planner cannot try plans')
+    return this.options.tryPlan(this.found, wishes)
+  }
+
+  /** Whether the place of a key is left out by hand. */
+  leaves(key: RowKey): boolean {
+    return this.leftOut.has(keyText(key))
+  }
+
+  /** Keys of a sort that are left out. */
+  leftKeys(what: string): RowKey[] {
+    return (this.options.leftOut ?? []).filter(key => key.what === what)
+  }
+
+  /** Lists places of one sort; whether they are to be changed. */
+  row(row: NewRow): boolean {
+    const { reason = null, optional = false } = row
+    const included = reason === null && !(optional && this.leaves(row.key))
+    this.rows.push({ count: 1, characters: 0, places: [], ...row, reason, optional, included })
+    return included
+  }
+
+  /** What the rows since a number come to: places that change, and their text. */
+  totals(from: number): { readonly places: number; readonly characters: number } {
+    const included = this.rows.slice(from).filter(row => row.included)
+    return {
+      places: included.reduce((sum, row) => sum + row.count, 0),
+      characters: included.reduce((sum, row) => sum + row.characters, 0),
+    }
+  }
+
+  /** Does a part of another wish: what it would list is told by that wish. */
+  quietly(work: () => void): void {
+    const own = this.rows.length
+    work()
+    this.rows.length = own
+  }
+
+  tell({ titles, places, characters }: Told): void {
+    this.titles.push(...titles)
+    this.places += places
+    this.characters += characters
+  }
+
+  note(what: string, reason: string, count = 1): void {
+    const known = this.left.find(each => each.what === what && each.reason === reason)
+    if (known) known.count += count
+    else this.left.push({ what, reason, count })
   }
 
   automatic(path: string): AutomaticStyles {
     let styles = this.automatics.get(path)
     if (!styles) this.automatics.set(path, (styles = new AutomaticStyles(this.change.on(path))))
     return styles
+  }
+
+  /** Automatic styles are looked at anew: they were changed by operations of their own. */
+  forgetAutomatic(): void {
+    this.automatics.clear()
   }
 
   sweep(): void {
@@ -102,103 +201,17 @@ export class StylePlanner {
     return style
   }
 
-  note(what: string, reason: string, count = 1): void {
-    const known = this.left.find(each => each.what === what && each.reason === reason)
-    if (known) known.count += count
-    else this.left.push({ what, reason, count })
-  }
-
   get currentRules(): Rules {
     return (this.rules ??= readRules(this.document))
   }
 
   /** All paragraphs of the document, with the role of their story. */
-  *paragraphs(): Generator<{ readonly paragraph: Paragraph; readonly story: Story }> {
-    for (const story of this.reading.stories)
-      for (const paragraph of paragraphsOf(story.blocks)) yield { paragraph, story }
+  paragraphs(): Generator<{ readonly paragraph: Paragraph; readonly story: Story }> {
+    return paragraphsIn(this.reading)
   }
 
-  /** The stretches of text that a scope means. */
   stretches(scope: TextScope): Stretch[] {
-    const found: Stretch[] = []
-    const put = (paragraph: Paragraph, story: Story, from = 0, to = Infinity) => {
-      const { length } = paragraphText(paragraph)
-      found.push({
-        paragraph,
-        role: story.role,
-        from: Math.min(from, length),
-        to: Math.min(to, length),
-        whole: from <= 0 && to >= length,
-      })
-    }
-    switch (scope.kind) {
-      case 'document':
-        for (const { paragraph, story } of this.paragraphs()) if (story.role !== 'deletions') put(paragraph, story)
-        break
-      case 'story':
-        for (const story of this.reading.stories) {
-          const own = paragraphsOf(story.blocks)
-          if (own.some(paragraph => paragraph.part === scope.part && paragraph.node === scope.node))
-            for (const paragraph of own) put(paragraph, story)
-        }
-        break
-      case 'style':
-        for (const { paragraph, story } of this.paragraphs()) {
-          if (scope.family === 'paragraph') {
-            if (this.reading.cascade.paragraph(paragraph, story.role).text.owner?.style.name === scope.name)
-              put(paragraph, story)
-            continue
-          }
-          for (const run of paragraphRuns(paragraph, this.reading.cascade, story.role).runs) {
-            const { owner } = run.style
-            if (owner?.style.family === 'text' && owner.style.name === scope.name)
-              put(paragraph, story, run.start, run.end)
-          }
-        }
-        break
-      case 'voice': {
-        for (const { paragraph, story, from, to } of occurrencesOf(this.reading, scope.key))
-          put(paragraph, story, from, to)
-        break
-      }
-      case 'frame': {
-        const part = partOf(this.document, scope.part)
-        for (const { paragraph, story } of this.paragraphs()) {
-          if (paragraph.part !== scope.part) continue
-          for (let id = paragraph.node; id >= 0; id = part.node(id).parent)
-            if (id === scope.node) {
-              put(paragraph, story)
-              break
-            }
-        }
-        break
-      }
-      case 'loose-frames':
-        for (const { paragraph, story } of this.paragraphs()) {
-          if (story.role === 'deletions' || (paragraph.place !== 'frame' && story.role !== 'page')) continue
-          let holder = paragraph.holder
-          while (holder && holder.kind !== 'frame') holder = holder.parent
-          if (!holder) continue
-          const { attributes } = partOf(this.document, paragraph.part).element(holder.node)
-          if (attributes['presentation:class'] === undefined && attributes['presentation:style-name'] === undefined)
-            put(paragraph, story)
-        }
-        break
-      case 'ranges': {
-        const byKey = new Map(
-          [...this.paragraphs()].map(each => [keyOf(each.paragraph.part, each.paragraph.node), each]),
-        )
-        for (const range of scope.ranges) {
-          const own = byKey.get(keyOf(range.part, range.node))
-          if (!own) throw new PlanError('The selected text is no longer in the document. Nothing was changed.')
-          put(own.paragraph, own.story, range.from, range.to)
-        }
-        break
-      }
-    }
-    if (found.length === 0 && scope.kind !== 'document')
-      throw new PlanError('There is no text that this is about. Nothing was changed.')
-    return found
+    return stretchesOf(this.reading, scope)
   }
 
   /** All text that goes through a style, by the style's place. */

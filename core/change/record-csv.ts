@@ -1,14 +1,9 @@
 import { csvLines } from '../census/csv'
-import type { SwapPlan } from './plan'
-import type { RecastPlan } from './recast/plan-recast'
-import type { StylePlan } from './styles/plan'
-
-/** A plan as it is kept: without its operations. */
-export type RecordedPlan = SwapPlan | RecastPlan | StylePlan
+import type { Plan } from './plan'
 
 /** The record of a change as CSV (RFC 4180, UTF-8): the change, its rows, what it did to the pages, and what stayed. */
 export function recordCsv(
-  plan: RecordedPlan,
+  plan: Omit<Plan, 'operations'>,
   of: { readonly fileName: string; readonly version: number; readonly made: Date },
 ): string {
   const { effects } = plan
@@ -22,18 +17,17 @@ export function recordCsv(
     plan.title,
     of.made.toISOString(),
   ])
-  if (plan.kind === 'recast') lines.push(['wish', '', '', '', '', plan.sentence, ''])
-  if (plan.kind === 'swap')
-    for (const mapping of plan.mappings)
-      lines.push([
-        'face',
-        '',
-        '',
-        mapping.characters,
-        `${mapping.from.family} ${mapping.from.style}`,
-        `${mapping.to.family} ${mapping.to.style}`,
-        mapping.note,
-      ])
+  for (const sentence of plan.sentences) lines.push(['wish', '', '', '', '', sentence, ''])
+  for (const mapping of plan.mappings)
+    lines.push([
+      'face',
+      '',
+      '',
+      mapping.characters,
+      `${mapping.from.family} ${mapping.from.style}`,
+      `${mapping.to.family} ${mapping.to.style}`,
+      mapping.note,
+    ])
   for (const row of plan.rows)
     lines.push([
       'place',
@@ -42,7 +36,7 @@ export function recordCsv(
       row.characters,
       row.before,
       row.included ? row.after : row.before,
-      row.included ? '' : (row.leftOut ?? 'struck'),
+      row.included ? '' : (row.reason ?? 'left out by hand'),
     ])
   if (effects) {
     lines.push(['pages', '', '', '', effects.pagesBefore, effects.pagesAfter, ''])
@@ -77,17 +71,16 @@ export function recordCsv(
         table.opening,
       ])
   }
-  if (plan.kind === 'swap')
-    for (const glyph of plan.missingGlyphs)
-      lines.push([
-        'missing sign',
-        glyph.face,
-        glyph.count,
-        '',
-        '',
-        '',
-        `${glyph.character} U+${glyph.codePoint.toString(16).toUpperCase().padStart(4, '0')}`,
-      ])
+  for (const glyph of plan.missingGlyphs)
+    lines.push([
+      'missing sign',
+      glyph.face,
+      glyph.count,
+      '',
+      '',
+      '',
+      `${glyph.character} U+${glyph.codePoint.toString(16).toUpperCase().padStart(4, '0')}`,
+    ])
   for (const left of plan.left) lines.push(['stays', left.what, left.count, '', '', '', left.reason])
   for (const stale of plan.stale)
     lines.push(['dropped', stale, '', '', '', '', 'drawn anew by the next program that saves'])

@@ -1,13 +1,13 @@
 import type { Values } from '../document/automatic-styles'
 import type { Style } from '../document/styles'
-import type { StylePlanner } from './planner'
+import type { Planner } from './planner'
 
 /**
  * Sets values on a style where it stands, or with null takes them away; its properties element is made where it has
  * none.
  */
 export function setStyleValues(
-  planner: StylePlanner,
+  planner: Planner,
   style: Pick<Style, 'part' | 'node'>,
   kind: 'text' | 'paragraph',
   values: Values,

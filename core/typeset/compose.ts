@@ -1,17 +1,8 @@
-import type { OdfDocument } from '../document/open'
-import {
-  paragraphsOf,
-  readStories,
-  type Block,
-  type Frame,
-  type Inline,
-  type Paragraph,
-  type Story,
-} from '../document/stories'
-import { rulesPath } from '../document/rules'
+import { paragraphsOf, type Block, type Frame, type Inline, type Paragraph, type Story } from '../document/stories'
 import { readSetting } from '../document/settings'
-import { Cascade } from '../style/cascade'
-import type { XmlPart } from '../xml/tree'
+import type { Cascade } from '../style/cascade'
+import type { Reading } from '../style/reading'
+import type { OdfDocument } from '../document/open'
 import { BoxComposer, FrameChains } from './boxes'
 import { ChartComposer } from './charts'
 import { DrawingPages, type PageView } from './drawing-pages'
@@ -21,13 +12,6 @@ import type { Typesetter } from './look'
 import { numberParagraphs } from './numbering'
 import { PageFlow, type Page } from './pages'
 import { prepareWords, type PageFields, type ParagraphLayout, type Workshop } from './paragraph'
-
-/** A document, read: its stories and the cascade that styles them. */
-export interface Reading {
-  readonly document: OdfDocument
-  readonly cascade: Cascade
-  readonly stories: readonly Story[]
-}
 
 /** What the document uses and the pages do not show as asked, with how often: it goes with every figure about pages. */
 export type Unlaid = readonly { readonly feature: string; readonly count: number }[]
@@ -51,34 +35,6 @@ export interface Composition {
 export interface ComposeOptions {
   /** Justified text by total fit; without it every line takes what fits. */
   readonly totalFit: boolean
-}
-
-/**
- * Reads the stories of the document itself (objects not included). Of an earlier reading of the same document, what has
- * not changed since is taken over: paragraphs object for object, and the cascade where no style was touched.
- */
-export function readDocument(document: OdfDocument, earlier?: Reading): Reading {
-  const sub = document.subdocuments[0]!
-  const stories: Story[] = []
-  // Rules of the document's own have a say in how text looks, too.
-  let sameStyles = earlier !== undefined && earlier.document.written.get(rulesPath) === document.written.get(rulesPath)
-  for (const path of [sub.content, sub.styles]) {
-    if (!path) continue
-    const part = document.parts.get(path)!
-    const before = earlier?.document.parts.get(path)
-    stories.push(
-      ...readStories(part, before && { part: before, stories: earlier!.stories.filter(story => story.part === path) }),
-    )
-    if (!before || stylesDiffer(part, before)) sameStyles = false
-  }
-  return { document, cascade: new Cascade(document, sub, sameStyles ? earlier!.cascade : undefined), stories }
-}
-
-function stylesDiffer(part: XmlPart, before: XmlPart): boolean {
-  const changed = part.differences(before)
-  return [...part.elements(part.rootElement)].some(
-    element => element.name !== 'office:body' && element.name !== 'office:master-styles' && changed.has(element.id),
-  )
 }
 
 /** Sets a document in pages: the first ones as soon as they are asked for, the rest when there is time. */

@@ -2,7 +2,7 @@ import { paragraphsOf, type Paragraph, type Story } from '../document/stories'
 import { paragraphText } from '../style/runs'
 import type { XmlPart } from '../xml/tree'
 import type { Spot, TextRange } from './caret'
-import type { Reading } from './compose'
+import type { Reading } from '../style/reading'
 
 export type Move = 'left' | 'right' | 'word-left' | 'word-right' | 'start' | 'end'
 

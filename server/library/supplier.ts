@@ -1,4 +1,5 @@
 import { existsSync, readdirSync } from 'node:fs'
+import type { Offer } from '../../shared/api'
 import { join } from 'node:path'
 import { parseStyleName } from '../../core/font/face'
 import { nameKey } from '../../core/font/near-names'
@@ -9,19 +10,6 @@ import { renamedFont } from './font-rename'
  * A supplier of faces, simulated: it ships with the desk, sells nothing, and delivers into the library. Its prices are
  * made up; the licences are those of the files.
  */
-
-/** A family that the supplier has. */
-export interface Offer {
-  readonly id: string
-  readonly family: string
-  readonly designer: string
-  readonly weights: readonly string[]
-  readonly scripts: readonly string[]
-  readonly licence: string
-  /** In euros, for the family; 0 is free. */
-  readonly price: number
-  readonly said: string
-}
 
 interface Stock extends Omit<Offer, 'weights' | 'price'> {
   readonly folder: string

@@ -5,7 +5,7 @@ import { Surveyor } from '../work/surveyor'
 
 /** Starts taking jobs when the server starts, and stops when it stops. */
 export default defineNitroPlugin(async nitro => {
-  const surveyor = new Surveyor(await database(), threads())
+  const surveyor = new Surveyor(await database(), threads().background)
   surveyor.start()
   nitro.hooks.hook('close', async () => {
     await surveyor.stop()

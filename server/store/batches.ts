@@ -1,56 +1,22 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
-import type { RecastRequest } from '../../core/change/recast/request'
-import type { SwapRequest } from '../../core/change/plan'
+import type { WishList } from '../../core/change/plan'
+import type {
+  Batch,
+  BatchDocument,
+  BatchDocumentState,
+  BatchEffects,
+  BatchState,
+  Job,
+  ListedBatch,
+} from '../../shared/api'
 import { addVersionWithin, listVersions } from './documents'
-import type { Job } from './jobs'
 
 /*
  * One wish over many documents: planned and carried out document by document, as jobs that any server may do. Each
  * document is one version, stored in one transaction together with what the batch knows of it, so that it is wholly old
  * or wholly new whenever a server ends.
  */
-
-export type BatchWish =
-  | { readonly kind: 'swap'; readonly request: SwapRequest }
-  | { readonly kind: 'recast'; readonly request: RecastRequest }
-export type BatchState = 'planning' | 'planned' | 'running' | 'paused' | 'done' | 'cancelled' | 'undone'
-export type BatchDocumentState =
-  'waiting' | 'planned' | 'nothing' | 'left-out' | 'done' | 'failed' | 'cancelled' | 'undone'
-
-/** What the plan does to one document. */
-export interface BatchEffects {
-  readonly places: number
-  readonly characters: number
-  readonly pagesBefore: number
-  readonly pagesAfter: number
-  readonly paragraphsChanged: number
-  readonly overset: number
-  readonly missingGlyphs: number
-  readonly left: number
-}
-
-export interface BatchDocument {
-  readonly document: string
-  readonly fileName: string
-  readonly base: number
-  readonly made: number | null
-  readonly state: BatchDocumentState
-  readonly message: string
-  readonly effects: BatchEffects | null
-}
-export interface Batch {
-  readonly id: string
-  readonly kind: BatchWish['kind']
-  readonly title: string
-  readonly request: BatchWish['request']
-  readonly state: BatchState
-  readonly created: Date
-  readonly documents: readonly BatchDocument[]
-}
-
-/** At most so many documents are taken into one plan. */
-export const batchLimit = 2000
 
 interface DocumentRow {
   readonly document: string
@@ -85,7 +51,7 @@ const job = (kind: Job['kind'], batch: string, document: string, version: number
 /** Begins a batch: every document waits for its plan. */
 export async function addBatch(
   knex: Knex,
-  wish: BatchWish,
+  request: WishList,
   title: string,
   documents: readonly string[],
 ): Promise<string> {
@@ -97,9 +63,8 @@ export async function addBatch(
       .select<{ id: string; file_name: string; version: number }[]>('id', 'file_name', 'version')
     await transaction('batches').insert({
       id,
-      kind: wish.kind,
       title: title.slice(0, 500),
-      request: JSON.stringify(wish.request),
+      request: JSON.stringify(request),
       state: rows.length === 0 ? 'planned' : 'planning',
       created: now,
     })
@@ -120,33 +85,22 @@ export async function addBatch(
 export async function findBatch(knex: Knex, id: string): Promise<Batch | undefined> {
   const row = await knex('batches')
     .where({ id })
-    .first<
-      | { id: string; kind: BatchWish['kind']; title: string; request: string; state: BatchState; created: Date }
-      | undefined
-    >('*')
+    .first<{ id: string; title: string; request: string; state: BatchState; created: Date } | undefined>('*')
   if (!row) return undefined
   const documents = await knex('batch_documents')
     .where({ batch: id })
     .orderBy('file_name')
     .orderBy('document')
     .select<DocumentRow[]>('*')
-  return { ...row, request: JSON.parse(row.request) as BatchWish['request'], documents: documents.map(shaped) }
+  return { ...row, request: JSON.parse(row.request) as WishList, documents: documents.map(shaped) }
 }
 
 /** Batches, newest first, without their documents. */
-export async function listBatches(
-  knex: Knex,
-): Promise<(Omit<Batch, 'documents' | 'request'> & { readonly count: number; readonly done: number })[]> {
+export async function listBatches(knex: Knex): Promise<ListedBatch[]> {
   const rows = await knex('batches')
     .orderBy('created', 'desc')
     .limit(200)
-    .select<{ id: string; kind: BatchWish['kind']; title: string; state: BatchState; created: Date }[]>(
-      'id',
-      'kind',
-      'title',
-      'state',
-      'created',
-    )
+    .select<{ id: string; title: string; state: BatchState; created: Date }[]>('id', 'title', 'state', 'created')
   const counts = await knex('batch_documents')
     .groupBy('batch', 'state')
     .select<{ batch: string; state: BatchDocumentState; n: number }[]>('batch', 'state', knex.raw('count(*) as n'))
@@ -329,7 +283,6 @@ export async function undoBatch(knex: Knex, id: string): Promise<boolean> {
         madeBy: 'undo',
         title: `Undid: ${batch.title}`,
         content: { state: before.state },
-        operations: null,
         plan: null,
       })
       await transaction('batch_documents')

@@ -1,51 +1,10 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
+import type { DocumentRow, MadeBy, RecordedPlan, RecordRow, ShelfCard, VersionRow } from '../../shared/api'
 import type { Census } from '../../core/census/census'
 import type { DocumentIds, DocumentKind } from '../../core/document/open'
-import type { Operation } from '../../core/document/operations'
-import type { SwapPlan } from '../../core/change/plan'
-import type { RecastPlan } from '../../core/change/recast/plan-recast'
-import type { StylePlan } from '../../core/change/styles/plan'
 import { getPackage, putPackage } from './blobs'
 import { keepDroppedFonts } from './dropped-fonts'
-
-export type MadeBy = 'upload' | 'swap' | 'recast' | 'styles' | 'edit' | 'undo' | 'redo'
-
-/** A version as it is listed: what made it, and when. */
-export interface VersionRow {
-  readonly document: string
-  readonly number: number
-  readonly state: number
-  readonly madeBy: MadeBy
-  readonly title: string
-  readonly created: Date
-}
-
-export interface DocumentRow {
-  readonly id: string
-  readonly fileName: string
-  readonly kind: DocumentKind
-  readonly signed: boolean
-  readonly version: number
-  readonly created: Date
-  readonly folder: string | null
-}
-
-/** A card on the shelf. */
-export interface ShelfCard extends DocumentRow {
-  readonly title: string
-  readonly changed: Date
-  readonly pages: number | null
-  readonly characters: number | null
-  readonly settled: number | null
-  readonly faces: readonly {
-    readonly family: string
-    readonly style: string
-    readonly status: string
-    readonly characters: number
-  }[]
-  readonly hasPicture: boolean
-}
 
 /** Somebody changed the document meanwhile; `since` says what. Nothing was stored. */
 export class ConflictError extends Error {
@@ -81,8 +40,7 @@ export interface NewVersion {
   readonly title: string
   /** The content: new bytes, or for undo and redo the number of an earlier version. */
   readonly content: { readonly bytes: Uint8Array; readonly ids: DocumentIds } | { readonly state: number }
-  readonly operations: readonly Operation[] | null
-  readonly plan: SwapPlan | RecastPlan | StylePlan | null
+  readonly plan: RecordedPlan | null
 }
 
 /** Stores a new document with its first version and the job that counts it, all or nothing. */
@@ -184,7 +142,6 @@ export async function addVersionWithin(
     title: version.title.slice(0, 500),
     pieces,
     ids: 'bytes' in content ? JSON.stringify(content.ids) : source!.ids,
-    operations: version.operations && JSON.stringify(version.operations),
     plan: version.plan && JSON.stringify({ ...version.plan, operations: [] }),
     census: source?.census ?? null,
     first_page: source?.first_page ?? null,
@@ -329,7 +286,7 @@ export async function versionRecord(
   knex: Knex,
   document: string,
   number: number,
-): Promise<{ plan: unknown; census: Census | null; firstPage: string | null } | undefined> {
+): Promise<{ plan: RecordedPlan | null; census: Census | null; firstPage: string | null } | undefined> {
   const row = await knex('versions')
     .where({ document, number })
     .first<{ plan: string | null; census: string | null; first_page: string | null } | undefined>(
@@ -339,16 +296,11 @@ export async function versionRecord(
     )
   return (
     row && {
-      plan: row.plan ? (JSON.parse(row.plan) as unknown) : null,
+      plan: row.plan ? (JSON.parse(row.plan) as RecordedPlan) : null,
       census: row.census ? (JSON.parse(row.census) as Census) : null,
       firstPage: row.first_page,
     }
   )
-}
-
-/** A change that was made by a plan, as records list it. */
-export interface RecordRow extends VersionRow {
-  readonly fileName: string
 }
 
 /** Changes of all documents that were made by plans, newest first; at most 500. */

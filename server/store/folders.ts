@@ -1,11 +1,6 @@
 import type { Knex } from 'knex'
+import type { Folder } from '../../shared/api'
 import { deskStartsSchema, noStarts, type DeskStarts } from '../../core/change/defaults/desk-starts'
-
-/** A folder of the shelf: a project. */
-export interface Folder {
-  readonly name: string
-  readonly documents: number
-}
 
 export async function listFolders(knex: Knex): Promise<Folder[]> {
   const rows = await knex('folders')

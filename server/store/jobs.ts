@@ -1,16 +1,5 @@
 import type { Knex } from 'knex'
-
-/** Work that waits in the database, so that several servers can share it. */
-export interface Job {
-  readonly id: string
-  readonly kind: 'survey' | 'batch-plan' | 'batch-apply'
-  readonly document: string
-  readonly version: number
-  readonly state: 'queued' | 'running' | 'paused' | 'done' | 'failed' | 'cancelled'
-  readonly progress: number
-  readonly message: string
-  readonly batch: string | null
-}
+import type { Job } from '../../shared/api'
 
 const columns = {
   id: 'id',

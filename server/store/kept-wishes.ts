@@ -1,9 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
-import type { BatchWish } from './batches'
-
-/** A wish that is kept under a name. */
-export type KeptWish = BatchWish & { readonly id: string; readonly name: string }
+import type { WishList } from '../../core/change/plan'
+import type { KeptWish } from '../../shared/api'
 
 /** As many are kept at most. */
 export const wishLimit = 500
@@ -11,26 +9,20 @@ export const wishLimit = 500
 export async function listWishes(knex: Knex): Promise<KeptWish[]> {
   const rows = await knex('kept_wishes')
     .orderBy('name')
-    .select<{ id: string; kind: BatchWish['kind']; name: string; request: string }[]>('id', 'kind', 'name', 'request')
-  return rows.map(row => ({ ...row, request: JSON.parse(row.request) as never }))
+    .select<{ id: string; name: string; request: string }[]>('id', 'name', 'request')
+  return rows.map(row => ({ ...row, request: JSON.parse(row.request) as WishList }))
 }
 
-/** Keeps a wish; one of the same name and kind gives way. Null where there are as many as are kept. */
-export async function keepWish(knex: Knex, name: string, wish: BatchWish): Promise<string | null> {
+/** Keeps wishes; those of the same name give way. Null where there are as many as are kept. */
+export async function keepWish(knex: Knex, name: string, request: WishList): Promise<string | null> {
   return knex.transaction(async transaction => {
-    await transaction('kept_wishes').where({ name, kind: wish.kind }).delete()
+    await transaction('kept_wishes').where({ name }).delete()
     const [{ count }] = (await transaction('kept_wishes').count<{ count: number }[]>({ count: 'id' })) as [
       { count: number },
     ]
     if (Number(count) >= wishLimit) return null
     const id = randomUUID()
-    await transaction('kept_wishes').insert({
-      id,
-      kind: wish.kind,
-      name,
-      request: JSON.stringify(wish.request),
-      created: new Date(),
-    })
+    await transaction('kept_wishes').insert({ id, name, request: JSON.stringify(request), created: new Date() })
     return id
   })
 }

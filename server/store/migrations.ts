@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { upgradePlan, upgradeRequest } from './old-plans'
 
 interface Migration {
   readonly name: string
@@ -212,4 +213,61 @@ export const migrations: Migration[] = [
       })
     },
   },
+  {
+    name: '004-one-door',
+    async up(knex) {
+      // Wishes of all kinds are asked in one way: what is kept of them is brought into it.
+      await eachRow(knex, 'batches', 'id', ['kind', 'request'], row => ({
+        request: JSON.stringify(upgradeRequest(row.kind!, JSON.parse(row.request!))),
+      }))
+      await eachRow(knex, 'kept_wishes', 'id', ['kind', 'request'], row => ({
+        request: JSON.stringify(upgradeRequest(row.kind!, JSON.parse(row.request!))),
+      }))
+      for (const { document, number } of await knex('versions')
+        .whereNotNull('plan')
+        .select<{ document: string; number: number }[]>('document', 'number')) {
+        const row = await knex('versions').where({ document, number }).first<{ plan: string }>('plan')
+        await knex('versions')
+          .where({ document, number })
+          .update({ plan: JSON.stringify(upgradePlan(JSON.parse(row.plan))), made_by: 'change' })
+      }
+      await knex.schema.alterTable('batches', table => {
+        table.dropColumn('kind')
+      })
+      await knex.schema.alterTable('kept_wishes', table => {
+        table.dropColumn('kind')
+      })
+      // A version has its file: nothing ever ran its operations again.
+      await knex.schema.alterTable('versions', table => {
+        table.dropColumn('operations')
+      })
+    },
+    async down(knex) {
+      await knex.schema.alterTable('versions', table => {
+        table.specificType('operations', 'longtext').nullable()
+      })
+      for (const name of ['batches', 'kept_wishes'])
+        await knex.schema.alterTable(name, table => {
+          table.string('kind', 10).notNullable().defaultTo('')
+        })
+    },
+  },
 ]
+
+/** Goes through a table row by row, so that no more than one is held. */
+async function eachRow(
+  knex: Knex,
+  table: string,
+  id: string,
+  columns: readonly string[],
+  change: (row: Record<string, string | null>) => Record<string, string>,
+): Promise<void> {
+  for (const row of await knex(table).select<Record<string, string>[]>(id)) {
+    const found = await knex(table)
+      .where({ [id]: row[id] })
+      .first<Record<string, string | null>>([...columns])
+    await knex(table)
+      .where({ [id]: row[id] })
+      .update(change(found))
+  }
+}

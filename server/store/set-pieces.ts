@@ -1,14 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
-import type { SetPiece } from '../../core/change/styles/set-piece'
-
-/** A set piece that is kept, under a heading of its own. */
-export interface KeptPiece {
-  readonly id: string
-  readonly heading: string
-  readonly name: string
-  readonly piece: SetPiece
-}
+import type { KeptPiece } from '../../shared/api'
+import type { SetPiece } from '../../core/change/kept-frame/set-piece'
 
 /** As many are kept at most: a shelf of pieces, not a store of everything. */
 export const pieceLimit = 1000

@@ -1,22 +1,5 @@
 import type { Knex } from 'knex'
-
-/** How much of something is in which documents. */
-export interface SharedUse {
-  readonly value: string
-  readonly status: string
-  readonly count: number
-  readonly documents: readonly { readonly id: string; readonly count: number }[]
-}
-
-/**
- * The census over all documents as they are now: families by characters, sizes by characters, colours by how often
- * they are named.
- */
-export interface ShelfCensus {
-  readonly families: readonly SharedUse[]
-  readonly sizes: readonly SharedUse[]
-  readonly colors: readonly SharedUse[]
-}
+import type { SharedUse, ShelfCensus } from '../../shared/api'
 
 interface Row {
   readonly document: string

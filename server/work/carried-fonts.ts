@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 import type { DocumentRow } from '../store/documents'
 import { versionContent } from '../store/documents'
 import { droppedFonts } from '../store/dropped-fonts'
-import type { ThreadPool } from './pool'
+import type { Workers } from './pool'
 import type { FoundFont } from './tasks'
 
 /** A font file that a document brought along, inside its package or beside it in a zip, checked. */
@@ -14,7 +14,7 @@ export interface CarriedFont extends FoundFont {
  * Every font file that came with a document. The document is read as it was first put on the shelf, too: a change
  * may have let go of what it carried.
  */
-export async function carriedFonts(knex: Knex, document: DocumentRow, pool: ThreadPool): Promise<CarriedFont[]> {
+export async function carriedFonts(knex: Knex, document: DocumentRow, pool: Workers): Promise<CarriedFont[]> {
   const found: CarriedFont[] = []
   for (const version of new Set([document.version, 1])) {
     const content = await versionContent(knex, document.id, version)

@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs'
+import { availableParallelism } from 'node:os'
 import { join } from 'node:path'
-import { Worker } from 'node:worker_threads'
+import { Piscina } from 'piscina'
 import { projectFolder } from '../library/files'
 import type { Results, Task, TaskFailure } from './tasks'
 
@@ -11,105 +12,79 @@ export class TaskError extends Error {
   }
 }
 
-interface Waiting {
-  readonly id: number
-  readonly task: Task
-  readonly resolve: (result: never) => void
-  readonly reject: (error: Error) => void
-}
-interface Thread {
-  worker: Worker
-  busy: Waiting | null
-  timer: NodeJS.Timeout | null
-}
+/** What a thread answers: failures as plain data, since errors lose their class on the way. */
+export type ThreadAnswer = { readonly result: unknown } | { readonly failure: TaskFailure }
+
+/** Who waits for a task: a person, or nobody just now. */
+export type Urgency = 'person' | 'background'
 
 /** A task that takes longer is ended with its thread: no file may hold the server up. Milliseconds. */
 const taskTime = 180_000
 const queueLimit = 200
 
-/** A few threads that open, compose and change documents, so that the server keeps answering. */
-export class ThreadPool {
-  private readonly threads: Thread[] = []
-  private readonly queue: Waiting[] = []
-  private next = 1
-  private closed = false
+const tooLong = 'This took too long or too much memory and was ended. Nothing was changed.'
+const tooMuch = 'The desk has too much to do just now. Nothing was changed; try again in a minute.'
+const failed = (message: string) => new TaskError({ name: 'Error', fault: null, message })
 
-  constructor(
-    private readonly script: string,
-    private readonly size: number,
-  ) {}
+/** Whatever carries tasks out: the server's threads, or what a test puts in their place. */
+export interface Workers {
+  run<K extends Task['kind']>(task: Extract<Task, { kind: K }>, signal?: AbortSignal): Promise<Results[K]>
+}
 
-  run<K extends Task['kind']>(task: Extract<Task, { kind: K }>): Promise<Results[K]> {
-    return new Promise<Results[K]>((resolve, reject) => {
-      if (this.queue.length >= queueLimit) {
-        reject(
-          new TaskError({
-            name: 'Error',
-            fault: null,
-            message: 'The desk has too much to do just now. Nothing was changed; try again in a minute.',
-          }),
-        )
-        return
-      }
-      this.queue.push({ id: this.next++, task, resolve: resolve as (result: never) => void, reject })
-      this.assign()
-    })
+/**
+ * Threads that open, compose and change documents, so that the server keeps answering. What a person waits for has
+ * threads of its own: it never stands behind counting and batches.
+ */
+export class ThreadPool implements Workers {
+  private readonly pools: Readonly<Record<Urgency, Piscina>>
+
+  /** @param size threads for what people wait for; one more does the rest */
+  constructor(script: string, size: number) {
+    const pool = (maxThreads: number) =>
+      new Piscina({
+        filename: script,
+        minThreads: 0,
+        maxThreads,
+        maxQueue: queueLimit,
+        // What a thread has read of faces and words serves the next task: it is kept.
+        idleTimeout: Infinity,
+        recordTiming: false,
+      })
+    this.pools = { person: pool(size), background: pool(1) }
   }
 
-  private assign(): void {
-    if (this.closed) return
-    while (this.queue.length > 0) {
-      let thread = this.threads.find(each => !each.busy)
-      if (!thread) {
-        if (this.threads.length >= this.size) return
-        thread = this.start()
-      }
-      const waiting = this.queue.shift()!
-      thread.busy = waiting
-      thread.timer = setTimeout(() => {
-        void thread.worker.terminate()
-      }, taskTime)
-      thread.worker.postMessage({ id: waiting.id, task: waiting.task })
-    }
+  /** Carries a task out for somebody who waits. A signal ends it. @throws TaskError */
+  run<K extends Task['kind']>(task: Extract<Task, { kind: K }>, signal?: AbortSignal): Promise<Results[K]> {
+    return this.start('person', task, signal)
   }
 
-  private start(): Thread {
-    const worker = new Worker(this.script)
-    const thread: Thread = { worker, busy: null, timer: null }
-    const finish = (): Waiting | null => {
-      const done = thread.busy
-      thread.busy = null
-      if (thread.timer) clearTimeout(thread.timer)
-      return done
+  /** The same pool for work that nobody waits for. */
+  get background(): Workers {
+    return { run: (task, signal) => this.start('background', task, signal) }
+  }
+
+  private async start<K extends Task['kind']>(
+    urgency: Urgency,
+    task: Extract<Task, { kind: K }>,
+    signal?: AbortSignal,
+  ): Promise<Results[K]> {
+    const pool = this.pools[urgency]
+    if (pool.queueSize >= queueLimit) throw failed(tooMuch)
+    const limit = AbortSignal.timeout(taskTime)
+    let answer: ThreadAnswer
+    try {
+      answer = (await pool.run(task, { signal: signal ? AbortSignal.any([limit, signal]) : limit })) as ThreadAnswer
+    } catch (error) {
+      if (signal?.aborted) throw failed('This was given up. Nothing was changed.')
+      console.error('a thread failed:', error instanceof Error ? error.message : error)
+      throw failed(tooLong)
     }
-    worker.on('message', (message: { id?: number; result?: unknown; failure?: TaskFailure }) => {
-      if (message.id === undefined) return
-      const done = finish()
-      if (message.failure) done?.reject(new TaskError(message.failure))
-      else done?.resolve(message.result as never)
-      this.assign()
-    })
-    worker.on('error', error => {
-      console.error('a thread failed:', error.message)
-    })
-    worker.on('exit', () => {
-      this.threads.splice(this.threads.indexOf(thread), 1)
-      finish()?.reject(
-        new TaskError({
-          name: 'Error',
-          fault: null,
-          message: 'This took too long or too much memory and was ended. Nothing was changed.',
-        }),
-      )
-      this.assign()
-    })
-    this.threads.push(thread)
-    return thread
+    if ('failure' in answer) throw new TaskError(answer.failure)
+    return answer.result as Results[K]
   }
 
   async close(): Promise<void> {
-    this.closed = true
-    await Promise.all(this.threads.map(thread => thread.worker.terminate()))
+    await Promise.all(Object.values(this.pools).map(pool => pool.destroy()))
   }
 }
 
@@ -119,5 +94,5 @@ let shared: ThreadPool | null = null
 export function threads(): ThreadPool {
   const script = process.env.MORPHENE_THREAD ?? join(projectFolder(), '.morphene', 'build', 'thread.mjs')
   if (!existsSync(script)) throw new Error(`the thread script is not built: ${script}`)
-  return (shared ??= new ThreadPool(script, 2))
+  return (shared ??= new ThreadPool(script, Math.max(2, availableParallelism() - 1)))
 }

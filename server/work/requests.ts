@@ -2,7 +2,9 @@ import { getQuery, getRouterParam, type H3Event } from 'h3'
 import type { Knex } from 'knex'
 import { z } from 'zod'
 import { defaultLimits } from '../../core/package/limits'
-import { ConflictError, findDocument, listVersions, versionContent, type DocumentRow } from '../store/documents'
+import { ConflictError, findDocument, listVersions, versionContent } from '../store/documents'
+import type { Batch, DocumentRow } from '../../shared/api'
+import { findBatch } from '../store/batches'
 import { database } from '../store/database'
 import { refusal } from './answer'
 import { settingFor } from './setting'
@@ -25,6 +27,14 @@ export async function documentOf(event: H3Event): Promise<DocumentRow> {
   const document = id.success ? await findDocument(await database(), id.data) : undefined
   if (!document) throw refusal(404, 'This document is not on the shelf. It may have been removed.')
   return document
+}
+
+/** The batch a route is about. @throws 404 */
+export async function batchOf(event: H3Event): Promise<Batch> {
+  const id = idSchema.safeParse(getRouterParam(event, 'id'))
+  const batch = id.success ? await findBatch(await database(), id.data) : undefined
+  if (!batch) throw refusal(404, 'There is no such plan over documents.')
+  return batch
 }
 
 /** The version a route is about: the query's, or the newest. @throws 400 */

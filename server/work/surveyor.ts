@@ -1,11 +1,10 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
-import type { SwapRequest } from '../../core/change/plan'
-import type { RecastRequest } from '../../core/change/recast/request'
-import { failBatchDocument, findBatch, storeBatchPlan, storeBatchVersion, type BatchEffects } from '../store/batches'
+import type { BatchEffects, Job } from '../../shared/api'
+import { failBatchDocument, findBatch, storeBatchPlan, storeBatchVersion } from '../store/batches'
 import { ConflictError, findDocument, storeSurvey } from '../store/documents'
-import { claimJob, leaveServer, reportJob, seeServer, type Job } from '../store/jobs'
-import { TaskError, type ThreadPool } from './pool'
+import { claimJob, leaveServer, reportJob, seeServer } from '../store/jobs'
+import { TaskError, type Workers } from './pool'
 import { setContent } from './requests'
 import type { Results } from './tasks'
 
@@ -21,7 +20,7 @@ export class Surveyor {
 
   constructor(
     private readonly knex: Knex,
-    private readonly pool: ThreadPool,
+    private readonly pool: Workers,
   ) {}
 
   start(): void {
@@ -100,12 +99,9 @@ export class Surveyor {
       await failBatchDocument(this.knex, job, 'It is no longer on the shelf.')
       return
     }
-    let made: Results['swap'] | Results['recast']
+    let made: Results['change']
     try {
-      made =
-        batch.kind === 'swap'
-          ? await this.pool.run({ kind: 'swap', ...content, request: batch.request as SwapRequest, partly: true })
-          : await this.pool.run({ kind: 'recast', ...content, request: batch.request as RecastRequest })
+      made = await this.pool.run({ kind: 'change', ...content, request: batch.request, partly: true })
     } catch (error) {
       // What the wish does not find here is no failure: there is nothing to do.
       if (job.kind !== 'batch-plan' || !(error instanceof TaskError) || error.failure.name !== 'NothingToPlan')
@@ -113,7 +109,7 @@ export class Surveyor {
       await storeBatchPlan(this.knex, job, { state: 'nothing', message: error.message, effects: null })
       return
     }
-    const { plan, bytes, ids, operations } = made
+    const { plan, bytes, ids, changes } = made
     if (job.kind === 'batch-plan') {
       const effects: BatchEffects = {
         places: plan.places,
@@ -122,22 +118,21 @@ export class Surveyor {
         pagesAfter: plan.effects!.pagesAfter,
         paragraphsChanged: plan.effects!.paragraphsChanged,
         overset: plan.effects!.overset.filter(frame => frame.lines > frame.linesBefore).length,
-        missingGlyphs: plan.kind === 'swap' ? plan.missingGlyphs.length : 0,
+        missingGlyphs: plan.missingGlyphs.length,
         left: plan.left.length,
       }
       await storeBatchPlan(
         this.knex,
         job,
-        operations.length === 0
+        !changes
           ? { state: 'nothing', message: 'Nothing here answers to the wish.', effects: null }
           : { state: 'planned', message: '', effects },
       )
     } else
       await storeBatchVersion(this.knex, job, {
-        madeBy: batch.kind,
+        madeBy: 'change',
         title: plan.title,
         content: { bytes, ids },
-        operations,
         plan,
       })
   }

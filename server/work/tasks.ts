@@ -8,7 +8,6 @@ import {
   type DocumentKind,
   type OdfDocument,
 } from '../../core/document/open'
-import type { Operation } from '../../core/document/operations'
 import type { ReadText } from '../../core/format/blocks'
 import { fromTemplate } from '../../core/format/odf/from-template'
 import { writeReadText } from '../../core/format/odf/new-document'
@@ -19,12 +18,11 @@ import { recordPdf, type Recorded, type RecordOf } from '../../core/format/pdf/r
 import type { Subsetter } from '../../core/format/pdf/subset'
 import { writePdf, type Pdf, type PdfOptions } from '../../core/format/pdf/write'
 import type { Unlaid } from '../../core/typeset/compose'
-import type { SwapPlan, SwapRequest } from '../../core/change/plan'
-import { wishesThatApply } from '../../core/change/swap/plan-swap'
-import { DocumentSession } from '../../core/change/session'
-import type { StylePlan } from '../../core/change/styles/plan'
+import { DocumentSession } from '../../core/session'
+import type { WishList } from '../../core/change/plan'
+import { registry, type Registry } from '../../core/change/registry'
+import type { RecordedPlan } from '../../shared/api'
 import { layOpen, type ListedStyle } from '../../core/change/styles/style-list'
-import type { StyleRequest } from '../../core/change/styles/wishes'
 import { displayPage } from '../../core/typeset/display'
 import { Typesetter } from '../../core/typeset/look'
 import { Shaper } from '../../core/typeset/shaper'
@@ -34,8 +32,6 @@ import { Library, type StandIn } from '../../core/font/library'
 import type { FaceRecord } from '../../core/font/face'
 import { partBytes, readContainer } from '../../core/package/container'
 import { PackageError, type PackageFault } from '../../core/package/errors'
-import type { RecastPlan } from '../../core/change/recast/plan-recast'
-import type { RecastRequest } from '../../core/change/recast/request'
 import { readAddedFace } from '../library/added'
 import { checkFontFile, type CheckedFont } from '../library/font-file'
 import { startHarfBuzz, startSubsetter } from '../library/harfbuzz'
@@ -61,7 +57,13 @@ export type Task =
   | { readonly kind: 'carriedFonts'; readonly bytes: Uint8Array }
   /** What is in a zip that is no document: documents and font files. */
   | { readonly kind: 'unzip'; readonly bytes: Uint8Array }
-  | (Content & { readonly kind: 'recast'; readonly request: RecastRequest })
+  /** Wishes of any kinds. `partly` leaves those out that the document has nothing for; without `effects` the plan says nothing of pages. */
+  | (Content & {
+      readonly kind: 'change'
+      readonly request: WishList
+      readonly partly?: boolean
+      readonly effects?: boolean
+    })
   /** One page of a version, as SVG. */
   | (Content & { readonly kind: 'pagePicture'; readonly page: number })
   | { readonly kind: 'check'; readonly bytes: Uint8Array }
@@ -88,9 +90,6 @@ export type Task =
     }
   /** The named styles of a document, laid open. */
   | (Content & { readonly kind: 'styleList' })
-  | (Content & { readonly kind: 'styles'; readonly request: StyleRequest })
-  /** `partly` leaves wishes out whose font the document does not name. */
-  | (Content & { readonly kind: 'swap'; readonly request: SwapRequest; readonly partly?: boolean })
 
 /** A font file that was found, with what it is; or what is wrong with it. */
 export interface FoundFont {
@@ -108,11 +107,12 @@ export interface Results {
     readonly fonts: readonly FoundFont[]
     readonly left: readonly string[]
   }
-  recast: {
-    readonly plan: RecastPlan
+  /** `changes` says whether anything would change. Of the plan its operations are left out. */
+  change: {
+    readonly plan: RecordedPlan
     readonly bytes: Uint8Array
     readonly ids: DocumentIds
-    readonly operations: readonly Operation[]
+    readonly changes: boolean
   }
   pagePicture: { readonly svg: string; readonly pages: number }
   check: { readonly kind: DocumentKind; readonly signed: boolean; readonly title: string }
@@ -121,7 +121,6 @@ export interface Results {
   edit: {
     readonly bytes: Uint8Array
     readonly ids: DocumentIds
-    readonly operations: readonly Operation[]
     readonly title: string
     readonly said: readonly string[]
   }
@@ -129,18 +128,6 @@ export interface Results {
   pdf: Pdf & { readonly unlaid: Unlaid }
   record: Uint8Array
   styleList: ListedStyle[]
-  styles: {
-    readonly plan: StylePlan
-    readonly bytes: Uint8Array
-    readonly ids: DocumentIds
-    readonly operations: readonly Operation[]
-  }
-  swap: {
-    readonly plan: SwapPlan
-    readonly bytes: Uint8Array
-    readonly ids: DocumentIds
-    readonly operations: readonly Operation[]
-  }
 }
 
 export interface TaskFailure {
@@ -237,23 +224,12 @@ export function documentIds(document: OdfDocument, before: DocumentIds): Documen
 const begin = ({ bytes, ids, setting }: Content): Promise<DocumentSession> =>
   DocumentSession.start(bytes, theTypesetter(setting), { ids })
 
-/** A plan with the file that comes of it. */
-function carried<P extends { readonly operations: readonly Operation[] }>(
-  plan: P,
-  { document }: DocumentSession,
-  before: Content,
-): {
-  readonly plan: P
-  readonly bytes: Uint8Array
-  readonly ids: DocumentIds
-  readonly operations: readonly Operation[]
-} {
-  return { plan, bytes: saveDocument(document), ids: documentIds(document, before.ids), operations: plan.operations }
-}
-
-/** Carries a task out. @throws PackageError, PlanError */
-export function carryOut<K extends Task['kind']>(task: Extract<Task, { kind: K }>): Promise<Results[K]>
-export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
+/** Carries a task out; wishes of a request are those of `kinds`. @throws PackageError, PlanError */
+export function carryOut<K extends Task['kind']>(
+  task: Extract<Task, { kind: K }>,
+  kinds?: Registry,
+): Promise<Results[K]>
+export async function carryOut(task: Task, kinds: Registry = registry): Promise<Results[Task['kind']]> {
   switch (task.kind) {
     case 'check': {
       const document = openDocument(task.bytes)
@@ -273,10 +249,16 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
     }
     case 'unzip':
       return unzip(task.bytes)
-    case 'recast': {
-      const session = await begin(task)
-      const { plan, after } = session.recast(task.request)
-      return carried(plan, after, task)
+    case 'change': {
+      const { request, partly, effects } = task
+      const { plan, after } = kinds.plan(await begin(task), request, { partly, effects })
+      const { operations, ...recorded } = plan
+      return {
+        plan: recorded,
+        bytes: saveDocument(after.document),
+        ids: documentIds(after.document, task.ids),
+        changes: operations.length > 0,
+      }
     }
     case 'pagePicture': {
       const session = await begin(task)
@@ -300,7 +282,6 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
       return {
         bytes: saveDocument(document),
         ids: documentIds(document, task.ids),
-        operations: [...edited.operations, ...stale.operations],
         title: editTitle(before, task.edits),
         said: stale.said,
       }
@@ -335,16 +316,6 @@ export async function carryOut(task: Task): Promise<Results[Task['kind']]> {
         ids: task.ids,
       })
       return layOpen(reading, own.library)
-    }
-    case 'styles': {
-      const session = await begin(task)
-      const { plan, after } = session.planStyles(task.request)
-      return carried(plan, after, task)
-    }
-    case 'swap': {
-      const session = await begin(task)
-      const { plan, after } = session.plan(task.partly ? wishesThatApply(session.document, task.request) : task.request)
-      return carried(plan, after, task)
     }
   }
 }

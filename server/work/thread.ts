@@ -1,34 +1,31 @@
-import { parentPort } from 'node:worker_threads'
 import { PackageError } from '../../core/package/errors'
 import { EditRefusal } from '../../core/document/refusals'
 import { PdfError } from '../../core/format/pdf/write'
 import { NothingToPlan, PlanError } from '../../core/change/plan'
+import type { ThreadAnswer } from './pool'
 import { carryOut, type Task, type TaskFailure } from './tasks'
 
-const port = parentPort!
+/** The first of these that an error is gives its name to the failure. */
+const named = [
+  ['NothingToPlan', NothingToPlan],
+  ['PlanError', PlanError],
+  ['PdfError', PdfError],
+  ['EditRefusal', EditRefusal],
+] as const
 
-port.on('message', async ({ id, task }: { id: number; task: Task }) => {
+/** An error as plain data: its class is lost on the way out of a thread. */
+export function failureOf(error: unknown): TaskFailure {
+  const message = error instanceof Error ? error.message : String(error)
+  if (error instanceof PackageError) return { name: 'PackageError', fault: error.fault, message }
+  const name = named.find(([, type]) => error instanceof type)?.[0] ?? 'Error'
+  return { name, fault: null, message }
+}
+
+/** What a thread of the pool does with a task. */
+export default async function work(task: Task): Promise<ThreadAnswer> {
   try {
-    port.postMessage({ id, result: await carryOut(task as never) })
+    return { result: await carryOut(task as never) }
   } catch (error) {
-    const failure: TaskFailure =
-      error instanceof PackageError
-        ? { name: 'PackageError', fault: error.fault, message: error.message }
-        : {
-            name:
-              error instanceof NothingToPlan
-                ? 'NothingToPlan'
-                : error instanceof PlanError
-                  ? 'PlanError'
-                  : error instanceof PdfError
-                    ? 'PdfError'
-                    : error instanceof EditRefusal
-                      ? 'EditRefusal'
-                      : 'Error',
-            fault: null,
-            message: error instanceof Error ? error.message : String(error),
-          }
-    port.postMessage({ id, failure })
+    return { failure: failureOf(error) }
   }
-})
-port.postMessage({ ready: true })
+}

@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
 import { sailingGuide } from '../../demo/sailing-guide'
-import { DocumentSession } from '../../core/change/session'
+import { DocumentSession } from '../../core/session'
 import { displayPage } from '../../core/typeset/display'
 import { typesetter } from '../support/fixtures'
 import { noPageErrors } from '../support/browser'

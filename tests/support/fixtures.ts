@@ -1,6 +1,6 @@
 import { namespaces, writePackage, type Part } from '../../core/package/new-package'
 import { openDocument, type OdfDocument } from '../../core/document/open'
-import { DocumentSession } from '../../core/change/session'
+import { DocumentSession } from '../../core/session'
 import { Shaper } from '../../core/typeset/shaper'
 import { Typesetter } from '../../core/typeset/look'
 import { startHarfBuzz } from '../../server/library/harfbuzz'

@@ -1,14 +1,12 @@
 import { createHash } from 'node:crypto'
 import { saveDocument } from '../../core/document/open'
 import { paragraphsOf } from '../../core/document/stories'
-import { planCleanUp, cleanUpEdits } from '../../core/change/clean-up/clean-up'
-import { makeEdits } from '../../core/change/make-edits'
-import { swapRequestSchema } from '../../core/change/plan'
-import { recastRequestSchema } from '../../core/change/recast/request'
-import type { DocumentSession } from '../../core/change/session'
-import { listLanguages } from '../../core/change/styles/languages'
-import { takePiece } from '../../core/change/styles/set-piece'
-import { styleRequestSchema } from '../../core/change/styles/wishes'
+import type { DocumentSession } from '../../core/session'
+import type { RowKey } from '../../core/change/plan'
+import { registry } from '../../core/change/registry'
+import { declarationsKey, sparedKey } from '../../core/change/swap/wish'
+import { listLanguages } from '../../core/change/languages/languages'
+import { takePiece } from '../../core/change/kept-frame/set-piece'
 import { groupIds } from '../../core/style/groups'
 import { paragraphRuns, paragraphText } from '../../core/style/runs'
 
@@ -28,6 +26,20 @@ function written(wish: string, work: () => DocumentSession): Written {
     return { wish, hash: 'refused' }
   }
 }
+
+/** What wishes of any kinds write. */
+const writes = (
+  session: DocumentSession,
+  name: string,
+  wishes: readonly object[],
+  leftOut: readonly RowKey[] = [],
+): Written =>
+  written(name, () => {
+    const { plan, after } = registry.plan(session, registry.schema.parse({ wishes, leftOut }), { effects: false })
+    // A swap that changes nothing is refused.
+    if (plan.operations.length === 0 && name.startsWith('swap')) throw new Error('nothing would change')
+    return after
+  })
 
 const otherFamily = (family: string, index = 0): string =>
   ['Literata', 'Work Sans', 'Spectral', 'Oswald'].filter(each => each.toLowerCase() !== family.toLowerCase())[index]!
@@ -50,8 +62,13 @@ function isTextFrame(session: DocumentSession, part: string, node: number): bool
 /** Every kind of swap. */
 function* swaps(session: DocumentSession): Generator<Written> {
   const { census } = session.detail
-  const swap = (name: string, request: object) =>
-    written(`swap ${name}`, () => session.plan(swapRequestSchema.parse(request)).after)
+  const swap = (name: string, wishes: readonly object[], leftOut: readonly RowKey[] = []) =>
+    writes(
+      session,
+      `swap ${name}`,
+      wishes.map(wish => ({ type: 'swap', ...wish })),
+      leftOut,
+    )
   const named = [
     ...new Set([
       ...census.faces.filter(face => face.status !== 'unnamed').map(face => face.family),
@@ -59,56 +76,56 @@ function* swaps(session: DocumentSession): Generator<Written> {
     ]),
   ]
   for (const family of named.slice(0, 8))
-    yield swap(`all of ${family}`, {
-      wishes: [{ from: { family }, to: { family: otherFamily(family) } }],
-      symbols: true,
-    })
+    yield swap(`all of ${family}`, [{ from: { family }, to: { family: otherFamily(family) }, symbols: true }])
   const [face, second] = census.faces.filter(each => each.status !== 'unnamed' && !each.symbols)
   if (!face) return
   const { family } = face
   const wish = { from: { family }, to: { family: otherFamily(family) } }
   for (const mode of ['x-height', 'cap-height', 'width'])
-    yield swap(`size ${mode}`, { wishes: [{ ...wish, size: { mode }, leading: 'follow' }] })
-  yield swap('leading stays', { wishes: [{ ...wish, leading: 'stay' }] })
-  if (census.document.pages <= 30) yield swap('size by lines', { wishes: [{ ...wish, size: { mode: 'lines' } }] })
-  yield swap('one face', { wishes: [{ ...wish, from: { family, style: face.style } }] })
-  yield swap('to one face', { wishes: [{ ...wish, to: { family: 'Work Sans', style: 'Medium' } }] })
+    yield swap(`size ${mode}`, [{ ...wish, size: { mode }, leading: 'follow' }])
+  yield swap('leading stays', [{ ...wish, leading: 'stay' }])
+  if (census.document.pages <= 30) yield swap('size by lines', [{ ...wish, size: { mode: 'lines' } }])
+  yield swap('one face', [{ ...wish, from: { family, style: face.style } }])
+  yield swap('to one face', [{ ...wish, to: { family: 'Work Sans', style: 'Medium' } }])
   if (second && second.family !== family)
-    yield swap('two at once', {
-      wishes: [wish, { from: { family: second.family }, to: { family: otherFamily(second.family, 1) } }],
-    })
+    yield swap('two at once', [
+      wish,
+      { from: { family: second.family }, to: { family: otherFamily(second.family, 1) } },
+    ])
   for (const [name, within] of Object.entries({
     body: { look: { place: 'body' } },
     page: { scope: { kind: 'pages', from: 0, to: 0 } },
     large: { look: { size: { least: 12 } } },
   }))
-    yield swap(`within ${name}`, { wishes: [{ ...wish, within, size: { mode: 'x-height' } }] })
-  const { plan } = session.plan(swapRequestSchema.parse({ wishes: [wish] }))
-  yield swap('a row left out', { wishes: [wish], struck: plan.rows.slice(0, 1).map(row => row.id) })
-  yield swap('declarations left out', { wishes: [wish], struck: ['declarations'] })
-  yield swap('a group kept', {
-    wishes: [{ ...wish, size: { mode: 'x-height' } }],
-    kept: plan.groups.slice(0, 1).map(group => group.id),
-  })
+    yield swap(`within ${name}`, [{ ...wish, within, size: { mode: 'x-height' } }])
+  const { plan } = registry.plan(session, registry.schema.parse({ wishes: [{ type: 'swap', ...wish }] }))
+  yield swap(
+    'a row left out',
+    [wish],
+    plan.rows.slice(0, 1).map(row => row.key),
+  )
+  yield swap('declarations left out', [wish], [declarationsKey])
+  yield swap(
+    'a group kept',
+    [{ ...wish, size: { mode: 'x-height' } }],
+    plan.groups.slice(0, 1).map(group => group.key),
+  )
   const [paragraph] = textsOf(session)
   if (paragraph) {
     const place = { part: paragraph.part, node: paragraph.node }
-    yield swap('a paragraph spared', { wishes: [wish], spared: [place] })
-    yield swap('repaired', {
-      wishes: [wish],
-      repairs: [
-        { kind: 'tracking', ...place, amount: -10 },
-        { kind: 'size', ...place, amount: 95 },
-      ],
-    })
+    yield swap('a paragraph spared', [wish], [sparedKey(place.part, place.node)])
+    yield swap('repaired', [
+      wish,
+      { type: 'repair', repair: { kind: 'tracking', ...place, amount: -10 } },
+      { type: 'repair', repair: { kind: 'size', ...place, amount: 95 } },
+    ])
   }
 }
 
 /** Every kind of recast. */
 function* recasts(session: DocumentSession): Generator<Written> {
   const { census } = session.detail
-  const recast = (name: string, request: object) =>
-    written(`recast ${name}`, () => session.recast(recastRequestSchema.parse(request), false).after)
+  const recast = (name: string, request: object) => writes(session, `recast ${name}`, [{ type: 'recast', ...request }])
   const [face] = census.faces.filter(each => each.status !== 'unnamed' && !each.symbols)
   if (face) {
     yield recast('size and tracking of a family', {
@@ -149,8 +166,7 @@ function* recasts(session: DocumentSession): Generator<Written> {
 
 /** Every kind of wish about styles. */
 function* styleWishes(session: DocumentSession): Generator<Written> {
-  const plan = (name: string, wishes: readonly object[]) =>
-    written(`styles ${name}`, () => session.planStyles(styleRequestSchema.parse({ wishes }), false).after)
+  const plan = (name: string, wishes: readonly object[]) => writes(session, `styles ${name}`, wishes)
   const everything = { kind: 'document' }
   for (const group of groupIds) yield plan(`settle ${group}`, [{ type: 'settle', scope: everything, groups: [group] }])
   yield plan('settle idle', [{ type: 'settle', scope: everything, groups: ['face', 'size'], idleOnly: true }])
@@ -251,17 +267,7 @@ function* styleWishes(session: DocumentSession): Generator<Written> {
 /** Putting words in order. */
 function* cleaned(session: DocumentSession): Generator<Written> {
   const wish = { emptyParagraphs: true, doubleSpaces: true, edgeSpaces: true, tabIndents: true, straightQuotes: true }
-  const { places } = planCleanUp(session.document, session.reading, wish)
-  const firstId = Math.max(...[...session.document.parts.values()].map(part => part.nextId))
-  try {
-    const { document } = makeEdits(
-      session.document,
-      cleanUpEdits(places).map(edit => ({ edit, firstId })),
-    )
-    yield { wish: 'words in order', hash: hashOf(saveDocument(document)) }
-  } catch {
-    yield { wish: 'words in order', hash: 'refused' }
-  }
+  yield writes(session, 'words in order', [{ type: 'clean-up', ...wish }])
 }
 
 /** What every kind of wish writes into a document: the net under every move of the code that plans. */

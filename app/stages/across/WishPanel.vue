@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { recastSentence } from '~~/core/change/recast/request'
+import { recastSentence } from '~~/core/change/recast/wish'
 import { useAcross } from '../../stores/across'
 import { useLibrary } from '../../stores/library'
 import FamilyPicker, { type Choice } from '../swap/FamilyPicker.vue'

@@ -1,5 +1,5 @@
 import type { LookCriteria, MatchScope } from '~~/core/census/criteria'
-import type { ColorChange, RecastChange, RecastRequest } from '~~/core/change/recast/request'
+import type { ColorChange, RecastChange, RecastRequest } from '~~/core/change/recast/wish'
 
 /** A wish as its form holds it: '' and null do not matter, or leave it alone. */
 export interface OpenRecast {

@@ -4,7 +4,7 @@ import type { OdfDocument } from '../../document/open'
 import { whyNotEdit } from '../../document/refusals'
 import { paragraphsOf, type Paragraph } from '../../document/stories'
 import { paragraphRuns } from '../../style/runs'
-import type { Reading } from '../../typeset/compose'
+import type { Reading } from '../../style/reading'
 
 /** What can be put in order in the words of a document. */
 export const cleanUpSchema = z.strictObject({
@@ -14,12 +14,20 @@ export const cleanUpSchema = z.strictObject({
   tabIndents: z.boolean(),
   straightQuotes: z.boolean(),
 })
-export type CleanUpWish = z.infer<typeof cleanUpSchema>
-export type CleanUpKind = keyof CleanUpWish
+export type Untidiness = z.infer<typeof cleanUpSchema>
+export type CleanUpKind = keyof Untidiness
+
+/** What each kind is called. */
+export const cleanUpTitles: Readonly<Record<CleanUpKind, string>> = {
+  emptyParagraphs: 'Double returns',
+  doubleSpaces: 'Double spaces',
+  edgeSpaces: 'Spaces at ends',
+  tabIndents: 'Tabs used as indents',
+  straightQuotes: 'Straight quotes',
+}
 
 /** One thing to put in order: where, what is there and what would be. `near` is the text around it. */
-export interface CleanUpPlace {
-  readonly id: string
+export interface UntidyPlace {
   readonly kind: CleanUpKind
   readonly part: string
   readonly node: number
@@ -31,7 +39,7 @@ export interface CleanUpPlace {
 }
 
 export interface CleanUp {
-  readonly places: readonly CleanUpPlace[]
+  readonly places: readonly UntidyPlace[]
   /** There are more places than are put in order at once: they are found when these are done. */
   readonly more: boolean
   /** Places that the document does not let be changed, by the reason. */
@@ -89,7 +97,7 @@ function quoteChanges(text: string, language: string): Change[] {
   return changes
 }
 
-function changesOf(text: string, wish: CleanUpWish, language: string, isCode: boolean): Change[] {
+function changesOf(text: string, wish: Untidiness, language: string, isCode: boolean): Change[] {
   // In code, quotation marks and spaces mean what they are.
   if (isCode) return []
   const changes: Change[] = []
@@ -114,8 +122,8 @@ function changesOf(text: string, wish: CleanUpWish, language: string, isCode: bo
 const isEmpty = (paragraph: Paragraph): boolean => paragraph.inlines.length === 0
 
 /** What would be put in order, place by place. Nothing is changed. */
-export function planCleanUp(document: OdfDocument, reading: Reading, wish: CleanUpWish): CleanUp {
-  const places: CleanUpPlace[] = []
+export function findUntidy(document: OdfDocument, reading: Reading, wish: Untidiness): CleanUp {
+  const places: UntidyPlace[] = []
   const left = new Map<string, number>()
   let more = false
   for (const story of reading.stories) {
@@ -135,7 +143,6 @@ export function planCleanUp(document: OdfDocument, reading: Reading, wish: Clean
           return
         }
         places.push({
-          id: `${paragraph.part}#${paragraph.node}@${change.from}:${change.kind}`,
           kind: change.kind,
           part: paragraph.part,
           node: paragraph.node,
@@ -175,13 +182,9 @@ export function planCleanUp(document: OdfDocument, reading: Reading, wish: Clean
   return { places, more, left: [...left].map(([reason, count]) => ({ reason, count })) }
 }
 
-/** The edits of some places, later ones of a paragraph first so that the others stay where they are. */
-export function cleanUpEdits(places: readonly CleanUpPlace[]): Edit[] {
-  return [...places]
-    .reverse()
-    .map((place): Edit =>
-      place.kind === 'emptyParagraphs'
-        ? { type: 'remove', part: place.part, node: place.node }
-        : { type: 'text', part: place.part, node: place.node, from: place.from, to: place.to, text: place.after },
-    )
+/** The edit that puts a place in order. */
+export function cleanUpEdit(place: UntidyPlace): Edit {
+  return place.kind === 'emptyParagraphs'
+    ? { type: 'remove', part: place.part, node: place.node }
+    : { type: 'text', part: place.part, node: place.node, from: place.from, to: place.to, text: place.after }
 }

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import type { DocumentKind } from '../../document/open'
 import { startKinds } from '../../document/rules'
 import { startKindsOf } from './plan-starts'
-import { startValuesSchema, type StyleWish } from '../styles/wishes'
+import { startValuesSchema, type StartWish } from './wishes'
 
 const millimetres = z.number().min(0).max(5000)
 
@@ -43,8 +43,8 @@ export function mergedStarts(desk: DeskStarts, folder: DeskStarts | null): DeskS
 }
 
 /** The wishes by which a new document of a kind takes its starts. */
-export function startWishes(starts: DeskStarts, kind: DocumentKind): StyleWish[] {
-  return startKindsOf(kind).flatMap((each): StyleWish[] => {
+export function startWishes(starts: DeskStarts, kind: DocumentKind): StartWish[] {
+  return startKindsOf(kind).flatMap((each): StartWish[] => {
     const values = starts.kinds[each]
     return values ? [{ type: 'start', kind: each, values }] : []
   })

@@ -9,9 +9,9 @@ import { paragraphRuns } from '../../style/runs'
 import type { XmlElement } from '../../xml/tree'
 import { PlanError } from '../plan'
 import { fontValues } from '../styles/fonts'
-import type { StylePlanner } from '../planner'
+import type { Planner } from '../planner'
 import { styleMarkup, uniqueName } from '../styles/style-markup'
-import type { StartValues } from '../styles/wishes'
+import type { StartValues } from './wishes'
 
 /** What kinds of objects a document can begin new text in. */
 export function startKindsOf(kind: string): readonly StartKind[] {
@@ -50,7 +50,7 @@ const kindTitles: Readonly<Record<StartKind, string>> = {
 }
 
 /** The default styles that speak for a kind, and the common one that new objects are based on. */
-function targetsOf(planner: StylePlanner, family: 'paragraph' | 'graphic'): Style[] {
+function targetsOf(planner: Planner, family: 'paragraph' | 'graphic'): Style[] {
   const { scope } = planner
   const common = [...scope.common.values()].find(style => style.family === family && /^standard$/i.test(style.name))
   const fallback = scope.defaults.get(family)
@@ -59,7 +59,7 @@ function targetsOf(planner: StylePlanner, family: 'paragraph' | 'graphic'): Styl
 
 /** Sets values in a style's element, which gets the properties it lacks. */
 function setValues(
-  planner: StylePlanner,
+  planner: Planner,
   node: number,
   kind: 'text' | 'paragraph' | 'graphic',
   values: Readonly<Record<string, string | null>>,
@@ -112,7 +112,7 @@ const initial: Readonly<Record<string, string>> = {
  * default say them themselves, and text that went by the default alone gets a style of its own.
  */
 function setLive(
-  planner: StylePlanner,
+  planner: Planner,
   family: 'paragraph' | 'graphic',
   text: Readonly<Record<string, string | null>>,
   paragraph: Readonly<Record<string, string | null>>,
@@ -179,15 +179,12 @@ function setLive(
       paragraph: own.paragraph,
     })
     made.set(key, name.name)
-    planner.rows.push({
-      id: `start|pin|${key}`,
+    planner.row({
+      key: { what: 'pinned style', key },
+      stage: 'default',
       title: `New style ${name.displayName}`,
-      count: 1,
-      characters: 0,
       before: 'text that went by the default alone',
       after: 'keeps its look',
-      included: true,
-      leftOut: null,
       places: [{ part: draft.path, node }],
     })
     return name.name
@@ -226,16 +223,13 @@ function setLive(
     setValues(planner, target.node, 'paragraph', set('paragraph', paragraph))
     setValues(planner, target.node, 'text', set('text', text))
   }
-  planner.rows.push({
-    id: `start|live|${family}`,
+  planner.row({
+    key: { what: 'existing text', family },
+    stage: 'default',
     title: 'Existing text',
     count: pinned + moved,
-    characters: 0,
     before: 'goes by the default',
     after: 'keeps its look',
-    included: true,
-    leftOut: null,
-    places: [],
   })
 }
 
@@ -272,7 +266,7 @@ function goesByTarget(
  * the styles said: of an outline all levels together, since text finds its level's style by name (16.40.2).
  */
 function setPlaceholder(
-  planner: StylePlanner,
+  planner: Planner,
   kind: StartKind,
   text: Readonly<Record<string, string | null>>,
   paragraph: Readonly<Record<string, string | null>>,
@@ -343,21 +337,18 @@ function setPlaceholder(
     setValues(planner, target.node, 'paragraph', paragraph)
     setValues(planner, target.node, 'text', text)
   }
-  planner.rows.push({
-    id: `start|placeholder|${kind}`,
+  planner.row({
+    key: { what: 'existing placeholders', kind },
+    stage: 'default',
     title: 'Existing placeholders',
     count: moved,
-    characters: 0,
     before: 'go by the master',
     after: 'keep their look',
-    included: true,
-    leftOut: null,
-    places: [],
   })
 }
 
 /** Sets what new text of a kind begins with. Existing text stays as it looks. @throws PlanError */
-export function setStart(planner: StylePlanner, kind: StartKind, values: StartValues): void {
+export function setStart(planner: Planner, kind: StartKind, values: StartValues): void {
   const { kind: documentKind } = planner.document
   if (!startKindsOf(documentKind).includes(kind))
     throw new PlanError(
@@ -428,16 +419,12 @@ export function setStart(planner: StylePlanner, kind: StartKind, values: StartVa
     ...planner.currentRules,
     starts: { ...rules.starts, ...(Object.keys(next).length > 0 ? { [kind]: next } : {}) },
   }
-  planner.rows.push({
-    id: `start|${kind}`,
+  planner.row({
+    key: { what: 'default', kind },
+    stage: 'default',
     title: `What ${kindTitles[kind].toLowerCase()} begins with`,
-    count: 1,
-    characters: 0,
     before: live ? 'the default of the document' : known ? 'its own style' : 'what the document’s defaults say',
     after: words || 'as set',
-    included: true,
-    leftOut: null,
-    places: [],
   })
   if (!live)
     planner.note(
@@ -452,7 +439,7 @@ export function setStart(planner: StylePlanner, kind: StartKind, values: StartVa
  * What the text at a place looks like, as values to begin with: a finished object becomes the start of its kind.
  * @throws PlanError
  */
-export function valuesLike(planner: StylePlanner, part: string, node: number, offset: number): StartValues {
+export function valuesLike(planner: Planner, part: string, node: number, offset: number): StartValues {
   for (const { paragraph, story } of planner.paragraphs()) {
     if (paragraph.part !== part || paragraph.node !== node) continue
     const { cascade } = planner.reading

@@ -1,6 +1,6 @@
 import type { StartKind } from '../../document/rules'
 import type { Library } from '../../font/library'
-import type { Reading } from '../../typeset/compose'
+import type { Reading } from '../../style/reading'
 import { isLive, isPlaceholder, startKindsOf } from './plan-starts'
 
 /** What new text of a kind begins with now. */

@@ -1,64 +1,36 @@
 import { fontAttributes } from '../../document/font-attributes'
 import { replaceText } from '../../document/edit-text'
 import { openParagraph } from '../../document/paragraph-spots'
-import { colorReferences, withColor, type ColorKind } from '../../document/color-references'
+import { colorReferences, withColor, type ColorKind, type ColorReference } from '../../document/color-references'
 import { whyNotEdit } from '../../document/refusals'
-import type { OdfDocument } from '../../document/open'
-import { faceName } from '../../font/face'
-import type { FaceRecord } from '../../font/face'
+import { faceName, type FaceRecord } from '../../font/face'
 import type { Library } from '../../font/library'
-import { asksNothing } from '../../census/criteria'
+import { asksNothing, type LookCriteria } from '../../census/criteria'
 import { matchText, paragraphOwner, type Match } from '../../census/matching'
 import { faceAsked, sizeAndLeading, voiceOf } from '../../census/voices'
 import { slotAttributes } from '../../style/properties'
 import { plainNumber } from '../../style/describe'
 import { emphasisGroups, typeGroups } from '../../style/groups'
+import { styleTitle } from '../../style/reading'
 import { PatternError } from '../../style/rule-matching'
-import type { Composition, Reading } from '../../typeset/compose'
+import type { Numbered, Told } from '../kind'
 import { setLocally, type LocalLook } from '../local-look'
-import { PlanError, type PlanLine, type PlanOutcome } from '../plan'
-import { dropStale } from '../stale'
-import { StylePlanner, type Stretch } from '../planner'
+import { keyText, PlanError, type RowKey } from '../plan'
+import type { Planner } from '../planner'
+import type { Stretch } from '../scope'
 import { applyParagraphStyle, applyTextStyle } from '../styles/assign'
-import { syncRules } from '../rules/plan-rules'
 import { settle } from '../styles/settle'
-import { grouped } from '../words'
-import { changesNothing, changeWords, recastSentence, type RecastChange, type RecastRequest } from './request'
+import { counted, grouped } from '../words'
+import { changesNothing, changeWords, type RecastChange, type RecastWish } from './wish'
 
-/** A row: one match, or one colour in one kind of place. `page` is -1 where none shows it. */
-export interface RecastRow extends PlanLine {
-  readonly page: number
-  readonly places: readonly {
-    readonly part: string
-    readonly node: number
-    readonly from: number
-    readonly to: number
-  }[]
-}
-
-/** What a recast would do, as plain data: nothing has changed yet. It is kept as the record of the change. */
-export interface RecastPlan extends PlanOutcome {
-  readonly kind: 'recast'
-  readonly request: RecastRequest
-  readonly sentence: string
-  /** Matches in all, whether listed or not. */
-  readonly matches: number
-  readonly rows: readonly RecastRow[]
-}
-
-export interface PlannedRecast {
-  readonly plan: RecastPlan
-  readonly document: OdfDocument
-}
-
-/** What a plan may know beside the document. */
-export interface RecastKnowledge {
-  readonly reading: Reading
-  readonly composition: Composition | null
-}
-
-export const matchId = (match: Pick<Match, 'paragraph' | 'from'>): string =>
-  `m|${match.paragraph.part}#${match.paragraph.node}@${match.from}`
+/** The key of a match's row: the wish that found it, and where it stands. */
+export const matchKey = (wish: number, { paragraph, from }: Pick<Match, 'paragraph' | 'from'>): RowKey => ({
+  what: 'match',
+  wish,
+  part: paragraph.part,
+  node: paragraph.node,
+  from,
+})
 
 /** What a match looks like, and what stands there: told before and after. */
 function lookOf(match: Match): string {
@@ -177,136 +149,136 @@ const kindTitles: Readonly<Record<ColorKind, string>> = {
   line: 'Lines and borders',
 }
 
-/** Exchanges colours wherever they are named: all at once. */
-function recolor(planner: StylePlanner, request: RecastRequest, rows: RecastRow[]): void {
-  const references = colorReferences(planner.document)
+/** Exchanges colours wherever they are named: all of a wish at once. */
+function recolor(planner: Planner, { wish, index }: Numbered<RecastWish>): number {
   const groups = new Map<
     string,
-    {
-      row: Omit<RecastRow, 'count'> & { count: number }
-      owners: Set<string>
-      to: string
-      list: (typeof references)[number][]
-    }
+    { key: RowKey; kind: ColorKind; from: string; to: string; owners: Set<string>; list: ColorReference[] }
   >()
-  for (const reference of references) {
-    const change = request.colors.find(
-      each => each.from.toLowerCase() === reference.color && each.kinds.includes(reference.kind),
-    )
+  for (const reference of colorReferences(planner.document)) {
+    const { color, kind, part } = reference
+    const change = wish.colors.find(each => each.from.toLowerCase() === color && each.kinds.includes(kind))
     if (!change) continue
-    const id = `color|${reference.color}|${reference.kind}|${reference.part.includes('/') ? reference.part : ''}`
-    const group = groups.get(id) ?? {
-      owners: new Set<string>(),
-      to: change.to.toLowerCase(),
-      list: [],
-      row: {
-        id,
-        title: kindTitles[reference.kind],
-        count: 0,
-        characters: 0,
-        before: reference.color,
-        after: change.to.toLowerCase(),
-        included: !request.struck.includes(id),
-        leftOut: null,
-        page: -1,
-        places: [],
-      },
-    }
-    groups.set(id, group)
-    group.row.count++
+    const key: RowKey = { what: 'color', wish: index, color, kind, object: part.includes('/') ? part : '' }
+    const to = change.to.toLowerCase()
+    const group = groups.get(keyText(key)) ?? { key, kind, from: color, to, owners: new Set<string>(), list: [] }
+    groups.set(keyText(key), group)
     group.owners.add(reference.owner)
     group.list.push(reference)
   }
-  for (const { row, owners, to, list } of groups.values()) {
-    rows.push({ ...row, title: `${row.title}: ${clipped([...owners].join(', '), 160)}` })
-    if (row.included)
-      for (const { part, node, attribute, value } of list)
-        planner.change.on(part).setAttributes(node, { [attribute]: withColor(value, to) })
+  let places = 0
+  for (const { key, kind, from, to, owners, list } of groups.values()) {
+    const included = planner.row({
+      key,
+      stage: 'color',
+      optional: true,
+      title: `${kindTitles[kind]}: ${clipped([...owners].join(', '), 160)}`,
+      count: list.length,
+      before: from,
+      after: to,
+      page: -1,
+    })
+    if (!included) continue
+    places += list.length
+    for (const { part, node, attribute, value } of list)
+      planner.change.on(part).setAttributes(node, { [attribute]: withColor(value, to) })
   }
+  return places
 }
 
 /** Rows are listed up to this many; those beyond come as one. */
 const listedRows = 4000
 
-/**
- * Plans a recast. A pure function: the document given is not changed. Everything is found first and changed then, so that
- * what is written is never found again.
- * @throws PlanError when the wish cannot be met at all
- */
-export function planRecast(
-  document: OdfDocument,
-  request: RecastRequest,
-  library: Library,
-  { reading, composition }: RecastKnowledge,
-): PlannedRecast {
-  const { find } = request
-  const { change } = request
-  const styleTitle = (name: string) =>
-    [...reading.cascade.scopes.values()].flatMap(scope => [...scope.common.values()]).find(style => style.name === name)
-      ?.displayName ?? name
+/** What a wish found, and what of it is to be changed. */
+interface Found extends Numbered<RecastWish> {
+  readonly face: FaceRecord | null
+  readonly included: readonly Match[]
+}
+
+/** @throws PlanError where a wish says nothing that could be done */
+function check({ find, change, colors }: RecastWish): void {
   if (change.words !== undefined && find.words === undefined)
     throw new PlanError('New words need words that they come in place of. Nothing was changed.')
-  if (asksNothing(find) && request.colors.length === 0 && find.scope.kind === 'document' && changesNothing(change))
+  if (asksNothing(find) && colors.length === 0 && find.scope.kind === 'document' && changesNothing(change))
     throw new PlanError('Say what shall be found, or what shall change. Nothing was changed.')
   if (change.face !== undefined && change.family === undefined)
     throw new PlanError('A face is one of a family: name the family, too. Nothing was changed.')
-  const planner = new StylePlanner(document, reading, library, request.struck)
-  const rows: RecastRow[] = []
-  const left: { what: string; reason: string; count: number }[] = []
-  const face = faceFor(library, change)
+}
+
+/** Finds what a wish is about, and lists it. @throws PlanError */
+function findAll(planner: Planner, numbered: Numbered<RecastWish>, written: Match[]): Found {
+  const { wish, index } = numbered
+  check(wish)
+  const { find, change } = wish
+  const { document, reading, composition } = planner.session
+  const face = faceFor(planner.library, change)
   let matches: Match[] = []
   // Colours alone ask for no text.
-  if (!(request.colors.length > 0 && asksNothing(find) && changesNothing(change))) {
+  if (!(wish.colors.length > 0 && asksNothing(find) && changesNothing(change))) {
     try {
-      matches = matchText(reading, library, composition, find)
+      matches = matchText(reading, planner.library, composition, find)
     } catch (error) {
       throw error instanceof PatternError ? new PlanError(`${error.message} Nothing was changed.`) : error
     }
   }
   const included: Match[] = []
-  const after = changeWords(change, styleTitle).join(', ')
-  for (const match of matches) {
-    const id = matchId(match)
-    const reason = whyNotEdit(document, document.parts.get(match.paragraph.part)!, match.paragraph.node)
-    if (reason !== null && !changesNothing(change)) {
-      const known = left.find(each => each.reason === reason)
-      if (known) known.count++
-      else left.push({ what: 'text that may not be changed', reason, count: 1 })
-    }
-    const inside = !request.struck.includes(id) && reason === null
-    if (inside) included.push(match)
-    if (rows.length >= listedRows) continue
+  const after = changeWords(change, name => styleTitle(reading, name)).join(', ')
+  const others = [...written]
+  matches.forEach((match, at) => {
     const { paragraph, from, to } = match
-    const owner = paragraphOwner(reading, paragraph, match.story)
-    rows.push({
-      id,
-      title: owner?.displayName ?? 'no style',
-      count: 1,
+    let reason = whyNotEdit(document, document.parts.get(paragraph.part)!, paragraph.node)
+    if (reason !== null && !changesNothing(change)) planner.note('text that may not be changed', reason)
+    if (change.words !== undefined && others.some(other => overlaps(other, match)))
+      reason = 'another wish writes these words'
+    const key = matchKey(index, match)
+    const inside = reason === null && !planner.leaves(key)
+    if (inside) {
+      included.push(match)
+      if (change.words !== undefined) written.push(match)
+    }
+    if (at >= listedRows) return
+    planner.row({
+      key,
+      stage: 'match',
+      optional: true,
+      title: paragraphOwner(reading, paragraph, match.story)?.displayName ?? 'no style',
       characters: [...match.text].length,
       page: match.page,
-      included: inside,
-      leftOut: reason,
+      reason,
       before: `“${shown(match.text)}” ${lookOf(match)}`,
       after:
         change.words === undefined
           ? after || 'as it is'
-          : `“${shown(newWords(change.words, match))}”${after.includes(',') ? `, ${after.split(', ').slice(1).join(', ')}` : ''}`,
+          : `“${shown(newWords(change.words, match))}”` +
+            (after.includes(',') ? `, ${after.split(', ').slice(1).join(', ')}` : ''),
       places: [{ part: paragraph.part, node: paragraph.node, from, to }],
     })
-  }
+  })
   const charts = document.subdocuments.filter(sub => sub.kind === 'chart').length
   if (charts > 0 && !asksNothing(find))
-    left.push({
-      what: charts === 1 ? 'the text of a chart' : `the text of ${charts} charts`,
-      reason: 'not looked at: charts have styles of their own. A swap and an exchange of colours reach them',
-      count: charts,
-    })
+    planner.note(
+      charts === 1 ? 'the text of a chart' : `the text of ${charts} charts`,
+      'not looked at: charts have styles of their own. A swap and an exchange of colours reach them',
+      charts,
+    )
   if (matches.length > listedRows)
-    left.push({
-      what: `${grouped(matches.length - listedRows)} more places`,
-      reason: 'changed with the others, but not listed',
-      count: matches.length - listedRows,
-    })
+    planner.note(
+      `${grouped(matches.length - listedRows)} more places`,
+      'changed with the others, but not listed',
+      matches.length - listedRows,
+    )
+  return { ...numbered, face, included }
+}
+
+const overlaps = (one: Match, other: Match): boolean =>
+  one.paragraph.part === other.paragraph.part &&
+  one.paragraph.node === other.paragraph.node &&
+  one.from < other.to &&
+  other.from < one.to
+
+/** Changes the look of what a wish found; its words stay for now, so that offsets hold for all wishes. */
+function changeLook(planner: Planner, { wish: { change }, included, face }: Found): void {
+  const { document } = planner.session
   const stretches = included.map(({ paragraph, story, from, to, pieces }): Stretch => ({
     paragraph,
     role: story.role,
@@ -317,98 +289,88 @@ export function planRecast(
       to >= (pieces.at(-1)?.to ?? 0) &&
       to >= openParagraph(document.parts.get(paragraph.part)!, paragraph.node).text.length,
   }))
-  if (stretches.length > 0) {
-    const own = planner.rows.length
-    if (change.settle)
-      settle(planner, stretches, {
-        groups: typeGroups,
-        keep: change.paragraphStyle === undefined ? [] : [...emphasisGroups],
-        idleOnly: false,
-      })
-    if (change.paragraphStyle !== undefined) {
-      const unique = new Map(
-        stretches.map(each => [
-          `${each.paragraph.part}#${each.paragraph.node}`,
-          {
-            ...each,
-            from: 0,
-            to: openParagraph(planner.change.part(each.paragraph.part), each.paragraph.node).text.length,
-            whole: true,
-          },
-        ]),
-      )
-      applyParagraphStyle(planner, [...unique.values()], change.paragraphStyle, 'keep', [])
-    }
-    if (change.characterStyle !== undefined) applyTextStyle(planner, stretches, change.characterStyle, 'keep', [])
-    if (changesLook(change))
-      setLocally(
-        planner,
-        included.flatMap(match => looksOf(match, change, face)),
-      )
-    if (change.words !== undefined) {
-      // Later matches of a paragraph first: those before stay where they are.
-      for (const match of [...included].reverse())
-        replaceText(
-          planner.change.on(match.paragraph.part),
-          match.paragraph.node,
-          match.from,
-          match.to,
-          newWords(change.words, match),
-        )
-    }
-    // The rows of the parts are told by the matches.
-    planner.rows.length = own
+  if (stretches.length === 0) return
+  if (change.settle)
+    settle(planner, stretches, {
+      groups: typeGroups,
+      keep: change.paragraphStyle === undefined ? [] : [...emphasisGroups],
+      idleOnly: false,
+    })
+  if (change.paragraphStyle !== undefined) {
+    const unique = new Map(
+      stretches.map(each => [
+        `${each.paragraph.part}#${each.paragraph.node}`,
+        {
+          ...each,
+          from: 0,
+          to: openParagraph(planner.change.part(each.paragraph.part), each.paragraph.node).text.length,
+          whole: true,
+        },
+      ]),
+    )
+    applyParagraphStyle(planner, [...unique.values()], change.paragraphStyle, 'keep', [])
   }
-  recolor(planner, request, rows)
-  if (planner.change.operations.length > 0) {
-    planner.reread()
-    syncRules(planner, () => null)
-  }
-  const stale =
-    planner.change.operations.length === 0
-      ? { operations: [], said: [] }
-      : dropStale(planner.document, planner.change.changedParts(document))
-  for (const operation of stale.operations) planner.change.do(operation)
-  const colorRows = rows.filter(row => row.id.startsWith('color|') && row.included)
-  return {
-    document: planner.document,
-    plan: {
-      kind: 'recast',
-      request,
-      sentence: recastSentence(request, styleTitle),
-      title: titleOf(
-        request,
-        included.length,
-        colorRows.reduce((sum, row) => sum + row.count, 0),
-        styleTitle,
-      ),
-      matches: matches.length,
-      rows,
-      left: [...left, ...planner.left],
-      stale: stale.said,
-      places: included.length + colorRows.reduce((sum, row) => sum + row.count, 0),
-      characters: included.reduce((sum, match) => sum + [...match.text].length, 0),
-      operations: planner.change.operations,
-      effects: null,
-    },
-  }
+  if (change.characterStyle !== undefined) applyTextStyle(planner, stretches, change.characterStyle, 'keep', [])
+  if (changesLook(change))
+    setLocally(
+      planner,
+      included.flatMap(match => looksOf(match, change, face)),
+    )
 }
 
-function titleOf(request: RecastRequest, places: number, colors: number, styleTitle: (name: string) => string): string {
+/** Writes the new words of all wishes: later matches first, so that those before stay where they are. */
+function writeWords(planner: Planner, found: readonly Found[]): void {
+  const writes = found.flatMap(({ wish: { change }, included }) =>
+    change.words === undefined ? [] : included.map(match => ({ match, text: newWords(change.words!, match) })),
+  )
+  const order = new Map([...planner.paragraphs()].map(({ paragraph }, at) => [paragraph, at]))
+  const at = ({ match }: (typeof writes)[number]) => order.get(match.paragraph) ?? 0
+  writes.sort((a, b) => at(b) - at(a) || b.match.from - a.match.from)
+  for (const { match, text } of writes)
+    replaceText(planner.change.on(match.paragraph.part), match.paragraph.node, match.from, match.to, text)
+}
+
+/**
+ * Carries recasts out that act at once. Everything is found first and changed then, so that what is written is never
+ * found again. @throws PlanError when a wish cannot be met at all
+ */
+export function planRecasts(planner: Planner, wishes: readonly Numbered<RecastWish>[]): Told {
+  const written: Match[] = []
+  const found = wishes.map(each => findAll(planner, each, written))
+  // What the parts of a recast would list is told by its matches.
+  planner.quietly(() => {
+    for (const each of found) changeLook(planner, each)
+    writeWords(planner, found)
+  })
+  const titleOf = (name: string) => styleTitle(planner.reading, name)
+  let places = 0
+  const titles = found.map(each => {
+    const colors = recolor(planner, each)
+    places += each.included.length + colors
+    return recastTitle(each.wish, each.included.length, colors, titleOf)
+  })
+  const characters = found.flatMap(each => each.included).reduce((sum, match) => sum + [...match.text].length, 0)
+  return { titles, places, characters }
+}
+
+function recastTitle(
+  { change, colors }: RecastWish,
+  places: number,
+  colorPlaces: number,
+  titleOf: (name: string) => string,
+): string {
   const parts: string[] = []
-  const changes = changeWords(request.change, styleTitle)
-  if (changes.length > 0)
-    parts.push(`Recast ${grouped(places)} ${places === 1 ? 'place' : 'places'}: ${changes.join(', ')}`)
-  if (request.colors.length > 0)
+  const changes = changeWords(change, titleOf)
+  if (changes.length > 0) parts.push(`Recast ${counted(places, 'place')}: ${changes.join(', ')}`)
+  if (colors.length > 0)
     parts.push(
-      `${request.colors.map(each => `${each.from} became ${each.to}`).join(', ')} ` +
-        `in ${grouped(colors)} ${colors === 1 ? 'place' : 'places'}`,
+      `${colors.map(each => `${each.from} becomes ${each.to}`).join(', ')} in ${counted(colorPlaces, 'place')}`,
     )
-  return clipped(parts.join('; ') || `Found ${grouped(places)} places`, 400)
+  return clipped(parts.join('; ') || `${counted(places, 'place')} found`, 400)
 }
 
 /** What text at a place looks like, as criteria: to begin a recast from what is selected. */
-export function criteriaLike(match: Pick<Match, 'pieces'>): RecastRequest['find']['look'] {
+export function criteriaLike(match: Pick<Match, 'pieces'>): LookCriteria {
   const [piece] = match.pieces
   if (!piece) return {}
   const { size } = piece.style.effective.slots[piece.slot]

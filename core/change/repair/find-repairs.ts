@@ -1,8 +1,6 @@
 import { paragraphExtents, type Composition } from '../../typeset/compose'
-import type { Repair } from '../plan'
-import { applyRepairs } from './repairs'
-import { DocumentSession } from '../session'
-import { StylePlanner } from '../planner'
+import type { DocumentSession } from '../../session'
+import type { Repair, RepairWish } from './wish'
 
 /**
  * What shall be mended: a paragraph that gained lines, or a frame that runs over. `limits` is how far each way may
@@ -48,9 +46,15 @@ function amounts(kind: Repair['kind'], limits: RepairTarget['limits']): number[]
 
 /**
  * Looks for the gentlest repair of each kind that makes a paragraph take its old number of lines, or a frame hold its
- * text; where none within the limits does, the furthest is told with what it comes to.
+ * text; where none within the limits does, the furthest is told with what it comes to. `tryRepair` gives the document
+ * after the plan with one more repair.
  */
-export function findRepairs(before: DocumentSession, after: DocumentSession, target: RepairTarget): RepairOption[] {
+export function findRepairs(
+  before: DocumentSession,
+  after: DocumentSession,
+  target: RepairTarget,
+  tryRepair: (wish: RepairWish) => DocumentSession,
+): RepairOption[] {
   const wanted = target.of === 'frame' ? 0 : linesOf(before.composition, target)
   const now = linesOf(after.composition, target)
   const kinds: readonly Repair['kind'][] =
@@ -59,9 +63,7 @@ export function findRepairs(before: DocumentSession, after: DocumentSession, tar
     let last: RepairOption | null = null
     for (const amount of amounts(kind, target.limits)) {
       const repair: Repair = { kind, part: target.part, node: target.node, amount }
-      const planner = new StylePlanner(after.document, after.reading, after.typesetter.library)
-      applyRepairs(planner, [repair])
-      const { composition } = new DocumentSession(planner.document, after.typesetter, after)
+      const { composition } = tryRepair({ type: 'repair', repair })
       const lines = linesOf(composition, target)
       last = { repair, linesBefore: now, lines, mends: lines <= wanted, pages: composition.pages.length }
       if (last.mends) break

@@ -5,8 +5,8 @@ import { points, slotAttributes } from '../../style/properties'
 import { plainNumber } from '../../style/describe'
 import { paragraphRuns } from '../../style/runs'
 import { setLocally, type LocalLook } from '../local-look'
-import type { PlanRow, Repair } from '../plan'
-import type { StylePlanner } from '../planner'
+import type { Planner } from '../planner'
+import type { Repair } from './wish'
 
 /** What a repair is called: “tracking −10”. */
 export function repairTitle({ kind, amount }: Pick<Repair, 'kind' | 'amount'>): string {
@@ -24,7 +24,7 @@ export function repairTitle({ kind, amount }: Pick<Repair, 'kind' | 'amount'>): 
 }
 
 /** The paragraphs that a repair is about: one, or all that stand in a frame. */
-function paragraphsFor(planner: StylePlanner, { part, node }: Repair): { paragraph: Paragraph; story: Story }[] {
+function paragraphsFor(planner: Planner, { part, node }: Repair): { paragraph: Paragraph; story: Story }[] {
   const found: { paragraph: Paragraph; story: Story }[] = []
   const parsed = planner.change.part(part)
   for (const story of planner.reading.stories) {
@@ -41,7 +41,7 @@ function paragraphsFor(planner: StylePlanner, { part, node }: Repair): { paragra
 }
 
 /** Local formatting that a repair comes to, on the document as the planner has read it. */
-function looksOf(planner: StylePlanner, repair: Repair): LocalLook[] {
+function looksOf(planner: Planner, repair: Repair): LocalLook[] {
   const { cascade } = planner.reading
   return paragraphsFor(planner, repair).flatMap(({ paragraph, story }): LocalLook[] => {
     const { length } = openParagraph(planner.change.part(paragraph.part), paragraph.node).text
@@ -82,7 +82,7 @@ function looksOf(planner: StylePlanner, repair: Repair): LocalLook[] {
 }
 
 /** Makes a frame higher: its width and place stay. */
-function raise(planner: StylePlanner, repair: Repair): void {
+function raise(planner: Planner, repair: Repair): void {
   const draft = planner.change.on(repair.part)
   const element = draft.part.element(repair.node)
   const height = points(element.attributes['svg:height'])
@@ -97,28 +97,21 @@ function raise(planner: StylePlanner, repair: Repair): void {
     draft.setAttributes(box.id, { 'fo:min-height': lengthMarkup(Math.max(least + repair.amount, 1)) })
 }
 
-/** Carries repairs out, one after the other: each finds what the one before made. */
-export function applyRepairs(planner: StylePlanner, repairs: readonly Repair[]): PlanRow[] {
-  const rows: PlanRow[] = []
-  for (const [index, repair] of repairs.entries()) {
-    if (!planner.change.document.parts.get(repair.part)?.find(repair.node)) continue
-    planner.reread()
-    if (repair.kind === 'height') raise(planner, repair)
-    else setLocally(planner, merged(looksOf(planner, repair)))
-    rows.push({
-      id: `repair|${index}`,
-      kind: 'stray',
-      title: `Repair: ${repairTitle(repair)}`,
-      count: 1,
-      characters: 0,
-      before: 'as it was',
-      after: repairTitle(repair),
-      included: true,
-      leftOut: null,
-      places: [{ part: repair.part, node: repair.node, attribute: null }],
-    })
-  }
-  return rows
+/** Carries one repair out on the document as it is now. False where its place is gone. */
+export function applyRepair(planner: Planner, repair: Repair): boolean {
+  if (!planner.change.document.parts.get(repair.part)?.find(repair.node)) return false
+  planner.reread()
+  if (repair.kind === 'height') raise(planner, repair)
+  else setLocally(planner, merged(looksOf(planner, repair)))
+  planner.row({
+    key: { what: 'repair', kind: repair.kind, part: repair.part, node: repair.node },
+    stage: 'repair',
+    title: `Repair: ${repairTitle(repair)}`,
+    before: 'as it was',
+    after: repairTitle(repair),
+    places: [{ part: repair.part, node: repair.node }],
+  })
+  return true
 }
 
 /** Neighbours that get the same values become one stretch: fewer spans. */

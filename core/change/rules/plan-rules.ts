@@ -5,19 +5,22 @@ import { withParents } from '../../document/styles'
 import { checkPattern, PatternError } from '../../style/rule-matching'
 import { slotAttributes } from '../../style/properties'
 import { PlanError } from '../plan'
-import type { StylePlanner } from '../planner'
+import type { Planner } from '../planner'
 import { hasRules, isRuleStyle, refreshParagraph, ruleStyleName, rulesFor } from './rule-spans'
 import { styleMarkup } from '../styles/style-markup'
 
 /** Where the first line of a paragraph ends, in its text; null where that is not known. */
 export type LineEnds = (part: string, node: number) => number | null
 
+/** Whether a rule takes what stands in a first line: that is known only from the pages. */
+export const takesLine = (rule: LeadInRule): boolean => rule.what.kind === 'first-line'
+
 /**
  * Gives a paragraph style its rules in place of those it has.
  * @throws PlanError where a pattern cannot be run or a style is missing
  */
 export function setRules(
-  planner: StylePlanner,
+  planner: Planner,
   style: string,
   patterns: readonly PatternRule[],
   leadIns: readonly LeadInRule[],
@@ -45,15 +48,12 @@ export function setRules(
   planner.rules = { ...rules, patterns: [...others.patterns, ...patterns], leadIns: [...others.leadIns, ...leadIns] }
   const before = rules.patterns.length + rules.leadIns.length - others.patterns.length - others.leadIns.length
   const count = patterns.length + leadIns.length
-  planner.rows.push({
-    id: `rules|${style}`,
+  planner.row({
+    key: { what: 'rules', style },
+    stage: 'rule',
     title: `Rules of ${target.displayName}`,
-    count: 1,
-    characters: 0,
     before: before === 0 ? 'no rules' : `${before} ${before === 1 ? 'rule' : 'rules'}`,
     after: [...patterns, ...leadIns].map(rule => rule.title || rule.id).join(', ') || 'no rules',
-    included: true,
-    leftOut: null,
     places: [{ part: target.part, node: target.node }],
   })
   if (count > 0 && rulesFor(planner.rules, planner.scope, style).patterns.some(rule => !rule.on))
@@ -61,7 +61,7 @@ export function setRules(
 }
 
 /** The values of a character style for all three slots: what one slot lacks, it takes from another that has it. */
-function forAllSlots(planner: StylePlanner, character: string): Record<string, string> {
+function forAllSlots(planner: Planner, character: string): Record<string, string> {
   const style = planner.style('text', character)
   const text: Record<string, string> = {}
   for (const each of withParents(planner.scope, style)) Object.assign(text, each.text)
@@ -93,7 +93,7 @@ function forAllSlots(planner: StylePlanner, character: string): Record<string, s
  * Brings styles and spans of all rules to what the rules say: after rules, styles or texts have changed. Spans of rules
  * that are gone go, and their styles.
  */
-export function syncRules(planner: StylePlanner, lineEnds: LineEnds): void {
+export function syncRules(planner: Planner, lineEnds: LineEnds): void {
   const rules = planner.currentRules
   const ruleStyles = [...planner.scope.common.values()].filter(
     style => style.family === 'text' && isRuleStyle(style.name),
@@ -156,15 +156,14 @@ export function syncRules(planner: StylePlanner, lineEnds: LineEnds): void {
     draft.mergeTexts(parent)
   }
   if (changed > 0)
-    planner.rows.push({
-      id: 'rules|spans',
+    planner.row({
+      key: { what: 'spans of rules' },
+      stage: 'rule',
       title: 'Paragraphs in which rules act anew',
       count: changed,
       characters: taken,
       before: 'spans of rules as they were',
       after: 'as the rules say',
-      included: true,
-      leftOut: null,
       places,
     })
 }

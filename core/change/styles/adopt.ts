@@ -9,7 +9,8 @@ import { PlanError } from '../plan'
 import { applyParagraphStyle, applyTextStyle } from './assign'
 import { portedFonts } from './fonts'
 import { editStyle, makeStyle } from './edit-style'
-import type { StylePlanner, Stretch } from '../planner'
+import type { Planner } from '../planner'
+import type { Stretch } from '../scope'
 import type { StyleName } from './style-markup'
 
 /** What was set by hand on some text, as values a named style can have. */
@@ -20,7 +21,7 @@ interface LocalLook {
 }
 
 /** The local formatting of the text at the start of a stretch: of paragraph and words together, sizes in points. */
-function localLook(planner: StylePlanner, { paragraph, role, from }: Stretch, inline: boolean): LocalLook {
+function localLook(planner: Planner, { paragraph, role, from }: Stretch, inline: boolean): LocalLook {
   const { cascade } = planner.reading
   const { runs } = paragraphRuns(paragraph, cascade, role)
   const run = runs.find(each => each.end > from && each.end > each.start)
@@ -47,7 +48,7 @@ function localLook(planner: StylePlanner, { paragraph, role, from }: Stretch, in
 }
 
 /** The named paragraph style that a paragraph goes back to; null for none. */
-function baseOf(planner: StylePlanner, { paragraph }: Stretch): string | null {
+function baseOf(planner: Planner, { paragraph }: Stretch): string | null {
   const style =
     paragraph.styleName === null
       ? undefined
@@ -57,7 +58,7 @@ function baseOf(planner: StylePlanner, { paragraph }: Stretch): string | null {
 
 /** Makes a style of how text looks and gives it to that text; what was set by hand there goes. @throws PlanError */
 export function adopt(
-  planner: StylePlanner,
+  planner: Planner,
   family: 'paragraph' | 'text',
   displayName: string,
   stretches: readonly Stretch[],
@@ -104,7 +105,7 @@ export function adopt(
 }
 
 /** The same stretches in the document as it has become. */
-function refreshed(planner: StylePlanner, stretches: readonly Stretch[]): Stretch[] {
+function refreshed(planner: Planner, stretches: readonly Stretch[]): Stretch[] {
   return planner.stretches({
     kind: 'ranges',
     ranges: stretches.map(({ paragraph, from, to }) => ({ part: paragraph.part, node: paragraph.node, from, to })),
@@ -116,7 +117,7 @@ function refreshed(planner: StylePlanner, stretches: readonly Stretch[]): Stretc
  * its name.
  * @throws PlanError
  */
-export function teach(planner: StylePlanner, stretches: readonly Stretch[]): string {
+export function teach(planner: Planner, stretches: readonly Stretch[]): string {
   const [first] = stretches
   if (!first) throw new PlanError('No text is selected. Nothing was changed.')
   const whole = first.whole

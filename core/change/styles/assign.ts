@@ -4,14 +4,15 @@ import { openParagraph } from '../../document/paragraph-spots'
 import { splitSpansAt, unwrapSpan, wrapRange } from '../../document/spans'
 import { findStyle, withParents, type Style } from '../../document/styles'
 import { attributesOf, typeGroups, type GroupId } from '../../style/groups'
-import type { StylePlanner, Stretch } from '../planner'
+import type { Planner } from '../planner'
+import type { Stretch } from '../scope'
 import { settle } from './settle'
 
 /**
  * The level of a paragraph of a style: its own or a parent's default outline level (ODF 1.4 part 3, 19.476); null
  * for body text.
  */
-export function outlineLevel(planner: StylePlanner, style: Style): number | null {
+export function outlineLevel(planner: Planner, style: Style): number | null {
   let level: string | undefined
   for (const each of withParents(planner.scope, style)) level = each.attributes['style:default-outline-level'] ?? level
   const number = Number.parseInt(level ?? '', 10)
@@ -19,7 +20,7 @@ export function outlineLevel(planner: StylePlanner, style: Style): number | null
 }
 
 /** Makes a heading of a paragraph, or a paragraph of a heading: another element with the same content. */
-function setOutline(planner: StylePlanner, path: string, node: number, level: number | null): void {
+function setOutline(planner: Planner, path: string, node: number, level: number | null): void {
   const draft = planner.change.on(path)
   const element = draft.part.element(node)
   if (level === null ? element.name === 'text:p' : element.name === 'text:h') {
@@ -51,7 +52,7 @@ function setOutline(planner: StylePlanner, path: string, node: number, level: nu
 
 /** Gives paragraphs a style. Breaks, page styles and list levels stay; what was set by hand stays or goes. */
 export function applyParagraphStyle(
-  planner: StylePlanner,
+  planner: Planner,
   stretches: readonly Stretch[],
   name: string,
   strays: 'keep' | 'settle',
@@ -71,17 +72,15 @@ export function applyParagraphStyle(
   }
   const included: Stretch[] = []
   for (const [before, list] of rows) {
-    const id = `apply|paragraph|${before}|${name}`.slice(0, 400)
-    const inside = !planner.struck.has(id)
-    planner.rows.push({
-      id,
+    const inside = planner.row({
+      key: { what: 'paragraphs', before, style: name },
+      stage: 'text',
+      optional: true,
       title: 'Paragraphs',
       count: list.length,
       characters: list.reduce((sum, each) => sum + each.to - each.from, 0),
       before,
       after: style.displayName,
-      included: inside,
-      leftOut: null,
       places: list.slice(0, 500).map(({ paragraph }) => ({ part: paragraph.part, node: paragraph.node })),
     })
     if (inside) included.push(...list)
@@ -132,7 +131,7 @@ export function applyParagraphStyle(
   }
 }
 
-const namedOf = (planner: StylePlanner, { paragraph }: Stretch): string | null => {
+const namedOf = (planner: Planner, { paragraph }: Stretch): string | null => {
   const style =
     paragraph.styleName === null
       ? undefined
@@ -142,7 +141,7 @@ const namedOf = (planner: StylePlanner, { paragraph }: Stretch): string | null =
 
 /** Gives words a character style, or with null takes theirs away. Links and what was set by hand stay unless asked. */
 export function applyTextStyle(
-  planner: StylePlanner,
+  planner: Planner,
   stretches: readonly Stretch[],
   name: string | null,
   strays: 'keep' | 'settle',
@@ -150,17 +149,15 @@ export function applyTextStyle(
 ): void {
   const title = name === null ? 'no character style' : planner.style('text', name).displayName
   const filled = stretches.filter(stretch => stretch.to > stretch.from)
-  const id = `apply|text|${title}`.slice(0, 400)
-  const included = !planner.struck.has(id)
-  planner.rows.push({
-    id,
+  const included = planner.row({
+    key: { what: 'words', style: name ?? '' },
+    stage: 'text',
+    optional: true,
     title: 'Words',
     count: filled.length,
     characters: filled.reduce((sum, each) => sum + each.to - each.from, 0),
     before: 'as they are',
     after: title,
-    included,
-    leftOut: null,
     places: filled.slice(0, 500).map(({ paragraph }) => ({ part: paragraph.part, node: paragraph.node })),
   })
   if (!included) return
@@ -185,13 +182,7 @@ export function applyTextStyle(
 }
 
 /** Spans all of whose text lies in a stretch of a paragraph, outer ones first. */
-export function spansWithin(
-  planner: StylePlanner,
-  path: string,
-  paragraph: number,
-  from: number,
-  to: number,
-): number[] {
+export function spansWithin(planner: Planner, path: string, paragraph: number, from: number, to: number): number[] {
   const { part } = planner.change.on(path)
   const extents = new Map<number, { from: number; to: number }>()
   for (const piece of openParagraph(part, paragraph).pieces) {
@@ -217,7 +208,7 @@ const depth = (part: { node: (id: number) => { readonly parent: number } }, id: 
  * Gives a frame a paragraph style: all that is in it, and what is written into it later (draw:text-style-name, ODF
  * 1.4 part 3, 19.217).
  */
-export function applyToFrame(planner: StylePlanner, path: string, node: number, name: string): void {
+export function applyToFrame(planner: Planner, path: string, node: number, name: string): void {
   const draft = planner.change.on(path)
   const element = draft.part.element(node)
   if (!element.name.startsWith('draw:')) return

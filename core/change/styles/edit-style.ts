@@ -4,7 +4,7 @@ import { withParents, type Style } from '../../document/styles'
 import { describeValues, plainNumber } from '../../style/describe'
 import { PlanError } from '../plan'
 import { fontValues } from './fonts'
-import type { StylePlanner } from '../planner'
+import type { Planner } from '../planner'
 import { styleMarkup, takenNames, uniqueName, type StyleName } from './style-markup'
 import type { StyleChanges } from './style-changes'
 
@@ -12,7 +12,7 @@ const what = (family: string) => (family === 'text' ? 'character style' : 'parag
 const points = (value: number) => `${plainNumber(value)}pt`
 
 /** @throws PlanError where another style of the family is called so */
-function checkName(planner: StylePlanner, family: string, name: string | null, displayName: string): void {
+function checkName(planner: Planner, family: string, name: string | null, displayName: string): void {
   for (const [other, shown] of takenNames(planner, family)) {
     if (other !== name && shown.toLowerCase() === displayName.toLowerCase())
       throw new PlanError(
@@ -22,12 +22,7 @@ function checkName(planner: StylePlanner, family: string, name: string | null, d
 }
 
 /** Changes a named style where it is defined: everything that uses it follows. @throws PlanError */
-export function editStyle(
-  planner: StylePlanner,
-  family: 'paragraph' | 'text',
-  name: string,
-  changes: StyleChanges,
-): void {
+export function editStyle(planner: Planner, family: 'paragraph' | 'text', name: string, changes: StyleChanges): void {
   const style = planner.style(family, name)
   const draft = planner.common
   if (changes.displayName !== undefined && changes.displayName !== style.displayName)
@@ -151,27 +146,25 @@ export function editStyle(
     }
   }
   const users = planner.counts ? planner.usersOf(style) : undefined
-  planner.rows.push({
-    id: `edit|${family}|${name}`,
+  planner.row({
+    key: { what: 'style', family, name },
+    stage: 'style',
     title: `${family === 'text' ? 'Character style' : 'Paragraph style'} ${style.displayName}`,
-    count: 1,
     characters: users?.characters ?? 0,
     before: saidOf(planner, style),
     after: changedWords(planner, changes),
-    included: true,
-    leftOut: null,
     places: [{ part: style.part, node: style.node }],
   })
 }
 
-const saidOf = (planner: StylePlanner, style: Style) =>
+const saidOf = (planner: Planner, style: Style) =>
   describeValues(style.text, style.paragraph, planner.scope).join(', ') ||
   (style.parentName
     ? `as ${planner.titleOf(planner.scope, style.family, style.parentName)}`
     : 'says nothing of its own')
 
 /** What changes say, in words. */
-function changedWords(planner: StylePlanner, changes: StyleChanges): string {
+function changedWords(planner: Planner, changes: StyleChanges): string {
   const set = (values: Readonly<Record<string, string | null>> | undefined) =>
     Object.fromEntries(Object.entries(values ?? {}).filter((entry): entry is [string, string] => entry[1] !== null))
   const words = [
@@ -208,7 +201,7 @@ function changedWords(planner: StylePlanner, changes: StyleChanges): string {
  * Gives the labels of a style's list a character style (text:style-name of its levels, ODF 1.4 part 3, 19.876).
  * @throws PlanError where it has no list of the document's named ones
  */
-function setListLabel(planner: StylePlanner, style: Style, changes: StyleChanges): void {
+function setListLabel(planner: Planner, style: Style, changes: StyleChanges): void {
   let list = changes.listStyle ?? null
   for (const each of withParents(planner.scope, style))
     if (changes.listStyle === undefined) list = each.attributes['style:list-style-name'] || list
@@ -226,12 +219,12 @@ function setListLabel(planner: StylePlanner, style: Style, changes: StyleChanges
 
 /** Puts an element into a style's paragraph properties in place of the one that is there. */
 function setInside(
-  planner: StylePlanner,
+  planner: Planner,
   style: number,
   name: string,
   what: {
     readonly count: number
-    readonly markup: (holder: ReturnType<StylePlanner['common']['part']['element']>) => string
+    readonly markup: (holder: ReturnType<Planner['common']['part']['element']>) => string
   } | null,
 ): void {
   const draft = planner.common
@@ -256,7 +249,7 @@ function setInside(
 
 /** Makes a style. @throws PlanError where the name is taken */
 export function makeStyle(
-  planner: StylePlanner,
+  planner: Planner,
   family: 'paragraph' | 'text',
   displayName: string,
   changes: StyleChanges,
@@ -271,6 +264,7 @@ export function makeStyle(
   const row = planner.rows.pop()!
   planner.rows.push({
     ...row,
+    key: { ...row.key, what: 'new style' },
     title: `New ${what(family)} ${made.displayName}`,
     before: parent === null ? 'not there yet' : `as ${planner.titleOf(planner.scope, family, parent)}`,
   })

@@ -4,7 +4,7 @@ import type { GroupId } from '../../style/groups'
 import { groupOf } from '../../style/groups'
 import { slotAttributes, weightNumber } from '../../style/properties'
 import { styleMarkup, uniqueName } from './style-markup'
-import type { StylePlanner } from '../planner'
+import type { Planner } from '../planner'
 
 /** The values of some groups that a style sets, for all slots where one says enough for all. */
 export function emphasisOf(text: Properties, groups: readonly GroupId[]): Record<string, string> {
@@ -48,7 +48,7 @@ const same = (one: Properties, other: Properties) =>
   Object.entries(one).every(([name, value]) => other[name] === value)
 
 /** The character style that says an emphasis: one of that name that says just this, or a new one. */
-export function emphasisStyle(planner: StylePlanner, kept: Record<string, string>): string {
+export function emphasisStyle(planner: Planner, kept: Record<string, string>): string {
   const title = emphasisName(kept)
   const draft = planner.common
   const holder = draft.part.first(draft.part.rootElement, 'office:styles')

@@ -8,7 +8,8 @@ import { paragraphText } from '../../style/runs'
 import { plainNumber } from '../../style/describe'
 import { PlanError } from '../plan'
 import { editStyle } from './edit-style'
-import type { Stretch, StylePlanner } from '../planner'
+import type { Planner } from '../planner'
+import type { Stretch } from '../scope'
 import { settle } from './settle'
 
 /**
@@ -17,7 +18,7 @@ import { settle } from './settle'
  * @throws PlanError
  */
 export function foldStyle(
-  planner: StylePlanner,
+  planner: Planner,
   family: 'paragraph' | 'text',
   from: string,
   to: string | null,
@@ -61,15 +62,14 @@ export function foldStyle(
     patterns: rules.patterns.flatMap(rule => movedRule(rule, family, from, other)),
     leadIns: rules.leadIns.flatMap(rule => movedRule(rule, family, from, other)),
   }
-  planner.rows.push({
-    id: `fold|${family}|${from}`,
+  planner.row({
+    key: { what: 'folded style', family, name: from },
+    stage: 'style',
     title: `${family === 'text' ? 'Character style' : 'Paragraph style'} ${style.displayName}`,
     count: references.length,
     characters: users?.characters ?? 0,
     before: style.displayName,
     after: target?.displayName ?? 'no style',
-    included: true,
-    leftOut: null,
     places: references.slice(0, 500).map(({ part, node }) => ({ part, node })),
   })
   return target?.displayName ?? null
@@ -101,7 +101,7 @@ function decidingLayer(
  * Makes one voice speak as another. Where its difference was set by hand, that goes; where a style says it, the style
  * takes the other voice's size, leading and tracking. @throws PlanError
  */
-export function foldVoice(planner: StylePlanner, from: string, to: string): void {
+export function foldVoice(planner: Planner, from: string, to: string): void {
   if (from === to) throw new PlanError('A voice cannot be folded into itself. Nothing was changed.')
   const stretches = occurrencesOf(planner.reading, from)
   const [model] = occurrencesOf(planner.reading, to)

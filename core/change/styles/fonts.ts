@@ -2,7 +2,7 @@ import { declarationAttributes, fontAttributes, slots, type Slot } from '../../d
 import { sameFamily, writeFontFamily } from '../../document/font-family'
 import type { Draft } from '../../document/draft'
 import type { Properties } from '../../document/styles'
-import type { StylePlanner } from '../planner'
+import type { Planner } from '../planner'
 
 /** A font as a form gives it: a family, with what helps a reader that lacks it. */
 export interface FontWish {
@@ -77,7 +77,7 @@ export function fontValues(draft: Draft, slot: Slot, wish: FontWish | null): Rec
  * Values of a style of one part, so that they hold in the part of common styles: the fonts they name are declared
  * there.
  */
-export function portedFonts(planner: StylePlanner, from: string, text: Properties): Record<string, string> {
+export function portedFonts(planner: Planner, from: string, text: Properties): Record<string, string> {
   const ported: Record<string, string> = { ...text }
   const draft = planner.common
   if (from === draft.path) return ported

@@ -2,7 +2,7 @@ import { fontAttributes, slots } from '../../document/font-attributes'
 import type { StyleDetail } from './style-detail'
 import { encodeStyleName } from './style-markup'
 import type { StyleChanges } from './style-changes'
-import type { StyleWish } from './wishes'
+import type { EditWish, MakeWish } from './wishes'
 
 /**
  * A style of another document, as it is chosen: where the name is taken, mine is kept, theirs is taken, or both
@@ -47,8 +47,8 @@ export function importWishes(
   mine: readonly OwnStyle[],
   choices: readonly StyleChoice[],
   source: string,
-): StyleWish[] {
-  const wishes: StyleWish[] = []
+): (EditWish | MakeWish)[] {
+  const wishes: (EditWish | MakeWish)[] = []
   /** Names here, by family and name there. */
   const named = new Map<string, string>()
   const keyOf = (family: string, name: string) => `${family}\n${name}`

@@ -6,9 +6,14 @@ import { describeValues } from '../../style/describe'
 import { looksSame } from '../../style/effective'
 import { attributesOf, groupOf, type GroupId } from '../../style/groups'
 import type { Layer } from '../../style/layers'
+import { keyText, type RowKey } from '../plan'
 import { grouped } from '../words'
 import { emphasisName, emphasisOf, emphasisStyle } from './emphasis'
-import type { Stretch, StylePlanner, StyleUsers } from '../planner'
+import type { Planner, StyleUsers } from '../planner'
+import type { Stretch } from '../scope'
+
+/** Of what text looked like, as much goes into the key of its row. */
+const toldLength = 1_500
 
 /** What of local formatting goes. */
 export interface Settling {
@@ -49,7 +54,7 @@ function changesNothing(users: StyleUsers | undefined, style: Style, names: read
 }
 
 /** The automatic styles in a scope, with what bears them there. */
-function straysIn(planner: StylePlanner, stretches: readonly Stretch[] | null): Stray[] {
+function straysIn(planner: Planner, stretches: readonly Stretch[] | null): Stray[] {
   const found = new Map<Style, Stray>()
   const put = (part: string, node: number, attribute: string, family: string, name: string) => {
     const scope = planner.reading.cascade.scope(part)
@@ -98,7 +103,7 @@ function straysIn(planner: StylePlanner, stretches: readonly Stretch[] | null): 
   return [...found.values()]
 }
 
-function inDeletion(planner: StylePlanner, path: string, node: number): boolean {
+function inDeletion(planner: Planner, path: string, node: number): boolean {
   const part = planner.change.part(path)
   for (let id = node; id >= 0; id = part.node(id).parent) {
     const at = part.node(id)
@@ -108,7 +113,7 @@ function inDeletion(planner: StylePlanner, path: string, node: number): boolean 
 }
 
 /** How many elements of a part name each automatic style. */
-function countBearers(planner: StylePlanner): Map<string, number> {
+function countBearers(planner: Planner): Map<string, number> {
   const counts = new Map<string, number>()
   for (const path of planner.reading.cascade.scopes.keys()) {
     for (const reference of referencesIn(planner.change.part(path)))
@@ -125,7 +130,7 @@ function countBearers(planner: StylePlanner): Map<string, number> {
  * that little is touched; others are departed from. What is meant (`keep`) goes on in character styles.
  */
 export function settle(
-  planner: StylePlanner,
+  planner: Planner,
   stretches: readonly Stretch[] | null,
   { groups, keep, idleOnly }: Settling,
 ): void {
@@ -144,6 +149,7 @@ export function settle(
   const rows = new Map<
     string,
     {
+      key: RowKey
       title: string
       before: string
       after: string
@@ -214,9 +220,10 @@ export function settle(
           : style.family === 'table-cell'
             ? 'Cells'
             : 'Frames and shapes'
-    const id = `settle|${style.family}|${owner}|${before}|${after}`.slice(0, 400)
-    let row = rows.get(id)
-    if (!row) rows.set(id, (row = { title, before, after, count: 0, characters: 0, places: [], strays: [] }))
+    const key: RowKey = { what: 'strays', family: style.family, owner, before: before.slice(0, toldLength), after }
+    const named = keyText(key)
+    let row = rows.get(named)
+    if (!row) rows.set(named, (row = { key, title, before, after, count: 0, characters: 0, places: [], strays: [] }))
     row.count += stray.bearers.length
     row.characters += users?.characters ?? 0
     if (row.places.length < 500)
@@ -224,17 +231,16 @@ export function settle(
     row.strays.push({ stray, text, paragraph, kept })
   }
 
-  for (const [id, row] of rows) {
-    const included = !planner.struck.has(id)
-    planner.rows.push({
-      id,
+  for (const row of rows.values()) {
+    const included = planner.row({
+      key: row.key,
+      stage: 'text',
+      optional: true,
       title: row.title,
       count: row.count,
       characters: row.characters,
       before: row.before,
       after: row.after,
-      included,
-      leftOut: null,
       places: row.places,
     })
     if (!included) continue
@@ -247,12 +253,12 @@ export function settle(
   planner.sweep()
 }
 
-const isLocal = (planner: StylePlanner, { paragraph }: Stretch): boolean =>
+const isLocal = (planner: Planner, { paragraph }: Stretch): boolean =>
   paragraph.styleName !== null &&
   findStyle(planner.reading.cascade.scope(paragraph.part), 'paragraph', paragraph.styleName)?.origin === 'automatic'
 
 function removeStray(
-  planner: StylePlanner,
+  planner: Planner,
   { style, bearers }: Stray,
   {
     text,
@@ -295,7 +301,7 @@ function removeStray(
 }
 
 /** A span inside another one, around all that it holds. */
-function wrapContents(planner: StylePlanner, path: string, span: number, styleName: string): void {
+function wrapContents(planner: Planner, path: string, span: number, styleName: string): void {
   const draft = planner.change.on(path)
   let paragraph = draft.part.element(span)
   while (paragraph.name !== 'text:p' && paragraph.name !== 'text:h') paragraph = draft.part.element(paragraph.parent)
@@ -311,6 +317,6 @@ function wrapContents(planner: StylePlanner, path: string, span: number, styleNa
 export function settleTitle(groups: readonly GroupId[], idleOnly: boolean, places: number): string {
   const what = groups.length > 6 ? 'local formatting' : groups.map(group => groupOf(group).title).join(', ')
   return idleOnly
-    ? `Swept out ${what} that changed nothing`
-    : `Settled ${what} in ${grouped(places)} ${places === 1 ? 'place' : 'places'}`
+    ? `Sweep out ${what} that changes nothing`
+    : `Settle ${what} in ${grouped(places)} ${places === 1 ? 'place' : 'places'}`
 }

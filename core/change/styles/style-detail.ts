@@ -3,7 +3,7 @@ import { parseFontFamilies } from '../../document/font-family'
 import type { LeadInRule, PatternRule, Role } from '../../document/rules'
 import { findStyle, withParents, type Properties, type StyleScope } from '../../document/styles'
 import { percent, points } from '../../style/properties'
-import type { Reading } from '../../typeset/compose'
+import type { Reading } from '../../style/reading'
 import type { StyleChanges } from './style-changes'
 
 /** A value that a style has from a parent or a default, and from which. */

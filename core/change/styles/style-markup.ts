@@ -1,5 +1,5 @@
 import { elementMarkup } from '../../xml/edit'
-import type { StylePlanner } from '../planner'
+import type { Planner } from '../planner'
 
 /** A style's name in the file and as people read it. */
 export interface StyleName {
@@ -23,7 +23,7 @@ export function encodeStyleName(displayName: string): string {
 }
 
 /** Names of all common styles of a family, in the file and as read. */
-export function takenNames(planner: StylePlanner, family: string): Map<string, string> {
+export function takenNames(planner: Planner, family: string): Map<string, string> {
   const { part } = planner.common
   const holder = part.first(part.rootElement, 'office:styles')
   const taken = new Map<string, string>()
@@ -36,7 +36,7 @@ export function takenNames(planner: StylePlanner, family: string): Map<string, s
 }
 
 /** A name that no style of the family has: with a number behind it where it must be. */
-export function uniqueName(planner: StylePlanner, family: string, displayName: string): StyleName {
+export function uniqueName(planner: Planner, family: string, displayName: string): StyleName {
   const taken = takenNames(planner, family)
   const shown = new Set([...taken.values()].map(each => each.toLowerCase()))
   let title = displayName
@@ -47,7 +47,7 @@ export function uniqueName(planner: StylePlanner, family: string, displayName: s
 
 /** Writes a new common style at the end of office:styles. Returns its node. */
 export function styleMarkup(
-  planner: StylePlanner,
+  planner: Planner,
   family: string,
   { name, displayName }: StyleName,
   what: {

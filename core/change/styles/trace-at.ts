@@ -2,7 +2,7 @@ import type { Slot } from '../../document/font-attributes'
 import { paragraphsOf } from '../../document/stories'
 import { paragraphRuns } from '../../style/runs'
 import { traceText, type TraceRow } from '../../style/tracing'
-import type { Reading } from '../../typeset/compose'
+import type { Reading } from '../../style/reading'
 
 /** Why the text at a place looks as it does. */
 export interface TracedText {

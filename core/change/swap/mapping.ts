@@ -2,7 +2,8 @@ import type { FaceCensus } from '../../census/census'
 import { sameFamily } from '../../document/font-family'
 import { parseStyleName, styleName, type FaceRecord } from '../../font/face'
 import { nearest, type Library } from '../../font/library'
-import { PlanError, type FaceMapping, type SwapRequest, type SwapWish } from '../plan'
+import { PlanError, type FaceMapping } from '../plan'
+import { wishFor, type SwapWish } from './wish'
 
 const italicOf = (style: string) => /italic|oblique/i.test(style)
 const weightOf = (style: string) => parseStyleName(style)?.weight ?? 400
@@ -22,21 +23,12 @@ function noteOf(
   return { same: false, note: parts.join('; ') }
 }
 
-/** Which wish a face falls under: one for that very face before one for its family. */
-export function wishFor(wishes: readonly SwapWish[], family: string, style: string): SwapWish | undefined {
-  const own = wishes.filter(wish => sameFamily(wish.from.family, family))
-  return (
-    own.find(wish => wish.from.style !== undefined && sameFamily(wish.from.style, style)) ??
-    own.find(wish => wish.from.style === undefined)
-  )
-}
-
 /**
  * Maps faces weight by weight. Only faces that the new family has are ever chosen: no weight or slant is invented.
  * @throws PlanError when the new family or face is not in the library
  */
-export function mapFaces(faces: readonly FaceCensus[], request: SwapRequest, library: Library): FaceMapping[] {
-  for (const { to } of request.wishes) {
+export function mapFaces(faces: readonly FaceCensus[], wishes: readonly SwapWish[], library: Library): FaceMapping[] {
+  for (const { to } of wishes) {
     if (library.family(to.family).length === 0)
       throw new PlanError(`“${to.family}” is not in the library, so nothing can be set in it. Nothing was changed.`)
     if (to.style !== undefined && !library.named(to.family, to.style)) {
@@ -49,11 +41,18 @@ export function mapFaces(faces: readonly FaceCensus[], request: SwapRequest, lib
     }
   }
   return faces.flatMap((face): FaceMapping[] => {
-    const wish = wishFor(request.wishes, face.family, face.style)
+    const wish = wishFor(wishes, face)
     if (!wish) return []
-    const from = { family: face.family, style: face.style, weight: weightOf(face.style), italic: italicOf(face.style) }
+    const from = {
+      family: face.family,
+      style: face.style,
+      slot: face.slot,
+      weight: weightOf(face.style),
+      italic: italicOf(face.style),
+    }
     const family = library.family(wish.to.family)
-    const byHand = request.faces[face.key] ?? wish.to.style
+    const byHand =
+      wish.faces.find(each => each.slot === face.slot && sameFamily(each.style, face.style))?.to ?? wish.to.style
     const picked = byHand === undefined ? undefined : library.named(wish.to.family, byHand)
     if (byHand !== undefined && !picked)
       throw new PlanError(`${wish.to.family} has no face “${byHand}”. Nothing was changed.`)

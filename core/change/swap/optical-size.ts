@@ -6,11 +6,13 @@ import type { FaceMeasures, FaceRecord } from '../../font/face'
  * and how much fits a line is its width. A new face can be given the size at which it looks as large as the old one.
  */
 
-export const sizeModes = ['keep', 'x-height', 'cap-height', 'width', 'lines'] as const
+export const sizeModes = ['keep', 'x-height', 'cap-height', 'width', 'lines', 'percent'] as const
 export type SizeMode = (typeof sizeModes)[number]
 
 export const sizeWishSchema = z.strictObject({
   mode: z.enum(sizeModes),
+  /** Of `percent`: so many percent of the old size. */
+  percent: z.number().min(25).max(400).optional(),
   /** Sizes are rounded to this many points. */
   step: z.number().min(0.01).max(2).default(0.1),
   /** Percent of the old size: further it does not go. */
@@ -30,17 +32,19 @@ export type LeadingMode = (typeof leadingModes)[number]
 const comparable = (one: FaceRecord, other: FaceRecord): boolean =>
   (one.coverage.Latin ?? 0) > 20 === (other.coverage.Latin ?? 0) > 20
 
-const measured: Readonly<Record<Exclude<SizeMode, 'keep' | 'lines'>, (measures: FaceMeasures) => number>> = {
-  'x-height': each => each.xHeight,
-  'cap-height': each => each.capHeight,
-  width: each => each.averageWidth,
-}
+const measured: Readonly<Record<Exclude<SizeMode, 'keep' | 'lines' | 'percent'>, (measures: FaceMeasures) => number>> =
+  {
+    'x-height': each => each.xHeight,
+    'cap-height': each => each.capHeight,
+    width: each => each.averageWidth,
+  }
 
 /**
  * By how much the new face's size differs from the old one's, so that they agree in what the wish names; within the
  * wish's limits. 1 where the two cannot be compared. Of `lines` this is where the search begins: at equal width.
  */
 export function sizeFactor(wish: SizeWish, from: FaceRecord, to: FaceRecord): number {
+  if (wish.mode === 'percent') return limited(wish, (wish.percent ?? 100) / 100)
   if (wish.mode === 'keep' || !comparable(from, to)) return 1
   const of = measured[wish.mode === 'lines' ? 'width' : wish.mode]
   const [one, other] = [of(from.measures), of(to.measures)]

@@ -1,15 +1,16 @@
 import { slotAttributes, points } from '../../style/properties'
-import type { Library } from '../../font/library'
 import type { TextStyle } from '../../style/cascade'
 import type { Slot } from '../../document/font-attributes'
 import { resolutionOf } from '../../census/census'
 import { plainNumber } from '../../style/describe'
-import type { PlanRow, SwapWish } from '../plan'
+import type { Style } from '../../document/styles'
+import { keyText, type RowKey } from '../plan'
 import { faceLeading, roundedSize } from './optical-size'
-import { absoluteSize, layerKey, reachesOthers } from '../reach'
+import { absoluteSize, reachesOthers } from '../reach'
 import { setStyleValues } from '../style-values'
-import type { StylePlanner } from '../planner'
+import type { Planner } from '../planner'
 import type { TextUse } from './uses'
+import type { SwapWish } from './wish'
 
 /** Text that no style of its own can give the size: it is set by hand, stretch by stretch. */
 export interface LocalSize {
@@ -21,195 +22,167 @@ export interface LocalSize {
 
 const inPoints = (value: number) => `${plainNumber(value)}pt`
 
+/** A style that gets a size or a leading, until its row is listed. */
+interface Setting {
+  readonly key: RowKey
+  readonly style: Style
+  readonly attribute: string
+  readonly before: string
+  readonly after: string
+  characters: number
+}
+
+/** The key of what is set by hand, since the styles of that text also speak for other text. */
+const byHand = (stage: 'size' | 'leading'): RowKey => ({ what: stage, by: 'hand' })
+
+/** Lists what styles and text got, with what was left out by hand. */
+function list(
+  planner: Planner,
+  stage: 'size' | 'leading',
+  settings: readonly Setting[],
+  hand: { readonly count: number; readonly characters: number; readonly after: string },
+): void {
+  const title = stage === 'size' ? 'Size' : 'Leading'
+  for (const { key, style, attribute, before, after, characters } of settings)
+    planner.row({
+      key,
+      stage,
+      optional: true,
+      title: `${title} of ${titleOf(style)}`,
+      before,
+      after,
+      characters,
+      places: [{ part: style.part, node: style.node, attribute }],
+    })
+  if (hand.count > 0 || planner.leaves(byHand(stage)))
+    planner.row({
+      key: byHand(stage),
+      stage,
+      optional: true,
+      title: `${title} of text whose styles also speak for other text, set by hand`,
+      count: Math.max(hand.count, 1),
+      characters: hand.characters,
+      before: 'as it is',
+      after: hand.after,
+    })
+}
+
 /**
  * Gives text the sizes that go with its new face. A size is set on the style that says it now, where that speaks for
  * nothing else, so that percentages behind it follow; else further in; else it comes back as local formatting to be set.
  */
 export function setSizes(
-  planner: StylePlanner,
+  planner: Planner,
   wish: SwapWish,
   factor: number,
   affected: readonly TextUse[],
   all: readonly TextUse[],
-  library: Library,
-  rows: PlanRow[],
 ): LocalSize[] {
   const { size } = wish
-  if (!size) return setLeading(planner, wish, factor, affected, all, library, rows)
+  if (!size) return setLeading(planner, wish, factor, affected, all)
   const wanted = new Set(affected)
-  const done = new Map<string, boolean>()
+  const settings = new Map<string, Setting>()
   const locals: LocalSize[] = []
+  let characters = 0
   for (const use of affected) {
     const { effective } = use.style
     const attribute = slotAttributes[use.slot].size
+    const now = effective.slots[use.slot].size
     const at = absoluteSize(effective, attribute)
-    const before =
-      at < 0
-        ? effective.slots[use.slot].size
-        : (points(effective.layers[at]!.text[attribute]) ?? effective.slots[use.slot].size)
-    const candidates = effective.layers
+    const before = at < 0 ? now : (points(effective.layers[at]!.text[attribute]) ?? now)
+    const holder = effective.layers
       .map((layer, index) => ({ layer, index }))
       .filter(({ index }) => index >= Math.max(at, 0))
-    const holder = candidates.find(({ layer }) => !reachesOthers(layer, use, wanted, all, attribute))
+      .find(({ layer }) => !reachesOthers(layer, use, wanted, all, attribute))
     if (!holder) {
-      if (!planner.struck.has('size|by hand'))
-        locals.push({
-          style: use.style,
-          slot: use.slot,
-          text: { [attribute]: inPoints(roundedSize(effective.slots[use.slot].size * factor, size.step)) },
-          setting: {},
-        })
+      if (planner.leaves(byHand('size'))) continue
+      characters += use.characters
+      locals.push({
+        style: use.style,
+        slot: use.slot,
+        text: { [attribute]: inPoints(roundedSize(now * factor, size.step)) },
+        setting: {},
+      })
       continue
     }
+    const { style } = holder.layer
     const own = holder.index === at
-    const value = roundedSize((own ? before : effective.slots[use.slot].size) * factor, size.step)
-    const key = `size|${layerKey(holder.layer)}|${use.slot}`
-    if (!done.has(key)) {
-      const included = !planner.struck.has(key)
-      done.set(key, included)
-      rows.push(
-        row(
-          key,
-          `Size of ${titleOf(holder.layer.style)}`,
-          holder.layer.style,
-          attribute,
-          inPoints(own ? before : effective.slots[use.slot].size),
-          inPoints(value),
-          included,
-        ),
-      )
-      if (included) setStyleValues(planner, holder.layer.style, 'text', { [attribute]: inPoints(value) })
+    const key: RowKey = { what: 'size', part: style.part, node: style.node, slot: use.slot }
+    let setting = settings.get(keyText(key))
+    if (!setting) {
+      const after = inPoints(roundedSize((own ? before : now) * factor, size.step))
+      setting = { key, style, attribute, before: inPoints(own ? before : now), after, characters: 0 }
+      settings.set(keyText(key), setting)
+      if (!planner.leaves(key)) setStyleValues(planner, style, 'text', { [attribute]: after })
     }
-    const listed = rows.findIndex(each => each.id === key)
-    rows[listed] = { ...rows[listed]!, characters: rows[listed]!.characters + use.characters }
+    setting.characters += use.characters
   }
-  if (locals.length > 0) {
-    const characters = affected
-      .filter(use => locals.some(local => local.style === use.style && local.slot === use.slot))
-      .reduce((sum, use) => sum + use.characters, 0)
-    rows.push({
-      ...row(
-        'size|by hand',
-        'Size of text whose styles also speak for other text, set by hand',
-        null,
-        '',
-        'as it is',
-        `${plainNumber(factor * 100)} %`,
-        true,
-      ),
-      count: locals.length,
-      characters,
-    })
-  } else if (planner.struck.has('size|by hand'))
-    rows.push(
-      row(
-        'size|by hand',
-        'Size of text whose styles also speak for other text',
-        null,
-        '',
-        'as it is',
-        'as it is',
-        false,
-      ),
-    )
-  return [...locals, ...setLeading(planner, wish, factor, affected, all, library, rows)]
+  list(planner, 'size', [...settings.values()], {
+    count: locals.length,
+    characters,
+    after: `${plainNumber(factor * 100)} %`,
+  })
+  return [...locals, ...setLeading(planner, wish, factor, affected, all)]
 }
 
 /** Lets the leading follow the size, or keeps the distance of the lines. */
 function setLeading(
-  planner: StylePlanner,
+  planner: Planner,
   wish: SwapWish,
   factor: number,
   affected: readonly TextUse[],
   all: readonly TextUse[],
-  library: Library,
-  rows: PlanRow[],
 ): LocalSize[] {
   const mode = wish.leading ?? 'as-is'
   if (mode === 'as-is') return []
   const wanted = new Set(affected)
   const locals: LocalSize[] = []
-  const done = new Set<string>()
+  const settings = new Map<string, Setting>()
   for (const use of affected) {
     const { effective } = use.style
     const stated = effective.leading['fo:line-height']
     const absolute = points(stated)
     // A percentage follows the size by itself, and what is in points stays by itself.
     if ((mode === 'follow') !== (absolute !== null)) continue
-    const { face } = resolutionOf(library, use.style, use.slot)
+    const { face } = resolutionOf(planner.library, use.style, use.slot)
     const distance =
       faceLeading(face.measures, effective.slots[use.slot].size, use.style.externalLeading) *
       (stated?.endsWith('%') ? Number.parseFloat(stated) / 100 : 1)
-    const value = inPoints(roundedSize(absolute === null ? distance : absolute * factor, 0.1))
+    const after = inPoints(roundedSize(absolute === null ? distance : absolute * factor, 0.1))
     const at = effective.winners['fo:line-height'] ?? -1
     const holder = effective.layers
       .map((layer, index) => ({ layer, index }))
       .filter(({ layer, index }) => index >= Math.max(at, 0) && layer.style.family !== 'text')
       .find(({ layer }) => !reachesOthers(layer, use, wanted, all, 'fo:line-height'))
     if (!holder) {
-      if (!planner.struck.has('leading|by hand'))
-        locals.push({ style: use.style, slot: use.slot, text: {}, setting: { 'fo:line-height': value } })
+      if (!planner.leaves(byHand('leading')))
+        locals.push({ style: use.style, slot: use.slot, text: {}, setting: { 'fo:line-height': after } })
       continue
     }
-    const key = `leading|${layerKey(holder.layer)}`
-    if (done.has(key)) continue
-    done.add(key)
-    const included = !planner.struck.has(key)
-    rows.push(
-      row(
-        key,
-        `Leading of ${titleOf(holder.layer.style)}`,
-        holder.layer.style,
-        'fo:line-height',
-        stated ?? 'as the face has it',
-        value,
-        included,
-      ),
-    )
-    if (included) setStyleValues(planner, holder.layer.style, 'paragraph', { 'fo:line-height': value })
-  }
-  if (locals.length > 0)
-    rows.push({
-      ...row(
-        'leading|by hand',
-        'Leading of text whose styles also speak for other text, set by hand',
-        null,
-        '',
-        'as it is',
-        mode === 'stay' ? 'the same distance' : `${plainNumber(factor * 100)} %`,
-        true,
-      ),
-      count: locals.length,
+    const { style } = holder.layer
+    const key: RowKey = { what: 'leading', part: style.part, node: style.node }
+    if (settings.has(keyText(key))) continue
+    settings.set(keyText(key), {
+      key,
+      style,
+      attribute: 'fo:line-height',
+      before: stated ?? 'as the face has it',
+      after,
+      characters: 0,
     })
+    if (!planner.leaves(key)) setStyleValues(planner, style, 'paragraph', { 'fo:line-height': after })
+  }
+  list(planner, 'leading', [...settings.values()], {
+    count: locals.length,
+    characters: 0,
+    after: mode === 'stay' ? 'the same distance' : `${plainNumber(factor * 100)} %`,
+  })
   return locals
 }
 
-const titleOf = (style: TextUse['style']['effective']['layers'][number]['style']) =>
+const titleOf = (style: Style) =>
   style.origin === 'default'
     ? 'what new text begins with'
     : style.origin === 'automatic'
       ? `text set by hand (${style.displayName})`
       : style.displayName
-
-function row(
-  id: string,
-  title: string,
-  style: { readonly part: string; readonly node: number } | null,
-  attribute: string,
-  before: string,
-  after: string,
-  included: boolean,
-): PlanRow {
-  return {
-    id,
-    kind: 'style',
-    title,
-    count: 1,
-    characters: 0,
-    before,
-    after,
-    included,
-    leftOut: null,
-    places: style ? [{ part: style.part, node: style.node, attribute }] : [],
-  }
-}

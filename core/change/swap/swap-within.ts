@@ -1,25 +1,26 @@
 import { objectTitle } from '../../document/font-references'
-import type { OdfDocument } from '../../document/open'
 import { resolutionOf } from '../../census/census'
 import { matchText, paragraphOwner, type Match } from '../../census/matching'
 import { styleKey, styleRoles } from '../../census/style-roles'
 import { sameFamily } from '../../document/font-family'
 import { fontAttributes, type Slot } from '../../document/font-attributes'
 import { paragraphsOf } from '../../document/stories'
-import type { Library } from '../../font/library'
 import type { TextStyle } from '../../style/cascade'
 import { slotAttributes } from '../../style/properties'
 import { objectSign, paragraphRuns } from '../../style/runs'
-import type { Composition, Reading } from '../../typeset/compose'
 import { faceAsked, faceKey, voiceOf } from '../../census/voices'
+import type { Library } from '../../font/library'
+import type { Reading } from '../../style/reading'
+import type { Numbered } from '../kind'
 import { setLocally, type LocalLook } from '../local-look'
-import type { FaceMapping, PlanRow, SwapGroup, SwapRequest, SwapWish } from '../plan'
+import { keyText, type FaceMapping, type RowKey, type TextGroup } from '../plan'
+import type { NewRow, Planner } from '../planner'
 import { reachesOthers } from '../reach'
 import { setStyleValues } from '../style-values'
 import { fontValues, type FontWish } from '../styles/fonts'
-import type { StylePlanner } from '../planner'
 import type { LocalSize } from './swap-sizes'
 import type { TextUse } from './uses'
+import type { SwapWish } from './wish'
 
 /** The named style of its paragraph that text goes by: what tells text apart that merely shares a font. */
 export function groupStyle(style: TextStyle): TextStyle['effective']['layers'][number]['style'] | null {
@@ -29,40 +30,37 @@ export function groupStyle(style: TextStyle): TextStyle['effective']['layers'][n
   )
 }
 
-/** Text of an object goes as one: its styles have no names that anybody gave. */
-const groupId = ({ part, style }: TextUse): string => {
+/** The key of the group that text belongs to. Text of an object goes as one: its styles have no names that anybody gave. */
+export function groupKey({ part, style }: Pick<TextUse, 'part' | 'style'>): RowKey {
   const own = groupStyle(style)
-  return part.includes('/') ? `object|${part}` : own ? `${own.family}|${own.name}` : 'no style'
+  if (part.includes('/')) return { what: 'group', object: part }
+  return own ? { what: 'group', family: own.family, name: own.name } : { what: 'group' }
 }
 
 /** Text of the families that go, by role and style, most of it first. */
-export function swapGroups(
-  document: OdfDocument,
-  reading: Reading,
-  uses: readonly TextUse[],
-  request: SwapRequest,
-): SwapGroup[] {
+export function swapGroups(planner: Planner, uses: readonly TextUse[]): TextGroup[] {
+  const { document, reading } = planner
   const roles = styleRoles(reading)
-  const groups = new Map<string, SwapGroup & { characters: number }>()
+  const groups = new Map<string, TextGroup & { characters: number }>()
   for (const use of uses) {
-    const id = groupId(use)
+    const key = groupKey(use)
     const style = groupStyle(use.style)
-    const known = groups.get(id)
+    const known = groups.get(keyText(key))
     if (known) known.characters += use.characters
     else
-      groups.set(id, {
-        id,
+      groups.set(keyText(key), {
+        key,
         style: use.part.includes('/') ? objectTitle(document, use.part) : (style?.displayName ?? 'no style'),
         role: style && !use.part.includes('/') ? (roles.get(styleKey(style))?.role ?? null) : null,
         characters: use.characters,
-        kept: request.kept.includes(id),
+        kept: planner.leaves(key),
       })
   }
   return [...groups.values()].sort((a, b) => b.characters - a.characters || a.style.localeCompare(b.style))
 }
 
 /** Whether a use belongs to a group that keeps the old font. */
-export const isKept = (use: TextUse, request: SwapRequest): boolean => request.kept.includes(groupId(use))
+export const isKept = (planner: Planner, use: TextUse): boolean => planner.leaves(groupKey(use))
 
 const asWish = (style: TextStyle, slot: Slot): FontWish => {
   const { family, generic, pitch } = style.effective.slots[slot].font
@@ -70,12 +68,7 @@ const asWish = (style: TextStyle, slot: Slot): FontWish => {
 }
 
 /** Gives text that keeps the old font that font outright, where a style that changed had the say. */
-export function pinKept(
-  planner: StylePlanner,
-  uses: readonly TextUse[],
-  kept: readonly TextUse[],
-  rows: PlanRow[],
-): LocalSize[] {
+export function pinKept(planner: Planner, uses: readonly TextUse[], kept: readonly TextUse[]): LocalSize[] {
   const wanted = new Set(kept)
   const done = new Set<string>()
   const locals: LocalSize[] = []
@@ -98,16 +91,13 @@ export function pinKept(
       'text',
       fontValues(planner.change.on(holder.style.part), use.slot, asWish(use.style, use.slot)),
     )
-    rows.push({
-      id: `kept|${key}`,
-      kind: 'style',
+    planner.row({
+      key: { what: 'kept', part: holder.style.part, node: holder.style.node, slot: use.slot },
+      stage: 'kept',
       title: `Keeps its font: ${holder.style.displayName}`,
-      count: 1,
       characters: use.characters,
       before: family,
       after: family,
-      included: true,
-      leftOut: null,
       places: [{ part: holder.style.part, node: holder.style.node, attribute }],
     })
   }
@@ -147,7 +137,11 @@ export function looksFor(
 }
 
 /** What paragraphs that are spared looked like before: their fonts as they were, to be written by hand. */
-export function sparedLooks(reading: Reading, spared: SwapRequest['spared'], families: readonly string[]): LocalLook[] {
+export function sparedLooks(
+  reading: Reading,
+  spared: readonly { readonly part: string; readonly node: number }[],
+  families: readonly string[],
+): LocalLook[] {
   const wanted = new Set(spared.map(each => `${each.part}#${each.node}`))
   if (wanted.size === 0) return []
   return reading.stories.flatMap(story =>
@@ -169,22 +163,12 @@ export function sparedLooks(reading: Reading, spared: SwapRequest['spared'], fam
   )
 }
 
-/** Text of one wish that does not go everywhere: what it finds, how its faces map, and what it writes. */
-export interface WithinPlan {
-  readonly rows: PlanRow[]
-  readonly characters: number
-  readonly count: number
-}
-
 /** The text that a wish within limits is about. */
-export function withinMatches(
-  reading: Reading,
-  composition: Composition | null,
-  library: Library,
-  wish: SwapWish,
-): Match[] {
+export function withinMatches({ session, library }: Planner, wish: SwapWish): Match[] {
   const { look = {}, scope = { kind: 'document' as const } } = wish.within ?? {}
-  return matchText(reading, library, composition, {
+  // Pages are set only where the wish is about some.
+  const composition = scope.kind === 'pages' ? session.composition : null
+  return matchText(session.reading, library, composition, {
     look: { ...look, family: wish.from.family, ...(wish.from.style === undefined ? {} : { face: wish.from.style }) },
     scope,
   })
@@ -192,44 +176,44 @@ export function withinMatches(
 
 /**
  * Carries out a wish within limits: on styles that speak for nothing else where the limits are of style, role, place or
- * language; else by hand on the text itself. Rows are by style, and struck ones keep their font.
+ * language; else by hand on the text itself. Rows are by style, and those left out keep their font.
  */
 export function swapWithin(
-  planner: StylePlanner,
-  reading: Reading,
-  at: number,
-  wish: SwapWish,
+  planner: Planner,
+  { wish, index }: Numbered<SwapWish>,
   matches: readonly Match[],
   mappings: readonly FaceMapping[],
   uses: readonly TextUse[],
   factor: number,
-  library: Library,
-): WithinPlan {
+): { readonly places: number; readonly characters: number } {
+  const { reading, library } = planner
   const roles = styleRoles(reading)
-  const rows = new Map<string, PlanRow & { characters: number; count: number }>()
+  const rows = new Map<string, NewRow & { characters: number; count: number }>()
   const inside = new Map<TextStyle, Map<Slot, number>>()
-  const struckStyles = new Set<string>()
+  let someLeft = false
+  const keyOf = (match: Match): RowKey => {
+    const owner = paragraphOwner(reading, match.paragraph, match.story)
+    return { what: 'within', wish: index, ...(owner ? { family: owner.family, name: owner.name } : {}) }
+  }
   for (const match of matches) {
     const owner = paragraphOwner(reading, match.paragraph, match.story)
-    const id = `within|${at}|${owner ? `${owner.family}|${owner.name}` : 'no style'}`
-    const included = !planner.struck.has(id)
-    if (!included) struckStyles.add(id)
+    const key = keyOf(match)
+    const included = !planner.leaves(key)
+    if (!included) someLeft = true
     const role = owner ? roles.get(styleKey(owner))?.role : null
-    let row = rows.get(id)
+    let row = rows.get(keyText(key))
     if (!row)
       rows.set(
-        id,
+        keyText(key),
         (row = {
-          id,
-          kind: 'stray',
+          key,
+          stage: 'within',
+          optional: true,
           title: `${owner?.displayName ?? 'No style'}${role ? `, ${role}` : ''}`,
           count: 0,
           characters: 0,
           before: wish.from.family,
           after: wish.to.family,
-          included,
-          leftOut: null,
-          places: [],
         }),
       )
     row.count++
@@ -243,10 +227,7 @@ export function swapWithin(
   }
   const byStyle = wish.within?.scope.kind === 'document' || wish.within === undefined
   // Text that is wholly meant can be changed where its style says so.
-  const whole =
-    byStyle && struckStyles.size === 0
-      ? uses.filter(use => inside.get(use.style)?.get(use.slot) === use.characters)
-      : []
+  const whole = byStyle && !someLeft ? uses.filter(use => inside.get(use.style)?.get(use.slot) === use.characters) : []
   const wanted = new Set(whole)
   const onStyle = new Map<TextStyle, Set<Slot>>()
   const set = new Set<string>()
@@ -293,8 +274,7 @@ export function swapWithin(
   }
   const looks: LocalLook[] = []
   for (const match of matches) {
-    const owner = paragraphOwner(reading, match.paragraph, match.story)
-    if (struckStyles.has(`within|${at}|${owner ? `${owner.family}|${owner.name}` : 'no style'}`)) continue
+    if (planner.leaves(keyOf(match))) continue
     for (const piece of match.pieces) {
       if (onStyle.get(piece.style)?.has(piece.slot)) continue
       looks.push({
@@ -308,13 +288,9 @@ export function swapWithin(
     }
   }
   setLocally(planner, looks)
-  const listed = [...rows.values()].sort((a, b) => b.characters - a.characters)
-  const included = listed.filter(row => row.included)
-  return {
-    rows: listed,
-    characters: included.reduce((sum, row) => sum + row.characters, 0),
-    count: included.reduce((sum, row) => sum + row.count, 0),
-  }
+  const own = planner.rows.length
+  for (const row of [...rows.values()].sort((a, b) => b.characters - a.characters)) planner.row(row)
+  return planner.totals(own)
 }
 
 /** The face that shows most text of a family now: what sizes are measured on. */

@@ -1,9 +1,9 @@
-import { faceKey, voiceOf } from '../../census/voices'
+import { faceAsked, faceKey, voiceOf } from '../../census/voices'
 import type { Slot } from '../../document/font-attributes'
 import type { OdfDocument } from '../../document/open'
 import { paragraphsOf, readStories } from '../../document/stories'
 import { Cascade, type TextStyle } from '../../style/cascade'
-import type { Reading } from '../../typeset/compose'
+import type { Reading } from '../../style/reading'
 import { objectSign, paragraphRuns } from '../../style/runs'
 
 /** All text of one style and slot. */
@@ -12,6 +12,8 @@ export interface TextUse {
   readonly style: TextStyle
   readonly slot: Slot
   readonly face: string
+  /** The face that it asks for, as the document names it. */
+  readonly asked: { readonly family: string; readonly style: string }
   readonly characters: number
   /** How often each code point occurs. */
   readonly codePoints: ReadonlyMap<number, number>
@@ -96,6 +98,7 @@ export function textUses(document: OdfDocument, reading?: Pick<Reading, 'cascade
       style,
       slot,
       face: faceKey(voiceOf(style, slot)),
+      asked: faceAsked(style, slot),
       characters: tally.characters,
       codePoints: tally.counts,
     }))

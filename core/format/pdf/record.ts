@@ -1,5 +1,5 @@
 import { PDFDocument } from 'pdf-lib'
-import { DocumentSession } from '../../change/session'
+import { DocumentSession } from '../../session'
 import type { Composition } from '../../typeset/compose'
 import { displayPage } from '../../typeset/display'
 import type { Typesetter } from '../../typeset/look'

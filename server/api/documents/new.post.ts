@@ -44,7 +44,15 @@ export default answer(async event => {
   const bytes =
     wishes.length === 0
       ? made.bytes
-      : (await threads().run({ kind: 'styles', bytes: made.bytes, ids: {}, request: { wishes, struck: [] } })).bytes
+      : (
+          await threads().run({
+            kind: 'change',
+            bytes: made.bytes,
+            ids: {},
+            request: { wishes, leftOut: [] },
+            effects: false,
+          })
+        ).bytes
   const { id, job } = await addDocument(knex, {
     fileName: `${name}.${extensionOf[made.kind]}`,
     kind: made.kind,

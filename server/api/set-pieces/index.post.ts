@@ -1,6 +1,6 @@
 import { readBody, setResponseStatus } from 'h3'
 import { z } from 'zod'
-import { setPieceSchema } from '../../../core/change/styles/set-piece'
+import { setPieceSchema } from '../../../core/change/kept-frame/set-piece'
 import { database } from '../../store/database'
 import { addPiece, pieceLimit } from '../../store/set-pieces'
 import { answer, refusal } from '../../work/answer'

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { emptyRecast, formOf, requestOf } from '../../../app/stages/recast/recast-form'
-import { recastRequestSchema, recastSentence } from '../../../core/change/recast/request'
+import { recastRequestSchema, recastSentence } from '../../../core/change/recast/wish'
 
 const request = (
   form: Partial<ReturnType<typeof emptyRecast>>,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { saveDocument } from '../../../core/document/open'
 import type { StandIn } from '../../../core/font/library'
-import { DocumentSession } from '../../../core/change/session'
+import { DocumentSession } from '../../../core/session'
 import { Typesetter } from '../../../core/typeset/look'
 import { galleyMenu } from '../../../demo/galley-menu'
 import { sailingGuide } from '../../../demo/sailing-guide'

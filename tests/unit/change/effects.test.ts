@@ -3,15 +3,13 @@ import type { Edit } from '../../../core/document/edits'
 import { saveDocument } from '../../../core/document/open'
 import { paragraphsOf } from '../../../core/document/stories'
 import { makeEdit } from '../../../core/change/make-edits'
-import { swapRequestSchema } from '../../../core/change/plan'
 import { recordCsv } from '../../../core/change/record-csv'
-import { recastRequestSchema } from '../../../core/change/recast/request'
-import { wishesThatApply } from '../../../core/change/swap/plan-swap'
 import { paragraphRuns } from '../../../core/style/runs'
 import { paragraphExtents } from '../../../core/typeset/compose'
 import { demoDocuments } from '../../../demo/documents'
-import type { DocumentSession } from '../../../core/change/session'
+import type { DocumentSession } from '../../../core/session'
 import { library, session } from '../../support/fixtures'
+import { planned, swap } from '../../support/planning'
 
 /** The pages of a file, read and set anew: lines by paragraph, what runs over, pages. */
 const shownBy = (of: DocumentSession) => ({
@@ -32,18 +30,12 @@ describe.each(demoDocuments.filter(({ fileName }) => !fileName.startsWith('Crew'
     it.each(families.slice(0, 3).flatMap((family, index) => [[family, sizes[index % 3]] as const]))(
       '%s gives way, size %j',
       (family, size) => {
-        const { plan, after } = of.plan(
-          swapRequestSchema.parse({
-            wishes: [
-              {
-                from: { family },
-                to: { family: family === 'Literata' ? 'Work Sans' : 'Literata' },
-                size,
-                leading: size ? 'follow' : undefined,
-              },
-            ],
+        const { plan, after } = planned(of, [
+          swap(family, family === 'Literata' ? 'Work Sans' : 'Literata', {
+            size,
+            leading: size ? 'follow' : undefined,
           }),
-        )
+        ])
         const shown = shownBy(session(saveDocument(after.document)))
         expect(shown.pages).toBe(plan.effects!.pagesAfter)
         expect(shown.lines).toBe(plan.effects!.linesAfter)
@@ -55,12 +47,13 @@ describe.each(demoDocuments.filter(({ fileName }) => !fileName.startsWith('Crew'
       },
     )
     it('a recast of look and words', () => {
-      const { plan, after } = of.recast(
-        recastRequestSchema.parse({
+      const { plan, after } = planned(of, [
+        {
+          type: 'recast',
           find: { look: { family: families[0] } },
           change: { size: { percent: 108 }, tracking: 10 },
-        }),
-      )
+        },
+      ])
       const shown = shownBy(session(saveDocument(after.document)))
       expect([shown.pages, shown.lines]).toEqual([plan.effects!.pagesAfter, plan.effects!.linesAfter])
     })
@@ -70,9 +63,7 @@ describe.each(demoDocuments.filter(({ fileName }) => !fileName.startsWith('Crew'
 describe('records and wishes', () => {
   const of = session(demoDocuments.find(({ fileName }) => fileName.startsWith('Season'))!.make())
   it('speaker notes that change their lines are told as such', () => {
-    const { plan } = of.plan(
-      swapRequestSchema.parse({ wishes: [{ from: { family: 'Skerrow' }, to: { family: 'Space Mono' } }] }),
-    )
+    const { plan } = planned(of, [swap('Skerrow', 'Space Mono')])
     const notes = plan.effects!.paragraphs.filter(each => each.notes)
     expect(notes.length).toBeGreaterThan(0)
     expect(notes.every(each => !each.title && each.page >= 0)).toBe(true)
@@ -84,9 +75,7 @@ describe('records and wishes', () => {
     expect(rows[1]).toContain('"review.odp, version 2"')
   })
   it('after the retired face is gone a new shape and a new text frame come up in faces that are here', () => {
-    const { after } = of.plan(
-      swapRequestSchema.parse({ wishes: [{ from: { family: 'Skerrow' }, to: { family: 'Work Sans' } }] }),
-    )
+    const { after } = planned(of, [swap('Skerrow', 'Work Sans')])
     const part = after.document.parts.get('content.xml')!
     const page = [...part.descendants()].find(element => element.name === 'draw:page')!.id
     const place = { x: 40, y: 40, width: 160, height: 60 }
@@ -118,16 +107,10 @@ describe('records and wishes', () => {
     }
   })
   it('of many documents each is asked what it can be', () => {
-    const request = swapRequestSchema.parse({
-      wishes: [
-        { from: { family: 'Skerrow' }, to: { family: 'Inter' } },
-        { from: { family: 'Nobody' }, to: { family: 'Jost' } },
-      ],
-    })
-    expect(wishesThatApply(of.document, request).wishes).toHaveLength(1)
-    expect(() => wishesThatApply(of.document, { ...request, wishes: request.wishes.slice(1) })).toThrow(
-      'names none of Nobody',
-    )
-    expect(() => of.plan(request)).toThrow('not named anywhere')
+    const wishes = [swap('Skerrow', 'Inter'), swap('Nobody', 'Jost')]
+    const partly = { effects: false, partly: true }
+    expect(planned(of, wishes, [], partly).plan.request.wishes).toHaveLength(1)
+    expect(() => planned(of, wishes.slice(1), [], partly)).toThrow('nothing that any of the wishes is about')
+    expect(() => planned(of, wishes)).toThrow('not named anywhere')
   })
 })

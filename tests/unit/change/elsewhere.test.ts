@@ -1,12 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { saveDocument } from '../../../core/document/open'
 import { paragraphsOf } from '../../../core/document/stories'
-import type { DocumentSession } from '../../../core/change/session'
+import type { DocumentSession } from '../../../core/session'
 import { importWishes, type OwnStyle, type StyleChoice } from '../../../core/change/styles/import-styles'
-import { setPieceSchema, takePiece } from '../../../core/change/styles/set-piece'
+import { setPieceSchema, takePiece } from '../../../core/change/kept-frame/set-piece'
 import { styleDetail, type StyleDetail } from '../../../core/change/styles/style-detail'
 import { listStyles } from '../../../core/change/styles/style-list'
-import { styleRequestSchema } from '../../../core/change/styles/wishes'
 import { readFrameText } from '../../../core/style/frame-text'
 import { paragraphText } from '../../../core/style/runs'
 import { harbourNotice } from '../../../demo/harbour-notice'
@@ -24,6 +23,7 @@ import {
   textFrame,
   textStyle,
 } from '../../support/fixtures'
+import { quickly } from '../../support/planning'
 
 const details = (of: DocumentSession): StyleDetail[] =>
   listStyles(of.reading, library, null).map(style => styleDetail(of.reading, style.family, style.name)!)
@@ -39,8 +39,7 @@ const look = (of: DocumentSession, displayName: string) => {
 }
 const parent = (name: string) => ` style:parent-style-name="${name}"`
 const bring = (from: DocumentSession, to: DocumentSession, choices: StyleChoice[]) => {
-  const request = styleRequestSchema.parse({ wishes: importWishes(details(from), own(to), choices, 'Notice') })
-  return to.planStyles(request, false)
+  return quickly(to, ...importWishes(details(from), own(to), choices, 'Notice'))
 }
 
 describe('styles from elsewhere', () => {
@@ -135,10 +134,7 @@ describe('set pieces', () => {
     JSON.parse(JSON.stringify(takePiece(from.reading, 'content.xml', frameOf(from).id))),
   )
   const put = (into: DocumentSession, holder: number, withText: boolean) =>
-    into.planStyles(
-      { wishes: [{ type: 'piece', part: 'content.xml', node: holder, x: 30, y: 40, withText, piece }], struck: [] },
-      false,
-    ).after
+    quickly(into, { type: 'piece', part: 'content.xml', node: holder, x: 30, y: 40, withText, piece }).after
 
   it('go into another document with columns, insets, fill and styles', () => {
     expect(piece.styles.map(style => style.displayName).sort()).toEqual(['Box', 'Loud'])

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { saveDocument } from '../../../core/document/open'
 import { namespaces, writePackage, type Part } from '../../../core/package/new-package'
-import { swapRequestSchema } from '../../../core/change/plan'
 import { session } from '../../support/fixtures'
+import { planned, swap } from '../../support/planning'
 import { familiesIn, otherDifferences, parts, xmlParts } from '../../support/independent'
 
 /*
@@ -359,11 +359,10 @@ const families = (file: Uint8Array): Set<string> => {
 
 describe('every hiding place', () => {
   const before = families(bytes)
-  const request = (list: readonly string[], more = {}) =>
-    swapRequestSchema.parse({ wishes: list.map(family => ({ from: { family }, to: { family: 'Inter' } })), ...more })
+  const toInter = (...list: readonly string[]) => list.map(family => swap(family, 'Inter'))
   it.each(named.map(hide => [hide.what, hide.family] as const))('%s', (_what, family) => {
     expect(before.has(family.toLowerCase()), 'the fixture hides it').toBe(true)
-    const { plan, after } = open.plan(request([family]))
+    const { plan, after } = planned(open, toInter(family))
     const file = saveDocument(after.document)
     const left = families(file)
     expect(left.has(family.toLowerCase())).toBe(false)
@@ -376,7 +375,11 @@ describe('every hiding place', () => {
     const rows = plan.rows.filter(row => row.included)
     if (rows.length > 0) {
       const other = named.find(each => each.family !== family && each.what.startsWith('a named style'))!.family
-      const skipped = open.plan(request([family, other], { struck: rows.map(row => row.id) }))
+      const skipped = planned(
+        open,
+        toInter(family, other),
+        rows.map(row => row.key),
+      )
       expect(
         families(saveDocument(skipped.after.document)).has(family.toLowerCase()),
         'the check finds what is skipped',
@@ -384,7 +387,7 @@ describe('every hiding place', () => {
     }
   })
   it('pictures can only be told of', () => {
-    expect(open.plan(request([named[0]!.family])).plan.left).toContainEqual({
+    expect(planned(open, toInter(named[0]!.family)).plan.left).toContainEqual({
       what: 'Pictures/map.svg',
       reason: 'a picture: the fonts in it cannot be changed here',
       count: 1,

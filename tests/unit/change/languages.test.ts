@@ -3,9 +3,9 @@ import { applyAll } from '../../../core/document/apply'
 import { saveDocument } from '../../../core/document/open'
 import { paragraphsOf } from '../../../core/document/stories'
 import { makeEdit } from '../../../core/change/make-edits'
-import { DocumentSession } from '../../../core/change/session'
-import { listLanguages } from '../../../core/change/styles/languages'
-import type { StyleWish } from '../../../core/change/styles/wishes'
+import { DocumentSession } from '../../../core/session'
+import { listLanguages } from '../../../core/change/languages/languages'
+import type { Wish } from '../../../core/change/registry'
 import { paragraphText } from '../../../core/style/runs'
 import { displayPage } from '../../../core/typeset/display'
 import {
@@ -19,6 +19,7 @@ import {
   textStyle,
   typesetter,
 } from '../../support/fixtures'
+import { quickly } from '../../support/planning'
 
 const styles =
   '<style:default-style style:family="graphic"><style:text-properties fo:language="en" ' +
@@ -26,7 +27,7 @@ const styles =
   '</style:default-style>' +
   paragraphStyle('De', 'fo:language="de" fo:country="none"') +
   textStyle('Fr', 'fo:language="fr" fo:country="none"')
-const plan = (of: DocumentSession, wish: StyleWish) => of.planStyles({ wishes: [wish], struck: [] }, false)
+const plan = (of: DocumentSession, wish: Wish) => quickly(of, wish)
 const texts = (of: DocumentSession) =>
   of.reading.stories
     .flatMap(story => paragraphsOf(story.blocks))

@@ -4,30 +4,34 @@ import { openDocument, partOf } from '../../../core/document/open'
 import { readScopes } from '../../../core/document/styles'
 import { PartDeclarations } from '../../../core/change/swap/declarations'
 import { compareCompositions } from '../../../core/change/effects'
-import { mapFaces, wishFor } from '../../../core/change/swap/mapping'
-import { swapRequestSchema } from '../../../core/change/plan'
+import { mapFaces } from '../../../core/change/swap/mapping'
+import { swapSchema, wishFor } from '../../../core/change/swap/wish'
+import { registry } from '../../../core/change/registry'
 import { dropStale } from '../../../core/change/stale'
 import { holderFor } from '../../../core/change/reach'
 import { textUses } from '../../../core/change/swap/uses'
 import { face, library, openOdt, paragraphStyle, sessionOf, textStyle } from '../../support/fixtures'
+import { planned, request, swap } from '../../support/planning'
 
-const request = (from: string, to: string, more: Record<string, unknown> = {}) =>
-  swapRequestSchema.parse({ wishes: [{ from: { family: from }, to: { family: to } }], ...more })
+const wishes = (from: string, to: string, more: object = {}) => [swapSchema.parse(swap(from, to, more))]
 
 describe('what a request may hold', () => {
   it.each([
     [{ wishes: [] }],
-    [{ wishes: [{ from: { family: '' }, to: { family: 'Jost' } }] }],
-    [{ wishes: [{ from: { family: 'a' } }] }],
-    [{ wishes: [{ from: { family: 'a' }, to: { family: 'b' } }], extra: 1 }],
-    [{ wishes: Array.from({ length: 21 }, () => ({ from: { family: 'a' }, to: { family: 'b' } })) }],
-    [{ wishes: [{ from: { family: 'a'.repeat(201) }, to: { family: 'b' } }] }],
+    [{ wishes: [swap('', 'Jost')] }],
+    [{ wishes: [{ type: 'swap', from: { family: 'a' } }] }],
+    [{ wishes: [{ ...swap('a', 'b'), type: 'unheard of' }] }],
+    [{ wishes: [swap('a', 'b')], extra: 1 }],
+    [{ wishes: Array.from({ length: 21 }, () => swap('a', 'b')) }],
+    [{ wishes: [swap('a'.repeat(201), 'b')] }],
+    [{ wishes: [swap('a', 'b')], leftOut: [{ part: 'content.xml' }] }],
+    [{ wishes: [swap('a', 'b')], leftOut: ['style|Body'] }],
   ])('refuses %j', body => {
-    expect(swapRequestSchema.safeParse(body).success).toBe(false)
+    expect(registry.schema.safeParse(body).success).toBe(false)
   })
 
   it('fills in what is not said', () => {
-    expect(request('a', 'b')).toMatchObject({ struck: [], faces: {}, symbols: false })
+    expect(request([swap('a', 'b')])).toMatchObject({ leftOut: [], wishes: [{ faces: [], symbols: false }] })
   })
 })
 
@@ -43,23 +47,21 @@ describe('mapping', () => {
   const { faces } = session.detail.census
 
   it('takes a wish for one face before the wish for its family', () => {
-    const wishes = swapRequestSchema.parse({
-      wishes: [
-        { from: { family: 'Jost' }, to: { family: 'Spectral' } },
-        { from: { family: 'jost', style: 'bold' }, to: { family: 'Archivo' } },
-      ],
-    }).wishes
+    const both = [
+      ...wishes('Jost', 'Spectral'),
+      swapSchema.parse({ ...swap('jost', 'Archivo'), from: { family: 'jost', style: 'bold' } }),
+    ]
     expect([
-      wishFor(wishes, 'Jost', 'Bold')!.to.family,
-      wishFor(wishes, 'Jost', 'Regular')!.to.family,
-      wishFor(wishes, 'Spectral', 'Regular'),
+      wishFor(both, { family: 'Jost', style: 'Bold' })!.to.family,
+      wishFor(both, { family: 'Jost', style: 'Regular' })!.to.family,
+      wishFor(both, { family: 'Spectral', style: 'Regular' }),
     ]).toEqual(['Archivo', 'Spectral', undefined])
   })
 
   it('says how near each face is', () => {
     const notes = (to: string) =>
       Object.fromEntries(
-        mapFaces(faces, request('Jost', to), library).map(mapping => [mapping.from.style, mapping.note]),
+        mapFaces(faces, wishes('Jost', to), library).map(mapping => [mapping.from.style, mapping.note]),
       )
     expect(notes('Spectral')).toEqual({ Regular: 'same weight', Bold: 'same weight', Italic: 'same weight' })
     expect(notes('Oswald')).toEqual({ Regular: 'same weight', Bold: 'same weight', Italic: 'no italic in Oswald' })
@@ -73,13 +75,15 @@ describe('mapping', () => {
   it('takes a face chosen by hand, which the family must have', () => {
     const { key } = faces.find(each => each.style === 'Bold')!
     expect(
-      mapFaces(faces, request('Jost', 'Spectral', { faces: { [key]: 'ExtraBold' } }), library).find(
-        mapping => mapping.key === key,
-      ),
+      mapFaces(
+        faces,
+        wishes('Jost', 'Spectral', { faces: [{ style: 'Bold', slot: 'western', to: 'ExtraBold' }] }),
+        library,
+      ).find(mapping => mapping.key === key),
     ).toMatchObject({ note: 'chosen', to: { weight: 800 } })
-    expect(() => mapFaces(faces, request('Jost', 'Spectral', { faces: { [key]: 'Fat' } }), library)).toThrow(
-      /has no face/,
-    )
+    expect(() =>
+      mapFaces(faces, wishes('Jost', 'Spectral', { faces: [{ style: 'Bold', slot: 'western', to: 'Fat' }] }), library),
+    ).toThrow(/has no face/)
   })
 })
 
@@ -183,7 +187,7 @@ describe('effects', () => {
   })
 
   it('tell gained lines and pages, and nothing of what stays', () => {
-    const { plan } = narrow.plan(request('Barlow Condensed', 'Work Sans'))
+    const { plan } = planned(narrow, [swap('Barlow Condensed', 'Work Sans')])
     expect(plan.effects!.paragraphs).toHaveLength(1)
     const [paragraph] = plan.effects!.paragraphs
     expect(paragraph!.linesAfter).toBeGreaterThan(paragraph!.linesBefore)
@@ -204,7 +208,7 @@ describe('effects', () => {
   })
 
   it('are reported in words', () => {
-    const { plan } = narrow.plan(request('Barlow Condensed', 'Work Sans'))
+    const { plan } = planned(narrow, [swap('Barlow Condensed', 'Work Sans')])
     const report = swapText(plan, [{ what: 'a picture', reason: 'cannot be changed', count: 1 }], null)
     expect(report).toContain('Barlow Condensed gives way to Work Sans')
     expect(report).toContain('left: a picture (1): cannot be changed')

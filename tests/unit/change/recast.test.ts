@@ -4,24 +4,26 @@ import { colorReferences, countColors, withColor } from '../../../core/document/
 import { saveDocument } from '../../../core/document/open'
 import { paragraphsOf } from '../../../core/document/stories'
 import { matchText } from '../../../core/census/matching'
-import { criteriaLike, matchId, newWords, planRecast, type RecastPlan } from '../../../core/change/recast/plan-recast'
-import { recastRequestSchema, recastSentence, type RecastRequest } from '../../../core/change/recast/request'
-import type { DocumentSession } from '../../../core/change/session'
+import type { RowKey } from '../../../core/change/plan'
+import { criteriaLike, matchKey, newWords } from '../../../core/change/recast/plan-recast'
+import { recastSchema, recastSentence, type RecastWish } from '../../../core/change/recast/wish'
+import type { DocumentSession } from '../../../core/session'
 import { paragraphRuns } from '../../../core/style/runs'
 import { seasonReview } from '../../../demo/season-review'
 import { sailingGuide } from '../../../demo/sailing-guide'
 import { face, library, paragraphStyle, session, sessionOf, textStyle } from '../../support/fixtures'
+import { planned } from '../../support/planning'
 import { parts } from '../../support/independent'
 
-const request = (value: object): RecastRequest => recastRequestSchema.parse(value)
-const recast = (of: DocumentSession, value: object): { plan: RecastPlan; after: DocumentSession } =>
-  of.recast(request(value))
+const wish = (value: object): RecastWish => recastSchema.parse({ type: 'recast', ...value })
+const recast = (of: DocumentSession, value: object, leftOut: readonly RowKey[] = []) =>
+  planned(of, [{ type: 'recast', ...value }], leftOut)
 const texts = (of: DocumentSession): string[] =>
   of.reading.stories.flatMap(story =>
     paragraphsOf(story.blocks).map(paragraph => paragraphRuns(paragraph, of.reading.cascade, story.role).text),
   )
 const found = (of: DocumentSession, find: object): string[] =>
-  matchText(of.reading, library, of.composition, request({ find }).find).map(match => match.text)
+  matchText(of.reading, library, of.composition, wish({ find }).find).map(match => match.text)
 const looks = (of: DocumentSession): Record<string, string> =>
   Object.fromEntries(
     of.reading.stories.flatMap(story =>
@@ -126,7 +128,7 @@ describe('finding', () => {
   })
   it('takes a look from text, to begin with', () => {
     const of = plain()
-    const [match] = matchText(of.reading, library, null, request({ find: { words: { text: 'small' } } }).find)
+    const [match] = matchText(of.reading, library, null, wish({ find: { words: { text: 'small' } } }).find)
     expect(criteriaLike(match!)).toEqual({
       family: 'Spectral',
       face: 'Regular',
@@ -144,7 +146,8 @@ describe('changing', () => {
     })
     expect(texts(after)[0]).toBe('The super ferry to Ossay')
     expect(texts(after)[1]).toContain('super ferry leaves')
-    expect(plan).toMatchObject({ matches: 3, places: 3 })
+    expect(plan).toMatchObject({ places: 3 })
+    expect(plan.rows).toHaveLength(3)
     expect(plan.rows[0]).toMatchObject({ before: '“ferry” Spectral Regular 20', after: '“super ferry”' })
     expect(newWords('$$1 $2', { text: 'x', groups: ['x', 'a', null] })).toBe('$1 ')
   })
@@ -181,14 +184,12 @@ describe('changing', () => {
     })
     expect(after.detail.census.faces.some(each => each.status === 'absent')).toBe(false)
   })
-  it('struck matches stay, and rows have the ids that strike them', () => {
+  it('matches that are left out stay, and rows have the keys that leave them out', () => {
     const of = plain()
-    const [first] = matchText(of.reading, library, null, request({ find: { words: { text: 'ferry' } } }).find)
-    const { after, plan } = recast(of, {
-      find: { words: { text: 'ferry' } },
-      change: { words: 'boat' },
-      struck: [matchId(first!)],
-    })
+    const [first] = matchText(of.reading, library, null, wish({ find: { words: { text: 'ferry' } } }).find)
+    const { after, plan } = recast(of, { find: { words: { text: 'ferry' } }, change: { words: 'boat' } }, [
+      matchKey(0, first!),
+    ])
     expect(texts(after)[0]).toBe('The ferry to Ossay')
     expect(texts(after)[1]).toContain('small boat')
     expect(plan.rows.map(row => row.included)).toEqual([false, true, true])
@@ -213,7 +214,8 @@ describe('changing', () => {
   })
   it('an empty change finds alone', () => {
     const { plan } = recast(plain(), { find: { words: { text: 'ferry' } } })
-    expect(plan).toMatchObject({ matches: 3, operations: [] })
+    expect(plan.rows.filter(row => row.stage === 'match')).toHaveLength(3)
+    expect(plan.operations).toEqual([])
   })
 })
 
@@ -229,7 +231,7 @@ describe('colours', () => {
     const is = looks(swapped.after)
     expect(is['The ferry to Ossay']).toContain('#b4361e')
     expect(is['small ferry']).toContain('#1f6f6b')
-    expect(swapped.plan.title).toContain('#1f6f6b became #b4361e')
+    expect(swapped.plan.title).toContain('#1f6f6b becomes #b4361e')
     const only = recast(of, { colors: [{ from: '#1f6f6b', to: '#000000', kinds: ['fill'] }] })
     expect(only.plan.operations).toEqual([])
   })
@@ -285,7 +287,7 @@ describe('the sentence', () => {
       '#112233 becomes #445566 in text, lines.',
     ],
   ])('%j', (value, sentence) => {
-    expect(recastSentence(request(value))).toBe(sentence)
+    expect(recastSentence(wish(value))).toBe(sentence)
   })
 })
 
@@ -296,10 +298,7 @@ describe('the demo', () => {
     expect(plan.effects!.pagesAfter).toBe(session(saveDocument(after.document)).composition.pages.length)
     expect(plan.effects!.linesAfter).toBeGreaterThan(plan.effects!.linesBefore)
     expect(
-      planRecast(guide.document, request({ find: { words: { text: 'Ossay' } } }), library, {
-        reading: guide.reading,
-        composition: guide.composition,
-      }).plan.matches,
+      recast(guide, { find: { words: { text: 'Ossay' } } }).plan.rows.filter(row => row.page! >= 0).length,
     ).toBeGreaterThan(3)
   })
 })

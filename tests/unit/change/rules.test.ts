@@ -5,12 +5,13 @@ import { openDocument, saveDocument } from '../../../core/document/open'
 import { rulesPath, type LeadInRule, type PatternRule } from '../../../core/document/rules'
 import { paragraphsOf } from '../../../core/document/stories'
 import { makeEdit } from '../../../core/change/make-edits'
-import { DocumentSession } from '../../../core/change/session'
-import type { StyleWish } from '../../../core/change/styles/wishes'
+import { DocumentSession } from '../../../core/session'
+import type { Wish } from '../../../core/change/registry'
 import { leadInOf, matchesOf, patternParts, ruleMatches, wordListPattern } from '../../../core/style/rule-matching'
 import { paragraphRuns, paragraphText } from '../../../core/style/runs'
 import { writeElement } from '../../../core/xml/write'
 import { paragraphStyle, session, sessionOf, textStyle, typesetter, type Fixture } from '../../support/fixtures'
+import { quickly } from '../../support/planning'
 import { parts } from '../../support/independent'
 
 const pattern = (more: Partial<PatternRule> = {}): PatternRule => ({
@@ -43,15 +44,15 @@ const styles =
   ) +
   textStyle('Opening', 'fo:font-weight="bold"') +
   textStyle('Hand', 'fo:color="#ff0000"')
-const rules = (patterns: PatternRule[], leadIns: LeadInRule[] = [], style = 'Body'): StyleWish => ({
+const rules = (patterns: PatternRule[], leadIns: LeadInRule[] = [], style = 'Body'): Wish => ({
   type: 'rules',
   style,
   patterns,
   leadIns,
 })
-const withRules = (fixture: Fixture, ...wishes: StyleWish[]) => {
+const withRules = (fixture: Fixture, ...wishes: Wish[]) => {
   const before = sessionOf({ styles, ...fixture })
-  return { before, ...before.planStyles({ wishes, struck: [] }, false) }
+  return { before, ...quickly(before, ...wishes) }
 }
 function body(of: DocumentSession): string[] {
   const part = of.document.parts.get('content.xml')!
@@ -238,15 +239,12 @@ describe('rules as spans', () => {
       { body: `<text:p text:style-name="Body">${text}<text:span text:style-name="Hand">港</text:span></text:p>` },
       rules([pattern()]),
     )
-    const { after: without, plan } = after.planStyles({ wishes: [rules([])], struck: [] }, false)
-    expect(plan.title).toBe('Took the rules of Body away')
+    const { after: without, plan } = quickly(after, rules([]))
+    expect(plan.title).toBe('Take the rules of Body away')
     expect(looks(without)).toEqual(looks(before))
     expect(body(without)).toEqual(body(before))
     expect(without.reading.cascade.scope('styles.xml').common.has('text\nRule_20_a1')).toBe(false)
-    const all = applyAll(
-      before.document,
-      before.planStyles({ wishes: [rules([pattern()])], struck: [] }, false).plan.operations,
-    )
+    const all = applyAll(before.document, quickly(before, rules([pattern()])).plan.operations)
     expect(saveDocument(applyAll(all.document, all.inverse).document)).toEqual(saveDocument(before.document))
   })
 
@@ -282,29 +280,19 @@ describe('rules as spans', () => {
 
   it('follows its character style, refuses what cannot be run, and moves with a folded style', () => {
     const { after } = withRules({ body: `<text:p text:style-name="Body">${text}</text:p>` }, rules([pattern()]))
-    const blue = after.planStyles(
-      {
-        wishes: [
-          { type: 'edit', family: 'text', name: 'Japanese', changes: { text: { 'style:font-size-asian': '8pt' } } },
-        ],
-        struck: [],
-      },
-      false,
-    ).after
+    const blue = quickly(after, {
+      type: 'edit',
+      family: 'text',
+      name: 'Japanese',
+      changes: { text: { 'style:font-size-asian': '8pt' } },
+    }).after
     expect(looks(blue)[0]![9]).toMatch(/ 8 700 ja-JP/)
-    expect(() => after.planStyles({ wishes: [rules([pattern({ pattern: '(?<=a)b' })])], struck: [] }, false)).toThrow(
+    expect(() => quickly(after, rules([pattern({ pattern: '(?<=a)b' })]))).toThrow(
       /“Japanese”: This pattern looks at what stands before/,
     )
-    expect(() => after.planStyles({ wishes: [rules([pattern({ pattern: '[a' })])], struck: [] }, false)).toThrow(
-      /cannot be read: missing closing \]/,
-    )
-    expect(() => after.planStyles({ wishes: [rules([pattern({ character: 'Gone' })])], struck: [] }, false)).toThrow(
-      /no character style “Gone”/,
-    )
-    const folded = after.planStyles(
-      { wishes: [{ type: 'fold', family: 'text', from: 'Japanese', to: 'Hand' }], struck: [] },
-      false,
-    ).after
+    expect(() => quickly(after, rules([pattern({ pattern: '[a' })]))).toThrow(/cannot be read: missing closing \]/)
+    expect(() => quickly(after, rules([pattern({ character: 'Gone' })]))).toThrow(/no character style “Gone”/)
+    const folded = quickly(after, { type: 'fold', family: 'text', from: 'Japanese', to: 'Hand' }).after
     expect(folded.reading.cascade.rules.patterns).toMatchObject([{ character: 'Hand' }])
     expect(looks(folded)[0]![9]).toMatch(/#ff0000$/)
   })

@@ -1,15 +1,13 @@
 import { describe, expect, it } from 'vitest'
-import { swapRequestSchema } from '../../../core/change/plan'
-import { DocumentSession } from '../../../core/change/session'
+import { DocumentSession } from '../../../core/session'
 import { saveDocument } from '../../../core/document/open'
 import { hyphenPoints } from '../../../core/typeset/hyphenate'
 import { displayPage } from '../../../core/typeset/display'
 import { Typesetter } from '../../../core/typeset/look'
 import { sailingGuide } from '../../../demo/sailing-guide'
 import { face, makeOdt, paragraphStyle, session, textStyle, typesetter } from '../../support/fixtures'
+import { planned, quickly, swap } from '../../support/planning'
 
-const request = (from: string, to: string) =>
-  swapRequestSchema.parse({ wishes: [{ from: { family: from }, to: { family: to } }] })
 const guide = sailingGuide()
 
 describe('a session', () => {
@@ -37,7 +35,7 @@ describe('a session', () => {
 
   it('sets only what a swap reaches, and takes all else over', () => {
     const open = session(guide)
-    const { after } = open.plan(request('Skerrow', 'Work Sans'))
+    const { after } = planned(open, [swap('Skerrow', 'Work Sans')])
     const layouts = (of: DocumentSession) =>
       of.composition.pages.flatMap(page =>
         page.fragments.flatMap(fragment => (fragment.kind === 'lines' ? [fragment.layout] : [])),
@@ -55,7 +53,7 @@ describe('a session', () => {
   })
 
   it('gives after a swap what opening the written file gives', () => {
-    const { after } = session(guide).plan(request('Spectral', 'Literata'))
+    const { after } = planned(session(guide), [swap('Spectral', 'Literata')])
     const reopened = DocumentSession.open(
       saveDocument(after.document),
       new Typesetter(typesetter.library, typesetter.shaper),
@@ -70,11 +68,11 @@ describe('a session', () => {
 
   it('previews a swap page by page, with the same pages as its plan', () => {
     const open = session(guide)
-    const preview = open.preview(request('Spectral', 'Literata'))
-    const { after } = open.plan(request('Spectral', 'Literata'))
+    const preview = quickly(open, swap('Spectral', 'Literata')).after
+    const { after } = planned(open, [swap('Spectral', 'Literata')])
     for (const index of [0, 7])
       expect(JSON.stringify(displayPage(preview.page(index)!))).toBe(JSON.stringify(displayPage(after.page(index)!)))
-    expect(() => open.preview(request('Spectral', 'Nowhere'))).toThrow(/not in the library/)
+    expect(() => quickly(open, swap('Spectral', 'Nowhere'))).toThrow(/not in the library/)
   })
 
   it('sets everything anew when faces have come that were missing', () => {
@@ -105,7 +103,7 @@ describe('a session', () => {
           `<text:span text:style-name="T">untouched</text:span></text:p>`,
       }),
     )
-    const { plan } = open.plan(request('Spectral', 'Courier Prime'))
+    const { plan } = planned(open, [swap('Spectral', 'Courier Prime')])
     expect(plan.effects!.linesAfter).toBeGreaterThan(plan.effects!.linesBefore)
     expect(plan.effects!.paragraphs.some(paragraph => paragraph.opening.startsWith('untouched'))).toBe(false)
     expect(plan.effects!.overset).toMatchObject([{ name: 'F', linesBefore: 0 }])

@@ -5,26 +5,28 @@ import { saveDocument } from '../../../core/document/open'
 import type { StartKind } from '../../../core/document/rules'
 import { paragraphsOf } from '../../../core/document/stories'
 import { makeEdit } from '../../../core/change/make-edits'
-import { DocumentSession } from '../../../core/change/session'
+import { DocumentSession } from '../../../core/session'
 import { isLive, startKindsOf } from '../../../core/change/defaults/plan-starts'
-import type { StartValues, StyleWish } from '../../../core/change/styles/wishes'
+import type { StartValues } from '../../../core/change/defaults/wishes'
+import type { Wish } from '../../../core/change/registry'
 import { paragraphRuns } from '../../../core/style/runs'
 import { galleyMenu } from '../../../demo/galley-menu'
 import { sailingGuide } from '../../../demo/sailing-guide'
 import { seasonReview } from '../../../demo/season-review'
 import { session, sessionOf, typesetter } from '../../support/fixtures'
+import { quickly } from '../../support/planning'
 
 const values: StartValues = {
   fonts: { western: { family: 'Literata' } },
   text: { 'fo:font-size': '13.5pt', 'fo:color': '#abcdef', 'fo:letter-spacing': '0.5pt', 'fo:hyphenate': 'false' },
   paragraph: { 'fo:line-height': '18pt' },
 }
-const start = (kind: StartKind, more: Partial<StartValues> = {}): StyleWish => ({
+const start = (kind: StartKind, more: Partial<StartValues> = {}): Wish => ({
   type: 'start',
   kind,
   values: { ...values, ...more },
 })
-const plan = (of: DocumentSession, ...wishes: StyleWish[]) => of.planStyles({ wishes, struck: [] }, false)
+const plan = (of: DocumentSession, ...wishes: Wish[]) => quickly(of, ...wishes)
 const edit = (of: DocumentSession, wish: Edit) => {
   const { document, made } = makeEdit(of.document, wish, of.document.parts.get(wish.part)!.nextId)
   return { after: new DocumentSession(document, typesetter), made: made! }

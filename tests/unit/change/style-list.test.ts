@@ -7,11 +7,12 @@ import { styleDetail } from '../../../core/change/styles/style-detail'
 import { layOpen, listStyles } from '../../../core/change/styles/style-list'
 import { encodeStyleName } from '../../../core/change/styles/style-markup'
 import { traceAt } from '../../../core/change/styles/trace-at'
-import { styleRequestSchema } from '../../../core/change/styles/wishes'
+import { registry } from '../../../core/change/registry'
 import { listStarts } from '../../../core/change/defaults/start-list'
 import { sailingGuide } from '../../../demo/sailing-guide'
 import { seasonReview } from '../../../demo/season-review'
 import { library, paragraphStyle, session, sessionOf, textStyle } from '../../support/fixtures'
+import { quickly } from '../../support/planning'
 
 describe('the list of styles', () => {
   const guide = session(sailingGuide())
@@ -63,30 +64,25 @@ describe('the list of styles', () => {
   })
 
   it('leaves the styles of rules out, and keeps what was said of roles and authors', () => {
-    const made = guide.planStyles(
+    const made = quickly(
+      guide,
+      { type: 'edit', family: 'paragraph', name: 'Notice', changes: { role: 'caption', author: 'Harbour office' } },
       {
-        wishes: [
-          { type: 'edit', family: 'paragraph', name: 'Notice', changes: { role: 'caption', author: 'Harbour office' } },
+        type: 'rules',
+        style: 'Body',
+        patterns: [
           {
-            type: 'rules',
+            id: 'n1',
             style: 'Body',
-            patterns: [
-              {
-                id: 'n1',
-                style: 'Body',
-                title: 'Figures',
-                pattern: '\\p{Nd}+',
-                ignoreCase: false,
-                character: 'Ship_20_name',
-                on: true,
-              },
-            ],
-            leadIns: [],
+            title: 'Figures',
+            pattern: '\\p{Nd}+',
+            ignoreCase: false,
+            character: 'Ship_20_name',
+            on: true,
           },
         ],
-        struck: [],
+        leadIns: [],
       },
-      false,
     ).after
     const after = listStyles(made.reading, library, null)
     expect(after.find(style => style.name === 'Notice')).toMatchObject({
@@ -245,7 +241,7 @@ describe('what new documents begin with', () => {
 
 describe('requests', () => {
   const edit = (changes: object) =>
-    styleRequestSchema.safeParse({ wishes: [{ type: 'edit', family: 'paragraph', name: 'Body', changes }] }).success
+    registry.schema.safeParse({ wishes: [{ type: 'edit', family: 'paragraph', name: 'Body', changes }] }).success
   it('are checked at the door', () => {
     expect(edit({ text: { 'fo:font-size': '10pt' }, paragraph: { 'fo:line-height': null } })).toBe(true)
     expect(edit({ text: { 'fo:color': 'a<b' } })).toBe(false)
@@ -254,11 +250,11 @@ describe('requests', () => {
     expect(edit({ dropCap: { lines: 200, length: 1, distance: 0, style: null } })).toBe(false)
     expect(edit({ unknown: 1 })).toBe(false)
     expect(
-      styleRequestSchema.safeParse({ wishes: Array.from({ length: 51 }, () => ({ type: 'show', language: null })) })
+      registry.schema.safeParse({ wishes: Array.from({ length: 51 }, () => ({ type: 'show', language: null })) })
         .success,
     ).toBe(false)
     expect(
-      styleRequestSchema.safeParse({
+      registry.schema.safeParse({
         wishes: [
           {
             type: 'rules',

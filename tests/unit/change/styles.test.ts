@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { applyAll } from '../../../core/document/apply'
 import { openDocument, saveDocument } from '../../../core/document/open'
 import { paragraphsOf } from '../../../core/document/stories'
-import { settleAll } from '../../../core/change/styles/plan-styles'
-import type { StyleWish } from '../../../core/change/styles/wishes'
-import type { DocumentSession } from '../../../core/change/session'
+import { settleAll } from '../../../core/change/styles/wishes'
+import type { Wish } from '../../../core/change/registry'
+import type { DocumentSession } from '../../../core/session'
 import { paragraphText } from '../../../core/style/runs'
 import { writeElement } from '../../../core/xml/write'
 import { sailingGuide } from '../../../demo/sailing-guide'
@@ -21,11 +21,12 @@ import {
   textFrame,
   textStyle,
 } from '../../support/fixtures'
+import { planned, quickly } from '../../support/planning'
 
 const parent = (name: string) => ` style:parent-style-name="${name}"`
 const texts = (of: DocumentSession) =>
   of.reading.stories.flatMap(story => paragraphsOf(story.blocks)).map(paragraphText)
-const plan = (of: DocumentSession, ...wishes: StyleWish[]) => of.planStyles({ wishes, struck: [] }, false)
+const plan = (of: DocumentSession, ...wishes: Wish[]) => quickly(of, ...wishes)
 /** The paragraphs of the body as they are written, with short names. */
 function body(of: DocumentSession): string[] {
   const part = of.document.parts.get('content.xml')!
@@ -134,12 +135,12 @@ describe('settling', () => {
         '<text:span text:style-name="T2">b</text:span></text:p>',
     }
     const open = sessionOf(fixture)
-    const one = plan(open, { ...settleAll, groups: ['color'] } as StyleWish).after
+    const one = plan(open, { ...settleAll, groups: ['color'] } as Wish).after
     expect(one.detail.census.voices.map(voice => [voice.size, voice.color])).toEqual([
       [10, ''],
       [9, ''],
     ])
-    const idle = plan(open, { ...settleAll, idleOnly: true } as StyleWish)
+    const idle = plan(open, { ...settleAll, idleOnly: true } as Wish)
     expect(idle.plan.rows.map(row => row.before)).toEqual(['10 pt'])
     expect(idle.after.detail.census.voices).toEqual(open.detail.census.voices)
   })
@@ -152,7 +153,7 @@ describe('settling', () => {
         '<text:p text:style-name="Body"><text:span text:style-name="T1">abcd</text:span>' +
         '</text:p><text:p><text:span text:style-name="T1">e</text:span></text:p>',
     })
-    const { after } = plan(open, { ...settleAll, scope: range(open, 0, 1, 3) } as StyleWish)
+    const { after } = plan(open, { ...settleAll, scope: range(open, 0, 1, 3) } as Wish)
     expect(body(after)).toEqual([
       '<p s="Body"><span s="T1">a</span>bc<span s="T1">d</span></p>',
       '<p><span s="T1">e</span></p>',
@@ -169,21 +170,21 @@ describe('settling', () => {
     expect(made.left).toMatchObject([{ what: 'weight of a whole frame', count: 1 }])
   })
 
-  it('keeps rows that are struck', () => {
+  it('keeps rows that are left out', () => {
     const open = sessionOf({
       styles,
       automatic: textStyle('T1', 'fo:color="#ff0000"') + textStyle('T2', 'fo:font-size="9pt"'),
       body: '<text:p><text:span text:style-name="T1">a</text:span><text:span text:style-name="T2">b</text:span></text:p>',
     })
     const { plan: made } = plan(open, settleAll)
-    const { after } = open.planStyles({ wishes: [settleAll], struck: [made.rows[0]!.id] }, false)
+    const { after } = planned(open, [settleAll], [made.rows[0]!.key])
     expect(body(after)).toEqual(['<p><span s="T1">a</span>b</p>'])
   })
 
   it('brings the Sailing guide to 100 % without twins, and its pages stay', () => {
     const open = session(sailingGuide())
     expect(open.detail.census.settled).toBeLessThan(0.9)
-    const { plan: made, after } = open.planStyles({ wishes: [settleAll], struck: [] })
+    const { plan: made, after } = planned(open, [settleAll])
     expect([
       after.detail.census.settled,
       after.detail.census.voices.filter(voice => voice.twinOf !== null).length,
@@ -246,7 +247,7 @@ describe('applying styles', () => {
       automatic: textStyle('T1', 'fo:color="#ff0000"', parent('Name')),
       body: '<text:p>a<text:span text:style-name="Name">bc</text:span><text:span text:style-name="T1">d</text:span></text:p>',
     })
-    const wish = (name: string | null, from: number, to: number, strays: 'keep' | 'settle' = 'keep'): StyleWish => ({
+    const wish = (name: string | null, from: number, to: number, strays: 'keep' | 'settle' = 'keep'): Wish => ({
       type: 'apply',
       style: { family: 'text', name },
       scope: range(open, 0, from, to),
@@ -375,7 +376,7 @@ describe('making, adopting and teaching styles', () => {
   it('teaches the style of a paragraph, which then speaks for all of its text', () => {
     const open = sessionOf(fixture)
     const { plan: made, after } = plan(open, { type: 'teach', scope: range(open, 0) })
-    expect(made.title).toBe('Taught the style Body how text looks')
+    expect(made.title).toBe('Teach the style Body how text looks')
     expect(common(after, 'Body')!.text).toMatchObject({ 'style:font-name': 'Jost', 'fo:font-size': '15pt' })
     expect(body(after)[0]).toBe('<p s="Body">one</p>')
     expect(after.detail.census.voices.every(voice => voice.family === 'Jost')).toBe(true)
@@ -423,7 +424,7 @@ describe('making, adopting and teaching styles', () => {
       name: style.name,
       changes: { displayName: 'Box text', tabs: null, text: { 'fo:font-size': null } },
     })
-    expect(renamed.plan.title).toBe('Renamed the style Box / text to Box text')
+    expect(renamed.plan.title).toBe('Rename the style Box / text to Box text')
     expect(common(renamed.after, style.name)).toMatchObject({
       displayName: 'Box text',
       text: { 'style:font-name': 'Work Sans' },
@@ -469,7 +470,7 @@ describe('folding', () => {
       body: '<text:p text:style-name="Quote">a</text:p><text:p text:style-name="P1">b</text:p><text:p text:style-name="Next">c</text:p>',
     })
     const { plan: made, after } = plan(open, { type: 'fold', family: 'paragraph', from: 'Quote', to: 'Head' })
-    expect(made.title).toBe('Folded the style Quote into Head')
+    expect(made.title).toBe('Fold the style Quote into Head')
     expect(common(after, 'Quote')).toBeUndefined()
     expect(common(after, 'Next')).toMatchObject({ parentName: 'Head', attributes: { 'style:next-style-name': 'Head' } })
     expect(after.reading.cascade.scope('content.xml').automatic.get('paragraph\nP1')!.parentName).toBe('Head')
@@ -532,8 +533,8 @@ describe('many actions', () => {
           return list[random(list.length)]?.name ?? 'x'
         }
         const number = inverses.length + refused
-        const wishes: StyleWish[] = [
-          { ...settleAll, scope } as StyleWish,
+        const wishes: Wish[] = [
+          { ...settleAll, scope } as Wish,
           {
             type: 'apply',
             style: { family: 'paragraph', name: pick('paragraph') },
@@ -567,7 +568,7 @@ describe('many actions', () => {
             changes: { text: { 'fo:color': '#123456' }, role: 'body' },
           },
           { type: 'fold', family: 'text', from: pick('text'), to: pick('text') },
-          { ...settleAll, scope, groups: ['size', 'color'], idleOnly: random(2) === 0 } as StyleWish,
+          { ...settleAll, scope, groups: ['size', 'color'], idleOnly: random(2) === 0 } as Wish,
         ]
         try {
           const { plan: made, after } = plan(at, wishes[random(wishes.length)]!)

@@ -4,10 +4,11 @@ import { saveDocument } from '../../../core/document/open'
 import { fontReferences } from '../../../core/document/font-references'
 import { paragraphsOf } from '../../../core/document/stories'
 import { sizeFactor, roundedSize } from '../../../core/change/swap/optical-size'
-import { swapRequestSchema, type SwapRequest } from '../../../core/change/plan'
-import { usualLimits } from '../../../core/change/repair/find-repairs'
+import type { RowKey } from '../../../core/change/plan'
+import { sparedKey } from '../../../core/change/swap/wish'
+import { findRepairs, usualLimits, type RepairTarget } from '../../../core/change/repair/find-repairs'
 import { repairTitle } from '../../../core/change/repair/repairs'
-import type { DocumentSession } from '../../../core/change/session'
+import type { DocumentSession } from '../../../core/session'
 import { paragraphRuns } from '../../../core/style/runs'
 import {
   drawingOf,
@@ -22,9 +23,7 @@ import {
   textFrame,
   textStyle,
 } from '../../support/fixtures'
-
-const request = (wishes: unknown[], more: object = {}): SwapRequest => swapRequestSchema.parse({ wishes, ...more })
-const wish = (from: string, to: string, more: object = {}) => ({ from: { family: from }, to: { family: to }, ...more })
+import { planned, quickly, swap } from '../../support/planning'
 
 /** What text is set in: family and size of every run, by its words. */
 function setIn(of: DocumentSession): Record<string, string> {
@@ -40,7 +39,10 @@ function setIn(of: DocumentSession): Record<string, string> {
   }
   return found
 }
-const planned = (of: DocumentSession, wishes: unknown[], more: object = {}) => of.plan(request(wishes, more))
+const head: RowKey = { what: 'group', family: 'paragraph', name: 'Head' }
+/** Repairs after a plan, each tried as one more wish of it. */
+const repairsFor = (before: DocumentSession, after: DocumentSession, target: RepairTarget) =>
+  findRepairs(before, after, target, repair => quickly(after, repair).after)
 const xHeight = (family: string) =>
   library.family(family).find(each => each.weight === 400 && each.slant === 'upright')!.measures.xHeight
 
@@ -85,7 +87,7 @@ describe('sizes that look alike', () => {
 
   it('are set where the size is said, percentages follow, and nothing else is touched', () => {
     const before = styled(p('Body', 'body text') + p('Head', 'a heading') + p('Note', 'a note') + p('Mono', 'other'))
-    const { plan, after } = planned(before, [wish('Spectral', 'Inter', { size: { mode: 'x-height' } })])
+    const { plan, after } = planned(before, [swap('Spectral', 'Inter', { size: { mode: 'x-height' } })])
     const factor = xHeight('Spectral') / xHeight('Inter')
     const size = (points: number) => Math.round(points * factor * 10) / 10
     const is = setIn(after)
@@ -110,12 +112,12 @@ describe('sizes that look alike', () => {
         automatic: textStyle('T1', 'style:font-name="Jost"'),
       },
     )
-    const { plan, after } = planned(before, [wish('Jost', 'Inter', { size: { mode: 'x-height' } })])
+    const { plan, after } = planned(before, [swap('Jost', 'Inter', { size: { mode: 'x-height' } })])
     const is = setIn(after)
     expect(is['body ']).toBe('Spectral 10')
     expect(is.inside).toBe(`Inter ${Math.round(((10 * xHeight('Jost')) / xHeight('Inter')) * 10) / 10}`)
     expect(is['no style']).toBe('Spectral 10')
-    expect(plan.rows.filter(row => row.id.startsWith('size|')).length).toBe(1)
+    expect(plan.rows.filter(row => row.stage === 'size').length).toBe(1)
   })
 
   it('keep the lines where that is asked, and say by how much', () => {
@@ -124,9 +126,9 @@ describe('sizes that look alike', () => {
         6,
       )
     const before = styled(p('Body', words) + p('Body', words))
-    const plain = planned(before, [wish('Spectral', 'Work Sans')]).plan
+    const plain = planned(before, [swap('Spectral', 'Work Sans')]).plan
     expect(plain.effects!.linesAfter).toBeGreaterThan(plain.effects!.linesBefore)
-    const { plan } = planned(before, [wish('Spectral', 'Work Sans', { size: { mode: 'lines' } })])
+    const { plan } = planned(before, [swap('Spectral', 'Work Sans', { size: { mode: 'lines' } })])
     expect(plan.effects!.linesAfter).toBeLessThanOrEqual(plan.effects!.linesBefore)
     expect(plan.sizes[0]!.percent).toBeLessThan(100)
     expect(plan.sizes[0]!.percent).toBeGreaterThanOrEqual(75)
@@ -141,10 +143,10 @@ describe('sizes that look alike', () => {
       of.reading.cascade.named('content.xml', 'paragraph', style).effective.leading['fo:line-height']
     const before = styled(p('Body', 'body') + p('Head', 'head'), { styles })
     const factor = xHeight('Spectral') / xHeight('Inter')
-    const follow = planned(before, [wish('Spectral', 'Inter', { size: { mode: 'x-height' }, leading: 'follow' })]).after
+    const follow = planned(before, [swap('Spectral', 'Inter', { size: { mode: 'x-height' }, leading: 'follow' })]).after
     expect(lead(follow, 'Body')).toBe(`${Math.round(14 * factor * 10) / 10}pt`)
     expect(lead(follow, 'Head')).toBe('120%')
-    const stay = planned(before, [wish('Spectral', 'Inter', { size: { mode: 'x-height' }, leading: 'stay' })]).after
+    const stay = planned(before, [swap('Spectral', 'Inter', { size: { mode: 'x-height' }, leading: 'stay' })]).after
     expect(lead(stay, 'Body')).toBe('14pt')
     const { lineAscent, lineDescent, lineGap } = library.family('Spectral').find(each => each.weight === 400)!.measures
     expect(lead(stay, 'Head')).toBe(
@@ -165,7 +167,7 @@ describe('swaps within limits', () => {
     textStyle('T1', 'style:font-name-asian="Spectral"') + textStyle('T2', 'fo:language="de" fo:country="DE"')
   it('by style: the style itself says it, the default stays', () => {
     const { plan, after } = planned(styled(body, { automatic }), [
-      wish('Spectral', 'Inter', { within: { look: { paragraphStyle: 'Head' } } }),
+      swap('Spectral', 'Inter', { within: { look: { paragraphStyle: 'Head' } } }),
     ])
     const is = setIn(after)
     expect(is['a heading']).toBe('Inter 20')
@@ -179,20 +181,18 @@ describe('swaps within limits', () => {
   })
   it('by role, by language, by script, by selection: text that merely shares the font stays', () => {
     const by = (within: object) =>
-      setIn(planned(styled(body, { automatic }), [wish('Spectral', 'Inter', { within })]).after)
+      setIn(planned(styled(body, { automatic }), [swap('Spectral', 'Inter', { within })]).after)
     expect(by({ look: { role: 'heading' } })).toMatchObject({ 'a heading': 'Inter 20', 'body text': 'Spectral 10' })
     expect(by({ look: { language: 'de' } })).toMatchObject({ deutsch: 'Inter 10', 'body text': 'Spectral 10' })
     expect(by({ look: { slot: 'asian' } })).toMatchObject({ 日本: 'Inter 12', deutsch: 'Spectral 10' })
     const of = styled(body, { automatic })
     const { part, node } = paragraphsOf(of.reading.stories[0]!.blocks)[0]!
     const is = setIn(
-      of.plan(
-        request([
-          wish('Spectral', 'Inter', {
-            within: { scope: { kind: 'ranges', ranges: [{ part, node, from: 0, to: 4 }] } },
-          }),
-        ]),
-      ).after,
+      planned(of, [
+        swap('Spectral', 'Inter', {
+          within: { scope: { kind: 'ranges', ranges: [{ part, node, from: 0, to: 4 }] } },
+        }),
+      ]).after,
     )
     expect(is).toMatchObject({ body: 'Inter 10', ' text': 'Spectral 10', 'a heading': 'Spectral 20' })
   })
@@ -201,45 +201,50 @@ describe('swaps within limits', () => {
       automatic: paragraphStyle('Brk', '', 'fo:break-before="page"', ' style:parent-style-name="Body"'),
     })
     const is = setIn(
-      planned(pages, [wish('Spectral', 'Inter', { within: { scope: { kind: 'pages', from: 1, to: 1 } } })]).after,
+      planned(pages, [swap('Spectral', 'Inter', { within: { scope: { kind: 'pages', from: 1, to: 1 } } })]).after,
     )
     expect(is).toEqual({ 'first page': 'Spectral 10', 'second page': 'Inter 10' })
   })
   it('a pair for a pair, one of them within limits, act at once', () => {
     const { after } = planned(styled(body + p('Mono', 'other'), { automatic }), [
-      wish('Spectral', 'Jost', { within: { look: { paragraphStyle: 'Head' } } }),
-      wish('Jost', 'Spectral'),
+      swap('Spectral', 'Jost', { within: { look: { paragraphStyle: 'Head' } } }),
+      swap('Jost', 'Spectral'),
     ])
     expect(setIn(after)).toMatchObject({ 'a heading': 'Jost 20', 'body text': 'Spectral 10', other: 'Spectral 10' })
   })
-  it('struck rows and texts that nothing finds are told', () => {
+  it('rows that are left out and texts that nothing finds are told', () => {
     const of = styled(body, { automatic })
-    const struck = planned(of, [wish('Spectral', 'Inter', { within: {} })], { struck: ['within|0|paragraph|Head'] })
-    expect(setIn(struck.after)).toMatchObject({ 'a heading': 'Spectral 20', 'body text': 'Inter 10' })
-    expect(() => planned(of, [wish('Spectral', 'Inter', { within: { look: { role: 'caption' } } })])).toThrow(
-      'Nothing in the plan would change',
+    const struck = planned(
+      of,
+      [swap('Spectral', 'Inter', { within: {} })],
+      [{ what: 'within', wish: 0, family: 'paragraph', name: 'Head' }],
     )
+    expect(setIn(struck.after)).toMatchObject({ 'a heading': 'Spectral 20', 'body text': 'Inter 10' })
+    expect(planned(of, [swap('Spectral', 'Inter', { within: { look: { role: 'caption' } } })]).plan).toMatchObject({
+      places: 0,
+      left: [{ what: 'Spectral within limits', reason: 'no text answers to them' }],
+    })
   })
 })
 
 describe('text that merely shares the font', () => {
   it('is told apart by role and style, and kept as a group', () => {
     const of = styled(p('Body', 'body text') + p('Head', 'a heading') + p('Mono', 'other'))
-    const all = planned(of, [wish('Spectral', 'Inter')]).plan
+    const all = planned(of, [swap('Spectral', 'Inter')]).plan
     expect(all.groups.map(group => [group.style, group.role, group.kept])).toEqual(
       expect.arrayContaining([
         ['Body', 'body', false],
         ['Head', 'heading', false],
       ]),
     )
-    const { plan, after } = planned(of, [wish('Spectral', 'Inter')], { kept: ['paragraph|Head'] })
+    const { plan, after } = planned(of, [swap('Spectral', 'Inter')], [head])
     expect(setIn(after)).toEqual({ 'body text': 'Inter 10', 'a heading': 'Spectral 20', other: 'Jost 10' })
     expect(plan.groups.find(group => group.style === 'Head')!.kept).toBe(true)
   })
   it('single paragraphs can be spared', () => {
     const of = styled(p('Body', 'one') + p('Body', 'two'))
     const [, second] = paragraphsOf(of.reading.stories[0]!.blocks)
-    const { after } = planned(of, [wish('Spectral', 'Inter')], { spared: [{ part: second!.part, node: second!.node }] })
+    const { after } = planned(of, [swap('Spectral', 'Inter')], [sparedKey(second!.part, second!.node)])
     expect(setIn(after)).toEqual({ one: 'Inter 10', two: 'Spectral 10' })
   })
 })
@@ -267,7 +272,7 @@ describe('what it does to the pages, and repairs', () => {
       ),
     })
   it('frames that run over, frames that are fuller, tables that grow, titles that wrap anew', () => {
-    const { plan } = planned(frames(), [wish('Spectral', 'Work Sans')])
+    const { plan } = planned(frames(), [swap('Spectral', 'Work Sans')])
     expect(plan.effects!.overset.map(frame => frame.name)).toEqual(['Full'])
     expect(plan.effects!.frames.map(frame => frame.name)).toEqual(['Roomy'])
     expect(plan.effects!.frames[0]!.roomAfter).not.toBe(plan.effects!.frames[0]!.roomBefore)
@@ -277,7 +282,7 @@ describe('what it does to the pages, and repairs', () => {
           `<table:table-cell>${p('Body', '7')}</table:table-cell>`) +
         `</table:table-row></table:table>${p('Head', 'A heading that is as wide')}`,
     )
-    const grown = planned(table, [wish('Spectral', 'Space Mono')]).plan.effects!
+    const grown = planned(table, [swap('Spectral', 'Space Mono')]).plan.effects!
     expect(grown.tables).toHaveLength(1)
     expect(grown.tables[0]).toMatchObject({ rows: 1, opening: expect.stringContaining('Departures') as string })
     expect(grown.tables[0]!.heightAfter).toBeGreaterThan(grown.tables[0]!.heightBefore)
@@ -286,9 +291,9 @@ describe('what it does to the pages, and repairs', () => {
   })
   it('finds the gentlest repair of each kind, and applying it does what was said', () => {
     const before = frames()
-    const { plan, after } = planned(before, [wish('Spectral', 'Work Sans')])
+    const { plan, after } = planned(before, [swap('Spectral', 'Work Sans')])
     const [over] = plan.effects!.overset
-    const options = before.repairsFor(after, {
+    const options = repairsFor(before, after, {
       part: over!.part,
       node: over!.node,
       of: 'frame',
@@ -296,7 +301,7 @@ describe('what it does to the pages, and repairs', () => {
     })
     expect(options.map(each => each.repair.kind)).toEqual(expect.arrayContaining(['size', 'height']))
     for (const option of options) {
-      const repaired = planned(before, [wish('Spectral', 'Work Sans')], { repairs: [option.repair] })
+      const repaired = planned(before, [swap('Spectral', 'Work Sans'), { type: 'repair', repair: option.repair }])
       expect(
         repaired.plan.effects!.overset.find(frame => frame.node === over!.node)?.lines ?? 0,
         repairTitle(option.repair),
@@ -307,9 +312,9 @@ describe('what it does to the pages, and repairs', () => {
   })
   it('a paragraph gets its lines back by tracking or size', () => {
     const before = styled(p('Body', words.repeat(3)))
-    const { plan, after } = planned(before, [wish('Spectral', 'Work Sans')])
+    const { plan, after } = planned(before, [swap('Spectral', 'Work Sans')])
     const [grown] = plan.effects!.paragraphs
-    const options = before.repairsFor(after, {
+    const options = repairsFor(before, after, {
       part: grown!.part,
       node: grown!.node,
       of: 'paragraph',
@@ -318,7 +323,8 @@ describe('what it does to the pages, and repairs', () => {
     const size = options.find(each => each.repair.kind === 'size')!
     expect(size).toMatchObject({ mends: true, linesBefore: grown!.linesAfter })
     expect(
-      planned(before, [wish('Spectral', 'Work Sans')], { repairs: [size.repair] }).plan.effects!.paragraphs,
+      planned(before, [swap('Spectral', 'Work Sans'), { type: 'repair', repair: size.repair }]).plan.effects!
+        .paragraphs,
     ).toEqual([])
   })
   it('says what repairs are called', () => {
@@ -335,8 +341,8 @@ describe('a file', () => {
     const before = styled(p('Body', 'body text') + p('Head', 'a heading') + p('Note', 'a note'))
     const { after } = planned(
       before,
-      [wish('Spectral', 'Inter', { size: { mode: 'cap-height', step: 0.5 }, leading: 'stay' })],
-      { kept: ['paragraph|Note'] },
+      [swap('Spectral', 'Inter', { size: { mode: 'cap-height', step: 0.5 }, leading: 'stay' })],
+      [{ ...head, name: 'Note' }],
     )
     const again = session(saveDocument(after.document))
     expect(setIn(again)).toEqual(setIn(after))

@@ -2,32 +2,38 @@ import { describe, expect, it } from 'vitest'
 import { applyAll } from '../../../core/document/apply'
 import { saveDocument } from '../../../core/document/open'
 import { operationsSchema } from '../../../core/document/operations'
-import { PlanError, swapRequestSchema, type SwapRequest } from '../../../core/change/plan'
-import { remaining } from '../../../core/change/swap/plan-swap'
-import type { DocumentSession } from '../../../core/change/session'
+import { PlanError, type WishList } from '../../../core/change/plan'
+import { registry } from '../../../core/change/registry'
+import { remaining } from '../../../core/change/swap/references'
+import type { DocumentSession } from '../../../core/session'
 import { sailingGuide } from '../../../demo/sailing-guide'
 import { face, paragraphStyle, session, sessionOf, textStyle } from '../../support/fixtures'
 import { familiesIn, otherDifferences, parts, xmlParts } from '../../support/independent'
 
 const guide = sailingGuide()
 const open = session(guide)
-const request = (...wishes: [string, string, string?, string?][]): SwapRequest =>
-  swapRequestSchema.parse({
+const request = (...wishes: [string, string, string?, string?][]): WishList =>
+  registry.schema.parse({
     wishes: wishes.map(([from, to, fromFace, toFace]) => ({
+      type: 'swap',
       from: { family: from, ...(fromFace ? { style: fromFace } : {}) },
       to: { family: to, ...(toFace ? { style: toFace } : {}) },
     })),
   })
+const planOf = (of: DocumentSession, asked: WishList) => registry.plan(of, asked)
+/** A request with more said of its first wish. */
+const withMore = (asked: WishList, more: object): WishList =>
+  registry.schema.parse({ ...asked, wishes: asked.wishes.map((wish, at) => (at === 0 ? { ...wish, ...more } : wish)) })
 const named = (of: DocumentSession, family: string) => {
   const files = parts(saveDocument(of.document))
   return xmlParts(files).filter(path => familiesIn(files[path]!).has(family.toLowerCase()))
 }
 
 describe('a swap of a family', () => {
-  const { plan, after } = open.plan(request(['Skerrow', 'Work Sans']))
+  const { plan, after } = planOf(open, request(['Skerrow', 'Work Sans']))
 
   it('reaches styles, strays, defaults and the chart, and leaves nothing', () => {
-    expect(new Set(plan.rows.map(row => row.kind))).toEqual(
+    expect(new Set(plan.rows.map(row => row.stage))).toEqual(
       new Set(['style', 'stray', 'default', 'chart', 'declaration']),
     )
     expect(remaining(after.document, 'Skerrow')).toEqual([])
@@ -61,10 +67,10 @@ describe('a swap of a family', () => {
     )
   })
 
-  it('keeps struck rows and says so', () => {
-    const chart = plan.rows.find(row => row.kind === 'chart')!
-    const struck = open.plan({ ...request(['Skerrow', 'Work Sans']), struck: [chart.id] })
-    expect(struck.plan.left).toContainEqual({ what: chart.title, reason: 'struck', count: chart.count })
+  it('keeps rows that are left out and says so', () => {
+    const chart = plan.rows.find(row => row.stage === 'chart')!
+    const struck = planOf(open, { ...request(['Skerrow', 'Work Sans']), leftOut: [chart.key] })
+    expect(struck.plan.left).toContainEqual({ what: chart.title, reason: 'left out by hand', count: chart.count })
     expect(named(struck.after, 'Skerrow').every(path => path.startsWith('Object 1/'))).toBe(true)
     expect(named(struck.after, 'Skerrow').length).toBeGreaterThan(0)
   })
@@ -74,7 +80,7 @@ describe('several wishes act at once', () => {
   it('a pair changes places', () => {
     const counts = (of: DocumentSession, family: string) =>
       of.detail.census.faces.filter(each => each.family === family).reduce((sum, each) => sum + each.characters, 0)
-    const { after } = open.plan(request(['Skerrow', 'Spectral'], ['Spectral', 'Work Sans']))
+    const { after } = planOf(open, request(['Skerrow', 'Spectral'], ['Spectral', 'Work Sans']))
     expect(counts(after, 'Spectral')).toBe(counts(open, 'Skerrow'))
     expect(counts(after, 'Work Sans')).toBe(counts(open, 'Spectral'))
   })
@@ -85,7 +91,7 @@ describe('several wishes act at once', () => {
       automatic: paragraphStyle('P1', 'style:font-name="Jost"') + paragraphStyle('P2', 'style:font-name="Spectral"'),
       body: '<text:p text:style-name="P1">aaa</text:p><text:p text:style-name="P2">b</text:p>',
     })
-    const { after } = both.plan(request(['Jost', 'Spectral'], ['Spectral', 'Jost']))
+    const { after } = planOf(both, request(['Jost', 'Spectral'], ['Spectral', 'Jost']))
     expect(after.detail.census.faces.map(each => [each.family, each.characters])).toEqual([
       ['Spectral', 3],
       ['Jost', 1],
@@ -108,7 +114,7 @@ describe('faces', () => {
     })
 
   it('are mapped weight by weight, and no weight is invented', () => {
-    const { plan, after } = weights().plan(request(['Jost', 'Carlito']))
+    const { plan, after } = planOf(weights(), request(['Jost', 'Carlito']))
     expect(plan.mappings.map(each => [each.from.style, each.to.style, each.note])).toEqual(
       expect.arrayContaining([
         ['Regular', 'Regular', 'same weight'],
@@ -125,13 +131,16 @@ describe('faces', () => {
 
   it('can be chosen by hand', () => {
     const key = weights().detail.census.faces.find(each => each.style === 'Bold')!.key
-    const { plan, after } = weights().plan({ ...request(['Jost', 'Spectral']), faces: { [key]: 'SemiBold' } })
+    const { plan, after } = planOf(
+      weights(),
+      withMore(request(['Jost', 'Spectral']), { faces: [{ style: 'Bold', slot: 'western', to: 'SemiBold' }] }),
+    )
     expect(plan.mappings.find(each => each.key === key)).toMatchObject({ note: 'chosen', to: { weight: 600 } })
     expect(after.detail.census.faces.some(each => each.style === 'SemiBold')).toBe(true)
   })
 
   it('are swapped alone where only they are reached', () => {
-    const { plan, after } = weights().plan(request(['Jost', 'Spectral', 'Bold', 'ExtraBold']))
+    const { plan, after } = planOf(weights(), request(['Jost', 'Spectral', 'Bold', 'ExtraBold']))
     expect(plan.places).toBe(2)
     expect(after.detail.census.faces.map(each => `${each.family} ${each.style}`).sort()).toEqual([
       'Jost ExtraBold',
@@ -152,7 +161,7 @@ describe('faces', () => {
         '</text:p><text:p text:style-name="B">y<text:span text:style-name="Strong">two</text:span></text:p>',
     })
     // Abril Fatface has no bold; Strong also speaks for Spectral, which must not change.
-    const { plan, after } = shared.plan(request(['Jost', 'Abril Fatface']))
+    const { plan, after } = planOf(shared, request(['Jost', 'Abril Fatface']))
     expect(plan.left).toContainEqual(
       expect.objectContaining({ reason: expect.stringContaining('also speaks for other text') }),
     )
@@ -167,14 +176,14 @@ describe('what a plan tells beforehand', () => {
       automatic: paragraphStyle('P', 'style:font-name="Liberation Serif"'),
       body: '<text:p text:style-name="P">Ωmega Ω</text:p>',
     })
-    expect(greek.plan(request(['Liberation Serif', 'Special Elite'])).plan.missingGlyphs).toEqual([
+    expect(planOf(greek, request(['Liberation Serif', 'Special Elite'])).plan.missingGlyphs).toEqual([
       { codePoint: 0x3a9, character: 'Ω', count: 2, face: 'Special Elite Regular' },
     ])
   })
 
   it('fonts of signs stay, unless they are asked for', () => {
-    expect(() => open.plan(request(['OpenSymbol', 'Jost']))).toThrow(/Nothing in the plan would change/)
-    const { plan, after } = open.plan({ ...request(['OpenSymbol', 'Jost']), symbols: true })
+    expect(planOf(open, request(['OpenSymbol', 'Jost'])).plan).toMatchObject({ places: 0, operations: [] })
+    const { plan, after } = planOf(open, withMore(request(['OpenSymbol', 'Jost']), { symbols: true }))
     expect(plan.places).toBe(1)
     expect(named(after, 'OpenSymbol')).toEqual([])
   })
@@ -188,7 +197,7 @@ describe('what a plan tells beforehand', () => {
       body: '<text:p text:style-name="P">x</text:p>',
       parts: [{ path: 'Fonts/own.ttf', type: 'application/x-font-ttf', content: 'font' }],
     })
-    const files = parts(saveDocument(embedded.plan(request(['Own', 'Jost'])).after.document))
+    const files = parts(saveDocument(planOf(embedded, request(['Own', 'Jost'])).after.document))
     expect(Object.keys(files)).not.toContain('Fonts/own.ttf')
     expect(new TextDecoder().decode(files['content.xml'])).not.toContain('own.ttf')
   })
@@ -200,7 +209,7 @@ describe('what a plan tells beforehand', () => {
       body: '<text:p text:style-name="P">x</text:p>',
       parts: [{ path: 'Thumbnails/thumbnail.png', type: 'image/png', content: 'p' }],
     })
-    const { plan, after } = stale.plan(request(['Own', 'Jost']))
+    const { plan, after } = planOf(stale, request(['Own', 'Jost']))
     expect(plan.stale).toEqual(['the thumbnail'])
     expect(Object.keys(parts(saveDocument(after.document)))).not.toContain('Thumbnails/thumbnail.png')
   })
@@ -217,7 +226,7 @@ describe('what a plan tells beforehand', () => {
       body: '<text:p text:style-name="P">x</text:p>',
     })
     const xml = new TextDecoder().decode(
-      parts(saveDocument(loose.plan(request(['Own Face', 'Work Sans'])).after.document))['content.xml'],
+      parts(saveDocument(planOf(loose, request(['Own Face', 'Work Sans'])).after.document))['content.xml'],
     )
     expect(xml).toContain('svg:font-family="Tahoma, \'Work Sans\'"')
     expect(xml).toContain('<style:text-properties fo:font-family="\'Work Sans\', serif"/>')
@@ -225,14 +234,14 @@ describe('what a plan tells beforehand', () => {
 })
 
 describe('wishes that cannot be met', () => {
-  it.each<[string, SwapRequest, RegExp]>([
+  it.each<[string, WishList, RegExp]>([
     ['a family that is not there', request(['Nowhere', 'Jost']), /not named anywhere/],
     ['a face that is not used', request(['Jost', 'Spectral', 'Black']), /No text/],
     ['a family that the library lacks', request(['Skerrow', 'Nowhere']), /not in the library/],
     ['a face it lacks', request(['Skerrow', 'Caladea', undefined, 'Black']), /has no face/],
     ['itself', request(['Jost', 'jost']), /itself/],
   ])('%s', (_name, wish, message) => {
-    expect(() => open.plan(wish)).toThrow(PlanError)
-    expect(() => open.plan(wish)).toThrow(message)
+    expect(() => planOf(open, wish)).toThrow(PlanError)
+    expect(() => planOf(open, wish)).toThrow(message)
   })
 })

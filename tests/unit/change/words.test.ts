@@ -1,17 +1,18 @@
 import { describe, expect, it } from 'vitest'
-import { editsSchema, editTitle, type Edit, type Edits } from '../../../core/document/edits'
+import { editTitle, type Edit, type Edits } from '../../../core/document/edits'
 import { saveDocument } from '../../../core/document/open'
 import { paragraphsOf } from '../../../core/document/stories'
-import { cleanUpEdits, planCleanUp, type CleanUpWish } from '../../../core/change/clean-up/clean-up'
+import { findUntidy, type Untidiness } from '../../../core/change/clean-up/clean-up'
 import { findText } from '../../../core/change/find'
 import { makeEdits } from '../../../core/change/make-edits'
-import { DocumentSession } from '../../../core/change/session'
+import { DocumentSession } from '../../../core/session'
 import { paragraphText } from '../../../core/style/runs'
 import { sailingGuide } from '../../../demo/sailing-guide'
 import { seasonReview } from '../../../demo/season-review'
 import { paragraphStyle, session, sessionOf, textStyle } from '../../support/fixtures'
+import { quickly } from '../../support/planning'
 
-const none: CleanUpWish = {
+const none: Untidiness = {
   emptyParagraphs: false,
   doubleSpaces: false,
   edgeSpaces: false,
@@ -25,15 +26,11 @@ const texts = (of: DocumentSession) =>
     .map(paragraphText)
 function cleaned(
   body: string,
-  wish: Partial<CleanUpWish>,
+  wish: Partial<Untidiness>,
   more: { styles?: string; automatic?: string } = {},
 ): string[] {
   const open = sessionOf({ body, ...more })
-  const { places } = planCleanUp(open.document, open.reading, { ...none, ...wish })
-  const edits = cleanUpEdits(places).map((edit, at) => ({ edit, firstId: 10_000 + at * 10 }))
-  return edits.length === 0
-    ? texts(open)
-    : texts(new DocumentSession(makeEdits(open.document, edits).document, open.typesetter, open))
+  return texts(quickly(open, { type: 'clean-up', ...none, ...wish }).after)
 }
 
 describe('putting words in order', () => {
@@ -97,7 +94,7 @@ describe('putting words in order', () => {
     const open = sessionOf({
       body: '<text:section text:name="S" text:protected="true"><text:p>a <text:s/>b</text:p></text:section><text:p>c</text:p>',
     })
-    const { places, left } = planCleanUp(open.document, open.reading, { ...none, doubleSpaces: true })
+    const { places, left } = findUntidy(open.document, open.reading, { ...none, doubleSpaces: true })
     expect(places).toEqual([])
     expect(left).toMatchObject([{ count: 1 }])
     expect(left[0]!.reason).toContain('protected')
@@ -105,12 +102,9 @@ describe('putting words in order', () => {
 
   it('takes as many places as one change takes, and says that there are more', () => {
     const open = sessionOf({ body: '<text:p>a <text:s/>b</text:p>'.repeat(5_003) })
-    const found = planCleanUp(open.document, open.reading, { ...none, doubleSpaces: true })
+    const found = findUntidy(open.document, open.reading, { ...none, doubleSpaces: true })
     expect([found.places.length, found.more]).toEqual([5_000, true])
-    expect(
-      editsSchema.safeParse({ edits: cleanUpEdits(found.places).map(edit => ({ edit, firstId: 1 })) }).success,
-    ).toBe(true)
-    expect(planCleanUp(open.document, open.reading, { ...none, edgeSpaces: true })).toMatchObject({
+    expect(findUntidy(open.document, open.reading, { ...none, edgeSpaces: true })).toMatchObject({
       places: [],
       more: false,
     })
@@ -121,11 +115,7 @@ describe('putting words in order', () => {
       body: '<text:p>a<text:span text:style-name="T"> <text:s/>b</text:span></text:p>',
       automatic: textStyle('T', 'fo:font-weight="bold"'),
     })
-    const { places } = planCleanUp(open.document, open.reading, { ...none, doubleSpaces: true })
-    const { document } = makeEdits(
-      open.document,
-      cleanUpEdits(places).map(edit => ({ edit, firstId: 10_000 })),
-    )
+    const { document } = quickly(open, { type: 'clean-up', ...none, doubleSpaces: true }).after
     const source = document.parts.get('content.xml')!
     const paragraph = [...source.descendants()].find(each => each.name === 'text:p')!
     expect([...source.elements(paragraph)].map(each => `${each.name}${source.textOf(each.id)}`)).toEqual([

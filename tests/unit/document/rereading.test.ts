@@ -5,7 +5,7 @@ import type { OdfDocument } from '../../../core/document/open'
 import { saveDocument } from '../../../core/document/open'
 import type { Operation } from '../../../core/document/operations'
 import { paragraphsOf, readStories } from '../../../core/document/stories'
-import { readDocument } from '../../../core/typeset/compose'
+import { readDocument } from '../../../core/style/reading'
 import { openOdt, paragraphStyle, textStyle } from '../../support/fixtures'
 
 const body = Array.from({ length: 12 }, (_, at) =>

@@ -5,16 +5,17 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { changedPages, recordPdf } from '../../../core/format/pdf/record'
-import { settleAll } from '../../../core/change/styles/plan-styles'
+import { settleAll } from '../../../core/change/styles/wishes'
 import { sailingGuide } from '../../../demo/sailing-guide'
 import { startSubsetter } from '../../../server/library/harfbuzz'
 import { shippedLibrary } from '../../../server/library/shipped'
 import { session, typesetter } from '../../support/fixtures'
+import { planned } from '../../support/planning'
 
 describe('the record of a change', () => {
   it('tells its rows, and shows the pages that look different before and after', async () => {
     const open = session(sailingGuide())
-    const { plan, after } = open.planStyles({ wishes: [settleAll], struck: [] })
+    const { plan, after } = planned(open, [settleAll])
     const { shown, all } = changedPages(open.composition, after.composition)
     expect(all).toBeGreaterThan(3)
     expect(all).toBeLessThan(24)
@@ -34,7 +35,7 @@ describe('the record of a change', () => {
     const text = spawnSync('pdftotext', ['-layout', path, '-'], { encoding: 'utf8' }).stdout
     const check = spawnSync('qpdf', ['--check', path], { encoding: 'utf8' })
     rmSync(folder, { recursive: true })
-    expect(text).toContain('Settled local formatting in 17 places')
+    expect(text).toContain('Settle local formatting in 17 places')
     expect(text).toContain('Sailing guide.odt, version 2, 2026-03-01, 09:30 UTC')
     expect(text).toContain('tracked -0.1 pt')
     expect(text.replace(/\s+/g, ' ')).toContain(shown.map(index => index + 1).join(', '))

@@ -18,7 +18,7 @@ import {
   textStyle,
   type Fixture,
 } from '../../support/fixtures'
-import type { DocumentSession } from '../../../core/change/session'
+import type { DocumentSession } from '../../../core/session'
 
 /*
  * What the standard says of how layers of styles come together, as a table: kind of document by container by property by

@@ -4,7 +4,7 @@ import type { Paragraph, Span } from '../../../core/document/stories'
 import { trace } from '../../../core/style/effective'
 import { points, percent, weightNumber } from '../../../core/style/properties'
 import { slotRuns } from '../../../core/style/slots'
-import { readDocument, type Reading } from '../../../core/typeset/compose'
+import { readDocument, type Reading } from '../../../core/style/reading'
 import { face, openOdt, paragraphStyle, textStyle, type Fixture } from '../../support/fixtures'
 
 const read = (fixture: Fixture): { reading: Reading; paragraphs: Paragraph[] } => {

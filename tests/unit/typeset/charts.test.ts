@@ -5,10 +5,8 @@ import { stackValues, type PlotSeries } from '../../../core/typeset/chart-plots'
 import { scaleFor, writeNumber } from '../../../core/typeset/chart-scale'
 import { displayPage, type DisplayPage } from '../../../core/typeset/display'
 import { mapped } from '../../../core/typeset/matrix'
-import { planSwap, applyPlan } from '../../../core/change/swap/plan-swap'
-import { DocumentSession } from '../../../core/change/session'
-import { swapRequestSchema } from '../../../core/change/plan'
-import { drawingOf, drawnPage, library, shapeAt } from '../../support/fixtures'
+import { drawingOf, drawnPage, shapeAt } from '../../support/fixtures'
+import { quickly, swap } from '../../support/planning'
 
 const base: DemoChart = {
   kind: 'bar',
@@ -117,14 +115,7 @@ describe('a chart', () => {
       [0],
       [0],
     ])
-    const plan = planSwap(
-      session.document,
-      session.detail.census,
-      swapRequestSchema.parse({ wishes: [{ from: { family: 'Skerrow' }, to: { family: 'Literata' } }] }),
-      library,
-    )
-    const { document } = applyPlan(session.document, plan)
-    const after = displayPage(new DocumentSession(document, session.typesetter, session).composition.pages[0]!)
+    const after = displayPage(quickly(session, swap('Skerrow', 'Literata')).after.composition.pages[0]!)
     expect(after.runs.filter(run => run.status === 'absent')).toEqual([])
   })
 

@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process'
 import { describe, expect, it } from 'vitest'
 import type { Paragraph } from '../../../core/document/stories'
-import { readDocument } from '../../../core/typeset/compose'
+import { readDocument } from '../../../core/style/reading'
 import { analyse } from '../../../core/typeset/analysis'
 import { SetText } from '../../../core/typeset/setting'
 import { shippedFaces } from '../../../server/library/shipped'

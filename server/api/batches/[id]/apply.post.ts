@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { startBatch } from '../../../store/batches'
 import { database } from '../../../store/database'
 import { answer, refusal } from '../../../work/answer'
-import { batchOf } from '../../../work/batch-request'
+import { batchOf } from '../../../work/requests'
 
 const bodySchema = z.strictObject({ leftOut: z.array(z.uuid()).max(5000).default([]) })
 

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { steerBatch } from '../../../store/batches'
 import { database } from '../../../store/database'
 import { answer, refusal } from '../../../work/answer'
-import { batchOf } from '../../../work/batch-request'
+import { batchOf } from '../../../work/requests'
 
 const bodySchema = z.strictObject({ how: z.enum(['pause', 'resume', 'cancel']) })
 

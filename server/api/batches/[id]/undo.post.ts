@@ -1,7 +1,7 @@
 import { undoBatch } from '../../../store/batches'
 import { database } from '../../../store/database'
 import { answer, refusal } from '../../../work/answer'
-import { batchOf } from '../../../work/batch-request'
+import { batchOf } from '../../../work/requests'
 
 /** Takes a plan over documents back, wherever nobody has changed a document since. */
 export default answer(async event => {

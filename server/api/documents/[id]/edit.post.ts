@@ -12,13 +12,12 @@ const bodySchema = z.strictObject({ base: z.int().min(1), ...editsSchema.shape }
 export default answer(async event => {
   const { base, edits } = bodySchema.parse(await readBody(event))
   const { document, knex, content } = await contentToChange(event, base)
-  const { bytes, ids, operations, title, said } = await threads().run({ kind: 'edit', ...content, edits })
+  const { bytes, ids, title, said } = await threads().run({ kind: 'edit', ...content, edits })
   return {
     version: await addVersion(knex, document.id, base, {
       madeBy: 'edit',
       title,
       content: { bytes, ids },
-      operations,
       plan: null,
     }),
     said,

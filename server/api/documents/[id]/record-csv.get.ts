@@ -1,5 +1,5 @@
 import { setHeader } from 'h3'
-import { recordCsv, type RecordedPlan } from '../../../../core/change/record-csv'
+import { recordCsv } from '../../../../core/change/record-csv'
 import { database } from '../../../store/database'
 import { listVersions, versionRecord } from '../../../store/documents'
 import { answer, refusal } from '../../../work/answer'
@@ -20,7 +20,7 @@ export default answer(async event => {
     'Content-Disposition',
     attachment(`${document.fileName.replace(/\.\w+$/, '')}, record of version ${number}.csv`),
   )
-  return recordCsv(record.plan as RecordedPlan, {
+  return recordCsv(record.plan, {
     fileName: document.fileName,
     version: number,
     made: new Date(version.created),

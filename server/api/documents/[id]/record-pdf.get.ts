@@ -1,5 +1,4 @@
 import { setHeader } from 'h3'
-import type { Recorded } from '../../../../core/format/pdf/record'
 import { database } from '../../../store/database'
 import { listVersions, versionRecord } from '../../../store/documents'
 import { answer, refusal } from '../../../work/answer'
@@ -15,7 +14,7 @@ export default answer(async event => {
   if (!record?.plan || number < 2) throw refusal(404, 'This version was not made by a plan.')
   const version = (await listVersions(knex, document.id)).find(each => each.number === number)!
   const [before, after] = [await setContent(knex, document, number - 1), await setContent(knex, document, number)]
-  const { title, rows, left } = record.plan as Recorded
+  const { title, rows, left } = record.plan
   const bytes = await threads().run({
     kind: 'record',
     before: before!,

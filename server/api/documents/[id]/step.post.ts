@@ -20,7 +20,6 @@ export default answer(async event => {
     madeBy: direction,
     title,
     content: { state: step.state },
-    operations: null,
     plan: null,
   })
 })

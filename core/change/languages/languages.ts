@@ -4,13 +4,13 @@ import { freeName } from '../../document/edit-layout'
 import { replaceText } from '../../document/edit-text'
 import { splitSpansAt, unwrapSpan, wrapRange } from '../../document/spans'
 import type { Paragraph, Story } from '../../document/stories'
-import type { Reading } from '../../typeset/compose'
+import type { Reading } from '../../style/reading'
 import { paragraphsOf } from '../../document/stories'
 import { objectSign, paragraphRuns } from '../../style/runs'
 import type { TextRun } from '../../style/runs'
 import { PlanError } from '../plan'
-import type { StylePlanner } from '../planner'
-import { styleMarkup, uniqueName } from './style-markup'
+import type { Planner } from '../planner'
+import { styleMarkup, uniqueName } from '../styles/style-markup'
 
 /** Text that is told apart: by its language, or by a character style. */
 export type Apart =
@@ -41,7 +41,7 @@ const isApart = (run: TextRun, apart: Apart): boolean =>
 
 /** Stretches of a paragraph that are told apart, and the others; white space between two of a kind goes with them. */
 function stretchesOf(
-  planner: StylePlanner,
+  planner: Planner,
   paragraph: Paragraph,
   role: Story['role'],
   apart: Apart,
@@ -61,7 +61,7 @@ function stretchesOf(
 const hiddenTitle = 'Not shown'
 
 /** The character style that hides text: made when it is first needed. */
-function hidingStyle(planner: StylePlanner): string {
+function hidingStyle(planner: Planner): string {
   const known = [...planner.scope.common.values()].find(
     style => style.family === 'text' && style.displayName === hiddenTitle && style.text['text:display'] === 'none',
   )
@@ -72,7 +72,7 @@ function hidingStyle(planner: StylePlanner): string {
 }
 
 /** Hides all text that is not in a language; what says no language stays. @throws PlanError */
-export function showAlone(planner: StylePlanner, language: string): void {
+export function showAlone(planner: Planner, language: string): void {
   showAll(planner)
   planner.reread()
   const style = hidingStyle(planner)
@@ -94,21 +94,19 @@ export function showAlone(planner: StylePlanner, language: string): void {
   }
   if (places === 0)
     throw new PlanError(`All text of this document is in ${language}, or says no language. Nothing was changed.`)
-  planner.rows.push({
-    id: `alone|${language}`,
+  planner.row({
+    key: { what: 'other languages', language },
+    stage: 'language',
     title: 'Text in other languages',
     count: places,
     characters,
     before: 'shown',
     after: `hidden by the character style ${hiddenTitle}`,
-    included: true,
-    leftOut: null,
-    places: [],
   })
 }
 
 /** Shows text again that was hidden so. Whether there was any. */
-export function showAll(planner: StylePlanner): boolean {
+export function showAll(planner: Planner): boolean {
   const style = [...planner.scope.common.values()].find(
     each => each.family === 'text' && each.displayName === hiddenTitle && each.text['text:display'] === 'none',
   )
@@ -123,16 +121,13 @@ export function showAll(planner: StylePlanner): boolean {
       }
   }
   planner.common.remove(style.node)
-  planner.rows.push({
-    id: 'alone|',
+  planner.row({
+    key: { what: 'hidden text' },
+    stage: 'language',
     title: 'Hidden text',
     count: shown,
-    characters: 0,
     before: 'hidden',
     after: 'shown',
-    included: true,
-    leftOut: null,
-    places: [],
   })
   return true
 }
@@ -141,7 +136,7 @@ export function showAll(planner: StylePlanner): boolean {
  * Takes text that is told apart out of its frames, into frames of its own that lie where it was: each is a copy of the
  * frame, in which the other text is gone while its paragraphs stay, so that lines keep their places. @throws PlanError
  */
-export function splitFrames(planner: StylePlanner, apart: Apart): void {
+export function splitFrames(planner: Planner, apart: Apart): void {
   const frames = new Map<
     string,
     { part: string; node: number; paragraphs: { paragraph: Paragraph; role: Story['role'] }[] }
@@ -198,8 +193,9 @@ export function splitFrames(planner: StylePlanner, apart: Apart): void {
     throw new PlanError(
       'No frame holds such text beside other text, so there is nothing to split. Nothing was changed.',
     )
-  planner.rows.push({
-    id: 'split',
+  planner.row({
+    key: { what: 'split frames' },
+    stage: 'language',
     title: 'Frames',
     count: split,
     characters,
@@ -208,8 +204,6 @@ export function splitFrames(planner: StylePlanner, apart: Apart): void {
       apart.kind === 'language'
         ? `${apart.language} in frames of its own`
         : `${planner.style('text', apart.name).displayName} in frames of its own`,
-    included: true,
-    leftOut: null,
     places,
   })
 }

@@ -3,14 +3,14 @@ import { adoptedMarkup, canonicalMarkup } from '../../xml/canonical'
 import type { XmlElement } from '../../xml/tree'
 import { lengthMarkup, freeName } from '../../document/edit-layout'
 import { referencedFamily, referencesIn } from '../../document/style-references'
-import type { Reading } from '../../typeset/compose'
+import type { Reading } from '../../style/reading'
 import { readFrameText } from '../../style/frame-text'
 import { PlanError } from '../plan'
-import { makeStyle } from './edit-style'
-import { importWishes } from './import-styles'
-import type { StylePlanner } from '../planner'
-import { styleDetail, type StyleDetail } from './style-detail'
-import { styleChangesSchema } from './style-changes'
+import { makeStyle } from '../styles/edit-style'
+import { importWishes } from '../styles/import-styles'
+import type { Planner } from '../planner'
+import { styleDetail, type StyleDetail } from '../styles/style-detail'
+import { styleChangesSchema } from '../styles/style-changes'
 
 const name = z.string().min(1).max(500)
 
@@ -110,7 +110,7 @@ export function takePiece(reading: Reading, path: string, node: number): SetPiec
  * @throws PlanError
  */
 export function putPiece(
-  planner: StylePlanner,
+  planner: Planner,
   piece: SetPiece,
   path: string,
   holder: number,
@@ -219,15 +219,12 @@ export function putPiece(
       draft.setAttributes(made.id, { 'text:style-name': style })
     }
   }
-  planner.rows.push({
-    id: 'piece',
+  planner.row({
+    key: { what: 'kept frame', part: path, node: frame },
+    stage: 'frame',
     title: 'Set piece',
-    count: 1,
-    characters: 0,
     before: 'not there',
     after: `put in ${withText ? 'with its text' : 'without text'}`,
-    included: true,
-    leftOut: null,
     places: [{ part: path, node: frame }],
   })
 }

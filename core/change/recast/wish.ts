@@ -62,15 +62,14 @@ export const colorChangeSchema = z.strictObject({
 })
 export type ColorChange = z.infer<typeof colorChangeSchema>
 
-export const recastRequestSchema = z.strictObject({
+export const recastSchema = z.strictObject({
+  type: z.literal('recast'),
   find: criteriaSchema.default({ look: {}, scope: { kind: 'document' } }),
   change: recastChangeSchema.default({}),
   /** One colour for another wherever it is named: all at once, so that two can change places. */
   colors: z.array(colorChangeSchema).max(50).default([]),
-  /** Ids of rows that are struck. */
-  struck: z.array(z.string().max(400)).max(20_000).default([]),
 })
-export type RecastRequest = z.infer<typeof recastRequestSchema>
+export type RecastWish = z.infer<typeof recastSchema>
 
 export const changesNothing = (change: RecastChange): boolean =>
   Object.values(change).every(value => value === undefined)
@@ -207,7 +206,7 @@ export function changeWords(change: RecastChange, titleOf: (name: string) => str
 
 /** The whole wish as one sentence. */
 export function recastSentence(
-  request: Pick<RecastRequest, 'change' | 'colors' | 'find'>,
+  request: Pick<RecastWish, 'change' | 'colors' | 'find'>,
   titleOf?: (name: string) => string,
 ): string {
   const colors = request.colors.map(

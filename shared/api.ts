@@ -1,0 +1,198 @@
+import { z } from 'zod'
+import type { SetPiece } from '../core/change/kept-frame/set-piece'
+import type { MadeStyle, Plan, WishList } from '../core/change/plan'
+import { registry } from '../core/change/registry'
+import type { DocumentKind } from '../core/document/open'
+import type { StandIn } from '../core/font/library'
+
+/*
+ * What server and browser say to each other: bodies of requests with their schemas, and the shapes of answers. Dates come
+ * to the browser as text in ISO 8601.
+ */
+
+/** How a version came about. */
+export type MadeBy = 'upload' | 'change' | 'edit' | 'undo' | 'redo'
+
+/** A version as it is listed: what made it, and when. */
+export interface VersionRow {
+  readonly document: string
+  readonly number: number
+  readonly state: number
+  readonly madeBy: MadeBy
+  readonly title: string
+  readonly created: Date
+}
+
+export interface DocumentRow {
+  readonly id: string
+  readonly fileName: string
+  readonly kind: DocumentKind
+  readonly signed: boolean
+  readonly version: number
+  readonly created: Date
+  readonly folder: string | null
+}
+
+/** A card on the shelf. */
+export interface ShelfCard extends DocumentRow {
+  readonly title: string
+  readonly changed: Date
+  readonly pages: number | null
+  readonly characters: number | null
+  readonly settled: number | null
+  readonly faces: readonly {
+    readonly family: string
+    readonly style: string
+    readonly status: string
+    readonly characters: number
+  }[]
+  readonly hasPicture: boolean
+}
+
+/** A change that was made by a plan, as records list it. */
+export interface RecordRow extends VersionRow {
+  readonly fileName: string
+}
+
+/** What undo and redo would go to. */
+export interface Step {
+  readonly state: number
+  readonly title: string
+}
+
+/** A document with its versions. */
+export interface DocumentInfo {
+  readonly document: DocumentRow
+  readonly versions: readonly VersionRow[]
+  readonly history: { readonly undo: Step | null; readonly redo: Step | null }
+}
+
+/** Stand-ins by whose they are: the strongest first. */
+export interface StandInLevels {
+  readonly document: readonly StandIn[]
+  readonly folder: readonly StandIn[]
+  readonly desk: readonly StandIn[]
+}
+
+/** Wishes to be carried out on a version. */
+export const changeBodySchema = z.strictObject({ base: z.int().min(1), request: registry.schema })
+export interface Changed {
+  readonly version: VersionRow
+  readonly made: readonly MadeStyle[]
+}
+
+/** A plan as it is kept: without its operations. */
+export type RecordedPlan = Omit<Plan, 'operations'>
+
+/** At most so many documents are taken into one plan. */
+export const batchLimit = 2000
+
+/** Wishes over many documents. */
+export const batchBodySchema = z.strictObject({
+  request: registry.schema,
+  documents: z.array(z.uuid()).min(1).max(batchLimit),
+})
+
+export type BatchState = 'planning' | 'planned' | 'running' | 'paused' | 'done' | 'cancelled' | 'undone'
+export type BatchDocumentState =
+  'waiting' | 'planned' | 'nothing' | 'left-out' | 'done' | 'failed' | 'cancelled' | 'undone'
+
+/** What the plan does to one document. */
+export interface BatchEffects {
+  readonly places: number
+  readonly characters: number
+  readonly pagesBefore: number
+  readonly pagesAfter: number
+  readonly paragraphsChanged: number
+  readonly overset: number
+  readonly missingGlyphs: number
+  readonly left: number
+}
+
+export interface BatchDocument {
+  readonly document: string
+  readonly fileName: string
+  readonly base: number
+  readonly made: number | null
+  readonly state: BatchDocumentState
+  readonly message: string
+  readonly effects: BatchEffects | null
+}
+
+export interface Batch {
+  readonly id: string
+  readonly title: string
+  readonly request: WishList
+  readonly state: BatchState
+  readonly created: Date
+  readonly documents: readonly BatchDocument[]
+}
+
+/** A batch as it is listed, without its documents. */
+export type ListedBatch = Omit<Batch, 'documents' | 'request'> & { readonly count: number; readonly done: number }
+
+/** Wishes that are kept under a name, to be run again. */
+export interface KeptWish {
+  readonly id: string
+  readonly name: string
+  readonly request: WishList
+}
+
+export const keepBodySchema = z.strictObject({ name: z.string().trim().min(1).max(200), request: registry.schema })
+
+/** How much of something is in which documents. */
+export interface SharedUse {
+  readonly value: string
+  readonly status: string
+  readonly count: number
+  readonly documents: readonly { readonly id: string; readonly count: number }[]
+}
+
+/**
+ * The census over all documents as they are now: families by characters, sizes by characters, colours by how often
+ * they are named.
+ */
+export interface ShelfCensus {
+  readonly families: readonly SharedUse[]
+  readonly sizes: readonly SharedUse[]
+  readonly colors: readonly SharedUse[]
+}
+
+/** Work that waits in the database, so that several servers can share it. */
+export interface Job {
+  readonly id: string
+  readonly kind: 'survey' | 'batch-plan' | 'batch-apply'
+  readonly document: string
+  readonly version: number
+  readonly state: 'queued' | 'running' | 'paused' | 'done' | 'failed' | 'cancelled'
+  readonly progress: number
+  readonly message: string
+  readonly batch: string | null
+}
+
+/** A family that the supplier has. */
+export interface Offer {
+  readonly id: string
+  readonly family: string
+  readonly designer: string
+  readonly weights: readonly string[]
+  readonly scripts: readonly string[]
+  readonly licence: string
+  /** In euros, for the family; 0 is free. */
+  readonly price: number
+  readonly said: string
+}
+
+/** A folder of the shelf: a project. */
+export interface Folder {
+  readonly name: string
+  readonly documents: number
+}
+
+/** A set piece that is kept, under a heading of its own. */
+export interface KeptPiece {
+  readonly id: string
+  readonly heading: string
+  readonly name: string
+  readonly piece: SetPiece
+}
