@@ -8,9 +8,8 @@ import { writeFileSync, rmSync, mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { Blob, Buffer, Face, Font, shape } from 'harfbuzzjs'
 import { applyEdit } from '../core/document/edits'
-import { swapRequestSchema } from '../core/change/plan'
+import { registry } from '../core/change/registry'
 import { DocumentSession } from '../core/session'
-import { styleRequestSchema } from '../core/change/styles/wishes'
 import { crewHandbook } from '../demo/crew-handbook'
 import { compose, type Composition } from '../core/typeset/compose'
 import { readDocument } from '../core/style/reading'
@@ -82,8 +81,11 @@ const engine = startHarfBuzz()
 const typesetter = new Typesetter(library, new Shaper(engine, load))
 const session = await DocumentSession.start(bytes, typesetter)
 const detail = session.detail
-const request = swapRequestSchema.parse({ wishes: [{ from: { family: 'Spectral' }, to: { family: 'Literata' } }] })
-const swapped = session.plan(request).after.document
+/** A plan of wishes; without `effects` nothing about its pages is worked out. */
+const plan = (of: DocumentSession, wish: object, effects: boolean) =>
+  registry.plan(of, registry.schema.parse({ wishes: [wish] }), { effects })
+const wish = (family: string) => ({ type: 'swap', from: { family: 'Spectral' }, to: { family } })
+const swapped = plan(session, wish('Literata'), true).after.document
 const times = {
   plain: [] as number[],
   chromium: [] as number[],
@@ -116,7 +118,7 @@ for (let round = 0; round < rounds; round++) {
   // The plan on the open document, its new face's words as cold as above; and typesetting alone beside it.
   const open = new DocumentSession(session.document, typesetter.withoutShapes(), session)
   void open.detail
-  times.plan.push(timed(() => open.plan(request))[0])
+  times.plan.push(timed(() => plan(open, wish('Literata'), true))[0])
   times.cold.push(cold())
   // Preview: the visible pages in another face, its file loaded.
   const other = library.family(
@@ -127,9 +129,7 @@ for (let round = 0; round < rounds; round++) {
   typesetter.shaper.font(other.hash)
   times.preview.push(
     timed(() => {
-      const previewed = session.preview(
-        swapRequestSchema.parse({ wishes: [{ from: { family: 'Spectral' }, to: { family: other.family } }] }),
-      )
+      const previewed = plan(session, wish(other.family), false).after
       return [0, 1].map(index => displayPage(previewed.page(index)!))
     })[0],
   )
@@ -172,17 +172,13 @@ const handbook = await DocumentSession.start(crewHandbook(), typesetter)
 const lookedAt = Math.floor(handbook.composition.pages.length / 2)
 const styleChanges: number[] = []
 for (let round = 0; round < rounds; round++) {
-  const request = styleRequestSchema.parse({
-    wishes: [
-      {
-        type: 'edit',
-        family: 'paragraph',
-        name: 'Body',
-        changes: { text: { 'fo:font-size': `${9 + round * 0.1}pt` } },
-      },
-    ],
-  })
-  styleChanges.push(timed(() => displayPage(handbook.planStyles(request, false).after.page(lookedAt)!))[0])
+  const edit = {
+    type: 'edit',
+    family: 'paragraph',
+    name: 'Body',
+    changes: { text: { 'fo:font-size': `${9 + round * 0.1}pt` } },
+  }
+  styleChanges.push(timed(() => displayPage(plan(handbook, edit, false).after.page(lookedAt)!))[0])
 }
 
 // Growth: time for each page from ten pages to two thousand; the documents open, their words shaped, no line of them set.

@@ -1,3 +1,5 @@
+import { parseArgs } from 'node:util'
+
 /** A mistake in the call, or a file that cannot be used. The message is one line. */
 export class CommandError extends Error {}
 
@@ -36,6 +38,7 @@ const withValue = new Set([
   '--set-style',
   '--set-character-style',
   '--recolor',
+  '--wish',
 ])
 const switches = new Set([
   '--json',
@@ -52,20 +55,28 @@ const switches = new Set([
 
 /** @throws CommandError */
 export function parseCall(words: readonly string[]): Call {
-  const files: string[] = []
-  const options = new Map<string, string[]>()
-  const set = new Set<string>()
-  for (let at = 1; at < words.length; at++) {
-    const word = words[at]!
-    if (switches.has(word)) set.add(word)
-    else if (withValue.has(word)) {
-      const value = words[++at]
-      if (value === undefined || value.startsWith('--')) throw new CommandError(`${word} needs a value`)
-      options.set(word, [...(options.get(word) ?? []), value])
-    } else if (word.startsWith('--')) throw new CommandError(`there is no option ${word}`)
-    else files.push(word)
+  const config: Record<string, { type: 'string' | 'boolean'; multiple: boolean }> = {}
+  for (const name of withValue) config[name.slice(2)] = { type: 'string', multiple: true }
+  for (const name of switches) config[name.slice(2)] = { type: 'boolean', multiple: false }
+  try {
+    const { values, positionals } = parseArgs({ args: words.slice(1), options: config, allowPositionals: true })
+    const given = Object.entries(values)
+    return {
+      command: words[0] ?? '',
+      files: positionals,
+      options: new Map(
+        given.flatMap(([name, value]) => (Array.isArray(value) ? [[`--${name}`, value as string[]]] : [])),
+      ),
+      switches: new Set(given.flatMap(([name, value]) => (value === true ? [`--${name}`] : []))),
+    }
+  } catch (error) {
+    const { code, message } = error as { code?: string; message: string }
+    const name = /'(--?[\w-]+)/.exec(message)?.[1] ?? ''
+    if (code === 'ERR_PARSE_ARGS_UNKNOWN_OPTION') throw new CommandError(`there is no option ${name}`)
+    if (code === 'ERR_PARSE_ARGS_INVALID_OPTION_VALUE')
+      throw new CommandError(switches.has(name) ? `${name} takes no value` : `${name} needs a value`)
+    throw error
   }
-  return { command: words[0] ?? '', files, options, switches: set }
 }
 
 /** The value of an option that comes once. @throws CommandError where it comes more often */

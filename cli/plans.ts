@@ -1,14 +1,18 @@
 import type { DocumentSession } from '../core/session'
 import { suggestFaces } from '../core/font/suggest'
 import { leadingModes, sizeModes } from '../core/change/swap/optical-size'
-import { NothingToPlan, PlanError, swapRequestSchema, type SwapRequest } from '../core/change/plan'
-import { recastRequestSchema, type RecastRequest } from '../core/change/recast/wish'
+import { NothingToPlan, PlanError, type Plan, type WishList } from '../core/change/plan'
+import type { Registry } from '../core/change/registry'
+import { remaining } from '../core/change/swap/references'
+import { swapSchema, type SwapWish } from '../core/change/swap/wish'
 import { saveDocument } from '../core/document/open'
-import { remaining, wishesThatApply } from '../core/change/swap/plan-swap'
 import { PackageError } from '../core/package/errors'
 import { CommandError, single, type Call, type Outcome } from './call'
-import { sources, target, write, type Source } from './files'
-import { absentText, recastText, swapText } from './report'
+import { read, sources, target, write, type Source } from './files'
+import { absentText, planText } from './report'
+
+/** Opens a document. @throws PackageError, CommandError */
+export type Open = (path: string) => Promise<DocumentSession>
 
 /** What one document came to: a text for people, the same as data, and whether anything was done. */
 interface Done {
@@ -20,7 +24,7 @@ interface Done {
 /** Works through documents, one after the other: what fails is told and the others go on. */
 async function each(
   call: Call,
-  open: (path: string) => Promise<DocumentSession>,
+  open: Open,
   work: (session: DocumentSession, source: Source, out: string | null) => Done,
 ): Promise<Outcome> {
   const list = sources(call.files)
@@ -67,8 +71,84 @@ async function each(
   return { text, code: results.some(result => result.failed) ? 3 : results.some(result => result.changed) ? 0 : 2 }
 }
 
+/** A request that a call asks for, or one that a file holds. @throws CommandError where it cannot be read */
+function requestOf(kinds: Registry, value: object): WishList {
+  const request = kinds.schema.safeParse(value)
+  if (request.success) return request.data
+  const [issue] = request.error.issues
+  throw new CommandError(`the wish cannot be read: ${issue?.path.join(' ') ?? ''} ${issue?.message ?? ''}`)
+}
+
+/** Families that a request lets go everywhere, and gives to nothing else. */
+function goneFamilies({ wishes }: WishList): string[] {
+  const swaps = wishes.flatMap((wish): SwapWish[] => {
+    const read = swapSchema.safeParse(wish)
+    return read.success ? [read.data] : []
+  })
+  return swaps
+    .filter(({ from, within }) => from.style === undefined && within === undefined)
+    .map(({ from }) => from.family)
+    .filter(family => !swaps.some(({ to }) => to.family.toLowerCase() === family.toLowerCase()))
+}
+
+const planData = (plan: Plan, written: string | null) => {
+  const effects = plan.effects!
+  return {
+    sentences: plan.sentences,
+    places: plan.places,
+    items: plan.rows,
+    sizes: plan.sizes,
+    missingGlyphs: plan.missingGlyphs,
+    made: plan.made,
+    pagesBefore: effects.pagesBefore,
+    pagesAfter: effects.pagesAfter,
+    linesBefore: effects.linesBefore,
+    linesAfter: effects.linesAfter,
+    overset: effects.overset,
+    unlaid: effects.unlaid,
+    left: plan.left,
+    written,
+  }
+}
+
+/** Plans wishes of any kinds over the files of a call, and writes what comes of them where that is asked. */
+export function plan(call: Call, open: Open, kinds: Registry, asked: object): Promise<Outcome> {
+  const request = requestOf(kinds, asked)
+  const partly = sources(call.files).length > 1
+  return each(call, open, (session, _, out) => {
+    const { plan: made, after } = kinds.plan(session, request, { partly })
+    const changes = made.operations.length > 0
+    const written = changes ? out : null
+    if (written !== null) write(written, saveDocument(after.document))
+    const still = goneFamilies(made.request).flatMap(family =>
+      remaining(after.document, family).map(place => ({
+        what: `${place.owner} (${place.part})`,
+        reason: 'still named',
+        count: 1,
+      })),
+    )
+    const shown = { ...made, left: [...made.left, ...still] }
+    return { text: planText(shown, written), changed: changes, data: planData(shown, written) }
+  })
+}
+
+/** The wishes of a file: a request, as kept wishes and batches hold them, or one wish by itself. @throws CommandError */
+export function wishesOf(call: Call): object {
+  const path = single(call, '--wish')
+  if (path === undefined) throw new CommandError('plan needs --wish FILE.json')
+  let value: unknown
+  try {
+    value = JSON.parse(new TextDecoder().decode(read(path)))
+  } catch (error) {
+    if (error instanceof SyntaxError) throw new CommandError(`${path} is no JSON: ${error.message}`)
+    throw error
+  }
+  if (typeof value !== 'object' || value === null) throw new CommandError(`${path} holds no wish`)
+  return 'wishes' in value ? value : { wishes: [value] }
+}
+
 /** The swap that a call asks for: several pairs act at once. @throws CommandError */
-export function swapOf(call: Call): SwapRequest {
+export function swapOf(call: Call): object {
   const all = (name: string) => call.options.get(name) ?? []
   const [from, to] = [all('--from'), all('--to')]
   if (from.length === 0 || from.length !== to.length)
@@ -86,60 +166,14 @@ export function swapOf(call: Call): SwapRequest {
       throw new CommandError(`--size is one of ${sizeModes.join(', ')}`)
     const faces = { from: all('--from-face')[index], to: all('--to-face')[index] }
     return {
+      type: 'swap',
       from: { family, style: faces.from },
       to: { family: to[index], style: faces.to },
       ...(size === 'keep' ? {} : { size: { mode: size } }),
       ...(leading === undefined ? {} : { leading }),
     }
   })
-  const request = swapRequestSchema.safeParse({ wishes })
-  if (!request.success) throw new CommandError(`the wish cannot be read: ${request.error.issues[0]?.message ?? ''}`)
-  return request.data
-}
-
-export function swap(call: Call, open: (path: string) => Promise<DocumentSession>): Promise<Outcome> {
-  const asked = swapOf(call)
-  const several = sources(call.files).length > 1
-  return each(call, open, (session, _, out) => {
-    const request = several ? wishesThatApply(session.document, asked) : asked
-    const { plan, after } = session.plan(request)
-    if (out !== null) write(out, saveDocument(after.document))
-    const left = [
-      ...plan.left,
-      ...request.wishes
-        .filter(
-          wish =>
-            wish.from.style === undefined &&
-            !request.wishes.some(other => other.to.family.toLowerCase() === wish.from.family.toLowerCase()),
-        )
-        .flatMap(wish =>
-          remaining(after.document, wish.from.family).map(place => ({
-            what: `${place.owner} (${place.part})`,
-            reason: 'still named',
-            count: 1,
-          })),
-        ),
-    ]
-    const effects = plan.effects!
-    return {
-      text: swapText(plan, left, out),
-      changed: plan.operations.length > 0,
-      data: {
-        items: plan.rows,
-        places: plan.places,
-        sizes: plan.sizes,
-        missingGlyphs: plan.missingGlyphs,
-        pagesBefore: effects.pagesBefore,
-        pagesAfter: effects.pagesAfter,
-        linesBefore: effects.linesBefore,
-        linesAfter: effects.linesAfter,
-        overset: effects.overset,
-        unlaid: effects.unlaid,
-        left,
-        written: out,
-      },
-    }
-  })
+  return { wishes }
 }
 
 /** “9-10”, “9-”, “-10” or “10” as a range. @throws CommandError */
@@ -156,7 +190,7 @@ function rangeOf(value: string, name: string): { least?: number; most?: number }
 }
 
 /** The recast that a call asks for. @throws CommandError */
-export function recastOf(call: Call): RecastRequest {
+export function recastOf(call: Call): object {
   const value = (name: string) => single(call, name)
   const text = value('--find')
   const pages = value('--pages')
@@ -174,7 +208,8 @@ export function recastOf(call: Call): RecastRequest {
     ...(call.switches.has('--stray') ? { stray: true } : {}),
   }
   const range = pages === undefined ? null : rangeOf(pages, '--pages')
-  const request = recastRequestSchema.safeParse({
+  const wish = {
+    type: 'recast',
     find: {
       ...(text === undefined
         ? {}
@@ -212,41 +247,12 @@ export function recastOf(call: Call): RecastRequest {
       const [from, to] = each.split('=')
       return { from, to }
     }),
-  })
-  if (!request.success)
-    throw new CommandError(
-      `the wish cannot be read: ${request.error.issues[0]?.path.join(' ') ?? ''} ${request.error.issues[0]?.message ?? ''}`,
-    )
-  return request.data
-}
-
-export function recast(call: Call, open: (path: string) => Promise<DocumentSession>): Promise<Outcome> {
-  const request = recastOf(call)
-  return each(call, open, (session, _, out) => {
-    const { plan, after } = session.recast(request)
-    if (out !== null && plan.operations.length > 0) write(out, saveDocument(after.document))
-    const effects = plan.effects!
-    return {
-      text: recastText(plan, plan.operations.length > 0 ? out : null),
-      changed: plan.operations.length > 0,
-      data: {
-        sentence: plan.sentence,
-        matches: plan.matches,
-        places: plan.places,
-        items: plan.rows,
-        pagesBefore: effects.pagesBefore,
-        pagesAfter: effects.pagesAfter,
-        linesBefore: effects.linesBefore,
-        linesAfter: effects.linesAfter,
-        left: plan.left,
-        written: plan.operations.length > 0 ? out : null,
-      },
-    }
-  })
+  }
+  return { wishes: [wish] }
 }
 
 /** Absent faces of documents. Ends with 2 where there are any, so that a script can tell. */
-export async function absent(call: Call, open: (path: string) => Promise<DocumentSession>): Promise<Outcome> {
+export async function absent(call: Call, open: Open): Promise<Outcome> {
   let any = false
   const outcome = await each(call, open, session => {
     const { faces, places } = session.absent

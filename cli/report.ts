@@ -2,9 +2,8 @@ import type { Census } from '../core/census/census'
 import { faceName } from '../core/font/face'
 import { sizeAndLeading } from '../core/census/voices'
 import type { AbsentFace, AbsentPlace } from '../core/census/absent'
+import type { Plan } from '../core/change/plan'
 import type { Suggestion } from '../core/font/suggest'
-import type { RecastPlan } from '../core/change/recast/plan-recast'
-import type { SwapPlan } from '../core/change/plan'
 
 const padded = (rows: readonly (readonly string[])[]): string[] => {
   const widths = rows[0]?.map((_, column) => Math.max(...rows.map(row => row[column]!.length))) ?? []
@@ -69,15 +68,15 @@ export function censusText(census: Census): string {
   ].join('\n')
 }
 
+/** Rows are listed up to this many. */
+const listed = 50
+
 /** A plan, carried out or not, for a terminal. */
-export function swapText(
-  plan: SwapPlan,
-  left: readonly { what: string; reason: string; count: number }[],
-  out: string | null,
-): string {
+export function planText(plan: Plan, out: string | null): string {
   const effects = plan.effects!
   return [
     plan.title,
+    ...plan.sentences.filter(sentence => sentence !== `${plan.title}.`),
     ...plan.sizes.map(size => `sizes go to ${size.percent} %, ${size.said}`),
     ...padded(
       plan.mappings.map(mapping => [
@@ -89,7 +88,19 @@ export function swapText(
       ]),
     ),
     '',
-    ...padded(plan.rows.map(row => [row.included ? '×' : ' ', row.title, String(row.count), row.leftOut ?? ''])),
+    ...padded(
+      plan.rows
+        .slice(0, listed)
+        .map(row => [
+          row.included ? '×' : ' ',
+          row.page !== undefined && row.page >= 0 ? `page ${row.page + 1}` : '',
+          row.title.slice(0, 60),
+          String(row.count),
+          row.before.slice(0, 60),
+          row.included ? `→ ${row.after.slice(0, 60)}` : (row.reason ?? 'left out'),
+        ]),
+    ),
+    ...(plan.rows.length > listed ? [`  and ${plan.rows.length - listed} more`] : []),
     '',
     `${plan.places} places; pages ${effects.pagesBefore} before, ${effects.pagesAfter} ` +
       `after; ${effects.paragraphsChanged} paragraphs change their number of lines; ${effects.overset.length} ` +
@@ -97,10 +108,12 @@ export function swapText(
     ...unlaidLines(effects.unlaid),
     ...(plan.missingGlyphs.length > 0
       ? [`missing signs: ${plan.missingGlyphs.map(each => `${each.character} (${each.count})`).join(' ')}`]
-      : ['no glyph is missing']),
-    ...left.map(each => `left: ${each.what} (${each.count}): ${each.reason}`),
+      : plan.mappings.length > 0
+        ? ['no glyph is missing']
+        : []),
+    ...plan.left.map(each => `left: ${each.what} (${each.count}): ${each.reason}`),
     ...(plan.stale.length > 0 ? [`dropped, to be drawn anew: ${plan.stale.join(', ')}`] : []),
-    out === null ? 'nothing was written (no --out)' : `written: ${out}`,
+    out === null ? 'nothing was written' : `written: ${out}`,
   ].join('\n')
 }
 
@@ -143,23 +156,4 @@ export function absentText(
       ].join('\n'),
     )
     .join('\n\n')
-}
-
-/** A recast, carried out or not, for a terminal. */
-export function recastText(plan: RecastPlan, out: string | null): string {
-  const effects = plan.effects!
-  return [
-    plan.sentence,
-    `${plan.matches} matches, ${plan.places} places change; pages ${effects.pagesBefore} ` +
-      `before, ${effects.pagesAfter} after; ${effects.paragraphsChanged} paragraphs change ` +
-      `their number of lines`,
-    ...padded(
-      plan.rows
-        .slice(0, 50)
-        .map(row => [row.page >= 0 ? `page ${row.page + 1}` : '', row.title.slice(0, 60), row.before, '→', row.after]),
-    ),
-    ...(plan.rows.length > 50 ? [`  and ${plan.rows.length - 50} more`] : []),
-    ...plan.left.map(each => `left: ${each.what} (${each.count}): ${each.reason}`),
-    out === null ? 'nothing was written' : `written: ${out}`,
-  ].join('\n')
 }

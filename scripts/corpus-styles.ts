@@ -2,9 +2,9 @@ import { applyAll } from '../core/document/apply'
 import { saveDocument } from '../core/document/open'
 import { paragraphsOf } from '../core/document/stories'
 import { DocumentSession } from '../core/session'
-import { settleAll } from '../core/change/styles/plan-styles'
+import { registry } from '../core/change/registry'
 import { listStyles } from '../core/change/styles/style-list'
-import type { StyleWish } from '../core/change/styles/wishes'
+import { settleAll, type StyleWish } from '../core/change/styles/wishes'
 import { paragraphText } from '../core/style/runs'
 
 /** What settling and folding came to in one file. */
@@ -30,7 +30,7 @@ const automaticOf = (session: DocumentSession) =>
  */
 export function checkStyles(bytes: Uint8Array, session: DocumentSession): StyleCheck {
   const problems: string[] = []
-  const settled = session.planStyles({ wishes: [settleAll], struck: [] }, false)
+  const settled = registry.plan(session, { wishes: [settleAll], leftOut: [] }, { effects: false })
   const rare = listStyles(settled.after.reading, session.typesetter.library, null)
     .filter(style => style.parent !== null && style.paragraphs > 0)
     .sort((a, b) => a.characters - b.characters)
@@ -41,7 +41,7 @@ export function checkStyles(bytes: Uint8Array, session: DocumentSession): StyleC
     from: style.name,
     to: style.parent,
   }))
-  const folded = wishes.length > 0 ? settled.after.planStyles({ wishes, struck: [] }, false) : settled
+  const folded = wishes.length > 0 ? registry.plan(settled.after, { wishes, leftOut: [] }, { effects: false }) : settled
   const written = saveDocument(folded.after.document)
   const again = DocumentSession.open(written, session.typesetter)
   const texts = textsOf(session).join('\n')

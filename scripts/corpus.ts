@@ -12,10 +12,8 @@ import { saveDocument } from '../core/document/open'
 import { openParagraph } from '../core/document/paragraph-spots'
 import { EditRefusal, whyNotEdit } from '../core/document/refusals'
 import { DocumentSession } from '../core/session'
-import { swapRequestSchema } from '../core/change/plan'
-import { applyPlan, planSwap } from '../core/change/swap/plan-swap'
+import { registry } from '../core/change/registry'
 import { compareCompositions, type Effects } from '../core/change/effects'
-import { recastRequestSchema } from '../core/change/recast/wish'
 import { paragraphExtents } from '../core/typeset/compose'
 import { checkStyles } from './corpus-styles'
 import { Shaper } from '../core/typeset/shaper'
@@ -64,6 +62,10 @@ function readerText(path: string): string | null {
   return read.status === 0 ? read.stdout : null
 }
 
+/** A plan of one wish. */
+const planned = (session: DocumentSession, wish: object, effects = true) =>
+  registry.plan(session, registry.schema.parse({ wishes: [wish] }), { effects })
+
 function checkSwap(
   file: string,
   bytes: Uint8Array,
@@ -74,13 +76,8 @@ function checkSwap(
 ): void {
   const to = family.toLowerCase() === 'literata' ? 'Spectral' : 'Literata'
   // Without composition: what a swap does to pages is another test's matter.
-  const plan = planSwap(
-    session.document,
-    session.detail.census,
-    swapRequestSchema.parse({ wishes: [{ from: { family }, to: { family: to } }], symbols: true }),
-    library,
-  )
-  const written = saveDocument(applyPlan(session.document, plan).document)
+  const wish = { type: 'swap', from: { family }, to: { family: to }, symbols: true }
+  const written = saveDocument(planned(session, wish, false).after.document)
   const old = parts(bytes)
   const now = parts(written)
   for (const path of xmlParts(now))
@@ -216,25 +213,24 @@ for (const file of readdirSync(folder)
     const [most] = census.faces.filter(face => face.status !== 'unnamed' && !face.symbols)
     if (most) {
       const to = most.family.toLowerCase() === 'literata' ? 'Spectral' : 'Literata'
-      const wish = { from: { family: most.family }, to: { family: to } }
+      const wish = { type: 'swap', from: { family: most.family }, to: { family: to } }
       await checkEffects(
         file,
         session,
         `swap of ${most.family}`,
-        session.plan(swapRequestSchema.parse({ wishes: [wish] })),
+        planned(session, wish),
       )
       await checkEffects(
         file,
         session,
         `swap of ${most.family} at equal x-height`,
-        session.plan(swapRequestSchema.parse({ wishes: [{ ...wish, size: { mode: 'x-height' }, leading: 'follow' }] })),
+        planned(session, { ...wish, size: { mode: 'x-height' }, leading: 'follow' }),
       )
-      const recast = session.recast(
-        recastRequestSchema.parse({
-          find: { look: { family: most.family } },
-          change: { size: { percent: 104 }, tracking: 5 },
-        }),
-      )
+      const recast = planned(session, {
+        type: 'recast',
+        find: { look: { family: most.family } },
+        change: { size: { percent: 104 }, tracking: 5 },
+      })
       await checkEffects(file, session, `recast of ${most.family}`, recast)
       if (original !== null) {
         const path = join(work, `recast${extname(file)}`)

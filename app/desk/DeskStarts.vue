@@ -3,7 +3,7 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import type { StartKind } from '~~/core/document/rules'
 import { noStarts, type DeskStarts } from '~~/core/change/defaults/desk-starts'
 import type { StartSummary } from '~~/core/change/defaults/start-list'
-import type { StyleWish } from '~~/core/change/styles/wishes'
+import type { StartWish } from '~~/core/change/defaults/wishes'
 import { sentenceOf } from '../stores/desk'
 import { useLibrary } from '../stores/library'
 import { useShelf } from '../stores/shelf'
@@ -99,8 +99,8 @@ async function store(next: DeskStarts): Promise<void> {
     message.value = sentenceOf(error)
   }
 }
-function keep(wish: StyleWish): void {
-  if (wish.type === 'start') void store({ ...starts.value, kinds: { ...starts.value.kinds, [wish.kind]: wish.values } })
+function keep(wish: StartWish): void {
+  void store({ ...starts.value, kinds: { ...starts.value.kinds, [wish.kind]: wish.values } })
 }
 function letGo(of: StartKind): void {
   const { [of]: _, ...rest } = starts.value.kinds

@@ -70,7 +70,7 @@ async function load(): Promise<void> {
     if (own !== loading) return
     const said = error instanceof Error ? error.message : String(error)
     // A change that is only looked at may need fewer pages than there are now.
-    const gone = props.side === 'after' && said.includes('no such page')
+    const gone = props.side !== 'now' && said.includes('no such page')
     if (gone) drawn.value = null
     failure.value = gone ? 'This page would be gone.' : `This page cannot be drawn: ${said}`
   }
@@ -79,7 +79,7 @@ async function load(): Promise<void> {
 function isChosen(index: number): boolean {
   const chosen = desk.chosen
   if (props.faces) return props.faces.has(drawn.value?.faces[index] ?? '')
-  if (!chosen || !drawn.value || props.side === 'after') return false
+  if (!chosen || !drawn.value || props.side !== 'now') return false
   return (chosen.of === 'face' ? drawn.value.faces : drawn.value.voices)[index] === chosen.key
 }
 
@@ -184,7 +184,7 @@ const margin = computed(() => {
   if (!drawn.value || !desk.marks || props.plain) return []
   const seen = new Map<string, { key: string; top: number; sign: string; tone: string; words: string }>()
   drawn.value.page.runs.forEach((run, index) => {
-    const [family] = drawn.value!.faces[index]!.split('|')
+    const family = drawn.value!.families[index]
     if (run.status !== 'absent' || run.text === '' || !family) return
     const face = library.library?.byHash(run.face)
     const key = `${family} ${face?.family ?? ''}`
@@ -391,7 +391,7 @@ defineExpose({ page: computed(() => drawn.value?.page ?? null) })
 <template>
   <section
     ref="sheet"
-    :aria-label="`Page ${number}${name ? `, ${name}` : ''}${side === 'after' ? ' after the change' : ''}`"
+    :aria-label="`Page ${number}${name ? `, ${name}` : ''}${side !== 'now' ? ' after the change' : ''}`"
     class="relative shrink-0"
     :style="{ width: `${width * scale}px`, height: `${height * scale}px` }"
   >

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Job } from '~~/server/store/jobs'
-import type { ShelfCard } from '~~/server/store/documents'
+import type { Job } from '~~/shared/api'
+import type { ShelfCard } from '~~/shared/api'
 import { useShelf } from '../stores/shelf'
 import { counted, settledWords } from './words'
 

@@ -3,7 +3,7 @@ import type { AbsentPlace } from '~~/core/census/absent'
 import type { FaceMeasures, FaceRecord } from '~~/core/font/face'
 import { isFamily, type FamilyCheck } from '~~/core/font/file-check'
 import type { StandIn } from '~~/core/font/library'
-import type { Offer } from '~~/server/library/supplier'
+import type { Offer } from '~~/shared/api'
 import type { AbsentEntry } from '../workers/messages'
 import { sentenceOf, useDesk } from './desk'
 import { useLibrary } from './library'
@@ -183,23 +183,17 @@ export const useAbsent = defineStore('absent', () => {
         : `${to} stands in. The file still says what it said.`
     })
 
-  /** Takes away what stands at a place: the text, or the empty paragraph. */
+  /** Takes away what stands at a place: the text, or the empty paragraph. Typed letters and this go one way. */
   const remove = (place: AbsentPlace) =>
     act('place', async () => {
-      const edit = place.empty
-        ? { type: 'remove' as const, part: place.part, node: place.node }
-        : { type: 'text' as const, part: place.part, node: place.node, from: place.start, to: place.end, text: '' }
-      const { edits } = await desk.engine!.ask('edit', { edits: [edit] })
-      try {
-        await $fetch(`/api/documents/${desk.info!.document.id}/edit`, {
-          method: 'POST',
-          body: { base: desk.info!.document.version, edits },
-        })
-      } catch (error) {
-        // What the desk shows must be what is stored.
-        await desk.load(desk.info!.document.id)
-        throw error
-      }
+      const { part, node } = place
+      const words = useWords()
+      const gone = place.empty
+        ? { type: 'remove' as const, part, node }
+        : { type: 'text' as const, part, node, from: place.start, to: place.end, text: '' }
+      if (!(await words.edit([gone], () => null))) throw new Error(words.message)
+      await words.flush()
+      if (desk.failure !== '') throw new Error(desk.failure)
       return place.empty ? 'The empty paragraph is gone.' : 'It is gone.'
     })
 

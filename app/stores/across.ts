@@ -1,21 +1,17 @@
 import { defineStore } from 'pinia'
-import type { SwapWish } from '~~/core/change/plan'
-import { recastRequestSchema } from '~~/core/change/recast/wish'
-import type { Batch, BatchWish } from '~~/server/store/batches'
-import type { ShelfCard } from '~~/server/store/documents'
-import type { KeptWish } from '~~/server/store/kept-wishes'
-import type { SharedUse, ShelfCensus } from '~~/server/store/shelf-census'
+import type { WishList } from '~~/core/change/plan'
+import { swapSchema, type SwapWish } from '~~/core/change/swap/wish'
+import { recastSchema } from '~~/core/change/recast/wish'
+import type { Batch, KeptWish, ListedBatch, SharedUse, ShelfCard, ShelfCensus } from '~~/shared/api'
 import { sentenceOf } from './desk'
 import { useLibrary } from './library'
-import { emptyRecast, requestOf, type OpenRecast } from '../stages/recast/recast-form'
-
-export type Listed = Omit<Batch, 'documents' | 'request'> & { readonly count: number; readonly done: number }
+import { emptyRecast, wishOf, type OpenRecast } from '../stages/recast/recast-form'
 
 /** The census over all documents, and plans over many of them. */
 export const useAcross = defineStore('across', () => {
   const cards = shallowRef<readonly ShelfCard[]>([])
   const census = shallowRef<ShelfCensus>({ families: [], sizes: [], colors: [] })
-  const batches = shallowRef<readonly Listed[]>([])
+  const batches = shallowRef<readonly ListedBatch[]>([])
   const kept = shallowRef<readonly KeptWish[]>([])
   const of = ref<keyof ShelfCensus>('families')
   const query = ref('')
@@ -47,7 +43,7 @@ export const useAcross = defineStore('across', () => {
       ;[cards.value, census.value, batches.value, kept.value] = await Promise.all([
         $fetch<ShelfCard[]>('/api/shelf'),
         $fetch<ShelfCensus>('/api/census'),
-        $fetch<Listed[]>('/api/batches'),
+        $fetch<ListedBatch[]>('/api/batches'),
         $fetch<KeptWish[]>('/api/wishes'),
       ])
     } catch (error) {
@@ -98,39 +94,32 @@ export const useAcross = defineStore('across', () => {
       }, 700)
     else await refresh()
   }
-  const begin = (wish: BatchWish) =>
+  const begin = (request: WishList) =>
     guarded(async () => {
       const { id } = await $fetch<{ id: string }>('/api/batches', {
         method: 'POST',
-        body: { wish, documents: selected.value },
+        body: { request, documents: selected.value },
       })
       leftOut.value = []
       await watchBatch(id)
     })
   const beginSwap = () =>
     begin({
-      kind: 'swap',
-      request: {
-        wishes: swaps.value
-          .filter(each => each.from !== '' && each.to !== '')
-          .map((each): SwapWish => ({
+      leftOut: [],
+      wishes: swaps.value
+        .filter(each => each.from !== '' && each.to !== '')
+        .map(each =>
+          swapSchema.parse({
+            type: 'swap',
             from: { family: each.from },
             to: { family: each.to },
-            ...(each.size === 'keep' ? {} : { size: { mode: each.size, step: 0.1, least: 75, most: 125 } }),
-          })),
-        struck: [],
-        faces: {},
-        symbols: false,
-        kept: [],
-        spared: [],
-        repairs: [],
-      },
+            size: each.size === 'keep' ? undefined : { mode: each.size },
+          }),
+        ),
     })
-  const recastWish = computed(() =>
-    recastRequestSchema.safeParse(requestOf({ ...form.value, scope: 'document' }, [], null, [])),
-  )
+  const recastWish = computed(() => recastSchema.safeParse(wishOf({ ...form.value, scope: 'document' }, [], null)))
   const beginRecast = async () => {
-    if (recastWish.value.success) await begin({ kind: 'recast', request: recastWish.value.data })
+    if (recastWish.value.success) await begin({ wishes: [recastWish.value.data], leftOut: [] })
   }
 
   const apply = () =>

@@ -1,30 +1,12 @@
 import { defineStore } from 'pinia'
 import type { Census, Occurrence } from '~~/core/census/census'
 import type { DocumentIds } from '~~/core/document/open'
-import type { StandIn } from '~~/core/font/library'
-import type { DocumentRow, VersionRow } from '~~/server/store/documents'
+import type { DocumentInfo, StandInLevels } from '~~/shared/api'
 import type { TextRange } from '~~/core/typeset/caret'
 import { Engine } from '../workers/engine'
 import type { PageView } from '~~/core/typeset/drawing-pages'
 import type { Found, Sheets, SheetSize } from '../workers/messages'
 import { useLibrary } from './library'
-
-interface Step {
-  readonly state: number
-  readonly title: string
-}
-interface Info {
-  document: DocumentRow
-  versions: VersionRow[]
-  history: { undo: Step | null; redo: Step | null }
-}
-
-/** Stand-ins by whose they are: the strongest first. */
-export interface StandInLevels {
-  readonly document: readonly StandIn[]
-  readonly folder: readonly StandIn[]
-  readonly desk: readonly StandIn[]
-}
 
 /** What the sentence of a refused request says. */
 export function sentenceOf(error: unknown): string {
@@ -35,7 +17,7 @@ export function sentenceOf(error: unknown): string {
 /** The document on the desk. */
 export const useDesk = defineStore('desk', () => {
   const engine = shallowRef<Engine | null>(null)
-  const info = ref<Info | null>(null)
+  const info = ref<DocumentInfo | null>(null)
   const census = shallowRef<Census | null>(null)
   const all = shallowRef<Sheets>({ pages: [], notes: [], masters: [] })
   const sheets = computed<readonly SheetSize[]>(() => all.value.pages)
@@ -43,8 +25,9 @@ export const useDesk = defineStore('desk', () => {
   const view = ref<PageView>('pages')
   const arrangement = ref<'column' | 'spreads' | 'contact' | 'plain'>('column')
   /** The pages as a plan would make them, in place of what is there: looked at, not stored. */
-  const after = shallowRef<{ readonly sheets: readonly SheetSize[] | null } | null>(null)
-  const side = computed(() => (after.value ? ('after' as const) : ('now' as const)))
+  const after = shallowRef<{ readonly plan: string; readonly sheets: readonly SheetSize[] | null } | null>(null)
+  /** Whose pages are drawn: those of the document, or of a plan by its id. */
+  const side = computed(() => after.value?.plan ?? 'now')
   const shown = computed<readonly SheetSize[]>(
     () => (view.value === 'pages' ? after.value?.sheets : null) ?? all.value[view.value],
   )
@@ -104,7 +87,7 @@ export const useDesk = defineStore('desk', () => {
   async function load(id: string): Promise<void> {
     try {
       const library = await useLibrary().load()
-      info.value = await $fetch<Info>(`/api/documents/${id}`)
+      info.value = await $fetch<DocumentInfo>(`/api/documents/${id}`)
       const { version } = info.value.document
       const [response, ids, levels] = await Promise.all([
         fetch(`/api/documents/${id}/file?version=${version}`),
@@ -128,7 +111,6 @@ export const useDesk = defineStore('desk', () => {
         state.value = 'setting'
       }
       await count()
-      generation.value++
       state.value = 'open'
       failure.value = ''
     } catch (error) {
@@ -137,14 +119,22 @@ export const useDesk = defineStore('desk', () => {
     }
   }
 
-  /** Sets and counts all pages of what is on the desk now. */
+  /**
+   * Sets and counts all pages of what is on the desk now. The sheets that are in sight are drawn anew first, so that no
+   * tray tells of pages that do not show it yet.
+   */
   async function count(): Promise<void> {
-    const counted = await engine.value?.ask('count', {})
-    if (!counted) return
-    census.value = counted.census
+    const own = engine.value
+    const counted = await own?.ask('count', {})
+    if (!counted || engine.value !== own) return
     all.value = counted.sheets
     if (shown.value.length === 0) view.value = 'pages'
     page.value = Math.min(page.value, Math.max(shown.value.length - 1, 0))
+    generation.value++
+    // The worker answers in turn: after this the pages that were just asked for are here.
+    await nextTick()
+    await own!.ask('stand', {})
+    census.value = counted.census
     if (chosen.value) {
       const { of, key } = chosen.value
       const kept = at.value
@@ -155,7 +145,7 @@ export const useDesk = defineStore('desk', () => {
 
   /** Fetches what the server knows of the document's versions. */
   async function refresh(): Promise<void> {
-    if (info.value) info.value = await $fetch<Info>(`/api/documents/${info.value.document.id}`)
+    if (info.value) info.value = await $fetch<DocumentInfo>(`/api/documents/${info.value.document.id}`)
   }
 
   /** Goes to a page of a view. */
@@ -167,9 +157,9 @@ export const useDesk = defineStore('desk', () => {
     jump.value++
   }
 
-  /** Draws the sheets as the plan that was made last would make them; `sheets` are its pages, where they are known. */
-  function showAfter(sheets: readonly SheetSize[] | null): void {
-    after.value = { sheets }
+  /** Draws the sheets as a plan would make them; `sheets` are its pages, where they are known. */
+  function showAfter(plan: string, sheets: readonly SheetSize[] | null): void {
+    after.value = { plan, sheets }
     page.value = Math.min(page.value, Math.max(shown.value.length - 1, 0))
     generation.value++
   }
@@ -234,7 +224,6 @@ export const useDesk = defineStore('desk', () => {
         generation.value++
         await refresh()
         await count()
-        generation.value++
         return
       }
     } catch (error) {

@@ -1,9 +1,9 @@
 import { defineStore } from 'pinia'
-import type { RecastPlan, RecastRow } from '~~/core/change/recast/plan-recast'
-import { recastRequestSchema, recastSentence, type RecastRequest } from '~~/core/change/recast/wish'
-import type { KeptWish } from '~~/server/store/kept-wishes'
-import { emptyRecast, everyKind, formOf, requestOf, type OpenRecast } from '../stages/recast/recast-form'
-import type { SheetSize } from '../workers/messages'
+import { keyText, type PlanRow, type RowKey } from '~~/core/change/plan'
+import { recastSchema, recastSentence } from '~~/core/change/recast/wish'
+import type { KeptWish } from '~~/shared/api'
+import { useChange } from '../change/use-change'
+import { emptyRecast, everyKind, formOf, wishOf, type OpenRecast } from '../stages/recast/recast-form'
 import { sentenceOf, useDesk } from './desk'
 import { useStyles } from './styles'
 import { useWords } from './words'
@@ -14,20 +14,25 @@ export const useRecast = defineStore('recast', () => {
   const words = useWords()
   const styles = useStyles()
   const form = ref<OpenRecast>(emptyRecast())
-  const struck = ref<string[]>([])
-  const plan = shallowRef<RecastPlan | null>(null)
-  const sheetsAfter = shallowRef<readonly SheetSize[]>([])
-  const busy = ref(false)
-  const message = ref('')
+  const change = useChange('recast')
+  const plan = computed(() => change.plan)
+  const busy = computed(() => change.busy !== '')
+  /** What cannot be done is said here, or by the plan. */
+  const said = ref('')
+  const message = computed({
+    get: () => said.value || change.message,
+    set: text => {
+      said.value = text
+      change.message = text
+    },
+  })
   const done = ref('')
   const wishes = shallowRef<readonly KeptWish[]>([])
   /** Whether the sheets show what would be. */
   const showsAfter = ref(false)
 
   const titleOf = (name: string) => styles.list.find(style => style.name === name)?.displayName ?? name
-  const parsed = computed(() =>
-    recastRequestSchema.safeParse(requestOf(form.value, words.ranges, words.spot, struck.value)),
-  )
+  const parsed = computed(() => recastSchema.safeParse(wishOf(form.value, words.ranges, words.spot)))
   /** The whole wish, or what cannot be read of it. */
   const sentence = computed(() =>
     parsed.value.success
@@ -36,89 +41,66 @@ export const useRecast = defineStore('recast', () => {
   )
 
   async function look(): Promise<void> {
-    if (!desk.engine || !parsed.value.success) return
-    await words.flush()
-    busy.value = true
+    if (!parsed.value.success) return
     message.value = ''
     done.value = ''
-    try {
-      const planned = await desk.engine.ask('recast', {
-        request: JSON.parse(JSON.stringify(parsed.value.data)) as RecastRequest,
-        effects: true,
-      })
-      plan.value = planned.plan
-      sheetsAfter.value = planned.sheets
-      const places = planned.plan.rows.filter(row => row.places.length > 0)
-      desk.walkThrough(places.map(occurrenceOf))
-      if (showsAfter.value) desk.showAfter(planned.sheets)
-    } catch (error) {
-      plan.value = null
-      message.value = sentenceOf(error)
-    }
-    busy.value = false
+    if (!(await change.make([parsed.value.data]))) return
+    desk.walkThrough(change.plan!.rows.filter(isMatch).map(occurrenceOf))
+    if (showsAfter.value) change.show()
   }
-  const occurrenceOf = (row: RecastRow) => {
-    const [place] = row.places
-    return {
-      part: place!.part,
-      node: place!.node,
-      start: place!.from,
-      end: place!.to,
-      page: row.page,
-      face: '',
-      voice: '',
-      place: 'body' as const,
-    }
-  }
+  const isMatch = (row: PlanRow) => row.places[0]?.from !== undefined
+  const occurrenceOf = ({ places: [place], page }: PlanRow) => ({
+    part: place!.part,
+    node: place!.node,
+    start: place!.from!,
+    end: place!.to!,
+    page: page ?? -1,
+    face: '',
+    voice: '',
+    place: 'body' as const,
+  })
+  /** The row that the walk has come to. */
+  const current = computed((): RowKey | null => {
+    const { current: at } = desk
+    const row = plan.value?.rows.find(each => each.places[0]?.node === at?.node && each.places[0]?.from === at?.start)
+    return at && row ? row.key : null
+  })
 
   /** Walks to a match, or shows the pages as they would be. */
-  function goTo(row: RecastRow): void {
+  function goTo(row: PlanRow): void {
     const [place] = row.places
     const index = desk.occurrences.findIndex(each => each.node === place?.node && each.start === place.from)
     if (index >= 0) desk.at = index
   }
   function showAfter(on: boolean): void {
     showsAfter.value = on
-    if (on && plan.value) desk.showAfter(sheetsAfter.value)
+    if (on) change.show()
     else desk.dropAfter()
   }
-  function toggle(id: string): void {
-    struck.value = struck.value.includes(id) ? struck.value.filter(each => each !== id) : [...struck.value, id]
-    void look()
+  async function toggle(key: RowKey): Promise<void> {
+    const at = desk.current && plan.value?.rows.find(row => keyText(row.key) === keyText(current.value ?? key))
+    await change.toggle(key)
+    if (!plan.value) return
+    desk.walkThrough(plan.value.rows.filter(isMatch).map(occurrenceOf))
+    if (at) goTo(at)
+    if (showsAfter.value) change.show()
   }
 
   async function apply(): Promise<void> {
-    if (!plan.value || !desk.info || !parsed.value.success) return
-    busy.value = true
-    message.value = ''
-    const { id, version } = desk.info.document
+    if (!plan.value) return
     const { places, title } = plan.value
-    try {
-      await $fetch(`/api/documents/${id}/recast`, {
-        method: 'POST',
-        body: { base: version, request: parsed.value.data },
-      })
-      drop()
-      await desk.load(id)
-      done.value = `${title}. ${places === 1 ? 'One place was' : `${places} places were`} changed, as version ${version + 1}.`
-    } catch (error) {
-      message.value = sentenceOf(error)
-      if ((error as { statusCode?: number }).statusCode === 409) {
-        const said = message.value
-        drop()
-        await desk.load(id)
-        message.value = said
-      }
-    }
-    busy.value = false
+    const changed = await change.apply()
+    if (!changed) return
+    drop()
+    done.value =
+      `${title}. ${places === 1 ? 'One place was' : `${places} places were`} changed, ` +
+      `as version ${changed.version.number}.`
   }
 
   /** Lets go of what was found; the wish stays in its form. */
   function drop(): void {
-    plan.value = null
-    struck.value = []
+    change.reset()
     showsAfter.value = false
-    desk.dropAfter()
     desk.walkThrough([])
   }
   function clear(): void {
@@ -163,14 +145,15 @@ export const useRecast = defineStore('recast', () => {
   }
 
   async function fetchWishes(): Promise<void> {
-    wishes.value = (await $fetch<KeptWish[]>('/api/wishes').catch(() => [])).filter(wish => wish.kind === 'recast')
+    const kept = await $fetch<KeptWish[]>('/api/wishes').catch(() => [])
+    wishes.value = kept.filter(each => each.request.wishes.every(wish => wish.type === 'recast'))
   }
   async function keep(name: string): Promise<void> {
     if (!parsed.value.success) return
     try {
       await $fetch('/api/wishes', {
         method: 'POST',
-        body: { name, wish: { kind: 'recast', request: { ...parsed.value.data, struck: [] } } },
+        body: { name, request: { wishes: [parsed.value.data], leftOut: [] } },
       })
       done.value = `Kept as “${name}”.`
       await fetchWishes()
@@ -184,13 +167,15 @@ export const useRecast = defineStore('recast', () => {
   }
   async function run(wish: KeptWish): Promise<void> {
     drop()
-    form.value = formOf(wish.request as RecastRequest)
+    const [first] = wish.request.wishes
+    form.value = formOf(recastSchema.parse(first))
     await look()
   }
 
   return {
     form,
-    struck,
+    change,
+    current,
     plan,
     busy,
     message,

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
-import type { Job } from '~~/server/store/jobs'
-import type { Folder } from '~~/server/store/folders'
-import type { ShelfCard } from '~~/server/store/documents'
+import type { Job } from '~~/shared/api'
+import type { Folder } from '~~/shared/api'
+import type { ShelfCard } from '~~/shared/api'
 
 import { sentenceOf } from './desk'
 

@@ -1,22 +1,22 @@
 import { defineStore } from 'pinia'
-import type { StylePlan } from '~~/core/change/styles/plan'
 import type { StyleDetail } from '~~/core/change/styles/style-detail'
 import type { StyleSummary } from '~~/core/change/styles/style-list'
-import type { TextScope, StyleWish } from '~~/core/change/styles/wishes'
+import type { RowKey } from '~~/core/change/plan'
+import type { Wish } from '~~/core/change/registry'
+import type { TextScope } from '~~/core/change/scope'
 import { emphasisGroups, typeGroups, type GroupId } from '~~/core/style/groups'
-import { sentenceOf, useDesk } from './desk'
+import { useChange } from '../change/use-change'
+import { useDesk } from './desk'
 import { useWords } from './words'
 
 export type StyleFamily = 'paragraph' | 'text'
 export type OpenStyle = StyleDetail & { readonly faceFeatures: readonly string[] }
 
-/** Wishes as plain data: a form's own objects cannot be posted to a worker. */
-const plainly = (wishes: readonly StyleWish[]): StyleWish[] => JSON.parse(JSON.stringify(wishes)) as StyleWish[]
-
 /** The styles of the document on the desk, and what is being planned with them. */
 export const useStyles = defineStore('styles', () => {
   const desk = useDesk()
   const words = useWords()
+  const change = useChange('styles')
   const list = shallowRef<readonly StyleSummary[]>([])
   const selected = shallowRef<{ readonly family: StyleFamily; readonly name: string } | null>(null)
   const panel = ref<'list' | 'edit' | 'make' | 'settle' | 'rules' | 'import' | 'languages' | 'plan'>('list')
@@ -25,11 +25,17 @@ export const useStyles = defineStore('styles', () => {
   const keep = ref<GroupId[]>([...emphasisGroups])
   /** What settling takes unless it is told otherwise. */
   const groups: readonly GroupId[] = typeGroups
-  const wishes = shallowRef<readonly StyleWish[]>([])
-  const struck = ref<string[]>([])
-  const plan = shallowRef<StylePlan | null>(null)
-  const busy = ref(false)
-  const message = ref('')
+  /** What cannot be done is said here, or by the plan. */
+  const said = ref('')
+  const message = computed({
+    get: () => said.value || change.message,
+    set: text => {
+      said.value = text
+      change.message = text
+    },
+  })
+  const busy = computed(() => change.busy !== '')
+  const plan = computed(() => change.plan)
   const done = ref('')
   /** Styles on keys of one's own: Alt with a figure. */
   const pins = shallowRef<Readonly<Record<string, { readonly family: StyleFamily; readonly name: string }>>>({})
@@ -94,104 +100,48 @@ export const useStyles = defineStore('styles', () => {
   const pinOf = (style: { family: StyleFamily; name: string }) =>
     Object.entries(pins.value).find(([, each]) => each.family === style.family && each.name === style.name)?.[0] ?? ''
 
-  let asked = 0
   /** Shows on the sheets what wishes would do, without working out their effects. Nothing is stored. */
-  async function preview(list: readonly StyleWish[]): Promise<void> {
-    if (!desk.engine) return
-    const own = ++asked
-    try {
-      await desk.engine.ask('planStyles', { request: { wishes: plainly(list), struck: [] }, effects: false })
-      if (own !== asked) return
-      message.value = ''
-      desk.showAfter(null)
-    } catch (error) {
-      if (own === asked) message.value = sentenceOf(error)
-    }
-  }
+  const preview = (list: readonly Wish[]) => change.preview(list)
+  const dropPreview = () => change.hide()
 
-  function dropPreview(): void {
-    asked++
-    desk.dropAfter()
-  }
-
-  /** Plans wishes with all they do, to be looked at before they are carried out. */
-  async function propose(list: readonly StyleWish[], kept: readonly string[] = []): Promise<boolean> {
-    if (!desk.engine) return false
-    await words.flush()
-    busy.value = true
+  /** Plans wishes with all they do, to be looked at before they are carried out; the sheets show it. */
+  async function propose(list: readonly Wish[]): Promise<boolean> {
     message.value = ''
     done.value = ''
-    const own = ++asked
-    let made = false
-    try {
-      const planned = await desk.engine.ask('planStyles', {
-        request: { wishes: plainly(list), struck: [...kept] },
-        effects: true,
-      })
-      if (own === asked) {
-        wishes.value = list
-        struck.value = [...kept]
-        plan.value = planned.plan
-        panel.value = 'plan'
-        desk.showAfter(planned.sheets)
-        made = true
-      }
-    } catch (error) {
-      message.value = sentenceOf(error)
+    change.leftOut = []
+    change.repairs = []
+    const made = await change.make(list)
+    if (made) {
+      panel.value = 'plan'
+      change.show()
     }
-    busy.value = false
     return made
   }
 
-  function toggle(row: string): void {
-    const next = struck.value.includes(row) ? struck.value.filter(each => each !== row) : [...struck.value, row]
-    void propose(wishes.value, next)
+  async function toggle(key: RowKey): Promise<void> {
+    if (await change.toggle(key)) change.show()
   }
 
-  /** Carries wishes out as one version. */
-  async function carryOut(list: readonly StyleWish[], kept: readonly string[] = []): Promise<boolean> {
-    if (!desk.info) return false
-    await words.flush()
-    busy.value = true
+  /** Carries wishes out as one version: those of the plan, or others at once. */
+  async function carryOut(list: readonly Wish[] | null): Promise<boolean> {
     message.value = ''
     done.value = ''
-    let stored = false
-    const { id, version } = desk.info.document
-    try {
-      const result = await $fetch<{ version: { title: string }; made: StylePlan['made'] }>(
-        `/api/documents/${id}/styles`,
-        { method: 'POST', body: { base: version, request: { wishes: list, struck: kept } } },
-      )
-      dropPreview()
-      await desk.load(id)
-      await refresh()
-      const [first] = result.made
-      if (first) selected.value = { family: first.family as StyleFamily, name: first.name }
-      done.value = result.version.title
-      stored = true
-    } catch (error) {
-      message.value = sentenceOf(error)
-      if ((error as { statusCode?: number }).statusCode === 409) {
-        const said = message.value
-        dropPreview()
-        await desk.load(id)
-        message.value = said
-      }
-    }
-    busy.value = false
-    return stored
+    const changed = await change.apply(list)
+    if (!changed) return false
+    await refresh()
+    const [first] = changed.made
+    if (first) selected.value = { family: first.family as StyleFamily, name: first.name }
+    done.value = `Done: ${changed.version.title}`
+    return true
   }
 
   async function apply(): Promise<void> {
-    if (await carryOut(wishes.value, struck.value)) leave()
+    if (await carryOut(null)) leave()
   }
 
   /** Back to the list; what was planned is let go. */
   function leave(): void {
-    dropPreview()
-    plan.value = null
-    wishes.value = []
-    struck.value = []
+    change.reset()
     panel.value = 'list'
   }
 
@@ -223,8 +173,7 @@ export const useStyles = defineStore('styles', () => {
     strays,
     keep,
     groups,
-    wishes,
-    struck,
+    change,
     plan,
     busy,
     message,

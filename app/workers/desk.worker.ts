@@ -3,9 +3,10 @@ import type { AbsentPlace } from '~~/core/census/absent'
 import { matchText } from '~~/core/census/matching'
 import { Library } from '~~/core/font/library'
 import { suggestFaces } from '~~/core/font/suggest'
-import type { SwapRequest } from '~~/core/change/plan'
+import { registry } from '~~/core/change/registry'
+import { findRepairs } from '~~/core/change/repair/find-repairs'
+import { swapSchema } from '~~/core/change/swap/wish'
 import { criteriaLike } from '~~/core/change/recast/plan-recast'
-import { planCleanUp } from '~~/core/change/clean-up/clean-up'
 import { DocumentSession } from '~~/core/session'
 import { previewRule } from '~~/core/change/rules/rule-preview'
 import { listLanguages } from '~~/core/change/languages/languages'
@@ -19,7 +20,7 @@ import type { PageView } from '~~/core/typeset/drawing-pages'
 import { HarfBuzz } from '~~/core/typeset/harfbuzz'
 import { Typesetter } from '~~/core/typeset/look'
 import type { Page } from '~~/core/typeset/pages'
-import { voiceKey, voiceOf } from '~~/core/census/voices'
+import { faceKey, voiceKey, voiceOf } from '~~/core/census/voices'
 import { Shaper } from '~~/core/typeset/shaper'
 import harfbuzzCode from 'harfbuzzjs/dist/harfbuzz.wasm?url'
 import type { Answer, Ask, AskName, Asks, Drawn, SheetSize, Sheets, Side } from './messages'
@@ -45,7 +46,8 @@ const engine = new HarfBuzz(
   new Uint8Array(await (await fetch(harfbuzzCode)).arrayBuffer()),
 )
 let words: WordDesk | null = null
-let after: DocumentSession | null = null
+/** Documents as plans would make them, by the ids of the plans. */
+const plans = new Map<string, DocumentSession>()
 let typesetter: Typesetter | null = null
 let settingKey = ''
 const sent = new Set<string>()
@@ -55,7 +57,7 @@ const open = (): WordDesk => {
   return words
 }
 const session = (side: Side): DocumentSession => {
-  const found = side === 'now' ? words?.session : after
+  const found = side === 'now' ? words?.session : plans.get(side)
   if (!found) throw new Error('no document is open')
   return found
 }
@@ -70,8 +72,6 @@ const sheets = ({ composition }: DocumentSession): Sheets => ({
   notes: composition.notes.map(sheetOf),
   masters: composition.masters.map(sheetOf),
 })
-
-const noSwap: SwapRequest = { wishes: [], struck: [], faces: {}, symbols: false, kept: [], spared: [], repairs: [] }
 
 /** Some words that a family is set in, to show another one by: the longest place, cut at a word. */
 function sampleOf(places: readonly AbsentPlace[]): string {
@@ -98,15 +98,16 @@ function draw(side: Side, view: PageView, index: number): Drawn {
     }
   }
   const styles = page.runs.map(run => (run.style >= 0 ? of.cascadeOf(run.part).styleOf(run.style) : undefined))
-  const voices = page.runs.map((run, at) => {
+  const looks = page.runs.map((run, at) => {
     const style = styles[at]
-    return style ? voiceKey(voiceOf(style, run.slot)) : ''
+    return style ? voiceOf(style, run.slot) : null
   })
   return {
     page,
     outlines,
-    voices,
-    faces: voices.map(voice => voice.split('|').slice(0, 3).join('|')),
+    voices: looks.map(look => (look ? voiceKey(look) : '')),
+    faces: looks.map(look => (look ? faceKey(look) : '')),
+    families: looks.map(look => look?.family ?? ''),
     strays: page.runs.map(
       (run, at) => run.own && !run.part.includes('/') && styles[at] !== undefined && !styles[at].settled(run.slot),
     ),
@@ -121,7 +122,7 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
       typesetter = new Typesetter(new Library(faces, standIns), typesetter?.shaper ?? new Shaper(engine, fetchFace))
     settingKey = setting
     words = new WordDesk(await DocumentSession.start(bytes, typesetter, { ids }), state)
-    after = null
+    plans.clear()
     const first = words.session.page(0)
     return { sheets: first ? [sheetOf(first)] : [], signed: words.session.document.signed }
   },
@@ -131,21 +132,31 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
     session('now')
       .detail.occurrences.filter(each => each[of] === key)
       .slice(0, 5000),
-  plan({ request }) {
+  plan({ id, request, effects }) {
     const start = performance.now()
-    const planned = session('now').plan(request)
-    after = planned.after
+    const { plan, after } = registry.plan(session('now'), registry.schema.parse(request), { effects })
+    plans.set(id, after)
+    const { operations: _operations, ...recorded } = plan
     return {
-      plan: { ...planned.plan, operations: [] },
-      sheets: sheets(after).pages,
+      plan: recorded,
+      sheets: effects ? sheets(after).pages : null,
       milliseconds: performance.now() - start,
     }
   },
-  previewSwap({ request }) {
-    after = session('now').preview(request)
+  drop({ id }) {
+    plans.delete(id)
     return null
   },
-  repairs: ({ target }) => session('now').repairsFor(session('after'), target),
+  stand: () => null,
+  repairs: ({ id, target }) => {
+    const after = session(id)
+    return findRepairs(
+      session('now'),
+      after,
+      target,
+      wish => registry.plan(after, { wishes: [wish], leftOut: [] }, { effects: false }).after,
+    )
+  },
   absent({ known }) {
     const { absent, typesetter: own } = session('now')
     return {
@@ -160,13 +171,9 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
     }
   },
   linesWith({ family, to }) {
-    const { effects } = session('now').plan({ ...noSwap, wishes: [{ from: { family }, to: { family: to } }] }).plan
+    const wishes = [swapSchema.parse({ type: 'swap', from: { family }, to: { family: to } })]
+    const { effects } = registry.plan(session('now'), { wishes, leftOut: [] }).plan
     return effects!.linesAfter - effects!.linesBefore
-  },
-  recast({ request, effects }) {
-    const planned = session('now').recast(request, effects)
-    after = planned.after
-    return { plan: { ...planned.plan, operations: [] }, sheets: effects ? sheets(after).pages : [] }
   },
   criteriaAt({ ranges }) {
     const { reading, typesetter: own } = session('now')
@@ -212,7 +219,6 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   find: ({ text, matchCase }) => open().find(text, matchCase),
   stories: () => open().stories,
   paragraphs: ({ from, to }) => open().paragraphs(from, to),
-  cleanUp: ({ wish }) => planCleanUp(open().session.document, open().session.reading, wish),
   frameOf: ({ part, node }) => open().frameOf(part, node),
   frame: ({ part, node }) => open().frame(part, node),
   holder: ({ view, page }) => open().holder(view, page),
@@ -224,16 +230,6 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
     if (!detail) return null
     const summary = listStyles(reading, own.library, null).find(each => each.family === family && each.name === name)
     return { ...detail, faceFeatures: summary ? [...(own.shaper.font(summary.look.face)?.features ?? [])].sort() : [] }
-  },
-  planStyles({ request, effects }) {
-    const start = performance.now()
-    const planned = session('now').planStyles(request, effects)
-    after = planned.after
-    return {
-      plan: { ...planned.plan, operations: [] },
-      sheets: effects ? sheets(after).pages : null,
-      milliseconds: performance.now() - start,
-    }
   },
   styleOccurrences: ({ family, name }) => open().placesOf(family, name),
   styleAt: ({ part, node }) => open().styleAt(part, node),

@@ -4,30 +4,26 @@ import type { LookCriteria } from '~~/core/census/criteria'
 import type { StandIn } from '~~/core/font/library'
 import type { Suggestion } from '~~/core/font/suggest'
 import type { RepairOption, RepairTarget } from '~~/core/change/repair/find-repairs'
-import type { RecastPlan } from '~~/core/change/recast/plan-recast'
-import type { RecastRequest } from '~~/core/change/recast/wish'
 import type { Edit, Edits } from '~~/core/document/edits'
 import type { FrameTextState } from '~~/core/style/frame-text'
 import type { DocumentIds } from '~~/core/document/open'
 import type { FaceMeasures, FaceRecord } from '~~/core/font/face'
-import type { CleanUp, CleanUpWish } from '~~/core/change/clean-up/clean-up'
-import type { SwapPlan, SwapRequest } from '~~/core/change/plan'
+import type { WishList } from '~~/core/change/plan'
+import type { RecordedPlan } from '~~/shared/api'
 import type { LeadInRule, PatternRule } from '~~/core/document/rules'
-import type { StylePlan } from '~~/core/change/styles/plan'
 import type { RulePreview } from '~~/core/change/rules/rule-preview'
 import type { SetPiece } from '~~/core/change/kept-frame/set-piece'
 import type { StartSummary } from '~~/core/change/defaults/start-list'
 import type { StyleDetail } from '~~/core/change/styles/style-detail'
 import type { StyleSummary } from '~~/core/change/styles/style-list'
 import type { TracedText } from '~~/core/change/styles/trace-at'
-import type { StyleRequest } from '~~/core/change/styles/wishes'
 import type { Spot, TextRange } from '~~/core/typeset/caret'
 import type { DisplayPage } from '~~/core/typeset/display'
 import type { PageView } from '~~/core/typeset/drawing-pages'
 import type { Move } from '~~/core/typeset/text-walk'
 
-/** Which state of the document: as it is, or as the plan would make it. */
-export type Side = 'now' | 'after'
+/** Which state of the document: as it is (`now`), or as a plan would make it, by the plan's id. */
+export type Side = string
 
 export interface SheetSize {
   readonly width: number
@@ -56,6 +52,8 @@ export interface Drawn {
   readonly page: DisplayPage
   readonly outlines: readonly { readonly face: string; readonly glyph: number; readonly path: string }[]
   readonly faces: readonly string[]
+  /** Each run's family, as the document names it. */
+  readonly families: readonly string[]
   readonly voices: readonly string[]
   /** Of each run: local formatting makes it depart from its styles. */
   readonly strays: readonly boolean[]
@@ -71,9 +69,10 @@ export interface AbsentAnswer {
   readonly places: readonly AbsentPlace[]
 }
 
+/** A plan, with its sheets where its pages were set. */
 export interface Planned {
-  readonly plan: SwapPlan
-  readonly sheets: readonly SheetSize[]
+  readonly plan: RecordedPlan
+  readonly sheets: readonly SheetSize[] | null
   readonly milliseconds: number
 }
 
@@ -121,11 +120,17 @@ export interface Asks {
   count: { ask: Record<string, never>; answer: Counted }
   page: { ask: { side: Side; view: PageView; index: number }; answer: Drawn }
   occurrences: { ask: { key: string; of: 'face' | 'voice' }; answer: readonly Occurrence[] }
-  plan: { ask: { request: SwapRequest }; answer: Planned }
-  /** Shows a swap on the pages that are looked at, without working out what it does. */
-  previewSwap: { ask: { request: SwapRequest }; answer: null }
-  /** Ways to mend a paragraph or frame of the plan that was made last. */
-  repairs: { ask: { target: RepairTarget }; answer: readonly RepairOption[] }
+  /**
+   * Plans wishes; the document after them is kept under the plan's id. Without `effects` only pages that are looked at
+   * are set.
+   */
+  plan: { ask: { id: string; request: WishList; effects: boolean }; answer: Planned }
+  /** Lets go of what a plan made. */
+  drop: { ask: { id: string }; answer: null }
+  /** Answers when all that was asked before is answered. */
+  stand: { ask: Record<string, never>; answer: null }
+  /** Ways to mend a paragraph or frame of a plan. */
+  repairs: { ask: { id: string; target: RepairTarget }; answer: readonly RepairOption[] }
   /**
    * Absent families with their places, and what could take their place; `known` are measures of font files that
    * came along.
@@ -133,11 +138,6 @@ export interface Asks {
   absent: { ask: { known: Readonly<Record<string, FaceMeasures>> }; answer: AbsentAnswer }
   /** How many lines more or fewer the document has with another family in place of one. */
   linesWith: { ask: { family: string; to: string }; answer: number }
-  /** Plans a recast; the pages after it can be drawn then. */
-  recast: {
-    ask: { request: RecastRequest; effects: boolean }
-    answer: { readonly plan: RecastPlan; readonly sheets: readonly SheetSize[] }
-  }
   /** What some text looks like, as criteria, and what it says. */
   criteriaAt: {
     ask: { ranges: readonly TextRange[] }
@@ -176,7 +176,6 @@ export interface Asks {
   find: { ask: { text: string; matchCase: boolean }; answer: readonly Found[] }
   stories: { ask: Record<string, never>; answer: readonly PlainStory[] }
   paragraphs: { ask: { from: number; to: number }; answer: readonly PlainParagraph[] }
-  cleanUp: { ask: { wish: CleanUpWish }; answer: CleanUp }
   /** The frame or shape that a paragraph stands in; null where it stands in none. */
   frameOf: { ask: { part: string; node: number }; answer: number | null }
   /** How text stands in a frame, and the text frames it could go on in. */
@@ -196,14 +195,6 @@ export interface Asks {
   style: {
     ask: { family: 'paragraph' | 'text'; name: string }
     answer: (StyleDetail & { readonly faceFeatures: readonly string[] }) | null
-  }
-  /**
-   * Plans wishes about styles; the pages after it can be drawn then. Without `effects` only those that are looked
-   * at are set.
-   */
-  planStyles: {
-    ask: { request: StyleRequest; effects: boolean }
-    answer: { readonly plan: StylePlan; readonly sheets: readonly SheetSize[] | null; readonly milliseconds: number }
   }
   styleOccurrences: { ask: { family: 'paragraph' | 'text'; name: string }; answer: readonly Occurrence[] }
   /** The named paragraph style of a paragraph. */

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import type { DocumentRow } from '../store/documents'
+import type { DocumentRow } from '../../shared/api'
 import { versionContent } from '../store/documents'
 import { droppedFonts } from '../store/dropped-fonts'
 import type { Workers } from './pool'

@@ -7,7 +7,6 @@ import { compress } from 'wawoff2'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Census } from '../../core/census/census'
 import { checkTables, isFamily, unpackWoff } from '../../core/font/file-check'
-import { recastRequestSchema } from '../../core/change/recast/wish'
 import { galleyMenu } from '../../demo/galley-menu'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { projectFolder } from '../../server/library/files'
@@ -347,12 +346,14 @@ describe('absent faces', () => {
 describe('recasting, wishes and records', () => {
   it('stores one version with its plan, in words, as CSV, PDF and pictures', async () => {
     const id = await added(sailingGuide(), 'recast.odt')
-    const request = recastRequestSchema.parse({ find: { words: { text: 'Ossay' } }, change: { words: 'Ossey' } })
-    const response = await send('POST', `/api/documents/${id}/recast`, { base: 1, request })
+    const request = {
+      wishes: [{ type: 'recast', find: { words: { text: 'Ossay' } }, change: { words: 'Ossey' } }],
+    }
+    const response = await send('POST', `/api/documents/${id}/changes`, { base: 1, request })
     expect(response.status).toBe(200)
-    expect(await response.json()).toMatchObject({ number: 2, madeBy: 'recast' })
-    const record = await get<{ kind: string; sentence: string; places: number }>(`/api/documents/${id}/record`)
-    expect(record).toMatchObject({ kind: 'recast', sentence: 'Find “Ossay” in the whole document, and write “Ossey”.' })
+    expect(await response.json()).toMatchObject({ version: { number: 2, madeBy: 'change' } })
+    const record = await get<{ sentences: string[]; places: number }>(`/api/documents/${id}/record`)
+    expect(record).toMatchObject({ sentences: ['Find “Ossay” in the whole document, and write “Ossey”.'] })
     const csv = await (await fetch(`${base}/api/documents/${id}/record-csv?version=2`)).text()
     expect(csv.split('\r\n')[0]).toBe('what,where,count,characters,before,after,remark')
     expect(csv.split('\r\n').filter(line => line.startsWith('place,')).length).toBe(record.places)
@@ -373,15 +374,15 @@ describe('recasting, wishes and records', () => {
       ),
     ).toBe(true)
     expect((await fetch(`${base}/api/documents/${id}/record-csv?version=1`)).status).toBe(404)
-    expect((await send('POST', `/api/documents/${id}/recast`, { base: 1, request })).status).toBe(409)
-    const nothing = await send('POST', `/api/documents/${id}/recast`, { base: 2, request })
+    expect((await send('POST', `/api/documents/${id}/changes`, { base: 1, request })).status).toBe(409)
+    const nothing = await send('POST', `/api/documents/${id}/changes`, { base: 2, request })
     expect([nothing.status, await messageOf(nothing)]).toEqual([422, expect.stringContaining('Nothing was changed.')])
   })
 
   it('keeps wishes by name', async () => {
-    const wish = { kind: 'recast', request: recastRequestSchema.parse({ find: { words: { text: 'a' } } }) }
-    const { id } = (await (await send('POST', '/api/wishes', { name: 'Short', wish })).json()) as { id: string }
-    const again = (await (await send('POST', '/api/wishes', { name: 'Short', wish })).json()) as { id: string }
+    const request = { wishes: [{ type: 'recast', find: { words: { text: 'a' } } }] }
+    const { id } = (await (await send('POST', '/api/wishes', { name: 'Short', request })).json()) as { id: string }
+    const again = (await (await send('POST', '/api/wishes', { name: 'Short', request })).json()) as { id: string }
     expect(
       (await get<{ id: string; name: string }[]>('/api/wishes')).filter(each => each.name === 'Short'),
     ).toMatchObject([{ id: again.id }])

@@ -3,10 +3,8 @@ import { setTimeout as pause } from 'node:timers/promises'
 import type { Knex } from 'knex'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { saveDocument, openDocument } from '../../core/document/open'
-import { recastRequestSchema } from '../../core/change/recast/wish'
-import { swapRequestSchema } from '../../core/change/plan'
 import { connect } from '../../server/store/database'
-import type { Batch } from '../../server/store/batches'
+import type { Batch } from '../../shared/api'
 import { addDocument, versionContent } from '../../server/store/documents'
 import { longDocument } from '../support/long-document'
 import { familiesIn, parts, xmlParts } from '../support/independent'
@@ -38,7 +36,10 @@ const post = (path: string, body: unknown = {}) =>
   })
 const get = async <T>(path: string): Promise<T> => (await (await fetch(`${base}${path}`)).json()) as T
 const batchNow = (id: string) => get<Batch>(`/api/batches/${id}`)
-const swap = swapRequestSchema.parse({ wishes: [{ from: { family: 'Skerrow' }, to: { family: 'Work Sans' } }] })
+const swapped = (from: string, to: string) => ({
+  wishes: [{ type: 'swap', from: { family: from }, to: { family: to } }],
+})
+const swap = swapped('Skerrow', 'Work Sans')
 
 /** Waits until a batch is as asked. */
 async function until(id: string, what: (batch: Batch) => boolean, seconds = 600): Promise<Batch> {
@@ -71,8 +72,8 @@ async function documents(count: number, pages: number, word = 'Notice'): Promise
   await knex('jobs').whereIn('document', ids).where({ kind: 'survey' }).update({ state: 'cancelled' })
   return ids
 }
-async function planned(ids: readonly string[], wish: object = { kind: 'swap', request: swap }): Promise<Batch> {
-  const response = await post('/api/batches', { wish, documents: ids })
+async function planned(ids: readonly string[], request: object = swap): Promise<Batch> {
+  const response = await post('/api/batches', { request, documents: ids })
   expect(response.status).toBe(201)
   return until(((await response.json()) as { id: string }).id, batch => batch.state === 'planned')
 }
@@ -141,9 +142,9 @@ describe('one plan over many documents', () => {
     await post(`/api/batches/${batch.id}/apply`)
     await until(batch.id, now => now.state === 'done')
     // One goes on meanwhile.
-    const changed = await post(`/api/documents/${ids[1]}/swap`, {
+    const changed = await post(`/api/documents/${ids[1]}/changes`, {
       base: 2,
-      request: swapRequestSchema.parse({ wishes: [{ from: { family: 'Work Sans' }, to: { family: 'Inter' } }] }),
+      request: swapped('Work Sans', 'Inter'),
     })
     expect(changed.status).toBe(200)
     expect((await post(`/api/batches/${batch.id}/undo`)).status).toBe(200)
@@ -171,7 +172,7 @@ describe('one plan over many documents', () => {
       })
       const batch = await planned([...ids, other])
       expect(batch.documents.find(each => each.document === other)).toMatchObject({ state: 'nothing' })
-      expect((await post(`/api/documents/${ids[0]}/swap`, { base: 1, request: swap })).status).toBe(200)
+      expect((await post(`/api/documents/${ids[0]}/changes`, { base: 1, request: swap })).status).toBe(200)
       await post(`/api/batches/${batch.id}/apply`, { leftOut: [ids[1]] })
       const done = await until(batch.id, now => now.state === 'done')
       expect(Object.fromEntries(done.documents.map(each => [each.fileName, each.state]))).toEqual({
@@ -203,8 +204,10 @@ describe('one plan over many documents', () => {
 
   it('recasts as well, and refuses what hangs on one document', async () => {
     const ids = await documents(2, 1, 'Words')
-    const request = recastRequestSchema.parse({ find: { words: { text: 'launch' } }, change: { words: 'boat' } })
-    const batch = await planned(ids, { kind: 'recast', request })
+    const request = {
+      wishes: [{ type: 'recast', find: { words: { text: 'launch' } }, change: { words: 'boat' } }],
+    }
+    const batch = await planned(ids, request)
     expect(batch.title).toBe('Find “launch” in the whole document, and write “boat”.')
     await post(`/api/batches/${batch.id}/apply`)
     await until(batch.id, now => now.state === 'done')
@@ -213,11 +216,11 @@ describe('one plan over many documents', () => {
     expect(text).not.toContain('launch')
     const refused = await post('/api/batches', {
       documents: ids,
-      wish: { kind: 'swap', request: { ...swap, spared: [{ part: 'content.xml', node: 1 }] } },
+      request: { ...swap, leftOut: [{ what: 'paragraph', part: 'content.xml', node: 1 }] },
     })
     expect(refused.status).toBe(422)
     expect(((await refused.json()) as { message: string }).message).toContain('belong to one document')
-    expect((await post('/api/batches', { documents: [], wish: { kind: 'swap', request: swap } })).status).toBe(400)
+    expect((await post('/api/batches', { documents: [], request: swap })).status).toBe(400)
     expect((await fetch(`${base}/api/batches/none`)).status).toBe(404)
   }, 60_000)
 })

@@ -48,7 +48,7 @@ const post = (path: string, body: unknown, headers: Record<string, string> = {})
   })
 const get = async <T>(path: string): Promise<T> => (await (await fetch(`${base}${path}`)).json()) as T
 const bytesOf = async (path: string) => new Uint8Array(await (await fetch(`${base}${path}`)).arrayBuffer())
-const swap = (from: string, to: string) => ({ wishes: [{ from: { family: from }, to: { family: to } }] })
+const swap = (from: string, to: string) => ({ wishes: [{ type: 'swap', from: { family: from }, to: { family: to } }] })
 interface Info {
   document: { version: number }
   versions: { number: number; title: string; state: number }[]
@@ -134,13 +134,15 @@ describe('a document on the shelf', () => {
 
   it('swaps as one version, with undo, redo, and a record', async () => {
     const id = await added()
-    const done = await post(`/api/documents/${id}/swap`, { base: 1, request: swap('Skerrow', 'Work Sans') })
-    expect(await done.json()).toMatchObject({ number: 2, madeBy: 'swap', title: 'Skerrow gives way to Work Sans' })
+    const done = await post(`/api/documents/${id}/changes`, { base: 1, request: swap('Skerrow', 'Work Sans') })
+    expect(await done.json()).toMatchObject({
+      version: { number: 2, madeBy: 'change', title: 'Skerrow gives way to Work Sans' },
+    })
     const swapped = await bytesOf(`/api/documents/${id}/file`)
     expect(swapped).not.toEqual(guide)
     expect(await bytesOf(`/api/documents/${id}/file?version=1`)).toEqual(guide)
     expect(await get<object>(`/api/documents/${id}/record?version=2`)).toMatchObject({
-      kind: 'swap',
+      sentences: ['Skerrow gives way to Work Sans.'],
       places: 7,
       effects: { pagesBefore: 24 },
     })
@@ -158,7 +160,7 @@ describe('a document on the shelf', () => {
     expect(await bytesOf(`/api/documents/${id}/file`)).toEqual(swapped)
     expect((await post(`/api/documents/${id}/step`, { base: 4, direction: 'redo' })).status).toBe(422)
     // A change on top of a change: ids of the first are carried over.
-    const again = await post(`/api/documents/${id}/swap`, { base: 4, request: swap('Work Sans', 'Spectral') })
+    const again = await post(`/api/documents/${id}/changes`, { base: 4, request: swap('Work Sans', 'Spectral') })
     expect(again.status).toBe(200)
     expect((await get<Info>(`/api/documents/${id}`)).versions.map(version => version.state)).toEqual([1, 2, 1, 2, 5])
   })
@@ -250,7 +252,7 @@ describe('a document on the shelf', () => {
         ) as { pages: number }
       ).pages
     expect([await pages(''), await pages('?notes=yes')]).toEqual([14, 28])
-    const swapped = await post(`/api/documents/${id}/swap`, { base: 1, request: swap('Skerrow', 'Literata') })
+    const swapped = await post(`/api/documents/${id}/changes`, { base: 1, request: swap('Skerrow', 'Literata') })
     expect(swapped.status).toBe(200)
     const files = parts(await bytesOf(`/api/documents/${id}/file`))
     for (const path of xmlParts(files)) expect(familiesIn(files[path]!).has('skerrow'), path).toBe(false)
@@ -294,10 +296,10 @@ describe('a document on the shelf', () => {
 
   it('tells the second of two people what the first changed, and loses nothing', async () => {
     const id = await added()
-    expect((await post(`/api/documents/${id}/swap`, { base: 1, request: swap('Skerrow', 'Work Sans') })).status).toBe(
-      200,
-    )
-    const late = await post(`/api/documents/${id}/swap`, { base: 1, request: swap('Jost', 'Archivo') })
+    expect(
+      (await post(`/api/documents/${id}/changes`, { base: 1, request: swap('Skerrow', 'Work Sans') })).status,
+    ).toBe(200)
+    const late = await post(`/api/documents/${id}/changes`, { base: 1, request: swap('Jost', 'Archivo') })
     expect(late.status).toBe(409)
     expect(await late.json()).toMatchObject({
       message: expect.stringContaining('Skerrow gives way to Work Sans'),
@@ -311,7 +313,7 @@ describe('a document on the shelf', () => {
     const statuses = (
       await Promise.all(
         [swap('Skerrow', 'Work Sans'), swap('Skerrow', 'Archivo')].map(wish =>
-          post(`/api/documents/${id}/swap`, { base: 1, request: wish }),
+          post(`/api/documents/${id}/changes`, { base: 1, request: wish }),
         ),
       )
     ).map(response => response.status)
@@ -320,11 +322,11 @@ describe('a document on the shelf', () => {
 
   it('refuses wishes that cannot be met, and requests that are none', async () => {
     const id = await added()
-    const response = await post(`/api/documents/${id}/swap`, { base: 1, request: swap('Skerrow', 'Nowhere') })
+    const response = await post(`/api/documents/${id}/changes`, { base: 1, request: swap('Skerrow', 'Nowhere') })
     expect(response.status).toBe(422)
     expect(await response.json()).toMatchObject({ message: expect.stringContaining('not in the library') })
-    expect((await post(`/api/documents/${id}/swap`, { base: 1, request: { wishes: [] } })).status).toBe(400)
-    expect((await post(`/api/documents/${id}/swap`, { base: 'x' })).status).toBe(400)
+    expect((await post(`/api/documents/${id}/changes`, { base: 1, request: { wishes: [] } })).status).toBe(400)
+    expect((await post(`/api/documents/${id}/changes`, { base: 'x' })).status).toBe(400)
     expect((await get<Info>(`/api/documents/${id}`)).document.version).toBe(1)
   })
 
@@ -375,7 +377,7 @@ describe('a server that is killed', () => {
     })
     for (const delay of [30, 200, 500, 900]) {
       const id = await added(long)
-      const response = post(`/api/documents/${id}/swap`, { base: 1, request: swap('Jost', 'Spectral') }).catch(
+      const response = post(`/api/documents/${id}/changes`, { base: 1, request: swap('Jost', 'Spectral') }).catch(
         () => null,
       )
       await new Promise(resolve => setTimeout(resolve, delay))
@@ -389,9 +391,9 @@ describe('a server that is killed', () => {
       if (document.version === 2) expect((await bytesOf(`/api/documents/${id}/file`)).length).toBeGreaterThan(1000)
       // And the document can be worked on: the same swap goes through if it had not.
       if (document.version === 1)
-        expect((await post(`/api/documents/${id}/swap`, { base: 1, request: swap('Jost', 'Spectral') })).status).toBe(
-          200,
-        )
+        expect(
+          (await post(`/api/documents/${id}/changes`, { base: 1, request: swap('Jost', 'Spectral') })).status,
+        ).toBe(200)
     }
   })
 })

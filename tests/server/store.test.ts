@@ -11,9 +11,8 @@ import {
   listVersions,
   storeSurvey,
   versionContent,
-  type MadeBy,
-  type VersionRow,
 } from '../../server/store/documents'
+import type { MadeBy, VersionRow } from '../../shared/api'
 import { claimJob, leaveServer, reportJob, seeServer } from '../../server/store/jobs'
 import { paragraphStyle, sessionOf } from '../support/fixtures'
 import { testDatabase } from './running'
@@ -68,10 +67,9 @@ describe('versions', () => {
   it('are added on top of the newest only, all or nothing', async () => {
     const { id } = await addDocument(knex, { fileName: 'a.odt', kind: 'text', signed: false, bytes: guide })
     const next = {
-      madeBy: 'swap' as const,
+      madeBy: 'change' as const,
       title: 't',
       content: { bytes: guide, ids: { 'content.xml': [[0, 0, 5]] as const } },
-      operations: [],
       plan: null,
     }
     await addVersion(knex, id, 1, next)
@@ -96,7 +94,7 @@ describe('versions', () => {
   })
 
   it('tell what undo and redo go to', () => {
-    const list = [row(1, 1, 'upload'), row(2, 2, 'swap'), row(3, 3, 'swap')]
+    const list = [row(1, 1, 'upload'), row(2, 2, 'change'), row(3, 3, 'change')]
     expect(history(list)).toMatchObject({ undo: { state: 2, title: 'v3' }, redo: null })
     list.push(row(4, 2, 'undo'))
     expect(history(list)).toMatchObject({ undo: { state: 1, title: 'v2' }, redo: { state: 3, title: 'v3' } })
@@ -104,7 +102,7 @@ describe('versions', () => {
     expect(history(list)).toMatchObject({ undo: null, redo: { state: 2, title: 'v2' } })
     list.push(row(6, 2, 'redo'))
     expect(history(list)).toMatchObject({ undo: { state: 1, title: 'v2' }, redo: { state: 3, title: 'v3' } })
-    list.push(row(7, 7, 'swap'))
+    list.push(row(7, 7, 'change'))
     expect(history(list)).toMatchObject({ undo: { state: 2, title: 'v7' }, redo: null })
   })
 })

@@ -2,11 +2,12 @@ import type { ChildProcess } from 'node:child_process'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openDocument, saveDocument } from '../../core/document/open'
 import { readRules } from '../../core/document/rules'
-import { settleAll } from '../../core/change/styles/plan-styles'
+import { settleAll } from '../../core/change/styles/wishes'
 import { takePiece } from '../../core/change/kept-frame/set-piece'
 import type { ListedStyle } from '../../core/change/styles/style-list'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { session } from '../support/fixtures'
+import { quickly } from '../support/planning'
 import { endServer, startServer, testDatabase } from './running'
 
 testDatabase()
@@ -38,26 +39,27 @@ async function added(): Promise<string> {
 describe('wishes about styles', () => {
   it('make one version with their plan, by the same code as the browser; undoing gives the file back', async () => {
     const id = await added()
-    const request = { wishes: [settleAll], struck: [] }
-    const response = await post(`/api/documents/${id}/styles`, { base: 1, request })
+    const request = { wishes: [settleAll], leftOut: [] }
+    const response = await post(`/api/documents/${id}/changes`, { base: 1, request })
     expect(response.status).toBe(200)
     expect(await response.json()).toMatchObject({
-      version: { number: 2, madeBy: 'styles', title: 'Settled local formatting in 17 places' },
+      version: { number: 2, madeBy: 'change', title: 'Settle local formatting in 17 places' },
       made: [],
     })
     expect(await bytesOf(`/api/documents/${id}/file`)).toEqual(
-      saveDocument(session(guide).planStyles(request, false).after.document),
+      saveDocument(quickly(session(guide), settleAll).after.document),
     )
-    const record = await get<{ rows: unknown[]; operations: unknown[] }>(`/api/documents/${id}/record`)
-    expect([record.rows.length, record.operations.length]).toEqual([6, 0])
+    const record = await get<{ rows: unknown[] }>(`/api/documents/${id}/record`)
+    expect(record.rows.length).toBe(6)
+    expect(record).not.toHaveProperty('operations')
     const pdf = await bytesOf(`/api/documents/${id}/record-pdf?version=2`)
     expect(new TextDecoder().decode(pdf.slice(0, 5))).toBe('%PDF-')
     expect((await fetch(`${base}/api/documents/${id}/record-pdf?version=1`)).status).toBe(404)
-    expect((await post(`/api/documents/${id}/styles`, { base: 1, request })).status).toBe(409)
-    const again = await post(`/api/documents/${id}/styles`, { base: 2, request })
+    expect((await post(`/api/documents/${id}/changes`, { base: 1, request })).status).toBe(409)
+    const again = await post(`/api/documents/${id}/changes`, { base: 2, request })
     expect([again.status, await messageOf(again)]).toEqual([
       422,
-      'Everything is already as you ask, or every row is struck. Nothing was changed.',
+      'Everything is already as you ask, nothing answers to it, or every place is left out. Nothing was changed.',
     ])
     expect((await post(`/api/documents/${id}/step`, { base: 2, direction: 'undo' })).status).toBe(200)
     expect(await bytesOf(`/api/documents/${id}/file`)).toEqual(guide)
@@ -65,7 +67,7 @@ describe('wishes about styles', () => {
 
   it('are refused with a sentence where they cannot be met, and leave no version', async () => {
     const id = await added()
-    const bad = await post(`/api/documents/${id}/styles`, {
+    const bad = await post(`/api/documents/${id}/changes`, {
       base: 1,
       request: { wishes: [{ type: 'edit', family: 'paragraph', name: 'Gone', changes: {} }] },
     })
@@ -75,7 +77,7 @@ describe('wishes about styles', () => {
     ])
     expect(
       (
-        await post(`/api/documents/${id}/styles`, {
+        await post(`/api/documents/${id}/changes`, {
           base: 1,
           request: {
             wishes: [{ type: 'edit', family: 'paragraph', name: 'Body', changes: { text: { 'fo:color': '<b>' } } }],
@@ -83,7 +85,7 @@ describe('wishes about styles', () => {
         })
       ).status,
     ).toBe(400)
-    expect((await post(`/api/documents/${id}/styles`, { base: 1, request: { wishes: [] } })).status).toBe(400)
+    expect((await post(`/api/documents/${id}/changes`, { base: 1, request: { wishes: [] } })).status).toBe(400)
     expect((await get<{ document: { version: number } }>(`/api/documents/${id}`)).document.version).toBe(1)
   })
 
@@ -95,7 +97,7 @@ describe('wishes about styles', () => {
       patterns: [{ id: 'r1', style: 'Body', title: 'Figures', pattern: '\\p{Nd}+', character: 'Ship_20_name' }],
       leadIns: [],
     }
-    expect((await post(`/api/documents/${id}/styles`, { base: 1, request: { wishes: [rules] } })).status).toBe(200)
+    expect((await post(`/api/documents/${id}/changes`, { base: 1, request: { wishes: [rules] } })).status).toBe(200)
     const document = openDocument(await bytesOf(`/api/documents/${id}/file`))
     expect(readRules(document).patterns).toMatchObject([{ id: 'r1' }])
     const part = document.parts.get('content.xml')!

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Knex } from 'knex'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { swapRequestSchema } from '../../core/change/plan'
+import { request, swap } from '../support/planning'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { projectFolder } from '../../server/library/files'
 import { connect, migrate } from '../../server/store/database'
@@ -39,18 +39,17 @@ afterAll(async () => {
 
 describe('threads', () => {
   it('do side by side what one call does', async () => {
-    const request = swapRequestSchema.parse({ wishes: [{ from: { family: 'Skerrow' }, to: { family: 'Work Sans' } }] })
-    const [check, survey, swap] = await Promise.all([
+    const asked = request([swap('Skerrow', 'Work Sans')])
+    const [check, survey, change] = await Promise.all([
       pool.run({ kind: 'check', bytes: guide }),
       pool.run({ kind: 'survey', bytes: guide, ids: {} }),
-      pool.run({ kind: 'swap', bytes: guide, ids: {}, request }),
+      pool.run({ kind: 'change', bytes: guide, ids: {}, request: asked }),
     ])
     expect(check).toEqual({ kind: 'text', signed: false, title: 'Sailing guide' })
     expect(survey.census.document.pages).toBe(24)
-    const here = await carryOut({ kind: 'swap', bytes: guide, ids: {}, request })
-    expect(Buffer.compare(swap.bytes, here.bytes)).toBe(0)
-    expect(swap.plan.effects).toEqual(here.plan.effects)
-    expect(swap.operations).toEqual(here.operations)
+    const here = await carryOut({ kind: 'change', bytes: guide, ids: {}, request: asked })
+    expect(Buffer.compare(change.bytes, here.bytes)).toBe(0)
+    expect(change.plan).toEqual(here.plan)
   })
 
   it('pass refusals on with their reason', async () => {
@@ -63,12 +62,7 @@ describe('threads', () => {
 
   it('that die end their task with a word, and others go on', async () => {
     const dying = join(folder, 'dying.mjs')
-    writeFileSync(
-      dying,
-      `import { parentPort } from 'node:worker_threads'
-parentPort.on('message', ({ id, task }) => task.kind === 'check' ? process.exit(3) : parentPort.postMessage({ id, result: 'alive' }))
-parentPort.postMessage({ ready: true })`,
-    )
+    writeFileSync(dying, "export default task => (task.kind === 'check' ? process.exit(3) : { result: 'alive' })")
     const fragile = new ThreadPool(dying, 1)
     const first = fragile.run({ kind: 'check', bytes: guide })
     const second = fragile.run({ kind: 'survey', bytes: guide, ids: {} })
@@ -79,7 +73,7 @@ parentPort.postMessage({ ready: true })`,
 
   it('refuse work when too much waits', async () => {
     const slow = join(folder, 'slow.mjs')
-    writeFileSync(slow, "import { parentPort } from 'node:worker_threads'\nparentPort.on('message', () => {})")
+    writeFileSync(slow, 'export default () => new Promise(() => {})')
     const full = new ThreadPool(slow, 1)
     const waiting = Array.from({ length: 201 }, () =>
       full.run({ kind: 'check', bytes: new Uint8Array(0) }).catch((error: Error) => error.message),

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { StyleWish } from '~~/core/change/styles/wishes'
+import type { Wish } from '~~/core/change/registry'
 import { useDesk } from '../../stores/desk'
 import { openWish, useSwap } from '../../stores/swap'
 import { useAbsent } from '../../stores/absent'
@@ -13,7 +13,8 @@ import AbsentTray from '../../stages/absent/AbsentTray.vue'
 import RecastTray from '../../stages/recast/RecastTray.vue'
 import CensusTray from '../../stages/census/CensusTray.vue'
 import HandoffTray from '../../stages/handoff/HandoffTray.vue'
-import PlanSheets from '../../stages/swap/PlanSheets.vue'
+import PlanWalk from '../../change/PlanWalk.vue'
+import { resetChanges, useChange, type ChangeId } from '../../change/use-change'
 import PagesTray from '../../stages/pages/PagesTray.vue'
 import StartsTray from '../../stages/starts/StartsTray.vue'
 import StylesTray from '../../stages/styles/StylesTray.vue'
@@ -91,7 +92,7 @@ function swapPointed(): void {
 }
 
 /** From the census to a plan for styles. */
-async function planStyles(wishes: StyleWish[]): Promise<void> {
+async function planStyles(wishes: Wish[]): Promise<void> {
   go('styles')
   await nextTick()
   await styles.propose(wishes)
@@ -150,6 +151,14 @@ function key(event: KeyboardEvent): void {
   else if (event.key === 'Escape') void desk.choose('face', null)
 }
 
+/** Whose plan is walked page by page: a swap's at once, others when it is asked. */
+const walked = computed((): ChangeId | null => {
+  if (stage.value === 'swap') return swap.plan && swap.previewing === '' ? 'swap' : null
+  const id = stage.value === 'recast' ? 'recast' : stage.value === 'pages' ? 'clean-up' : 'styles'
+  const change = useChange(id)
+  return change.walking && change.plan ? id : null
+})
+
 /** What was typed a moment ago is on its way to the server. */
 function warn(event: BeforeUnloadEvent): void {
   if (words.unsaved) {
@@ -172,6 +181,7 @@ watch(
 )
 
 onMounted(() => {
+  resetChanges()
   swap.reset()
   words.clear()
   styles.clear()
@@ -226,9 +236,7 @@ useHead({ title: () => (title.value ? `${title.value}, Morphene` : 'Morphene') }
           <button type="button" class="link" @click="go('absent')">See what can be done</button
           ><button type="button" class="text-soft" aria-label="Not now" @click="silenced = true">×</button>
         </p>
-        <template v-if="stage === 'swap' && swap.plan && swap.previewing === ''">
-          <PlanSheets />
-        </template>
+        <PlanWalk v-if="walked" :id="walked" :key="walked" />
         <template v-else>
           <SheetsView ref="sheets" />
           <FolioLine

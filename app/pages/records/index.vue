@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { RecordRow } from '~~/server/store/documents'
+import type { RecordRow } from '~~/shared/api'
 import RunningHead from '../../desk/RunningHead.vue'
 import ShelfIndex from '../../desk/ShelfIndex.vue'
 import { counted } from '../../desk/words'

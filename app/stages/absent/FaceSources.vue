@@ -2,7 +2,7 @@
 import type { FaceRecord } from '~~/core/font/face'
 import type { FamilyCheck } from '~~/core/font/file-check'
 import { isFamily } from '~~/core/font/file-check'
-import type { Offer } from '~~/server/library/supplier'
+import type { Offer } from '~~/shared/api'
 import { sentenceOf } from '../../stores/desk'
 import { useAbsent } from '../../stores/absent'
 import { counted } from '../../desk/words'

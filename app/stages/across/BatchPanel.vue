@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { BatchDocument } from '~~/server/store/batches'
+import type { BatchDocument } from '~~/shared/api'
 import { useAcross } from '../../stores/across'
 import { counted } from '../../desk/words'
 

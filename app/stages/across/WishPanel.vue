@@ -209,13 +209,7 @@ const states: Readonly<Record<string, string>> = {
           type="button"
           class="link"
           :disabled="across.selected.length === 0 || across.busy"
-          @click="
-            across.begin(
-              wish.kind === 'swap'
-                ? { kind: 'swap', request: wish.request }
-                : { kind: 'recast', request: wish.request },
-            )
-          "
+          @click="across.begin(wish.request)"
         >
           Plan it
         </button>

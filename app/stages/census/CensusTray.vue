@@ -2,14 +2,14 @@
 import type { FaceCensus, VoiceCensus } from '~~/core/census/census'
 import { faceName } from '~~/core/font/face'
 import { sizeAndLeading } from '~~/core/census/voices'
-import type { StyleWish } from '~~/core/change/styles/wishes'
+import type { Wish } from '~~/core/change/registry'
 import { emphasisGroups, typeGroups } from '~~/core/style/groups'
 import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'
 import { counted, grouped, pageWords, percentage, settledWords } from '../../desk/words'
 import FaceChart from './FaceChart.vue'
 
-const emit = defineEmits<{ plan: [wishes: StyleWish[]]; swap: [family: string]; go: [page: number] }>()
+const emit = defineEmits<{ plan: [wishes: Wish[]]; swap: [family: string]; go: [page: number] }>()
 const desk = useDesk()
 const library = useLibrary()
 const census = computed(() => desk.census!)

@@ -149,7 +149,7 @@ const file = (version?: number) =>
           <td class="text-soft">{{ when(version.created) }}</td>
           <td class="whitespace-nowrap">
             <a class="link" :href="file(version.number)">File</a
-            ><template v-if="version.madeBy === 'swap' || version.madeBy === 'styles' || version.madeBy === 'recast'">
+            ><template v-if="version.madeBy === 'change'">
               ·
               <NuxtLink
                 class="link"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { KeptPiece } from '~~/server/store/set-pieces'
+import type { KeptPiece } from '~~/shared/api'
 import { sentenceOf, useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'

@@ -4,6 +4,7 @@ import { useRecast } from '../../stores/recast'
 import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'
 import { counted } from '../../desk/words'
+import NoticeLine from '../../kit/NoticeLine.vue'
 import ColorChanges from './ColorChanges.vue'
 import RecastChanges from './RecastChanges.vue'
 import RecastCriteria from './RecastCriteria.vue'
@@ -37,10 +38,8 @@ onBeforeUnmount(() => recast.drop())
       <p class="text-soft">
         Find text by its words and its look, and change either. What is empty does not matter, or is left alone.
       </p>
-      <p v-if="recast.done" role="status" class="mt-2 border border-verdigris bg-sheet px-3 py-2">{{ recast.done }}</p>
-      <p v-if="recast.message" role="alert" class="mt-2 border border-rubric bg-sheet px-3 py-2 text-rubric">
-        {{ recast.message }}
-      </p>
+      <NoticeLine v-if="recast.done" kind="done">{{ recast.done }}</NoticeLine>
+      <NoticeLine v-if="recast.message" kind="failed">{{ recast.message }}</NoticeLine>
       <div v-if="recast.wishes.length > 0" class="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px]">
         <span class="text-soft">Kept:</span>
         <span v-for="wish in recast.wishes" :key="wish.id" class="border border-rule bg-sheet px-2 py-[2px]"
@@ -97,7 +96,7 @@ onBeforeUnmount(() => recast.drop())
             class="field w-[70px]"
             aria-label="Last page"
         /></template>
-        <span class="text-soft">Several documents: from the shelf, Across.</span>
+        <span class="text-soft">Several documents: from the shelf, All documents.</span>
       </div>
 
       <RecastCriteria />
@@ -142,6 +141,14 @@ onBeforeUnmount(() => recast.drop())
         Recast {{ counted(recast.plan.places, 'place') }}
       </button>
       <button v-if="recast.plan" type="button" class="plain" @click="recast.drop()">Leave it</button>
+      <button
+        v-if="recast.plan && recast.plan.places > 0"
+        type="button"
+        class="plain"
+        @click="recast.change.walking = true"
+      >
+        Walk the pages
+      </button>
       <span class="ml-auto text-[13px] text-soft">one version, one undo</span>
     </div>
   </div>

@@ -1,5 +1,5 @@
 import type { LookCriteria, MatchScope } from '~~/core/census/criteria'
-import type { ColorChange, RecastChange, RecastRequest } from '~~/core/change/recast/wish'
+import type { ColorChange, RecastChange, RecastWish } from '~~/core/change/recast/wish'
 
 /** A wish as its form holds it: '' and null do not matter, or leave it alone. */
 export interface OpenRecast {
@@ -109,11 +109,10 @@ export const emptyRecast = (): OpenRecast => ({
 const isNumber = (value: unknown): value is number => typeof value === 'number' && Number.isFinite(value)
 
 /** The wish that a form holds, as plain data. `ranges` is what is selected, where the scope is that. */
-export function requestOf(
+export function wishOf(
   form: OpenRecast,
   ranges: readonly { readonly part: string; readonly node: number; readonly from: number; readonly to: number }[],
   spot: { readonly part: string; readonly node: number } | null,
-  struck: readonly string[],
 ): unknown {
   const look: Record<string, unknown> = {}
   const change: Record<string, unknown> = {}
@@ -175,6 +174,7 @@ export function requestOf(
           ? { kind: 'pages', from: form.from - 1, to: Math.max(isNumber(form.to) ? form.to : form.from, form.from) - 1 }
           : { kind: 'document' }
   return {
+    type: 'recast',
     find: {
       ...(form.text === ''
         ? {}
@@ -193,14 +193,13 @@ export function requestOf(
     colors: form.colors
       .filter(each => each.from !== '' && each.to !== '' && each.from !== each.to)
       .map(each => ({ from: each.from, to: each.to, kinds: [...each.kinds] })),
-    struck: [...struck],
   }
 }
 
 /** A kept wish, back in its form. */
-export function formOf(request: RecastRequest): OpenRecast {
-  const { find, colors } = request
-  const { change } = request
+export function formOf(wish: RecastWish): OpenRecast {
+  const { find, colors } = wish
+  const { change } = wish
   const yes = (value: boolean | undefined) => (value === undefined ? '' : value ? 'yes' : 'no')
   const { look } = find
   return {

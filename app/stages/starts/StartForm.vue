@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { StartSummary } from '~~/core/change/defaults/start-list'
-import type { StyleWish } from '~~/core/change/styles/wishes'
+import type { StartWish } from '~~/core/change/defaults/wishes'
 import { plainNumber } from '~~/core/style/describe'
 import { percent, points } from '~~/core/style/properties'
 import { counted } from '../../desk/words'
@@ -9,7 +9,7 @@ import { useLibrary } from '../../stores/library'
 import FamilyPicker, { type Choice } from '../swap/FamilyPicker.vue'
 
 const props = defineProps<{ start: StartSummary; label?: string }>()
-const emit = defineEmits<{ plan: [wish: StyleWish] }>()
+const emit = defineEmits<{ plan: [wish: StartWish] }>()
 const library = useLibrary()
 const choices = computed(
   (): Choice[] =>

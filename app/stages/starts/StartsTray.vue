@@ -6,7 +6,7 @@ import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'
 import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'
-import StylePlanPanel from '../styles/StylePlanPanel.vue'
+import PlanPanel from '../../change/PlanPanel.vue'
 import StartForm from './StartForm.vue'
 
 /** What new text begins with, kind by kind, for this document. */
@@ -76,7 +76,13 @@ const leading = (value: string) => (value === 'normal' ? 'of the face' : plainLe
 
 <template>
   <div class="px-[22px] pt-4 pb-8">
-    <StylePlanPanel v-if="styles.panel === 'plan'" />
+    <PlanPanel
+      v-if="styles.panel === 'plan' && styles.plan"
+      id="styles"
+      @apply="styles.apply()"
+      @leave="styles.leave()"
+      @toggle="styles.toggle($event)"
+    />
     <template v-else>
       <h1>Starting type</h1>
       <p class="text-soft">What new text begins with. Setting it leaves what is there as it looks.</p>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { TextScope } from '~~/core/change/styles/wishes'
+import type { TextScope } from '~~/core/change/scope'
 import { emphasisGroups, propertyGroups, typeGroups, type GroupId } from '~~/core/style/groups'
 import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Slot } from '~~/core/document/font-attributes'
 import type { StyleChanges } from '~~/core/change/styles/style-changes'
-import type { StyleWish } from '~~/core/change/styles/wishes'
+import type { Wish } from '~~/core/change/registry'
 import { contrast, contrastWords } from '~~/core/style/contrast'
 import { plainNumber } from '~~/core/style/describe'
 import { percent, points, weightNumber } from '~~/core/style/properties'
@@ -272,7 +272,7 @@ function setDropCap(part: Partial<NonNullable<StyleChanges['dropCap']>> | null):
 const touched = computed(
   () => Object.keys(changes.value).length > 0 || (!making.value && name.value.trim() !== detail.value?.displayName),
 )
-const wishes = computed((): StyleWish[] => {
+const wishes = computed((): Wish[] => {
   const { parent, ...rest } = changes.value
   if (making.value)
     return [

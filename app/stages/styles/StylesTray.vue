@@ -11,7 +11,7 @@ import SettlePanel from './SettlePanel.vue'
 import StyleActions from './StyleActions.vue'
 import StyleEditor from './StyleEditor.vue'
 import StyleName from './StyleName.vue'
-import StylePlanPanel from './StylePlanPanel.vue'
+import PlanPanel from '../../change/PlanPanel.vue'
 import TracePanel from './TracePanel.vue'
 
 const desk = useDesk()
@@ -74,7 +74,13 @@ watch(
 
 <template>
   <div class="px-[22px] pt-4 pb-8">
-    <StylePlanPanel v-if="styles.panel === 'plan'" />
+    <PlanPanel
+      v-if="styles.panel === 'plan' && styles.plan"
+      id="styles"
+      @apply="styles.apply()"
+      @leave="styles.leave()"
+      @toggle="styles.toggle($event)"
+    />
     <StyleEditor v-else-if="styles.panel === 'edit' || styles.panel === 'make'" />
     <SettlePanel v-else-if="styles.panel === 'settle'" />
     <LanguagesPanel v-else-if="styles.panel === 'languages'" />

@@ -4,7 +4,10 @@ import { sameFamily } from '~~/core/document/font-family'
 import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'
 import { openWish, useSwap } from '../../stores/swap'
-import type { PlanRow } from '~~/core/change/plan'
+import PlanLeft from '../../kit/PlanLeft.vue'
+import PlanRows from '../../kit/PlanRows.vue'
+import Tick from '../../kit/Tick.vue'
+import { keyText, type FaceMapping } from '~~/core/change/plan'
 import { counted, grouped } from '../../desk/words'
 import WishLimits from './WishLimits.vue'
 import FamilyPicker, { type Choice } from './FamilyPicker.vue'
@@ -68,11 +71,11 @@ function lay(index: number): void {
   laidOpen.value = next
 }
 
-/** Kinds of place that can be struck as one. */
-const kinds: readonly (readonly [PlanRow['kind'], string])[] = [
+/** Stages of the plan that can be left out as one. */
+const stages: readonly (readonly [string, string])[] = [
   ['style', 'styles'],
   ['stray', 'local formatting'],
-  ['default', 'starting type'],
+  ['default', 'defaults'],
   ['master', 'headers and masters'],
   ['list', 'list labels'],
   ['chart', 'charts'],
@@ -80,24 +83,15 @@ const kinds: readonly (readonly [PlanRow['kind'], string])[] = [
   ['other', 'other definitions'],
   ['declaration', 'declarations and embedded fonts'],
 ]
-const byKind = computed(() =>
-  kinds.flatMap(([kind, title]) => {
-    const rows = (plan.value?.rows ?? []).filter(
-      row => row.kind === kind && row.leftOut === null && !/^(kept|repair|embedded)\|/.test(row.id),
-    )
-    return rows.length === 0 ? [] : [{ kind, title, ids: rows.map(row => row.id), on: rows.some(row => row.included) }]
+const byStage = computed(() =>
+  stages.flatMap(([stage, title]) => {
+    const rows = (plan.value?.rows ?? []).filter(row => row.stage === stage && row.optional && row.reason === null)
+    return rows.length === 0
+      ? []
+      : [{ stage, title, keys: rows.map(row => row.key), on: rows.some(row => row.included) }]
   }),
 )
-
-function change(): void {
-  swap.struck = []
-  swap.faces = {}
-  swap.kept = []
-  swap.spared = []
-  swap.repairs = []
-  if (swap.complete) void swap.makePlan()
-  else swap.plan = null
-}
+const change = () => swap.rewish()
 
 /**
  * A family under the pointer is shown on the pages at once; when the list closes without a choice the plan comes
@@ -113,13 +107,10 @@ function point(index: number, family: string): void {
   if (looked && swap.complete) void swap.makePlan()
 }
 
-function chooseFace(key: string, event: Event): void {
-  swap.faces = { ...swap.faces, [key]: (event.target as HTMLSelectElement).value }
-  void swap.makePlan()
-}
+const chooseFace = ({ from }: FaceMapping, event: Event) =>
+  swap.chooseFace({ ...from, to: (event.target as HTMLSelectElement).value })
 
 const effects = computed(() => plan.value?.effects ?? null)
-const included = computed(() => plan.value?.rows.filter(row => row.included).length ?? 0)
 const pagesWord = computed(() => {
   if (!effects.value) return ''
   const difference = effects.value.pagesAfter - effects.value.pagesBefore
@@ -140,8 +131,8 @@ const pagesWord = computed(() => {
             text, no style, no default and no declaration names it.
           </p>
           <p v-else>
-            <strong>Done, as version {{ swap.done.version }}.</strong> The old font is still named where rows were
-            struck or left out; the census lists it.
+            <strong>Done, as version {{ swap.done.version }}.</strong> The old font is still named where rows were left
+            out, or cannot be changed here; the census lists it.
           </p>
           <div class="mt-3 flex gap-2">
             <button type="button" class="plain" @click="emit('census')">See the census</button
@@ -227,10 +218,12 @@ const pagesWord = computed(() => {
           And another at the same time
         </button>
 
-        <p v-if="swap.message" role="alert" class="mt-3 border border-rubric bg-sheet p-3 text-rubric">
-          {{ swap.message }}
+        <p v-if="swap.change.message" role="alert" class="mt-3 border border-rubric bg-sheet p-3 text-rubric">
+          {{ swap.change.message }}
         </p>
-        <p v-if="swap.planning && !plan" class="mt-4 text-soft" role="status">Planning: setting all pages twice …</p>
+        <p v-if="swap.change.busy === 'planning' && !plan" class="mt-4 text-soft" role="status">
+          Planning: setting all pages twice …
+        </p>
 
         <template v-if="plan">
           <h2 class="mt-5">Face by face</h2>
@@ -256,7 +249,7 @@ const pagesWord = computed(() => {
                     :aria-label="`What comes for ${mapping.from.family} ${mapping.from.style}`"
                     :value="mapping.to.style"
                     :style="{ fontFamily: library.cssFamily(mapping.to.hash) }"
-                    @change="chooseFace(mapping.key, $event)"
+                    @change="chooseFace(mapping, $event)"
                   >
                     <option v-for="style in stylesOf(mapping.to.family)" :key="style" :value="style">
                       {{ style }}
@@ -281,7 +274,7 @@ const pagesWord = computed(() => {
 
           <template v-if="plan.groups.length > 0">
             <h2 class="mt-5">Text that shares the font</h2>
-            <p class="text-soft">By role and style. What is struck here keeps its font, though others lose it.</p>
+            <p class="text-soft">By role and style. What is left out here keeps its font, though others lose it.</p>
             <table class="mt-1 table-fixed">
               <colgroup>
                 <col class="w-[26px]" />
@@ -298,14 +291,13 @@ const pagesWord = computed(() => {
                 </tr>
               </thead>
               <tbody>
-                <tr v-for="group in plan.groups" :key="group.id" :class="{ 'text-soft': group.kept }">
+                <tr v-for="group in plan.groups" :key="keyText(group.key)" :class="{ 'text-soft': group.kept }">
                   <td>
-                    <input
-                      type="checkbox"
-                      class="mt-1 size-[15px] accent-verdigris"
+                    <Tick
+                      class="mt-1"
                       :checked="!group.kept"
-                      :aria-label="`${group.style}: swapped`"
-                      @change="swap.toggleGroup(group.id)"
+                      :said="`${group.style}: swapped`"
+                      @change="swap.change.toggle(group.key)"
                     />
                   </td>
                   <td class="truncate">{{ group.style }}</td>
@@ -318,115 +310,42 @@ const pagesWord = computed(() => {
 
           <h2 class="mt-5">Places</h2>
           <p class="flex flex-wrap gap-x-4 gap-y-1">
-            <label v-for="each in byKind" :key="each.kind" class="flex items-center gap-1.5"
-              ><input
-                type="checkbox"
-                class="size-[15px] accent-verdigris"
+            <label v-for="each in byStage" :key="each.stage" class="flex items-center gap-1.5"
+              ><Tick
                 :checked="each.on"
-                :aria-label="`All ${each.title} in the plan`"
-                @change="swap.toggleKind(each.ids, each.on)"
+                :said="`All ${each.title} in the plan`"
+                @change="swap.change.leave(each.keys, each.on)"
               />{{ each.title }}</label
             >
           </p>
-          <table class="mt-1 table-fixed">
-            <colgroup>
-              <col class="w-[26px]" />
-              <col />
-              <col class="w-[56px]" />
-              <col class="w-[82px]" />
-              <col class="w-[190px]" />
-            </colgroup>
-            <thead>
-              <tr>
-                <th scope="col"><span class="sr-only">In the plan</span></th>
-                <th scope="col">Places</th>
-                <th scope="col" class="number">Count</th>
-                <th scope="col" class="number">Characters</th>
-                <th scope="col">Before → after</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="row in plan.rows" :key="row.id" :class="{ 'text-soft': !row.included }">
-                <td>
-                  <input
-                    type="checkbox"
-                    class="mt-1 size-[15px] accent-verdigris"
-                    :checked="row.included"
-                    :disabled="row.leftOut !== null || /^(kept|repair|embedded)/.test(row.id)"
-                    :aria-label="`${row.title}: in the plan`"
-                    @change="swap.toggle(row.id)"
-                  />
-                </td>
-                <td class="truncate" :title="row.title">{{ row.title }}</td>
-                <td class="number">{{ row.count }}</td>
-                <td class="number">{{ row.characters > 0 ? grouped(row.characters) : '–' }}</td>
-                <td class="truncate" :title="row.leftOut ?? ''">
-                  {{
-                    row.leftOut
-                      ? `left out: ${row.leftOut}`
-                      : row.included
-                        ? `${row.before} → ${row.after}`
-                        : `struck: stays ${row.before}`
-                  }}
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          <label v-if="plan.rows.some(row => row.leftOut) || swap.symbols" class="mt-2 flex items-center gap-2"
-            ><input
-              v-model="swap.symbols"
-              type="checkbox"
-              class="size-[15px] accent-verdigris"
-              @change="swap.makePlan()"
+          <PlanRows :rows="plan.rows" @toggle="swap.change.toggle($event)" />
+          <label v-if="plan.rows.some(row => row.key.signs) || swap.symbols" class="mt-2 flex items-center gap-2"
+            ><Tick
+              :checked="swap.symbols"
+              @change="
+                on => {
+                  swap.symbols = on
+                  swap.makePlan()
+                }
+              "
             />
             Take fonts of signs along too</label
           >
-
-          <section v-if="plan.missingGlyphs.length > 0" class="mt-4">
-            <h2>Missing signs</h2>
-            <p class="text-soft">The new face lacks these; readers will take them from other fonts.</p>
-            <p class="mt-1 flex flex-wrap gap-x-4 gap-y-1">
-              <span v-for="glyph in plan.missingGlyphs.slice(0, 60)" :key="`${glyph.codePoint}${glyph.face}`"
-                ><span class="text-[17px]">{{ glyph.character }}</span>
-                <span class="text-[12px] text-soft"
-                  >U+{{ glyph.codePoint.toString(16).toUpperCase().padStart(4, '0') }}, {{ glyph.count }}×</span
-                ></span
-              >
-            </p>
-          </section>
-          <section v-if="plan.left.length > 0" class="mt-4">
-            <h2>Stays as it is</h2>
-            <ul>
-              <li v-for="left in plan.left" :key="left.what + left.reason" class="border-b border-rule py-1">
-                {{ left.what }}: <span class="text-ochre">{{ left.reason }}</span>
-              </li>
-            </ul>
-          </section>
-          <p v-if="plan.stale.length > 0" class="mt-3 text-[13px] text-soft">
-            Dropped because it would show the old font, and drawn anew by the next program that saves:
-            {{ plan.stale.join(', ') }}.
-          </p>
-          <p v-if="effects && effects.unlaid.length > 0" class="mt-2 text-[13px] text-soft">
-            Figures about pages leave aside:
-            {{ effects.unlaid.map(each => `${each.feature}, ${each.count}`).join('; ') }}.
-          </p>
+          <PlanLeft :plan="plan" />
         </template>
       </template>
     </div>
     <div v-if="plan && !swap.done" class="flex h-[50px] shrink-0 items-center gap-3 border-t border-ink px-[22px]">
-      <button
-        type="button"
-        class="act"
-        :disabled="swap.applying || swap.planning || included === 0"
-        @click="swap.apply()"
-      >
+      <button type="button" class="act" :disabled="swap.change.busy !== '' || plan.places === 0" @click="swap.apply()">
         {{
-          swap.applying
+          swap.change.busy === 'applying'
             ? 'Swapping …'
             : `Swap ${counted(Math.max(plan.mappings.length, 1), 'face')} in ${counted(plan.places, 'place')}`
         }}
       </button>
-      <button type="button" class="plain" :disabled="swap.applying" @click="swap.reset()">Drop the plan</button>
+      <button type="button" class="plain" :disabled="swap.change.busy === 'applying'" @click="swap.reset()">
+        Drop the plan
+      </button>
       <span class="ml-auto text-[13px] text-soft">one version, one undo</span>
     </div>
   </div>

@@ -117,7 +117,7 @@ function drawn(
   const outlines = page.runs.flatMap(run =>
     run.glyphs.map(glyph => ({ face: run.face, glyph, path: typesetter.shaper.outline(run.face, glyph) })),
   )
-  drawing.keepOutlines({ page, outlines, faces: [], voices: [], strays: [] })
+  drawing.keepOutlines({ page, outlines, faces: [], families: [], voices: [], strays: [] })
   const canvas = new Recorder()
   drawing.drawPage(
     canvas as unknown as CanvasRenderingContext2D,

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import { emptyRecast, formOf, requestOf } from '../../../app/stages/recast/recast-form'
-import { recastRequestSchema, recastSentence } from '../../../core/change/recast/wish'
+import { emptyRecast, formOf, wishOf } from '../../../app/stages/recast/recast-form'
+import { recastSchema, recastSentence } from '../../../core/change/recast/wish'
 
 const request = (
   form: Partial<ReturnType<typeof emptyRecast>>,
-  ranges: Parameters<typeof requestOf>[1] = [],
-  spot: Parameters<typeof requestOf>[2] = null,
-) => recastRequestSchema.parse(requestOf({ ...emptyRecast(), ...form }, ranges, spot, []))
+  ranges: Parameters<typeof wishOf>[1] = [],
+  spot: Parameters<typeof wishOf>[2] = null,
+) => recastSchema.parse(wishOf({ ...emptyRecast(), ...form }, ranges, spot))
 
 describe('the form of a recast', () => {
   it('leaves out what is empty', () => {
@@ -18,7 +18,7 @@ describe('the form of a recast', () => {
       },
       change: {},
       colors: [],
-      struck: [],
+      type: 'recast',
     })
   })
   it('says where it looks, and never narrows by itself', () => {
@@ -83,7 +83,7 @@ describe('the form of a recast', () => {
       settle: true,
       colors: [{ from: '#111111', to: '#222222', kinds: ['text'] }],
     })
-    expect(recastRequestSchema.parse(requestOf(formOf(wish), [], null, []))).toEqual(wish)
+    expect(recastSchema.parse(wishOf(formOf(wish), [], null))).toEqual(wish)
     expect(wish.change).toMatchObject({
       words: '',
       characterStyle: null,
@@ -103,8 +103,8 @@ describe('the form of a recast', () => {
       }).colors,
     ).toEqual([])
     expect(
-      recastRequestSchema.safeParse(
-        requestOf({ ...emptyRecast(), colors: [{ from: '#111111', to: 'red', kinds: ['text'] }] }, [], null, []),
+      recastSchema.safeParse(
+        wishOf({ ...emptyRecast(), colors: [{ from: '#111111', to: 'red', kinds: ['text'] }] }, [], null),
       ).success,
     ).toBe(false)
   })

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { swapText } from '../../../cli/report'
+import { planText } from '../../../cli/report'
 import { openDocument, partOf } from '../../../core/document/open'
 import { readScopes } from '../../../core/document/styles'
 import { PartDeclarations } from '../../../core/change/swap/declarations'
@@ -209,7 +209,7 @@ describe('effects', () => {
 
   it('are reported in words', () => {
     const { plan } = planned(narrow, [swap('Barlow Condensed', 'Work Sans')])
-    const report = swapText(plan, [{ what: 'a picture', reason: 'cannot be changed', count: 1 }], null)
+    const report = planText({ ...plan, left: [{ what: 'a picture', reason: 'cannot be changed', count: 1 }] }, null)
     expect(report).toContain('Barlow Condensed gives way to Work Sans')
     expect(report).toContain('left: a picture (1): cannot be changed')
     expect(report).toContain('nothing was written')

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import type { RecordedPlan } from '~~/core/change/record-csv'
-import type { DocumentRow, VersionRow } from '~~/server/store/documents'
+import type { DocumentInfo, RecordedPlan } from '~~/shared/api'
 import RunningHead from '../../../desk/RunningHead.vue'
 import ShelfIndex from '../../../desk/ShelfIndex.vue'
-import { counted, grouped } from '../../../desk/words'
+import { counted } from '../../../desk/words'
+import PlanLeft from '../../../kit/PlanLeft.vue'
+import PlanRows from '../../../kit/PlanRows.vue'
 import { sentenceOf } from '../../../stores/desk'
 
 /** The kept evidence of one change: what was wished, where, and the pages before and after. */
@@ -11,7 +12,7 @@ const route = useRoute()
 const id = String(route.params.document)
 const number = Number(route.params.version)
 const plan = shallowRef<RecordedPlan | null>(null)
-const info = shallowRef<{ document: DocumentRow; versions: VersionRow[] } | null>(null)
+const info = shallowRef<DocumentInfo | null>(null)
 const failure = ref('')
 const version = computed(() => info.value?.versions.find(each => each.number === number) ?? null)
 const pages = computed(() => {
@@ -21,13 +22,15 @@ const pages = computed(() => {
     ...new Set([
       ...effects.overset.map(frame => frame.page),
       ...effects.paragraphs.map(each => each.page),
-      ...(plan.value!.kind === 'recast' ? plan.value!.rows.map(row => (row as { page: number }).page) : []),
+      ...plan.value!.rows.map(row => row.page ?? -1),
     ]),
   ]
     .filter(page => page >= 0)
     .sort((a, b) => a - b)
   return list.length > 0 ? list : [0]
 })
+/** A record is read, not changed: nothing of it can be ticked. */
+const settledRows = computed(() => (plan.value?.rows ?? []).map(row => ({ ...row, optional: false })))
 const at = ref(0)
 const page = computed(() => pages.value[Math.min(at.value, pages.value.length - 1)] ?? 0)
 const pageAfter = computed(() =>
@@ -41,7 +44,7 @@ onMounted(async () => {
   try {
     ;[plan.value, info.value] = await Promise.all([
       $fetch<RecordedPlan>(`/api/documents/${id}/record?version=${number}`),
-      $fetch<{ document: DocumentRow; versions: VersionRow[] }>(`/api/documents/${id}`),
+      $fetch<DocumentInfo>(`/api/documents/${id}`),
     ])
   } catch (error) {
     failure.value = sentenceOf(error)
@@ -68,7 +71,7 @@ useHead({ title: () => `Record of ${info.value?.document.fileName ?? 'a change'}
               >; {{ plan.effects.pagesBefore }} pages before, {{ plan.effects.pagesAfter }} after</template
             >.
           </p>
-          <p v-if="plan.kind === 'recast'" class="mt-1">{{ plan.sentence }}</p>
+          <p v-for="sentence in plan.sentences" :key="sentence" class="mt-1">{{ sentence }}</p>
           <p class="mt-2 flex gap-3">
             <a class="plain" :href="`/api/documents/${id}/record-pdf?version=${number}`">Download as PDF</a
             ><a class="plain" :href="`/api/documents/${id}/record-csv?version=${number}`">Download as CSV</a>
@@ -97,38 +100,8 @@ useHead({ title: () => `Record of ${info.value?.document.fileName ?? 'a change'}
             </button>
           </p>
           <h2 class="mt-5">Places</h2>
-          <table class="mt-1 table-fixed">
-            <colgroup>
-              <col />
-              <col class="w-[70px]" />
-              <col class="w-[100px]" />
-              <col class="w-[44%]" />
-            </colgroup>
-            <thead>
-              <tr>
-                <th scope="col">Where</th>
-                <th scope="col" class="number">Count</th>
-                <th scope="col" class="number">Characters</th>
-                <th scope="col">Before → after</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="row in plan.rows.slice(0, 500)" :key="row.id" :class="{ 'text-soft': !row.included }">
-                <td class="truncate" :title="row.title">{{ row.title }}</td>
-                <td class="number">{{ grouped(row.count) }}</td>
-                <td class="number">{{ row.characters > 0 ? grouped(row.characters) : '–' }}</td>
-                <td class="truncate" :title="`${row.before} → ${row.after}`">
-                  {{ row.included ? `${row.before} → ${row.after}` : `stays ${row.before}` }}
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          <template v-if="plan.left.length > 0"
-            ><h2 class="mt-5">Stayed as it was</h2>
-            <p v-for="left in plan.left" :key="left.what + left.reason">
-              {{ left.what }}: <span class="text-ochre">{{ left.reason }}</span>
-            </p></template
-          >
+          <PlanRows :rows="settledRows" nothing="No rows were kept." />
+          <PlanLeft :plan="plan" />
         </template>
       </main>
       <ShelfIndex open="records" />

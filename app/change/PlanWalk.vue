@@ -3,15 +3,16 @@ import { faceKey } from '~~/core/census/voices'
 import type { Slot } from '~~/core/document/font-attributes'
 import { repairTitle } from '~~/core/change/repair/repairs'
 import type { RepairOption } from '~~/core/change/repair/find-repairs'
-import SheetPage from '../../desk/SheetPage.vue'
-import { counted } from '../../desk/words'
-import { useDesk } from '../../stores/desk'
-import { useSwap } from '../../stores/swap'
+import SheetPage from '../desk/SheetPage.vue'
+import { counted } from '../desk/words'
+import { useDesk } from '../stores/desk'
+import { useChange, type ChangeId } from './use-change'
 
-/** The walk: what a plan does, page by page, before and after; accepted, struck or repaired as one goes. */
+/** The walk: what a plan does, page by page, before and after; accepted, left out or repaired as one goes. */
 const desk = useDesk()
-const swap = useSwap()
-const plan = computed(() => swap.plan!)
+const props = defineProps<{ id: ChangeId }>()
+const change = useChange(props.id)
+const plan = computed(() => change.plan!)
 const effects = computed(() => plan.value.effects!)
 const at = ref(0)
 const holder = ref<HTMLElement | null>(null)
@@ -88,16 +89,16 @@ const rows = computed((): Row[] =>
     })),
   ].sort((a, b) => a.grave - b.grave || a.page - b.page),
 )
-const last = computed(() => Math.max(desk.sheets.length, swap.sheetsAfter.length) - 1)
+const last = computed(() => Math.max(desk.sheets.length, change.sheetsAfter.length) - 1)
 /** Where what stood on this page before stands afterwards: by the paragraphs that changed, else the same page. */
 const afterPage = computed(() =>
   Math.min(
     rows.value.find(row => row.page === at.value && row.of === 'paragraph')?.pageAfter ?? at.value,
-    swap.sheetsAfter.length - 1,
+    change.sheetsAfter.length - 1,
   ),
 )
 const before = computed(() => desk.sheets[at.value])
-const after = computed(() => swap.sheetsAfter[afterPage.value])
+const after = computed(() => change.sheetsAfter[afterPage.value])
 const zoom = computed(() => {
   const sheet = before.value ?? after.value
   if (!sheet) return 0.4
@@ -112,8 +113,7 @@ const zoom = computed(() => {
 /** Faces that go, on the page now, and those that come, on the page after: both are marked. */
 const goes = computed(() => new Set(plan.value.mappings.map(mapping => mapping.key)))
 const comes = computed(
-  () =>
-    new Set(plan.value.mappings.map(mapping => faceKey({ ...mapping.to, slot: mapping.key.split('|')[2] as Slot }))),
+  () => new Set(plan.value.mappings.map(mapping => faceKey({ ...mapping.to, slot: mapping.from.slot as Slot }))),
 )
 const touched = computed(() =>
   (desk.census?.faces ?? []).filter(face => goes.value.has(face.key)).flatMap(face => face.pages),
@@ -124,7 +124,9 @@ const order = computed(() => {
   const flagged = [...new Set(rows.value.filter(row => row.flagged && row.page >= 0).map(row => row.page))].sort(
     (a, b) => a - b,
   )
-  const others = [...new Set([...rows.value.map(row => row.page), ...touched.value])]
+  const others = [
+    ...new Set([...rows.value.map(row => row.page), ...touched.value, ...plan.value.rows.map(row => row.page ?? -1)]),
+  ]
     .filter(page => page >= 0 && !flagged.includes(page))
     .sort((a, b) => a - b)
   return { flagged, all: [...flagged, ...others] }
@@ -157,21 +159,42 @@ function accept(): void {
   const next = [...all.slice(from + 1), ...all.slice(0, from + 1)].find(page => !accepted.value.has(page))
   if (next !== undefined) go(next)
 }
-async function strike(): Promise<void> {
-  if (row.value?.of === 'paragraph' && row.value.place) await swap.spare(row.value.place)
+/** Whether a paragraph by itself can keep what it has: of a swap its old font, else the rows that are about it alone. */
+const swaps = computed(() => change.wishes.some(wish => wish.type === 'swap'))
+const rowsHere = computed(() => {
+  const place = row.value?.place
+  return plan.value.rows.filter(
+    each => each.optional && place && each.places.some(other => other.part === place.part && other.node === place.node),
+  )
+})
+const isOut = computed(() =>
+  swaps.value
+    ? row.value?.place != null && change.isSpared(row.value.place)
+    : rowsHere.value.length > 0 && rowsHere.value.every(each => !each.included),
+)
+const canLeave = computed(() => row.value?.of === 'paragraph' && (swaps.value || rowsHere.value.length > 0))
+/** Leaves the place of the row out of the plan, or takes it in again. */
+async function leaveOut(): Promise<void> {
+  if (!canLeave.value || !row.value?.place) return
+  if (swaps.value) await change.spare(row.value.place)
+  else
+    await change.leave(
+      rowsHere.value.map(each => each.key),
+      !isOut.value,
+    )
 }
 async function findRepairs(): Promise<void> {
   if (!row.value?.of || !row.value.place) return
   said.value = 'Trying …'
-  options.value = await swap.repairsOf({ ...row.value.place, of: row.value.of }).catch(() => [])
+  options.value = await change.repairsOf({ ...row.value.place, of: row.value.of }).catch(() => [])
   said.value = options.value?.length === 0 ? 'Nothing within the limits helps here.' : ''
 }
 async function take(option: RepairOption): Promise<void> {
   options.value = null
-  await swap.repair(option)
+  await change.repair(option)
 }
 async function mendAll(): Promise<void> {
-  const count = await swap.repairAll()
+  const count = await change.repairAll()
   said.value = count === 0 ? 'Nothing within the limits helps.' : `${counted(count, 'place')} mended in the plan.`
 }
 
@@ -201,14 +224,14 @@ function key(event: KeyboardEvent): void {
       options.value = null
     })
   else if (event.key === 'a') act(accept)
-  else if (event.key === 's') act(strike)
+  else if (event.key === 'l') act(leaveOut)
   else if (event.key === 'r') act(findRepairs)
   else if (/^[1-4]$/.test(event.key) && options.value?.[Number(event.key) - 1])
     act(() => take(options.value![Number(event.key) - 1]!))
 }
 
 watch(
-  () => swap.generation,
+  () => change.generation,
   () => {
     options.value = null
     if (at.value > last.value || !order.value.all.includes(at.value))
@@ -241,7 +264,7 @@ const outcome = (option: RepairOption) =>
       tabindex="0"
       :aria-label="
         'The walk, pages before and after: left and right go from page to page, up and down from row to row, ' +
-        'A accepts the page, S strikes the row, R looks for repairs'
+        'A accepts the page, L leaves the row out, R looks for repairs'
       "
     >
       <div class="flex gap-6">
@@ -261,12 +284,12 @@ const outcome = (option: RepairOption) =>
         <div v-if="after">
           <p class="mb-1 text-[13px] font-medium text-soft">Page {{ afterPage + 1 }} after</p>
           <SheetPage
-            side="after"
+            :side="id"
             :index="afterPage"
             :zoom="zoom"
             v-bind="after"
             :live="true"
-            :generation="swap.generation"
+            :generation="change.generation"
             :faces="comes"
             plain
           />
@@ -276,11 +299,17 @@ const outcome = (option: RepairOption) =>
         <button type="button" class="plain" @click="accept">
           {{ accepted.has(at) ? 'Accepted' : 'Accept page' }} (A)
         </button>
-        <button type="button" class="plain" :disabled="row?.of !== 'paragraph'" @click="strike">
-          {{ row?.place && swap.isSpared(row.place) ? 'Take back' : 'Strike this row' }} (S)
+        <button type="button" class="plain" :disabled="!canLeave" @click="leaveOut">
+          {{ isOut ? 'Take it in again' : 'Leave this row out' }} (L)
         </button>
         <button type="button" class="plain" :disabled="!row?.of" @click="findRepairs">Repair it (R)</button>
-        <button v-if="order.flagged.length > 0" type="button" class="plain" :disabled="swap.planning" @click="mendAll">
+        <button
+          v-if="order.flagged.length > 0"
+          type="button"
+          class="plain"
+          :disabled="change.busy !== ''"
+          @click="mendAll"
+        >
           Mend all that runs over or wraps
         </button>
         <button type="button" class="link" :aria-expanded="limiting" @click="limiting = !limiting">
@@ -292,7 +321,7 @@ const outcome = (option: RepairOption) =>
         <label
           >Tracking down to
           <input
-            v-model.number="swap.limits.tracking"
+            v-model.number="change.limits.tracking"
             type="number"
             min="-200"
             max="0"
@@ -301,7 +330,7 @@ const outcome = (option: RepairOption) =>
         <label
           >Size to, %
           <input
-            v-model.number="swap.limits.size"
+            v-model.number="change.limits.size"
             type="number"
             min="50"
             max="100"
@@ -310,7 +339,7 @@ const outcome = (option: RepairOption) =>
         <label
           >Leading to, %
           <input
-            v-model.number="swap.limits.leading"
+            v-model.number="change.limits.leading"
             type="number"
             min="50"
             max="100"
@@ -319,7 +348,7 @@ const outcome = (option: RepairOption) =>
         <label
           >Height by, pt
           <input
-            v-model.number="swap.limits.height"
+            v-model.number="change.limits.height"
             type="number"
             min="0"
             max="2000"
@@ -338,35 +367,14 @@ const outcome = (option: RepairOption) =>
           ><button type="button" class="link" @click="take(option)">Take it ({{ index + 1 }})</button>
         </p>
       </div>
-      <p v-if="swap.repairs.length > 0" class="mt-2 text-[13px]">
-        {{ counted(swap.repairs.length, 'repair') }} in the plan.
-        <button
-          type="button"
-          class="link"
-          @click="
-            () => {
-              swap.repairs = []
-              swap.makePlan()
-            }
-          "
-        >
-          Take them all out
-        </button>
+      <p v-if="change.repairs.length > 0" class="mt-2 text-[13px]">
+        {{ counted(change.repairs.length, 'repair') }} in the plan.
+        <button type="button" class="link" @click="change.dropRepairs()">Take them all out</button>
       </p>
-      <p v-if="swap.spared.length > 0" class="mt-1 text-[13px]">
-        {{ swap.spared.length === 1 ? 'One paragraph keeps' : `${swap.spared.length} paragraphs keep` }} the old font.
-        <button
-          type="button"
-          class="link"
-          @click="
-            () => {
-              swap.spared = []
-              swap.makePlan()
-            }
-          "
-        >
-          Take them along again
-        </button>
+      <p v-if="change.spared.length > 0" class="mt-1 text-[13px]">
+        {{ change.spared.length === 1 ? 'One paragraph keeps' : `${change.spared.length} paragraphs keep` }} the old
+        font.
+        <button type="button" class="link" @click="change.leave(change.spared, false)">Take them along again</button>
       </p>
       <table class="mt-3 table-fixed">
         <colgroup>
@@ -383,7 +391,7 @@ const outcome = (option: RepairOption) =>
         </thead>
         <tbody>
           <tr
-            v-for="each in rows.slice(0, 200)"
+            v-for="each in rows"
             :key="each.key"
             :class="{ 'bg-wash': each === row, 'bg-paper': each.page === at && each !== row }"
           >
@@ -410,7 +418,7 @@ const outcome = (option: RepairOption) =>
           </tr>
         </tbody>
       </table>
-      <p v-if="effects.paragraphsChanged > effects.paragraphs.length || rows.length > 200" class="mt-2 text-soft">
+      <p v-if="effects.paragraphsChanged > effects.paragraphs.length" class="mt-2 text-soft">
         {{ counted(effects.paragraphsChanged, 'paragraph') }} change in all; the largest changes are listed.
       </p>
     </div>
@@ -423,6 +431,9 @@ const outcome = (option: RepairOption) =>
       >
       <button type="button" class="link" :disabled="at >= last" @click="go(at + 1)">After</button>
       <button v-if="order.all.length > 0" type="button" class="link" @click="step(1)">Next change</button>
+      <button v-if="change.walking" type="button" class="link" @click="change.walking = false">
+        Back to the sheets
+      </button>
       <span class="ml-auto tabular-nums" role="status">{{
         left.length === 0
           ? 'all looked at'

@@ -1,0 +1,132 @@
+import { basename } from 'node:path'
+import { DocumentSession } from '../core/session'
+import { openDocument, saveDocument } from '../core/document/open'
+import { Shaper } from '../core/typeset/shaper'
+import { Typesetter } from '../core/typeset/look'
+import { writeReadText } from '../core/format/odf/new-document'
+import { readForeign } from '../core/format/read'
+import { writePdf } from '../core/format/pdf/write'
+import { points } from '../core/style/properties'
+import { startHarfBuzz, startSubsetter } from '../server/library/harfbuzz'
+import { shippedLibrary } from '../server/library/shipped'
+import { CommandError, fine, parseCall, single, type Call, type Outcome } from './call'
+import { read, write } from './files'
+import { absent, plan, recastOf, swapOf, wishesOf } from './plans'
+import { registry, type Registry } from '../core/change/registry'
+import { censusText, unlaidLines } from './report'
+
+const usage = `morphene: the typography of a document, from a terminal
+
+  census FILE [--json]                      which faces and voices are in it, how much of each, where
+  absent FILES [--json]                     which faces are absent, where, and what could take their place
+  swap FILES --from FAMILY --to FAMILY      put one family in place of another, everywhere; several pairs act at once
+       [--from-face STYLE --to-face STYLE]  one face of it only
+       [--size keep|x-height|cap-height|width|lines] [--leading as-is|follow|stay]
+       [--out FILE] [--dry-run] [--json]    without --out, or with --dry-run, nothing is written: the plan is printed
+  recast FILES                              find text, and change it
+       [--find TEXT] [--expression] [--match-case] [--whole-words]
+       [--family FAMILY] [--face STYLE] [--status absent] [--at-size 9-10] [--style NAME] [--role ROLE]
+       [--language CODE] [--color #RRGGBB] [--stray] [--pages 2-5]
+       [--words TEXT] [--set-family FAMILY] [--set-face STYLE] [--set-size 10|110%] [--set-color #RRGGBB]
+       [--set-style NAME] [--set-character-style NAME] [--settle] [--recolor #RRGGBB=#RRGGBB]
+       [--out FILE] [--dry-run] [--json]
+  plan FILES --wish FILE.json               carry out wishes of any kinds, as kept wishes and records hold them
+       [--out FILE] [--dry-run] [--json]
+  copy FILE OUT                             open and save unchanged
+  text FILE OUT                             make an OpenDocument text of a plain text, Markdown or HTML
+  pdf FILE OUT [--bleed LENGTH] [--marks]   the pages as PDF, at true size; LENGTH for instance 3mm
+       [--leave-out]                        do not embed faces whose licence forbids it
+       [--notes]                            the pages of speaker notes too, after the pages
+
+FILES are files or folders; several need a folder after --out. It ends with 0 when it is done, 1 when it went wrong,
+2 when there was nothing to do (of absent: when faces are absent), 3 when some of several files failed.`
+
+let typesetter: Typesetter | null = null
+/** Opens a document. All of one call are set by one typesetter: what was measured for one serves the next. */
+async function open(path: string | undefined): Promise<DocumentSession> {
+  const bytes = read(path)
+  const { library, load } = shippedLibrary()
+  return DocumentSession.start(bytes, (typesetter ??= new Typesetter(library, new Shaper(startHarfBuzz(), load))))
+}
+
+async function census(call: Call): Promise<string> {
+  const session = await open(call.files[0])
+  const { census: result } = session.detail
+  if (!call.switches.has('--json')) return censusText(result)
+  const { document, characters, settled, faces, voices, unused, frames, pictures } = result
+  return JSON.stringify({ document, characters, settled, faces, voices, unused, frames, pictures }, null, 2)
+}
+
+function copy(call: Call): string {
+  const [from, to] = call.files
+  const bytes = read(from)
+  if (to === undefined) throw new CommandError('copy needs a file to write: copy FILE OUT')
+  write(to, saveDocument(openDocument(bytes)))
+  return ''
+}
+
+function text(call: Call): string {
+  const [from, to] = call.files
+  const bytes = read(from)
+  if (to === undefined) throw new CommandError('text needs a file to write: text FILE OUT')
+  const converted = readForeign(basename(from!), bytes)
+  write(to, writeReadText(converted, basename(from!).replace(/\.\w+$/, '')))
+  return [
+    `written: ${to}, ${converted.blocks.length} blocks`,
+    ...converted.left.map(each => `left out or guessed: ${each.what}${each.count > 1 ? ` (${each.count})` : ''}`),
+  ].join('\n')
+}
+
+async function pdf(call: Call): Promise<string> {
+  const [from, to] = call.files
+  const bleed = call.options.has('--bleed') ? points(single(call, '--bleed')) : 0
+  if (bleed === null || bleed < 0 || bleed > 72)
+    throw new CommandError('--bleed needs a length of at most an inch, for instance 3mm')
+  if (to === undefined) throw new CommandError('pdf needs a file to write: pdf FILE OUT')
+  const session = await open(from)
+  const made = await writePdf(session.composition, session.typesetter, shippedLibrary().load, startSubsetter(), {
+    bleed,
+    cropMarks: call.switches.has('--marks'),
+    leaveOut: call.switches.has('--leave-out'),
+    notes: call.switches.has('--notes'),
+    made: Date.now(),
+  })
+  write(to, made.bytes)
+  return [
+    `written: ${to}, ${made.pages} ${made.pages === 1 ? 'page' : 'pages'}`,
+    ...unlaidLines(session.composition.unlaid),
+    ...(made.notEmbedded.length > 0 ? [`named, not embedded: ${made.notEmbedded.join(', ')}`] : []),
+    ...(made.pictures.length > 0 ? [`pictures shown as grey boxes: ${made.pictures.join(', ')}`] : []),
+  ].join('\n')
+}
+
+/** Runs one command; the wishes of plans are of the kinds that are given. @throws CommandError and what the core throws */
+export async function run(words: readonly string[], kinds: Registry = registry): Promise<Outcome> {
+  const call = parseCall(words)
+  switch (call.command) {
+    case 'census':
+      return fine(await census(call))
+    case 'absent':
+      return absent(call, open)
+    case 'swap':
+      return plan(call, open, kinds, swapOf(call))
+    case 'recast':
+      return plan(call, open, kinds, recastOf(call))
+    case 'plan':
+      return plan(call, open, kinds, wishesOf(call))
+    case 'copy':
+      return fine(copy(call))
+    case 'text':
+      return fine(text(call))
+    case 'pdf':
+      return fine(await pdf(call))
+    case '':
+    case 'help':
+    case '--help':
+      return fine(usage)
+    default:
+      throw new CommandError(
+        `there is no command “${call.command}”; there are census, absent, swap, recast, plan, copy, text and pdf`,
+      )
+  }
+}
