@@ -9,7 +9,7 @@ import { seasonReview } from './season-review'
 export const demoDocuments: readonly { readonly fileName: string; readonly make: () => Uint8Array }[] = [
   { fileName: 'Crew handbook.odt', make: crewHandbook },
   { fileName: 'Harbour notice.odt', make: harbourNotice },
-  { fileName: 'Deck safety card.odg', make: safetyCard },
+  { fileName: 'Safety card.odg', make: safetyCard },
   { fileName: 'Galley menu.odg', make: galleyMenu },
   { fileName: 'Season review.odp', make: seasonReview },
   { fileName: 'Sailing guide.odt', make: sailingGuide },

@@ -2,7 +2,7 @@ import { document, face, page, paragraph, style, text } from '../core/format/odf
 import { writePackage } from '../core/package/new-package'
 
 /*
- * Deck safety card: two sides of A5, all shapes: steps in boxes, arrows between them, a ring, and words that stand
+ * Safety card: two sides of A5, all shapes: steps in boxes, arrows between them, a ring, and words that stand
  * on their sides.
  */
 
@@ -136,7 +136,7 @@ export function safetyCard(): Uint8Array {
   const meta =
     '<?xml version="1.0" encoding="UTF-8"?>\n<office:document-meta xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" ' +
     'xmlns:dc="http://purl.org/dc/elements/1.1/" office:version="1.3">' +
-    '<office:meta><dc:title>Deck safety card</dc:title></office:meta>' +
+    '<office:meta><dc:title>Safety card</dc:title></office:meta>' +
     '</office:document-meta>'
   return writePackage('application/vnd.oasis.opendocument.graphics', [
     { path: 'content.xml', type: 'text/xml', content },

@@ -195,7 +195,7 @@ async function take(option: RepairOption): Promise<void> {
 }
 async function mendAll(): Promise<void> {
   const count = await change.repairAll()
-  said.value = count === 0 ? 'Nothing within the limits helps.' : `${counted(count, 'place')} mended in the plan.`
+  said.value = count === 0 ? 'Nothing within the limits helps.' : `${counted(count, 'place')} repaired in the plan.`
 }
 
 function key(event: KeyboardEvent): void {
@@ -310,7 +310,7 @@ const outcome = (option: RepairOption) =>
           :disabled="change.busy !== ''"
           @click="mendAll"
         >
-          Mend all that runs over or wraps
+          Repair all that runs over or wraps
         </button>
         <button type="button" class="link" :aria-expanded="limiting" @click="limiting = !limiting">
           How far repairs may go

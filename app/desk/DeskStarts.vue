@@ -7,7 +7,7 @@ import type { StartWish } from '~~/core/change/defaults/wishes'
 import { sentenceOf } from '../stores/desk'
 import { useLibrary } from '../stores/library'
 import { useShelf } from '../stores/shelf'
-import StartForm from '../stages/starts/StartForm.vue'
+import StartForm from '../stages/defaults/StartForm.vue'
 import { readLength } from './lengths'
 
 /** What new documents begin with: on the whole desk, or in the folder that is open. */

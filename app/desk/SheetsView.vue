@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useResizeObserver } from '@vueuse/core'
 import { caretBox, rangeBoxes } from '~~/core/typeset/caret'
 import { boundsOf } from '~~/core/typeset/matrix'
 import { useDesk } from '../stores/desk'
@@ -12,22 +13,40 @@ const desk = useDesk()
 const words = useWords()
 const scroller = ref<HTMLElement | null>(null)
 const input = ref<InstanceType<typeof CaretInput> | null>(null)
-/** What the desk leaves beside a sheet: its padding, with room for marks on the right. Pixels. */
-const margins = 148
+/** Width of what shows the sheets, in pixels. */
+const viewWidth = ref(800)
+/** What the desk leaves beside a sheet: its padding, with room for marks on the right; less where all is narrow. Pixels. */
+const margins = computed(() => (viewWidth.value < 480 ? 72 : 148))
+/** Between sheets that stand side by side, with room for the marks of the left one. Pixels. */
+const sheetGap = 72
+/** At this zoom a sheet can be read: only then another one stands beside it. */
+const goodZoom = 0.7
+const widest = computed(() => Math.max(...desk.shown.map(sheet => sheet.width), 100))
+/** How many sheets stand side by side in a column: as many as there is room for. */
+const beside = computed(() =>
+  Math.max(
+    1,
+    Math.floor((viewWidth.value - margins.value + sheetGap + 1) / (((widest.value * 96) / 72) * desk.zoom + sheetGap)),
+  ),
+)
 const live = ref(new Set<number>())
 let watcher: IntersectionObserver | null = null
 
 /** Zoom goes from a tenth to sixteen times the size. */
 const zooms = { least: 0.1, most: 16 } as const
 const contactZoom = computed(() => {
-  const widest = Math.max(...desk.shown.map(sheet => sheet.width), 100)
-  return 150 / ((widest * 96) / 72)
+  return 150 / ((widest.value * 96) / 72)
 })
 const zoomOf = computed(() => (desk.arrangement === 'contact' ? contactZoom.value : desk.zoom))
 
 /** Sheets side by side: the first page of a text is a right-hand one. */
 const rows = computed(() => {
   const all = desk.shown.map((_, index) => index)
+  if (desk.arrangement === 'column') {
+    const list: number[][] = []
+    for (let at = 0; at < all.length; at += beside.value) list.push(all.slice(at, at + beside.value))
+    return list
+  }
   if (desk.arrangement !== 'spreads') return all.map(index => [index])
   const list: number[][] = all.length > 0 ? [[-1, 0]] : []
   for (let at = 1; at < all.length; at += 2) list.push(at + 1 < all.length ? [at, at + 1] : [at])
@@ -211,11 +230,20 @@ watch(
   },
 )
 
-/** Makes the widest sheet and the marks in its margin fit the view. */
+/**
+ * Makes the widest sheet and the marks in its margin fit the view; where there is room for more sheets at a good size,
+ * they stand side by side. It stays so when the view gets wider or narrower, until somebody zooms.
+ */
 function fit(): void {
-  const widest = Math.max(...desk.shown.map(sheet => sheet.width), 100) * (desk.arrangement === 'spreads' ? 2 : 1)
-  if (!scroller.value) return
-  desk.zoom = Math.max(0.25, Math.min(1.25, (scroller.value.clientWidth - margins) / ((widest * 96) / 72)))
+  if (!scroller.value || desk.shown.length === 0) return
+  const wide = ((widest.value * 96) / 72) * (desk.arrangement === 'spreads' ? 2 : 1)
+  const zoomFor = (count: number) =>
+    (scroller.value!.clientWidth - margins.value - (count - 1) * sheetGap) / (wide * count)
+  const most = desk.arrangement === 'column' ? Math.min(4, desk.shown.length) : 1
+  let count = 1
+  while (count < most && zoomFor(count + 1) >= goodZoom) count++
+  desk.zoom = Math.max(zooms.least, Math.min(1.25, zoomFor(count)))
+  desk.fitted = true
   void nextTick(() => {
     goTo(desk.page)
   })
@@ -228,6 +256,7 @@ function zoomAt(factor: number, clientX: number, clientY: number): void {
   const next = Math.max(zooms.least, Math.min(zooms.most, before * factor))
   const element = elementOf(desk.page)?.querySelector('section')
   if (!view || next === before || !element) return
+  desk.fitted = false
   const box = element.getBoundingClientRect()
   const [x, y] = [(clientX - box.left) / before, (clientY - box.top) / before]
   desk.zoom = next
@@ -386,6 +415,11 @@ onMounted(() => {
       goTo(desk.page)
     })
 })
+useResizeObserver(scroller, ([entry]) => {
+  if (!entry) return
+  viewWidth.value = entry.contentRect.width
+  if (desk.fitted && desk.arrangement !== 'contact') fit()
+})
 onBeforeUnmount(() => watcher?.disconnect())
 defineExpose({ goTo, fit, focusInput: () => input.value?.focus(), zoomAt: zoomHere })
 </script>
@@ -426,10 +460,19 @@ defineExpose({ goTo, fit, focusInput: () => input.value?.focus(), zoomAt: zoomHe
         :class="
           desk.arrangement === 'contact'
             ? 'grid grid-cols-[repeat(auto-fill,minmax(168px,1fr))] gap-x-4 gap-y-5 p-6'
-            : 'flex min-w-fit flex-col gap-6 py-6 pr-[92px] pl-10'
+            : margins > 100
+              ? 'flex min-w-fit flex-col gap-6 py-6 pr-[92px] pl-10'
+              : 'flex min-w-fit flex-col gap-6 py-4 pr-[52px] pl-3'
         "
       >
-        <div v-for="(row, at) in rows" :key="at" :class="{ 'flex gap-[2px]': desk.arrangement === 'spreads' }">
+        <div
+          v-for="(row, at) in rows"
+          :key="at"
+          :class="{
+            'flex gap-[2px]': desk.arrangement === 'spreads',
+            'flex gap-[72px]': desk.arrangement === 'column' && beside > 1,
+          }"
+        >
           <template v-for="index in row" :key="index">
             <div
               v-if="index < 0"

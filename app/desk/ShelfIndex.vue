@@ -4,7 +4,7 @@ import ThumbIndex from './ThumbIndex.vue'
 defineProps<{ open: string }>()
 const tabs = [
   { id: 'shelf', title: 'Shelf' },
-  { id: 'across', title: 'Across' },
+  { id: 'across', title: 'All documents' },
   { id: 'records', title: 'Records' },
 ] as const
 const addresses: Readonly<Record<string, string>> = { shelf: '/', across: '/across', records: '/records' }

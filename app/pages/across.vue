@@ -17,15 +17,15 @@ onMounted(() => {
   void across.start()
 })
 onBeforeUnmount(() => across.stop())
-useHead({ title: 'Across documents, Morphene' })
+useHead({ title: 'All documents, Morphene' })
 </script>
 
 <template>
   <div class="flex h-full flex-col">
-    <RunningHead title="Across documents" />
+    <RunningHead title="All documents" />
     <div class="flex min-h-0 flex-1">
       <main class="min-h-0 min-w-0 flex-1 overflow-y-auto bg-desk px-8 py-6" aria-label="The census over all documents">
-        <h1>Across documents</h1>
+        <h1>All documents</h1>
         <p class="text-soft">
           {{
             across.cards.length === 0

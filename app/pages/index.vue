@@ -76,7 +76,7 @@ useHead({ title: 'Shelf, Morphene' })
             aria-label="Files to open"
             @change="chosen"
           />
-          <button type="button" class="plain" @click="starting = true">Starting type</button>
+          <button type="button" class="plain" @click="starting = true">Defaults</button>
           <button type="button" class="plain" @click="making = true">New document</button>
           <button type="button" class="act" @click="input?.click()">Open documents</button>
         </div>

@@ -53,6 +53,8 @@ export const useDesk = defineStore('desk', () => {
   const generation = ref(0)
 
   const zoom = ref(0.86)
+  /** The sheets fit what shows them, and go on to when that gets wider or narrower. */
+  const fitted = ref(true)
   const page = ref(0)
   const marks = ref(true)
   /** What is marked on the sheets: a face or a voice of the census, with its places. */
@@ -268,6 +270,7 @@ export const useDesk = defineStore('desk', () => {
     failure,
     generation,
     zoom,
+    fitted,
     page,
     marks,
     chosen,

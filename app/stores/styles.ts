@@ -37,6 +37,8 @@ export const useStyles = defineStore('styles', () => {
   const busy = computed(() => change.busy !== '')
   const plan = computed(() => change.plan)
   const done = ref('')
+  /** Raised when the search of the styles shall have the keyboard. */
+  const searching = ref(0)
   /** Styles on keys of one's own: Alt with a figure. */
   const pins = shallowRef<Readonly<Record<string, { readonly family: StyleFamily; readonly name: string }>>>({})
 
@@ -178,6 +180,7 @@ export const useStyles = defineStore('styles', () => {
     busy,
     message,
     done,
+    searching,
     pins,
     target,
     scopeFor,

@@ -166,6 +166,13 @@ export const useSwap = defineStore('swap', () => {
     void makePlan()
   }
 
+  /** Begins with a family that shall go, from wherever it was met; with another one it is planned at once. */
+  function begin(family: string, to = ''): void {
+    reset()
+    wishes.value = [openWish(family, null, to)]
+    if (to !== '') void makePlan()
+  }
+
   /** Another wish: what was left out and repaired belonged to the one before. */
   function rewish(): void {
     const list = wishes.value
@@ -198,6 +205,7 @@ export const useSwap = defineStore('swap', () => {
     endPreview,
     apply,
     chooseFace,
+    begin,
     rewish,
     reset,
   }

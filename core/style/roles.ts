@@ -63,6 +63,9 @@ export function proposeRole({
   return length < 40 && place === 'frame' ? 'label' : 'body'
 }
 
+/** What a role is called on screen: the stored `lead` is shown as intro. */
+export const roleTitle = (role: string): string => (role === 'lead' ? 'intro' : role)
+
 /** Why a name says nothing of what a style is for; null where it does. */
 export function nameHint(displayName: string): string | null {
   if (

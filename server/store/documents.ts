@@ -142,7 +142,7 @@ export async function addVersionWithin(
     title: version.title.slice(0, 500),
     pieces,
     ids: 'bytes' in content ? JSON.stringify(content.ids) : source!.ids,
-    plan: version.plan && JSON.stringify({ ...version.plan, operations: [] }),
+    plan: version.plan && JSON.stringify(version.plan),
     census: source?.census ?? null,
     first_page: source?.first_page ?? null,
     created: now,

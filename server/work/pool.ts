@@ -37,6 +37,7 @@ export interface Workers {
  */
 export class ThreadPool implements Workers {
   private readonly pools: Readonly<Record<Urgency, Piscina>>
+  private closing = false
 
   /** @param size threads for what people wait for; one more does the rest */
   constructor(script: string, size: number) {
@@ -76,7 +77,7 @@ export class ThreadPool implements Workers {
       answer = (await pool.run(task, { signal: signal ? AbortSignal.any([limit, signal]) : limit })) as ThreadAnswer
     } catch (error) {
       if (signal?.aborted) throw failed('This was given up. Nothing was changed.')
-      console.error('a thread failed:', error instanceof Error ? error.message : error)
+      if (!this.closing) console.error('a thread failed:', error instanceof Error ? error.message : error)
       throw failed(tooLong)
     }
     if ('failure' in answer) throw new TaskError(answer.failure)
@@ -84,6 +85,7 @@ export class ThreadPool implements Workers {
   }
 
   async close(): Promise<void> {
+    this.closing = true
     await Promise.all(Object.values(this.pools).map(pool => pool.destroy()))
   }
 }

@@ -76,13 +76,13 @@ test('the Season review: the retired face goes from charts, notes, tables and de
   await option(page).click()
   await expect(page.getByRole('heading', { name: 'Text that shares the font' })).toBeVisible({ timeout: 30_000 })
   await expect(page.getByText('Shown as it would be.')).toHaveCount(0)
-  for (const kind of ['starting type', 'charts']) await expect(page.getByLabel(`All ${kind} in the plan`)).toBeChecked()
+  for (const kind of ['defaults', 'charts']) await expect(page.getByLabel(`All ${kind} in the plan`)).toBeChecked()
   await page.getByRole('button', { name: /^Swap 3 faces in/ }).click()
   await expect(page.getByText('Done, as version 2.')).toBeVisible({ timeout: 30_000 })
   await expect(page.getByText('The census finds nothing of the old font')).toBeVisible()
   const now = await downloadFile(page, 'Season without Skerrow')
   expect([...names(now)].some(name => name.toLowerCase() === 'skerrow')).toBe(false)
-  await page.getByRole('tab', { name: 'Starts' }).click()
+  await page.getByRole('tab', { name: 'Defaults' }).click()
   await expect(
     page
       .locator('#tray')
@@ -92,7 +92,7 @@ test('the Season review: the retired face goes from charts, notes, tables and de
   await expect(page.locator('#tray').getByText('Skerrow')).toHaveCount(0)
 })
 
-test('the walk by keyboard: pages before and after, accepted, struck, repaired, with the count left', async ({
+test('the walk by keyboard: pages before and after, accepted, left out, repaired, with the count left', async ({
   page,
 }) => {
   await openOnDesk(page, 'Walked.odt', sailingGuide())
@@ -111,15 +111,15 @@ test('the walk by keyboard: pages before and after, accepted, struck, repaired, 
   await expect(page.getByLabel('Repairs', { exact: true })).toBeVisible({ timeout: 30_000 })
   await page.keyboard.press('1')
   await expect(page.getByText('1 repair in the plan.')).toBeVisible({ timeout: 30_000 })
-  // The next flagged page has a paragraph that gains a line: struck, it keeps the old font.
+  // The next flagged page has a paragraph that gains a line: left out, it keeps the old font.
   await walk.focus()
   for (
     let tries = 0;
-    tries < 4 && (await page.getByRole('button', { name: 'Strike this row (S)' }).isDisabled());
+    tries < 4 && (await page.getByRole('button', { name: 'Leave this row out (L)' }).isDisabled());
     tries++
   )
     await page.keyboard.press('ArrowRight')
-  await page.keyboard.press('s')
+  await page.keyboard.press('l')
   await expect(page.getByText('One paragraph keeps the old font.')).toBeVisible({ timeout: 30_000 })
   const rest = await left()
   await walk.focus()
@@ -131,7 +131,7 @@ test('the walk by keyboard: pages before and after, accepted, struck, repaired, 
   await expect(page.getByText(/^Sizes go to \d/)).toBeVisible({ timeout: 30_000 })
 })
 
-test('a recast by words and by colour: the wish in one sentence, walked, struck, carried out, undone, kept and recorded', async ({
+test('a recast by words and by colour: the wish in one sentence, walked, left out, carried out, undone, kept and recorded', async ({
   page,
 }) => {
   await openOnDesk(page, 'Recast.odt', harbourNotice())
@@ -181,8 +181,8 @@ test('one plan over several documents, seen, carried out and taken back', async 
     await putOnShelf(page, 'Across one.odt', harbourNotice()),
     await putOnShelf(page, 'Across two.odt', harbourNotice()),
   ]
-  await page.getByRole('tab', { name: 'Across' }).click()
-  await expect(page.getByRole('heading', { name: 'Across documents' })).toBeVisible()
+  await page.getByRole('tab', { name: 'All documents' }).click()
+  await expect(page.getByRole('heading', { name: 'All documents' })).toBeVisible()
   await page.getByRole('button', { name: 'None' }).click()
   for (const title of titles) await page.getByLabel(`${title}.odt: in the plan`).first().check()
   await pick(page, 'Goes', 'Spectral')

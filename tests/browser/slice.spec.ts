@@ -75,7 +75,7 @@ test('the whole job by mouse: from the shelf to the downloaded file, which opens
   await expect(page.getByText('Notice 1 runs over')).toBeVisible()
   await expect(page.getByText('Paragraph style Notice')).toBeVisible()
 
-  // A row can be struck and taken back.
+  // A row can be left out and taken in again.
   await page.getByRole('checkbox', { name: /Chart.*in the plan/ }).uncheck()
   await expect(page.getByRole('button', { name: /in 4 places/ })).toBeVisible({ timeout: 20_000 })
   await page.getByRole('checkbox', { name: /Chart.*in the plan/ }).check()

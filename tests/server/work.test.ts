@@ -62,13 +62,40 @@ describe('threads', () => {
 
   it('that die end their task with a word, and others go on', async () => {
     const dying = join(folder, 'dying.mjs')
-    writeFileSync(dying, "export default task => (task.kind === 'check' ? process.exit(3) : { result: 'alive' })")
+    // An error that no task waits for ends a thread, as running out of memory does.
+    writeFileSync(
+      dying,
+      "const die = () => new Promise(() => setImmediate(() => { throw new Error('gone') }))\n" +
+        "export default task => (task.kind === 'check' ? die() : { result: 'alive' })",
+    )
     const fragile = new ThreadPool(dying, 1)
     const first = fragile.run({ kind: 'check', bytes: guide })
     const second = fragile.run({ kind: 'survey', bytes: guide, ids: {} })
     await expect(first).rejects.toThrow(/was ended. Nothing was changed/)
     await expect(second).resolves.toBe('alive')
     await fragile.close()
+  })
+
+  it('serve who waits though counting fills the rest', async () => {
+    const slow = join(folder, 'counting.mjs')
+    writeFileSync(slow, "export default task => task.kind === 'survey' ? new Promise(() => {}) : { result: 'served' }")
+    const busy = new ThreadPool(slow, 1)
+    const counting = Array.from({ length: 20 }, () =>
+      busy.background.run({ kind: 'survey', bytes: guide, ids: {} }).catch(() => 'ended'),
+    )
+    await expect(busy.run({ kind: 'check', bytes: guide })).resolves.toBe('served')
+    await busy.close()
+    expect(new Set(await Promise.all(counting))).toEqual(new Set(['ended']))
+  })
+
+  it('end a task that is given up, and the thread with it', async () => {
+    const slow = join(folder, 'endless.mjs')
+    writeFileSync(slow, "export default task => { if (task.kind === 'survey') for (;;); return { result: 'alive' } }")
+    const pool = new ThreadPool(slow, 1)
+    const signal = AbortSignal.timeout(300)
+    await expect(pool.run({ kind: 'survey', bytes: guide, ids: {} }, signal)).rejects.toThrow('was given up')
+    await expect(pool.run({ kind: 'check', bytes: guide })).resolves.toBe('alive')
+    await pool.close()
   })
 
   it('refuse work when too much waits', async () => {

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { useStages } from '../../desk/stages'
+import { useSwap } from '../../stores/swap'
+import { useStyles } from '../../stores/styles'
 import type { AbsentLayer } from '~~/core/census/absent'
 import { useAbsent } from '../../stores/absent'
 import { useDesk } from '../../stores/desk'
@@ -8,7 +11,18 @@ import { counted, grouped, pageWords } from '../../desk/words'
 import FaceSources from './FaceSources.vue'
 
 const props = defineProps<{ face: AbsentEntry }>()
-const emit = defineEmits<{ swap: [family: string, to: string]; style: [name: string] }>()
+const stages = useStages()
+function swapFamily(family: string, to = ''): void {
+  useSwap().begin(family, to)
+  stages.go('swap')
+}
+/** From an absent face to the style that causes it. */
+function goToStyle(title: string): void {
+  const styles = useStyles()
+  const style = styles.list.find(each => each.displayName === title)
+  if (style) styles.selected = { family: style.family, name: style.name }
+  stages.go('styles')
+}
 const desk = useDesk()
 const absent = useAbsent()
 const library = useLibrary()
@@ -126,8 +140,8 @@ const level = ref<'document' | 'folder' | 'desk'>('document')
           <button type="button" class="link" :disabled="absent.busy !== ''" @click="absent.settle(absent.current)">
             Settle it
           </button>
-          <button v-if="cause" type="button" class="link" @click="emit('style', cause)">
-            Mend it in the style {{ cause }}
+          <button v-if="cause" type="button" class="link" @click="goToStyle(cause)">
+            Repair it in the style {{ cause }}
           </button>
         </div>
       </div>
@@ -177,7 +191,7 @@ const level = ref<'document' | 'folder' | 'desk'>('document')
               type="button"
               class="link shrink-0"
               :aria-label="`Swap ${face.family} for ${suggestion.family}`"
-              @click="emit('swap', face.family, suggestion.family)"
+              @click="swapFamily(face.family, suggestion.family)"
             >
               Swap
             </button>
@@ -194,7 +208,7 @@ const level = ref<'document' | 'folder' | 'desk'>('document')
         </li>
         <li v-if="face.suggestions.length === 0" class="py-2 text-soft">
           Nothing is known of it but its name. Choose a face by eye:
-          <button type="button" class="link" @click="emit('swap', face.family, '')">swap it</button>.
+          <button type="button" class="link" @click="swapFamily(face.family)">swap it</button>.
         </li>
       </ul>
       <FaceSources :family="face.family" :files="face.files" />

@@ -5,7 +5,6 @@ import { counted } from '../../desk/words'
 import AbsentFacePanel from './AbsentFacePanel.vue'
 import StandInsPanel from './StandInsPanel.vue'
 
-const emit = defineEmits<{ swap: [family: string, to: string]; style: [name: string] }>()
 const desk = useDesk()
 const absent = useAbsent()
 const gone = computed(() => absent.faces.filter(face => face.status === 'absent'))
@@ -84,12 +83,7 @@ onMounted(() => {
             face.standIn ? `shown in ${face.standIn}` : ''
           }}</span>
         </button>
-        <AbsentFacePanel
-          v-if="absent.open === face.family"
-          :face="face"
-          @swap="(family, to) => emit('swap', family, to)"
-          @style="emit('style', $event)"
-        />
+        <AbsentFacePanel v-if="absent.open === face.family" :face="face" />
       </li>
     </ul>
     <StandInsPanel class="mt-6" />

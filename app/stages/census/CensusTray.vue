@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { useStages } from '../../desk/stages'
+import { useSwap } from '../../stores/swap'
+import { useStyles } from '../../stores/styles'
 import type { FaceCensus, VoiceCensus } from '~~/core/census/census'
 import { faceName } from '~~/core/font/face'
 import { sizeAndLeading } from '~~/core/census/voices'
@@ -9,7 +12,19 @@ import { useLibrary } from '../../stores/library'
 import { counted, grouped, pageWords, percentage, settledWords } from '../../desk/words'
 import FaceChart from './FaceChart.vue'
 
-const emit = defineEmits<{ plan: [wishes: Wish[]]; swap: [family: string]; go: [page: number] }>()
+const stages = useStages()
+const swap = useSwap()
+const styles = useStyles()
+/** From the census to a plan for styles. */
+async function plan(wishes: Wish[]): Promise<void> {
+  stages.go('styles')
+  await nextTick()
+  await styles.propose(wishes)
+}
+function swapFamily(family: string): void {
+  swap.begin(family)
+  stages.go('swap')
+}
 const desk = useDesk()
 const library = useLibrary()
 const census = computed(() => desk.census!)
@@ -72,7 +87,7 @@ const newName = ref('')
 const newFamily = ref<'text' | 'paragraph'>('text')
 function adopt(): void {
   if (chosenVoice.value && newName.value.trim() !== '')
-    emit('plan', [
+    plan([
       {
         type: 'adopt',
         family: newFamily.value,
@@ -118,7 +133,7 @@ watch(
         type="button"
         class="link"
         @click="
-          emit('plan', [
+          plan([
             {
               type: 'settle',
               scope: { kind: 'document' },
@@ -225,7 +240,7 @@ watch(
         >
       </p>
       <button type="button" class="plain shrink-0" @click="walkFace(notice)">Walk its places</button>
-      <button type="button" class="act shrink-0" @click="emit('swap', notice.family)">Swap it</button>
+      <button type="button" class="act shrink-0" @click="swapFamily(notice.family)">Swap it</button>
     </section>
 
     <section
@@ -238,7 +253,7 @@ watch(
           ><strong>{{ frame.name || 'A frame' }} runs over:</strong> {{ counted(frame.lines, 'line') }},
           {{ counted(frame.characters, 'character') }} have no room.</span
         >
-        <button v-if="frame.page !== null" type="button" class="link" @click="emit('go', frame.page)">
+        <button v-if="frame.page !== null" type="button" class="link" @click="desk.show('pages', frame.page)">
           Page {{ frame.page + 1 }}
         </button>
       </p>
@@ -262,7 +277,7 @@ watch(
           v-if="twin"
           type="button"
           class="act"
-          @click="emit('plan', [{ type: 'fold-voice', from: chosenVoice.key, to: twin.key }])"
+          @click="plan([{ type: 'fold-voice', from: chosenVoice.key, to: twin.key }])"
         >
           Fold into {{ faceName(twin.family, twin.style) }} {{ sizeAndLeading(twin) }}
         </button>
@@ -271,7 +286,7 @@ watch(
           type="button"
           class="plain"
           @click="
-            emit('plan', [
+            plan([
               {
                 type: 'settle',
                 scope: { kind: 'voice', key: chosenVoice.key },

@@ -63,7 +63,7 @@ async function header(which: 'header' | 'footer'): Promise<void> {
   <section class="mt-7" aria-labelledby="new-things">
     <h2 id="new-things">Put in</h2>
     <p class="text-soft">
-      New things begin with the starting type of their kind.<template v-if="isText && !words.spot">
+      New things begin with the default of their kind.<template v-if="isText && !words.spot">
         Notes and tables go where the caret is.</template
       >
     </p>

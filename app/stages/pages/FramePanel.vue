@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { roleTitle } from '~~/core/style/roles'
 import type { DisplayPage } from '~~/core/typeset/display'
 import { boundsOf } from '~~/core/typeset/matrix'
 import { filler, fillerText } from '~~/core/format/filler'
@@ -216,10 +217,10 @@ const fields = [
         class="field mt-[2px] block max-w-[320px] text-ink"
         aria-label="How text of a new frame begins"
       >
-        <option value="">as the starting type says</option>
+        <option value="">as the defaults say</option>
         <option value="caret" :disabled="!words.spot">like its neighbour, the text with the caret</option>
         <option v-for="each in byRole" :key="each.name" :value="each.name">
-          {{ each.role ? `as ${each.role}: ${each.displayName}` : `in ${each.displayName}` }}
+          {{ each.role ? `as ${roleTitle(each.role)}: ${each.displayName}` : `in ${each.displayName}` }}
         </option>
       </select>
     </label>

@@ -7,7 +7,7 @@ import { usePasting } from '../../stores/pasting'
 import CleanUpPanel from './CleanUpPanel.vue'
 import AddPanel from './AddPanel.vue'
 import FramePanel from './FramePanel.vue'
-import SetPieces from './SetPieces.vue'
+import KeptFrames from './KeptFrames.vue'
 import PagePanel from './PagePanel.vue'
 
 const desk = useDesk()
@@ -176,7 +176,7 @@ const findings = computed((): Finding[] => {
     </template>
     <FramePanel />
     <AddPanel />
-    <SetPieces />
+    <KeptFrames />
     <PagePanel v-if="isDrawn" />
     <CleanUpPanel />
   </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { roleTitle } from '~~/core/style/roles'
 import { places } from '~~/core/census/criteria'
 import { roles } from '~~/core/document/rules'
 import { coveredScripts } from '~~/core/font/face'
@@ -160,7 +161,7 @@ const placeWords: Readonly<Record<string, string>> = {
         >Role
         <select v-model="form.role" class="field block w-full text-ink">
           <option value="">any</option>
-          <option v-for="role in roles" :key="role" :value="role">{{ role }}</option>
+          <option v-for="role in roles" :key="role" :value="role">{{ roleTitle(role) }}</option>
         </select></label
       >
       <label>Language <input v-model="form.language" class="field block w-full text-ink" placeholder="any" /></label>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { roleTitle } from '~~/core/style/roles'
 import { counted, pageWords } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
@@ -97,8 +98,8 @@ const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'l
           :value="style.proposed ? '' : (style.role ?? '')"
           @change="role"
         >
-          <option value="">{{ style.role && style.proposed ? `${style.role}, proposed` : 'none' }}</option>
-          <option v-for="each in roles" :key="each" :value="each">{{ each }}</option>
+          <option value="">{{ style.role && style.proposed ? `${roleTitle(style.role)}, proposed` : 'none' }}</option>
+          <option v-for="each in roles" :key="each" :value="each">{{ roleTitle(each) }}</option>
         </select>
       </label>
       <button
@@ -109,7 +110,7 @@ const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'l
           styles.carryOut([{ type: 'edit', family: style.family, name: style.name, changes: { role: style.role } }])
         "
       >
-        Confirm {{ style.role }}
+        Confirm {{ roleTitle(style.role) }}
       </button>
       <label class="flex items-center gap-1.5"
         >Key

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { roleTitle } from '~~/core/style/roles'
 import type { StyleSummary } from '~~/core/change/styles/style-list'
 import { counted, grouped, settledWords } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
@@ -28,7 +29,9 @@ const shown = computed(() => {
   const list = styles.list.filter(
     style =>
       style.family === family.value &&
-      (wanted === '' || style.displayName.toLowerCase().includes(wanted) || style.role?.includes(wanted)) &&
+      (wanted === '' ||
+        style.displayName.toLowerCase().includes(wanted) ||
+        roleTitle(style.role ?? '').includes(wanted)) &&
       (only.value === 'all' ||
         (only.value === 'used'
           ? style.paragraphs > 0
@@ -62,7 +65,13 @@ function applyFirst(): void {
   if (first && query.value.trim() !== '') void styles.applyStyle({ family: first.family, name: first.name })
 }
 
-defineExpose({ search: () => field.value?.focus() })
+watch(
+  () => styles.searching,
+  () => nextTick(() => field.value?.focus()),
+)
+onMounted(() => {
+  if (styles.searching > 0) field.value?.focus()
+})
 watch(
   () => [desk.state, desk.generation, desk.census] as const,
   () => {
@@ -195,9 +204,11 @@ watch(
               <td
                 class="truncate"
                 :class="style.proposed ? 'text-soft italic' : ''"
-                :title="style.proposed && style.role ? `Proposed: ${style.role}` : (style.role ?? '')"
+                :title="
+                  style.proposed && style.role ? `Proposed: ${roleTitle(style.role)}` : roleTitle(style.role ?? '')
+                "
               >
-                {{ style.role ?? '–' }}
+                {{ roleTitle(style.role ?? '–') }}
               </td>
               <td class="number" :class="{ 'text-soft': style.paragraphs === 0 }">
                 {{ style.paragraphs === 0 ? 'unused' : grouped(style.paragraphs) }}

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { roleTitle } from '~~/core/style/roles'
+import { useStages } from '../../desk/stages'
 import { faceName } from '~~/core/font/face'
 import { sameFamily } from '~~/core/document/font-family'
 import { useDesk } from '../../stores/desk'
@@ -12,7 +14,7 @@ import { counted, grouped } from '../../desk/words'
 import WishLimits from './WishLimits.vue'
 import FamilyPicker, { type Choice } from './FamilyPicker.vue'
 
-const emit = defineEmits<{ census: [] }>()
+const open = useStages()
 const desk = useDesk()
 const library = useLibrary()
 const swap = useSwap()
@@ -135,7 +137,7 @@ const pagesWord = computed(() => {
             out, or cannot be changed here; the census lists it.
           </p>
           <div class="mt-3 flex gap-2">
-            <button type="button" class="plain" @click="emit('census')">See the census</button
+            <button type="button" class="plain" @click="open.go('census')">See the census</button
             ><button type="button" class="plain" @click="swap.reset()">Plan another swap</button>
           </div>
         </section>
@@ -301,7 +303,7 @@ const pagesWord = computed(() => {
                     />
                   </td>
                   <td class="truncate">{{ group.style }}</td>
-                  <td>{{ group.role ?? '–' }}</td>
+                  <td>{{ roleTitle(group.role ?? '–') }}</td>
                   <td class="number">{{ grouped(group.characters) }}</td>
                 </tr>
               </tbody>

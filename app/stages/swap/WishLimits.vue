@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { roleTitle } from '~~/core/style/roles'
 import { places } from '~~/core/census/criteria'
 import { roles } from '~~/core/document/rules'
 import { coveredScripts } from '~~/core/font/face'
@@ -107,7 +108,7 @@ const own = computed(() => props.wish)
         >Role
         <select v-model="own.limits.role" class="field block text-ink" @change="changed">
           <option value="">any</option>
-          <option v-for="role in roles" :key="role" :value="role">{{ role }}</option>
+          <option v-for="role in roles" :key="role" :value="role">{{ roleTitle(role) }}</option>
         </select></label
       >
       <label

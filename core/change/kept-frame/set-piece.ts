@@ -222,7 +222,7 @@ export function putPiece(
   planner.row({
     key: { what: 'kept frame', part: path, node: frame },
     stage: 'frame',
-    title: 'Set piece',
+    title: 'Kept frame',
     before: 'not there',
     after: `put in ${withText ? 'with its text' : 'without text'}`,
     places: [{ part: path, node: frame }],

@@ -1,3 +1,4 @@
+import { roleTitle } from '../../style/roles'
 import { z } from 'zod'
 import { asksNothing, criteriaSchema, type Criteria, type LookCriteria, type Range } from '../../census/criteria'
 import { colorKinds } from '../../document/color-references'
@@ -119,7 +120,7 @@ export function criteriaWords(
   put(l.raised, () => (l.raised ? 'raised or lowered' : 'on the line'))
   put(l.paragraphStyle, () => `in the style ${titleOf(l.paragraphStyle!)}`)
   put(l.characterStyle, () => `in the character style ${titleOf(l.characterStyle!)}`)
-  put(l.role, () => `that is ${/^[aeiou]/.test(l.role!) ? 'an' : 'a'} ${l.role}`)
+  put(l.role, () => `that is ${/^[aeiou]/.test(roleTitle(l.role!)) ? 'an' : 'a'} ${roleTitle(l.role!)}`)
   put(l.language, () => `in the language ${l.language}`)
   put(l.slot, () =>
     l.slot === 'western' ? 'in western script' : l.slot === 'asian' ? 'in East Asian script' : 'in a complex script',

@@ -136,7 +136,7 @@ function titleOfRow(document: OdfDocument, reference: FontReference): string {
     case 'style':
       return `${family.charAt(0).toUpperCase()}${family.slice(1)} style ${reference.owner}`
     case 'default':
-      return `Starting type: ${reference.owner}`
+      return `Default: ${reference.owner}`
     case 'list':
       return `List labels: ${reference.owner}`
     case 'chart':

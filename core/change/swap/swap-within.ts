@@ -1,3 +1,4 @@
+import { roleTitle } from '../../style/roles'
 import { objectTitle } from '../../document/font-references'
 import { resolutionOf } from '../../census/census'
 import { matchText, paragraphOwner, type Match } from '../../census/matching'
@@ -209,7 +210,7 @@ export function swapWithin(
           key,
           stage: 'within',
           optional: true,
-          title: `${owner?.displayName ?? 'No style'}${role ? `, ${role}` : ''}`,
+          title: `${owner?.displayName ?? 'No style'}${role ? `, ${roleTitle(role)}` : ''}`,
           count: 0,
           characters: 0,
           before: wish.from.family,

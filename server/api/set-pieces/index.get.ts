@@ -2,5 +2,5 @@ import { database } from '../../store/database'
 import { listPieces } from '../../store/set-pieces'
 import { answer } from '../../work/answer'
 
-/** All set pieces, by heading. */
+/** All kept frames, by heading. */
 export default answer(async () => listPieces(await database()))

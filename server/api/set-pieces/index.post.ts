@@ -11,14 +11,14 @@ const bodySchema = z.strictObject({
   piece: setPieceSchema,
 })
 
-/** Keeps a set piece. */
+/** Keeps a frame. */
 export default answer(async event => {
   const { heading, name, piece } = bodySchema.parse(await readBody(event))
   const id = await addPiece(await database(), heading, name, piece)
   if (id === null)
     throw refusal(
       422,
-      `${pieceLimit} set pieces are kept already, the most there can be. Remove some first. Nothing was kept.`,
+      `${pieceLimit} frames are kept already, the most there can be. Remove some first. Nothing was kept.`,
     )
   setResponseStatus(event, 201)
   return { id }

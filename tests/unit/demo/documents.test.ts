@@ -130,7 +130,7 @@ describe('the Season review', () => {
   })
 })
 
-describe('the Galley menu and the Deck safety card', () => {
+describe('the Galley menu and the Safety card', () => {
   it('names two absent families, carries the file of a third, and lets its story run over three panels', () => {
     const { composition, detail } = session(galleyMenu())
     expect(

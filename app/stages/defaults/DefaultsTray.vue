@@ -84,7 +84,7 @@ const leading = (value: string) => (value === 'normal' ? 'of the face' : plainLe
       @toggle="styles.toggle($event)"
     />
     <template v-else>
-      <h1>Starting type</h1>
+      <h1>Defaults</h1>
       <p class="text-soft">What new text begins with. Setting it leaves what is there as it looks.</p>
       <p v-if="styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">
         {{ styles.message }} <button type="button" class="link ml-2" @click="styles.message = ''">Good</button>
@@ -93,7 +93,7 @@ const leading = (value: string) => (value === 'normal' ? 'of the face' : plainLe
       <section
         v-if="starts.some(strange) && usual"
         class="notice mt-3 flex items-center gap-4"
-        aria-label="Starting type that is absent"
+        aria-label="Defaults that are absent"
       >
         <p class="flex-1">
           <strong>New text would begin in a face that is not here:</strong>

@@ -4,7 +4,7 @@ import { sentenceOf, useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'
 
-/** Set pieces: frames kept with their columns, insets and styles, to be put into any document. */
+/** Kept frames: frames kept with their columns, insets and styles, to be put into any document. */
 const desk = useDesk()
 const styles = useStyles()
 const words = useWords()
@@ -43,7 +43,7 @@ const put = (kept: KeptPiece, withText: boolean) =>
     const holder = await desk.engine!.ask('holder', { view: desk.view, page: desk.page })
     const sheet = desk.shown[desk.page]
     if (!holder || !sheet)
-      throw new Error('There is nothing on this page that a set piece could be put on. Nothing was changed.')
+      throw new Error('There is nothing on this page that a kept frame could be put on. Nothing was changed.')
     const at = {
       x: Math.max((sheet.width - kept.piece.width) / 2, 0),
       y: Math.max((sheet.height - kept.piece.height) / 3, 0),
@@ -54,8 +54,8 @@ const put = (kept: KeptPiece, withText: boolean) =>
 </script>
 
 <template>
-  <section class="mt-7" aria-labelledby="set-pieces">
-    <h2 id="set-pieces">Set pieces</h2>
+  <section class="mt-7" aria-labelledby="kept-frames">
+    <h2 id="kept-frames">Kept frames</h2>
     <p v-if="message" role="alert" class="text-rubric">{{ message }}</p>
     <p v-if="pieces.length === 0 && !words.frame" class="text-soft">
       None are kept yet. Choose a text frame on the sheets to keep it with its columns, insets and styles.
