@@ -89,7 +89,8 @@ function change(id: ChangeId) {
       const own = asked
       try {
         await desk.engine.ask('plan', { id, request: plainly({ wishes: next, leftOut: [] }), effects: false })
-        if (own !== asked) break
+        // What was let go of meanwhile is not shown; what was asked for since is.
+        if (own !== asked) continue
         message.value = ''
         desk.showAfter(id, null)
       } catch (error) {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ChevronLeft, ChevronRight } from '@lucide/vue'
 import { useEventListener, useLocalStorage, useResizeObserver } from '@vueuse/core'
 
 /**
@@ -61,7 +62,7 @@ function fold(side: 'left' | 'right'): void {
   folded.value = folded.value === side ? '' : side
 }
 useResizeObserver(frame, ([entry]) => {
-  if (entry) width.value = Math.max(entry.contentRect.width - 34 - 9, 1)
+  if (entry) width.value = Math.max(entry.contentRect.width - 34 - 13, 1)
 })
 </script>
 
@@ -91,7 +92,7 @@ useResizeObserver(frame, ([entry]) => {
         @pointerdown.stop
         @click="fold('left')"
       >
-        {{ folded === 'left' ? '›' : '‹' }}
+        <component :is="folded === 'left' ? ChevronRight : ChevronLeft" :size="13" aria-hidden="true" />
       </button>
       <button
         type="button"
@@ -102,7 +103,7 @@ useResizeObserver(frame, ([entry]) => {
         @pointerdown.stop
         @click="fold('right')"
       >
-        {{ folded === 'right' ? '‹' : '›' }}
+        <component :is="folded === 'right' ? ChevronLeft : ChevronRight" :size="13" aria-hidden="true" />
       </button>
     </div>
     <div

@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { FaceRecord } from '../../core/font/face'
 import { Library } from '../../core/font/library'
@@ -16,12 +16,19 @@ interface Index {
   readonly faces: readonly ShippedFace[]
 }
 
-/** Raised when reading or measuring faces changes, so that old indexes are made anew. */
-const indexVersion = 2
+/** The code that reads and measures faces, as one hash: a changed rule makes every face be measured anew. */
+export function measuringCode(folder = join(projectFolder(), 'core', 'font')): string {
+  const sources = readdirSync(folder)
+    .filter(name => name.endsWith('.ts'))
+    .sort()
+    .map(name => `${name}\n${readFileSync(join(folder, name), 'utf8')}`)
+  return contentHash(new TextEncoder().encode(sources.join('\n')))
+}
+
 const stamp = (files: readonly FontFile[]) =>
   contentHash(
     new TextEncoder().encode(
-      `${indexVersion} ${files.map(file => `${file.path} ${file.size} ${file.changed}`).join('\n')}`,
+      `${measuringCode()} ${files.map(file => `${file.path} ${file.size} ${file.changed}`).join('\n')}`,
     ),
   )
 

@@ -5,14 +5,23 @@ import { readFontFile } from '../library/files'
 import type { ShippedFace } from '../library/shipped'
 import { getBlob, putBlob } from './blobs'
 
-/** Puts the shipped faces into the store; those that are there already are passed over. */
+/**
+ * Puts the shipped faces into the store. The files of those that are there already are passed over; what is known of
+ * them is brought to what was measured now.
+ */
 export async function storeFaces(
   knex: Knex,
   faces: readonly ShippedFace[],
   report: (done: number, all: number) => void = () => {},
 ): Promise<void> {
-  const known = new Set((await knex('faces').select<{ hash: string }[]>('hash')).map(row => row.hash))
+  const rows = await knex('faces').select<{ hash: string; record: string }[]>('hash', 'record')
+  const known = new Map(rows.map(row => [row.hash, row.record]))
   const fresh = faces.filter(each => !known.has(each.face.hash))
+  for (const { face } of faces) {
+    const record = JSON.stringify(face)
+    if (known.has(face.hash) && known.get(face.hash) !== record)
+      await knex('faces').where({ hash: face.hash }).whereNot({ source: 'added' }).update({ record })
+  }
   for (const [index, { face, path }] of fresh.entries()) {
     await knex.transaction(async transaction => {
       await putBlob(transaction, readFontFile(path), face.hash)
@@ -77,8 +86,8 @@ export async function addFaces(
       })
       count++
     }
-    // What faces are absent has changed: every document is counted anew.
-    if (count > 0) await countAnew(transaction)
+    // What is absent has changed where these families are named.
+    if (count > 0) await countNaming(transaction, [...new Set(fonts.map(({ face }) => face.family))])
     return count
   })
 }
@@ -86,10 +95,31 @@ export async function addFaces(
 /** Takes an added face out of the library again. False where it was not added by hand. */
 export async function removeFace(knex: Knex, hash: string): Promise<boolean> {
   return knex.transaction(async transaction => {
-    const removed = (await transaction('faces').where({ hash, source: 'added' }).delete()) > 0
-    if (removed) await countAnew(transaction)
-    return removed
+    const face = await transaction('faces')
+      .where({ hash, source: 'added' })
+      .first<{ family: string } | undefined>('family')
+    if (!face) return false
+    await transaction('faces').where({ hash, source: 'added' }).delete()
+    await countNaming(transaction, [face.family])
+    return true
   })
+}
+
+/**
+ * Has those documents counted anew that name some families, or faces of them as if they were families (“Jost Medium”),
+ * and those in which anything is absent or shown by an alias: the new face may be what they ask for under another name.
+ */
+async function countNaming(transaction: Knex, families: readonly string[]): Promise<void> {
+  const named = await transaction('document_faces')
+    .whereIn('status', ['absent', 'alias'])
+    .orWhere(query => {
+      for (const family of families)
+        void query
+          .orWhereRaw('lower(family) = ?', [family.toLowerCase()])
+          .orWhereRaw('lower(family) like ?', [`${family.toLowerCase().replace(/[\\%_]/g, sign => `\\${sign}`)} %`])
+    })
+    .distinct<{ document: string }[]>('document')
+  for (const { document } of named) await countAnew(transaction, { id: document })
 }
 
 /** Has documents counted anew, all of them or those that are named by their id or folder. */

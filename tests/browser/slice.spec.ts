@@ -170,12 +170,10 @@ test('by keyboard alone', async ({ page }) => {
   await page.keyboard.press('Escape')
   await expect(page.getByText(/Place \d of/)).toBeHidden()
   await page.getByRole('tab', { name: 'Census' }).focus()
-  for (const next of ['Absent', 'Styles', 'Pages']) {
+  for (const next of ['Absent', 'Styles', 'Swap']) {
     await page.keyboard.press('ArrowDown')
     await expect(page.getByRole('tab', { name: next })).toBeFocused()
   }
-  await page.keyboard.press('ArrowDown')
-  await expect(page.getByRole('tab', { name: 'Swap' })).toBeFocused()
   await page.getByLabel('Goes').first().focus()
   await page.keyboard.type('sker')
   await page.keyboard.press('Enter')
