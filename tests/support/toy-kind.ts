@@ -28,9 +28,9 @@ export const shoutKind = oneByOne<z.infer<typeof shoutSchema>>({
         places: [{ part: paragraph.part, node: paragraph.node }],
       }),
     )
-    for (const { part, node, inlines: _inlines } of included) {
-      const { length } = paragraphText(paragraphs.find(each => each.node === node && each.part === part)!)
-      replaceText(planner.change.on(part), node, length, length, sign)
+    for (const paragraph of included) {
+      const { length } = paragraphText(paragraph)
+      replaceText(planner.change.on(paragraph.part), paragraph.node, length, length, sign)
     }
     return `Shout in ${included.length} places`
   },
