@@ -61,49 +61,45 @@ function key(event: KeyboardEvent): void {
 function fold(side: 'left' | 'right'): void {
   folded.value = folded.value === side ? '' : side
 }
+const foldTitle = (side: 'left' | 'right') =>
+  `${folded.value === side ? 'Show' : 'Fold away'} the ${side === 'left' ? 'sheets' : 'tray'}`
 useResizeObserver(frame, ([entry]) => {
   if (entry) width.value = Math.max(entry.contentRect.width - 34 - 13, 1)
 })
 </script>
 
 <template>
-  <div ref="frame" class="flex min-h-0 flex-1">
+  <main ref="frame" class="flex min-h-0 flex-1">
     <div v-show="folded !== 'left'" class="flex min-w-0 flex-1 flex-col"><slot name="left" /></div>
     <slot name="between" />
-    <div
-      role="separator"
-      aria-orientation="vertical"
-      aria-label="Boundary between sheets and tray: arrows move it, Home folds the sheets away, End the tray"
-      tabindex="0"
-      class="boundary"
-      :aria-valuenow="Math.round((right / width) * 100)"
-      aria-valuemin="0"
-      aria-valuemax="100"
-      :class="{ 'bg-wash': dragging }"
-      @pointerdown="grab"
-      @keydown="key"
-    >
+    <div class="boundary" :class="{ 'bg-wash': dragging }">
+      <div
+        role="separator"
+        aria-orientation="vertical"
+        aria-label="Boundary between sheets and tray: arrows move it, Home folds the sheets away, End the tray"
+        tabindex="0"
+        class="absolute inset-0"
+        :aria-valuenow="Math.round((right / width) * 100)"
+        aria-valuemin="0"
+        aria-valuemax="100"
+        @pointerdown="grab"
+        @keydown="key"
+      />
       <button
+        v-for="side in ['left', 'right'] as const"
+        :key="side"
         type="button"
         class="fold"
         tabindex="-1"
-        :title="folded === 'left' ? 'Show the sheets' : 'Fold the sheets away'"
-        :aria-label="folded === 'left' ? 'Show the sheets' : 'Fold the sheets away'"
-        @pointerdown.stop
-        @click="fold('left')"
+        :title="foldTitle(side)"
+        :aria-label="foldTitle(side)"
+        @click="fold(side)"
       >
-        <component :is="folded === 'left' ? ChevronRight : ChevronLeft" :size="13" aria-hidden="true" />
-      </button>
-      <button
-        type="button"
-        class="fold"
-        tabindex="-1"
-        :title="folded === 'right' ? 'Show the tray' : 'Fold the tray away'"
-        :aria-label="folded === 'right' ? 'Show the tray' : 'Fold the tray away'"
-        @pointerdown.stop
-        @click="fold('right')"
-      >
-        <component :is="folded === 'right' ? ChevronLeft : ChevronRight" :size="13" aria-hidden="true" />
+        <component
+          :is="(side === 'left') === (folded === side) ? ChevronRight : ChevronLeft"
+          :size="13"
+          aria-hidden="true"
+        />
       </button>
     </div>
     <div
@@ -114,5 +110,5 @@ useResizeObserver(frame, ([entry]) => {
     >
       <slot name="right" />
     </div>
-  </div>
+  </main>
 </template>

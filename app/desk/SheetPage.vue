@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { clickCount } from './click-count'
 import { caretBox, rangeBoxes, spotAt, type PageBox, type Spot } from '~~/core/typeset/caret'
 import type { DisplayPage } from '~~/core/typeset/display'
 import type { PageView } from '~~/core/typeset/drawing-pages'
@@ -328,7 +329,8 @@ async function press(event: PointerEvent): Promise<void> {
     drawFrame(event)
     return
   }
-  const target = event.detail < 2 ? frameAt(x, y, event.altKey) : null
+  const presses = clickCount(event)
+  const target = presses < 2 ? frameAt(x, y, event.altKey) : null
   if (
     target &&
     (event.altKey ||
@@ -349,12 +351,12 @@ async function press(event: PointerEvent): Promise<void> {
     return
   }
   emit('pointed', spot)
-  if (event.detail === 2) {
+  if (presses === 2) {
     await words.selectWord(spot)
     point(spot)
     return
   }
-  if (event.detail >= 3) {
+  if (presses >= 3) {
     const length = page.lines
       .filter(line => line.node === spot.node && line.part === spot.part)
       .reduce((most, line) => Math.max(most, line.end), 0)

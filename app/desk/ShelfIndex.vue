@@ -12,5 +12,7 @@ const router = useRouter()
 </script>
 
 <template>
-  <ThumbIndex :tabs="tabs" :open="open" @open="router.push(addresses[$event] ?? '/')" />
+  <nav aria-label="Shelf" class="flex">
+    <ThumbIndex :tabs="tabs" :open="open" @open="router.push(addresses[$event] ?? '/')" />
+  </nav>
 </template>

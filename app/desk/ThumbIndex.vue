@@ -1,5 +1,10 @@
 <script setup lang="ts">
-const props = defineProps<{ tabs: readonly { readonly id: string; readonly title: string }[]; open: string }>()
+const props = defineProps<{
+  tabs: readonly { readonly id: string; readonly title: string }[]
+  open: string
+  /** The id of what the tabs show. */
+  controls?: string
+}>()
 const emit = defineEmits<{ open: [id: string] }>()
 
 function move(event: KeyboardEvent, step: number): void {
@@ -30,7 +35,7 @@ function move(event: KeyboardEvent, step: number): void {
       role="tab"
       :aria-selected="tab.id === open"
       :tabindex="tab.id === open ? 0 : -1"
-      aria-controls="tray"
+      :aria-controls="controls"
       class="thumb"
       :class="tab.id === open ? 'z-10 -mr-px border-ink bg-paper font-semibold text-ink' : 'hover:text-ink'"
       :style="{ marginLeft: tab.id === open ? '0px' : `${Math.min(index, 5)}px` }"

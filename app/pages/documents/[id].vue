@@ -113,9 +113,9 @@ useHead({ title: () => (title.value ? `${title.value}, Morphene` : 'Morphene') }
   <div class="flex h-full flex-col">
     <RunningHead ref="head" :title="title" />
     <PasteQuestion />
-    <main v-if="desk.state === 'failed'" class="p-10" role="alert">
+    <main v-if="desk.state === 'failed'" class="p-10">
       <h1>This document could not be opened</h1>
-      <p class="mt-2 text-rubric">{{ desk.failure }}</p>
+      <p class="mt-2 text-rubric" role="alert">{{ desk.failure }}</p>
       <NuxtLink to="/" class="link mt-3 inline-block">Back to the shelf</NuxtLink>
     </main>
     <main v-else-if="desk.state === 'opening' || !desk.info" class="p-10 text-soft">
@@ -153,12 +153,14 @@ useHead({ title: () => (title.value ? `${title.value}, Morphene` : 'Morphene') }
           />
         </template>
       </template>
-      <template #between><ThumbIndex :tabs="tabs" :open="stages.id" @open="stages.go($event)" /></template>
+      <template #between
+        ><ThumbIndex :tabs="tabs" :open="stages.id" controls="tray" @open="stages.go($event)"
+      /></template>
       <template #right>
         <p v-if="desk.state === 'setting'" role="status" class="h-full px-[22px] pt-5 text-soft">
           The first page is here; setting and counting the others …
         </p>
-        <main
+        <div
           v-else
           id="tray"
           role="tabpanel"
@@ -168,7 +170,7 @@ useHead({ title: () => (title.value ? `${title.value}, Morphene` : 'Morphene') }
           tabindex="-1"
         >
           <component :is="stages.open.tray" :key="stages.id" />
-        </main>
+        </div>
       </template>
     </DeskFrame>
   </div>

@@ -83,7 +83,7 @@ const findings = computed((): Finding[] => {
     <h1>Pages</h1>
     <div class="mt-2 grid grid-cols-2 gap-6">
       <RadioGroup v-if="views.length > 1" v-model="desk.view">
-        <RadioGroupLabel class="text-soft">Look at</RadioGroupLabel>
+        <RadioGroupLabel as="span" class="text-soft">Look at</RadioGroupLabel>
         <RadioGroupOption
           v-for="view in views"
           :key="view.id"
@@ -104,7 +104,7 @@ const findings = computed((): Finding[] => {
         </RadioGroupOption>
       </RadioGroup>
       <RadioGroup v-model="desk.arrangement">
-        <RadioGroupLabel class="text-soft">Laid out</RadioGroupLabel>
+        <RadioGroupLabel as="span" class="text-soft">Laid out</RadioGroupLabel>
         <RadioGroupOption
           v-for="each in arrangements"
           :key="each.id"
