@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useDesk } from '../stores/desk'
 import { useWords } from '../stores/words'
-import type { PlainParagraph, PlainStory } from '../workers/messages'
+import type { PlainParagraph, PlainStory } from '~~/core/desk/plain-text'
 import { counted } from './words'
 
 /**

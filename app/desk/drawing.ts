@@ -1,8 +1,8 @@
 import { fontKey, type DisplayPage, type GlyphRun } from '~~/core/typeset/display'
 import type { TextLineMark } from '~~/core/typeset/look'
-import type { Matrix } from '~~/core/typeset/matrix'
 import type { Drawn } from '../workers/messages'
 import { drawMarks, type Marking } from './marks'
+import { Pen, type Glass } from './pen'
 
 /** Outlines of all glyphs that came from the worker, as paths in thousandths of an em, y up. */
 const outlines = new Map<string, Path2D>()
@@ -10,44 +10,6 @@ const outlines = new Map<string, Path2D>()
 /** Keeps the outlines a page brought with it. */
 export function keepOutlines(drawn: Drawn): void {
   for (const { face, glyph, path } of drawn.outlines) outlines.set(`${face}/${glyph}`, new Path2D(path))
-}
-
-/** What of a page is drawn: device pixels per point, and the point at the canvas's top left. */
-export interface Glass {
-  readonly scale: number
-  readonly x: number
-  readonly y: number
-}
-
-/** A canvas that knows its way from the page's points to its pixels. */
-export class Pen {
-  constructor(
-    readonly context: CanvasRenderingContext2D,
-    readonly glass: Glass,
-  ) {}
-
-  /** Draws in points of the page, or of what stands turned on it. */
-  place(matrix?: Matrix): CanvasRenderingContext2D {
-    const { scale, x, y } = this.glass
-    this.context.setTransform(scale, 0, 0, scale, -x * scale, -y * scale)
-    if (matrix) this.context.transform(...(matrix as [number, number, number, number, number, number]))
-    return this.context
-  }
-
-  /** Draws in the units of an outline, at a point. */
-  glyph(x: number, y: number, across: number, up: number, matrix?: Matrix): void {
-    const { scale } = this.glass
-    if (matrix) this.place(matrix).transform(across, 0, 0, -up, x, y)
-    else
-      this.context.setTransform(
-        across * scale,
-        0,
-        0,
-        -up * scale,
-        (x - this.glass.x) * scale,
-        (y - this.glass.y) * scale,
-      )
-  }
 }
 
 /** Pictures that are ready to be drawn, and those of kinds that are not, by their place in the package. */

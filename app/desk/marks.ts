@@ -1,5 +1,5 @@
 import type { DisplayPage, GlyphRun } from '~~/core/typeset/display'
-import type { Pen } from './drawing'
+import type { Pen } from './pen'
 
 /** What is marked on a page, and how. */
 export interface Marking {

@@ -5,7 +5,8 @@ import type { DocumentInfo, StandInLevels } from '~~/shared/api'
 import type { TextRange } from '~~/core/typeset/caret'
 import { Engine } from '../workers/engine'
 import type { PageView } from '~~/core/typeset/drawing-pages'
-import type { Found, Sheets, SheetSize } from '../workers/messages'
+import type { FoundText } from '~~/core/change/find'
+import type { Sheets, SheetSize } from '../workers/messages'
 import { useLibrary } from './library'
 
 /** What the sentence of a refused request says. */
@@ -41,7 +42,7 @@ export const useDesk = defineStore('desk', () => {
   /** What lies off a page, and pictures that are not there, by view and page: as the pages are drawn. */
   const offPage = ref<Record<string, number>>({})
   const absentPictures = ref<Record<string, readonly string[]>>({})
-  const found = shallowRef<{ text: string; matchCase: boolean; places: readonly Found[]; at: number } | null>(null)
+  const found = shallowRef<{ text: string; matchCase: boolean; places: readonly FoundText[]; at: number } | null>(null)
   /** Text that is lit up while a rule for it is being written. */
   const lit = shallowRef<readonly TextRange[]>([])
   const signed = ref(false)

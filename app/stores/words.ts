@@ -3,7 +3,7 @@ import type { FrameText } from '~~/core/document/edit-layout'
 import type { Edit, Edits } from '~~/core/document/edits'
 import type { Spot, TextRange } from '~~/core/typeset/caret'
 import type { Move } from '~~/core/typeset/text-walk'
-import type { Copied } from '../workers/messages'
+import type { Copied } from '~~/core/desk/word-desk'
 import { sentenceOf, useDesk } from './desk'
 
 /**

@@ -24,7 +24,9 @@ import { faceKey, voiceKey, voiceOf } from '~~/core/census/voices'
 import { Shaper } from '~~/core/typeset/shaper'
 import harfbuzzCode from 'harfbuzzjs/dist/harfbuzz.wasm?url'
 import type { Answer, Ask, AskName, Asks, Drawn, SheetSize, Sheets, Side } from './messages'
-import { WordDesk } from './word-desk'
+import { plainParagraphs, plainStories } from '~~/core/desk/plain-text'
+import { paragraphStyleNames, styledPlaces, styledSample } from '~~/core/desk/styled-text'
+import { WordDesk } from '~~/core/desk/word-desk'
 
 /** Faces are fetched when they are first set in: a worker may wait for them. */
 function fetchFace(hash: string): Uint8Array | undefined {
@@ -217,12 +219,12 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   copy: ({ ranges }) => open().copy(ranges),
   where: ({ spot, view, near }) => open().where(spot, view, near),
   find: ({ text, matchCase }) => open().find(text, matchCase),
-  stories: () => open().stories,
-  paragraphs: ({ from, to }) => open().paragraphs(from, to),
+  stories: () => plainStories(open().session),
+  paragraphs: ({ from, to }) => plainParagraphs(open().session, from, to),
   frameOf: ({ part, node }) => open().frameOf(part, node),
   frame: ({ part, node }) => open().frame(part, node),
   holder: ({ view, page }) => open().holder(view, page),
-  styles: () => open().paragraphStyles,
+  styles: () => paragraphStyleNames(open().session),
   styleList: () => listStyles(session('now').reading, session('now').typesetter.library, session('now').composition),
   style({ family, name }) {
     const { reading, typesetter: own } = session('now')
@@ -231,7 +233,7 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
     const summary = listStyles(reading, own.library, null).find(each => each.family === family && each.name === name)
     return { ...detail, faceFeatures: summary ? [...(own.shaper.font(summary.look.face)?.features ?? [])].sort() : [] }
   },
-  styleOccurrences: ({ family, name }) => open().placesOf(family, name),
+  styleOccurrences: ({ family, name }) => styledPlaces(open().session, family, name),
   styleAt: ({ part, node }) => open().styleAt(part, node),
   languages: () => listLanguages(session('now').reading),
   takePiece: ({ part, node }) => takePiece(session('now').reading, part, node),
@@ -239,7 +241,7 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   master: ({ page }) => open().master(page),
   trace: ({ spot }) => traceAt(session('now').reading, spot.part, spot.node, spot.offset),
   previewRule: ({ rule }) => previewRule(session('now').composition, rule),
-  styleSample: ({ family, name }) => open().sample(family, name),
+  styleSample: ({ family, name }) => styledSample(open().session, family, name),
 }
 
 const post = (answer: Answer) => {

@@ -19,6 +19,9 @@ import type { StyleSummary } from '~~/core/change/styles/style-list'
 import type { TracedText } from '~~/core/change/styles/trace-at'
 import type { Spot, TextRange } from '~~/core/typeset/caret'
 import type { DisplayPage } from '~~/core/typeset/display'
+import type { PlainParagraph, PlainStory } from '~~/core/desk/plain-text'
+import type { Copied } from '~~/core/desk/word-desk'
+import type { FoundText } from '~~/core/change/find'
 import type { PageView } from '~~/core/typeset/drawing-pages'
 import type { Move } from '~~/core/typeset/text-walk'
 
@@ -74,35 +77,6 @@ export interface Planned {
   readonly plan: RecordedPlan
   readonly sheets: readonly SheetSize[] | null
   readonly milliseconds: number
-}
-
-/** A paragraph in one face and size, for reading. */
-export interface PlainParagraph {
-  readonly part: string
-  readonly node: number
-  readonly text: string
-  readonly style: string
-}
-export interface PlainStory {
-  readonly title: string
-  readonly from: number
-  readonly count: number
-}
-
-/** Where text was found. */
-export interface Found {
-  readonly part: string
-  readonly node: number
-  readonly from: number
-  readonly to: number
-  readonly page: number
-  readonly view: PageView
-}
-
-/** What is selected, as text and as paragraphs with their styles. */
-export interface Copied {
-  readonly text: string
-  readonly html: string
 }
 
 /** What can be asked of the worker, and what it answers. */
@@ -173,7 +147,7 @@ export interface Asks {
     ask: { spot: Spot; view: PageView; near: number }
     answer: { readonly view: PageView; readonly page: number } | null
   }
-  find: { ask: { text: string; matchCase: boolean }; answer: readonly Found[] }
+  find: { ask: { text: string; matchCase: boolean }; answer: readonly FoundText[] }
   stories: { ask: Record<string, never>; answer: readonly PlainStory[] }
   paragraphs: { ask: { from: number; to: number }; answer: readonly PlainParagraph[] }
   /** The frame or shape that a paragraph stands in; null where it stands in none. */

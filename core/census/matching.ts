@@ -1,6 +1,7 @@
 import { sameFamily } from '../document/font-family'
 import type { Style } from '../document/styles'
-import { paragraphsOf, type Paragraph, type Story } from '../document/stories'
+import { paragraphsOf } from '../document/stories'
+import type { Paragraph, Story } from '../document/story-model'
 import type { Slot } from '../document/font-attributes'
 import type { Library } from '../font/library'
 import type { TextStyle } from '../style/cascade'

@@ -1,4 +1,5 @@
-import { paragraphsOf, type Paragraph, type Story } from '../document/stories'
+import { paragraphsOf } from '../document/stories'
+import type { Paragraph, Story } from '../document/story-model'
 import { objectSign, paragraphRuns } from '../style/runs'
 import type { TextStyle } from '../style/cascade'
 import type { Slot } from '../document/font-attributes'

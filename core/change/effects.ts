@@ -1,9 +1,8 @@
-import type { Composition } from '../typeset/compose'
-import { paragraphExtents } from '../typeset/compose'
+import { type Composition, paragraphExtents, type Extent } from '../typeset/compose'
 import { linesHeight, type OversetFrame } from '../typeset/fragments'
-import { paragraphsOf, type Block, type Paragraph, type Table } from '../document/stories'
+import { paragraphsOf } from '../document/stories'
+import type { Block, Paragraph, Table } from '../document/story-model'
 import { styleKey, styleRoles } from '../census/style-roles'
-import type { Extent } from '../typeset/compose'
 
 /** What happens to a paragraph. Pages count from 0, as they were before. */
 export interface ParagraphEffect {

@@ -1,19 +1,12 @@
 import type { z } from 'zod'
 import type { OdfDocument } from '../document/open'
-import type { AnyWish } from './plan'
+import type { AnyWish, Told } from './plan'
 import type { Planner } from './planner'
 
 /** A wish with its number in the request. */
 export interface Numbered<W> {
   readonly wish: W
   readonly index: number
-}
-
-/** What carrying wishes out came to: what each is called, and how much changes. */
-export interface Told {
-  readonly titles: readonly string[]
-  readonly places: number
-  readonly characters: number
 }
 
 /**

@@ -40,6 +40,13 @@ export interface WishList<W extends AnyWish = AnyWish> {
   readonly leftOut: readonly RowKey[]
 }
 
+/** What carrying wishes out came to: what each is called, and how much changes. */
+export interface Told {
+  readonly titles: readonly string[]
+  readonly places: number
+  readonly characters: number
+}
+
 /** One place in the document. Offsets are of the paragraph's text. */
 export interface PlanPlace {
   readonly part: string

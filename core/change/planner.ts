@@ -3,15 +3,15 @@ import { Change, type Draft } from '../document/draft'
 import type { Slot } from '../document/font-attributes'
 import type { OdfDocument } from '../document/open'
 import { readRules, type Rules } from '../document/rules'
-import type { Paragraph, Story } from '../document/stories'
+import type { Paragraph, Story } from '../document/story-model'
 import { findStyle, type Style, type StyleScope } from '../document/styles'
 import type { Library } from '../font/library'
 import { DocumentSession } from '../session'
 import type { TextStyle } from '../style/cascade'
 import type { Reading } from '../style/reading'
 import { paragraphRuns } from '../style/runs'
-import type { Told } from './kind'
 import {
+  type Told,
   keyText,
   PlanError,
   type AnyWish,

@@ -1,6 +1,6 @@
 import type { XmlElement, XmlPart } from '../xml/tree'
 import { StoryReader } from './story-reader'
-import type { Block, Holder } from './stories'
+import type { Block, Holder } from './story-model'
 
 /** Kinds of charts that can be told apart (chart:class, ODF 1.4 part 3, 19.15). */
 export type ChartKind =

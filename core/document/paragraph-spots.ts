@@ -1,6 +1,6 @@
 import type { XmlElement, XmlPart } from '../xml/tree'
 import { StoryReader } from './story-reader'
-import type { Inline } from './stories'
+import type { Inline } from './story-model'
 
 /**
  * A stretch of a paragraph's text and where it stands in the file. Offsets count UTF-16 units of the paragraph's text

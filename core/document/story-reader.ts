@@ -12,7 +12,7 @@ import type {
   Row,
   Span,
   Table,
-} from './stories'
+} from './story-model'
 
 export const shapeNames: ReadonlySet<string> = new Set([
   'draw:frame',

@@ -1,6 +1,6 @@
 import { ownListName, readScopes, type Properties, type StyleScope } from '../document/styles'
 import type { OdfDocument, Subdocument } from '../document/open'
-import type { Paragraph, Span, Story } from '../document/stories'
+import type { Paragraph, Span, Story } from '../document/story-model'
 import { faceLookup, looksSame, resolve, type Effective, type FaceLookup } from './effective'
 import { readRules, type Rules } from '../document/rules'
 import { readSetting } from '../document/settings'

@@ -1,5 +1,5 @@
 import { findStyle, withParents, type Properties, type Style, type StyleScope } from '../document/styles'
-import type { CellTemplate, Holder, Paragraph, Span } from '../document/stories'
+import type { CellTemplate, Holder, Paragraph, Span } from '../document/story-model'
 import type { ObjectKind } from '../document/open'
 
 /** One voice in the cascade: a style that had a say about some text, outermost first in a list of them. */

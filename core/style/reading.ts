@@ -1,6 +1,7 @@
 import type { OdfDocument } from '../document/open'
 import { rulesPath } from '../document/rules'
-import { readStories, type Story } from '../document/stories'
+import { readStories } from '../document/stories'
+import type { Story } from '../document/story-model'
 import type { XmlPart } from '../xml/tree'
 import { Cascade } from './cascade'
 

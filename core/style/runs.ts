@@ -1,5 +1,5 @@
 import type { Slot } from '../document/font-attributes'
-import type { Inline, Paragraph, Story } from '../document/stories'
+import type { Inline, Paragraph, Story } from '../document/story-model'
 import type { Cascade, TextStyle } from './cascade'
 import { slotRuns } from './slots'
 

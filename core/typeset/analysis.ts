@@ -1,5 +1,5 @@
 import type { Slot } from '../document/font-attributes'
-import type { Inline, Paragraph } from '../document/stories'
+import type { Inline, Paragraph } from '../document/story-model'
 import { objectSign, paragraphText } from '../style/runs'
 import { slotRuns } from '../style/slots'
 import { embeddingLevels } from './bidi'

@@ -1,9 +1,10 @@
-import type { Block, Frame, Paragraph, Story, Table } from '../document/stories'
+import type { BoxSetter, FrameBox, SectionColumns, TableLayout } from './box-setter'
+import type { Block, Frame, Paragraph, Story, Table } from '../document/story-model'
 import { findStyle, withParents, type Properties } from '../document/styles'
 import { frameStyles } from '../style/layers'
 import { points, percent } from '../style/properties'
 import { framePlace, openColumn, type Column, type Exclusion, type Ground, type Rectangle } from './columns'
-import { Flow, flowStart, itemsOf, listHost, type SectionColumns } from './flow'
+import { Flow, flowStart, itemsOf, listHost } from './flow'
 import {
   frameMark,
   inlineFrames,
@@ -17,13 +18,7 @@ import { borderColor, borderWidths, edges, lengthOf } from './geometry'
 import type { Measure } from './lines'
 import { ShapeComposer, type PlacedShape } from './shapes'
 import { layoutParagraph, type ParagraphLayout, type Workshop } from './paragraph'
-import { layoutTable, type TableLayout } from './tables'
-
-export interface FrameBox {
-  readonly width: number
-  readonly height: number
-  readonly fragments: readonly Fragment[]
-}
+import { layoutTable } from './tables'
 
 /** Embedded objects: what they are called, and what is drawn of them; null where nothing can be. */
 export interface ObjectHost {
@@ -39,7 +34,7 @@ const rounding = 0.5
  * Composes what stands in boxes: cells, frames, headers, notes. Boxes grow with their text; frames of fixed height
  * may run over.
  */
-export class BoxComposer {
+export class BoxComposer implements BoxSetter {
   private depth = 0
   private readonly frames = new Map<string, FrameBox>()
   private readonly tables = new Map<Table, { readonly width: number; readonly layout: TableLayout }>()

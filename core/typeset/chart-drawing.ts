@@ -1,5 +1,5 @@
 import { isRound, type Chart, type ChartAxis, type ChartSeries, type ChartText } from '../document/chart'
-import type { Block, Paragraph } from '../document/stories'
+import type { Block, Paragraph } from '../document/story-model'
 import { findStyle, type Properties } from '../document/styles'
 import { percent, points } from '../style/properties'
 import type { BoxComposer } from './boxes'

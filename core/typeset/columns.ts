@@ -1,4 +1,4 @@
-import type { Frame, Inline } from '../document/stories'
+import type { Frame, Inline } from '../document/story-model'
 import type { Fragment } from './fragments'
 import type { LineRoom } from './lines'
 

@@ -1,4 +1,5 @@
-import { paragraphsOf, type Block, type Frame, type Inline, type Paragraph, type Story } from '../document/stories'
+import { paragraphsOf } from '../document/stories'
+import type { Block, Frame, Inline, Paragraph, Story } from '../document/story-model'
 import { readSetting } from '../document/settings'
 import type { Cascade } from '../style/cascade'
 import type { Reading } from '../style/reading'

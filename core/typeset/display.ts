@@ -11,7 +11,7 @@ import type { Look, TextLineMark } from './look'
 import type { Page } from './pages'
 import { fileOffset, hasPageValues } from './paragraph'
 import { placedSegments } from './placed'
-import type { Paragraph } from '../document/stories'
+import type { Paragraph } from '../document/story-model'
 import type { SetGlyphs } from './setting'
 
 /**

@@ -1,5 +1,6 @@
 import type { OdfDocument } from '../document/open'
-import { paragraphsOf, type Block, type Frame, type Story } from '../document/stories'
+import { paragraphsOf } from '../document/stories'
+import type { Block, Frame, Story } from '../document/story-model'
 import type { Cascade } from '../style/cascade'
 import type { XmlElement, XmlPart } from '../xml/tree'
 import type { BoxComposer } from './boxes'

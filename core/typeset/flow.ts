@@ -1,10 +1,10 @@
-import type { Block, Frame, Inline, Paragraph, Story, Table } from '../document/stories'
-import type { BoxComposer } from './boxes'
+import type { SectionColumns, BoxSetter, SetRow, TableLayout } from './box-setter'
+import type { Block, Frame, Inline, Paragraph, Story, Table } from '../document/story-model'
 import { framePlace, isObstructed, roomAt, type Column } from './columns'
 import { linesHeight, shifted } from './fragments'
 import type { Line } from './lines'
 import type { ParagraphLayout } from './paragraph'
-import { splitRow, type SetRow, type TableLayout } from './tables'
+import { splitRow } from './tables'
 
 /** What a flow puts down: blocks in reading order, sections with columns of their own kept together. */
 export type Item =
@@ -17,15 +17,6 @@ export type Item =
   | { readonly kind: 'table'; readonly block: Table }
   | { readonly kind: 'frame'; readonly block: Frame }
   | { readonly kind: 'section'; readonly items: readonly Item[]; readonly columns: SectionColumns }
-
-export interface SectionColumns {
-  readonly count: number
-  readonly gap: number
-  readonly widths: readonly number[]
-  readonly balanced: boolean
-  readonly left: number
-  readonly right: number
-}
 
 /**
  * How far a flow has got: an item, the line of a paragraph or row of a table to go on with, and what a row left
@@ -75,7 +66,7 @@ export class Flow {
   } | null = null
 
   constructor(
-    private readonly boxes: BoxComposer,
+    private readonly boxes: BoxSetter,
     private readonly role: Story['role'],
     readonly items: readonly Item[],
     public column: Column,

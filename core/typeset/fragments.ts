@@ -1,4 +1,4 @@
-import type { Frame } from '../document/stories'
+import type { Frame } from '../document/story-model'
 import type { Cascade } from '../style/cascade'
 import { after, translation, type Matrix } from './matrix'
 import type { ParagraphLayout } from './paragraph'

@@ -1,4 +1,5 @@
-import { paragraphsOf, type ListItem, type Paragraph, type Story } from '../document/stories'
+import { paragraphsOf } from '../document/stories'
+import type { ListItem, Paragraph, Story } from '../document/story-model'
 import type { StyleScope } from '../document/styles'
 import type { Cascade, ParagraphStyle } from '../style/cascade'
 import { points } from '../style/properties'

@@ -1,4 +1,4 @@
-import type { Block, Frame, Inline, Story } from '../document/stories'
+import type { Block, Frame, Inline, Story } from '../document/story-model'
 import { findStyle } from '../document/styles'
 import type { Cascade } from '../style/cascade'
 import { partOfBlocks, type BoxComposer } from './boxes'

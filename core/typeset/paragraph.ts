@@ -1,4 +1,4 @@
-import type { Frame, Inline, Paragraph, Story } from '../document/stories'
+import type { Frame, Inline, Paragraph, Story } from '../document/story-model'
 import type { Cascade, ParagraphStyle } from '../style/cascade'
 import type { Layer } from '../style/layers'
 import { percent, points } from '../style/properties'

@@ -1,4 +1,4 @@
-import type { Frame } from '../document/stories'
+import type { Frame } from '../document/story-model'
 import { kinds, type Analysis } from './analysis'
 import { mixes, type Look, type Typesetter } from './look'
 import { lacksGlyphs, reachesSpaces, shaped, type Glyphs, type WordShapes } from './shaper'

@@ -1,7 +1,7 @@
-import type { Frame, Story } from '../document/stories'
+import type { Frame, Story } from '../document/story-model'
 import type { Properties } from '../document/styles'
 import { percent, points } from '../style/properties'
-import type { BoxComposer } from './boxes'
+import type { BoxSetter } from './box-setter'
 import { frameMark, linesHeight, shifted, turned, type Fragment, type OversetFrame } from './fragments'
 import { borderWidths, edges } from './geometry'
 import { after, boundsOf, scaling, translation } from './matrix'
@@ -30,7 +30,7 @@ const endless = 20_000
 export class ShapeComposer {
   private paints: Paints | null = null
 
-  constructor(private readonly boxes: BoxComposer) {}
+  constructor(private readonly boxes: BoxSetter) {}
 
   private get paint(): Paints {
     return (this.paints ??= new Paints(this.boxes.workshop.cascade, this.boxes.workshop.unlaid))

@@ -1,49 +1,12 @@
-import type { Inline, Story, Table } from '../document/stories'
-import { findStyle, type Properties } from '../document/styles'
+import type { SetCell, SetRow, TableLayout, BoxSetter } from './box-setter'
+import type { Inline, Story, Table } from '../document/story-model'
+import { findStyle } from '../document/styles'
 import { percent, points } from '../style/properties'
-import type { BoxComposer } from './boxes'
 import { linesHeight, shifted, type Fragment } from './fragments'
-import { borderColor, borderWidths, edges, type Edges } from './geometry'
-
-/** A cell with its text, from the row's top left. Lengths in points. */
-interface SetCell {
-  readonly x: number
-  readonly width: number
-  readonly padding: Edges
-  readonly border: Edges
-  readonly properties: Properties
-  /** From the inside of the cell: padding and border not counted. */
-  readonly fragments: readonly Fragment[]
-  readonly height: number
-  /** Rows that it spans beyond its own: drawn with the first. */
-  readonly spans: number
-}
-
-/** A row as it is put on a page. */
-export interface SetRow {
-  readonly height: number
-  readonly heading: boolean
-  /** The row may end on one page and go on on the next. */
-  readonly mayBreak: boolean
-  readonly cells: readonly SetCell[]
-  readonly fragments: readonly Fragment[]
-  readonly notes: readonly Extract<Inline, { kind: 'note' }>[]
-}
-
-/** A table set in rows. */
-export interface TableLayout {
-  readonly x: number
-  readonly width: number
-  readonly rows: readonly SetRow[]
-  readonly mayBreak: boolean
-  readonly spaceBefore: number
-  readonly spaceAfter: number
-  readonly properties: Properties
-  readonly masterPage: string | null
-}
+import { borderColor, borderWidths, edges } from './geometry'
 
 /** Sets a table: columns by their styles' widths, rows as high as their fullest cell (ODF 1.4 part 3, 17.15 ff.). */
-export function layoutTable(table: Table, role: Story['role'], columnWidth: number, boxes: BoxComposer): TableLayout {
+export function layoutTable(table: Table, role: Story['role'], columnWidth: number, boxes: BoxSetter): TableLayout {
   const properties = boxes.propertiesElement(table.part, 'table', table.styleName, 'style:table-properties')
   const margin = edges(properties, 'fo:margin')
   const relative = percent(properties['style:rel-width'])

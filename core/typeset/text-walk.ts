@@ -1,4 +1,5 @@
-import { paragraphsOf, type Paragraph, type Story } from '../document/stories'
+import { paragraphsOf } from '../document/stories'
+import type { Paragraph, Story } from '../document/story-model'
 import { paragraphText } from '../style/runs'
 import type { XmlPart } from '../xml/tree'
 import type { Spot, TextRange } from './caret'

@@ -10,7 +10,9 @@ import { emphasisGroups, typeGroups } from '~~/core/style/groups'
 import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'
 import { counted, grouped, pageWords, percentage, settledWords } from '../../desk/words'
-import FaceChart from './FaceChart.vue'
+
+/** Drawing charts is a large part of the code: it comes when a census is shown, and is not waited for. */
+const FaceChart = defineAsyncComponent(() => import('./FaceChart.vue'))
 
 const stages = useStages()
 const swap = useSwap()
@@ -151,7 +153,9 @@ watch(
         {{ counted(census.voices.length, 'voice') }}, {{ unowned }} of them nobody’s
       </p>
     </div>
-    <FaceChart class="mt-2 mb-2" :faces="census.faces" @choose="toggle('face', $event)" />
+    <div class="my-2 h-[22px]">
+      <FaceChart :faces="census.faces" @choose="toggle('face', $event)" />
+    </div>
     <div class="flex flex-wrap items-center gap-2 text-[13px]">
       <input
         v-model="filter"

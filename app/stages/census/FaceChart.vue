@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useResizeObserver } from '@vueuse/core'
 import { BarChart } from 'echarts/charts'
 import { AriaComponent, GridComponent, TooltipComponent } from 'echarts/components'
 import { init, use, type EChartsType } from 'echarts/core'
@@ -69,14 +70,11 @@ onMounted(() => {
     if (seriesIndex !== undefined) emit('choose', props.faces[seriesIndex]!.key)
   })
   render()
-  window.addEventListener('resize', resize)
 })
-const resize = () => chart?.resize()
+// The tray changes its width with the window and with the boundary.
+useResizeObserver(holder, () => chart?.resize())
 watch(() => props.faces, render)
-onBeforeUnmount(() => {
-  window.removeEventListener('resize', resize)
-  chart?.dispose()
-})
+onBeforeUnmount(() => chart?.dispose())
 </script>
 
 <template>

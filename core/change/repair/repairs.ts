@@ -1,6 +1,7 @@
 import { openParagraph } from '../../document/paragraph-spots'
 import { lengthMarkup } from '../../document/edit-layout'
-import { paragraphsOf, type Paragraph, type Story } from '../../document/stories'
+import { paragraphsOf } from '../../document/stories'
+import type { Paragraph, Story } from '../../document/story-model'
 import { points, slotAttributes } from '../../style/properties'
 import { plainNumber } from '../../style/describe'
 import { paragraphRuns } from '../../style/runs'

@@ -1,4 +1,4 @@
-import type { Paragraph, Story } from '../../document/stories'
+import type { Paragraph, Story } from '../../document/story-model'
 import { paragraphRuns } from '../../style/runs'
 import type { Cascade } from '../../style/cascade'
 import { weightNumber } from '../../style/properties'

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { fontAttributes, slots, type Slot } from '../../../core/document/font-attributes'
-import { paragraphsOf, type Paragraph, type Story } from '../../../core/document/stories'
+import { paragraphsOf } from '../../../core/document/stories'
+import type { Paragraph, Story } from '../../../core/document/story-model'
 import type { TextStyle } from '../../../core/style/cascade'
 import { trace } from '../../../core/style/effective'
 import { points, slotAttributes } from '../../../core/style/properties'

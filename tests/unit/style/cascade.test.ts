@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { paragraphsOf } from '../../../core/document/stories'
-import type { Paragraph, Span } from '../../../core/document/stories'
+import type { Paragraph, Span } from '../../../core/document/story-model'
 import { trace } from '../../../core/style/effective'
 import { points, percent, weightNumber } from '../../../core/style/properties'
 import { slotRuns } from '../../../core/style/slots'

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { paragraphsOf, type Paragraph } from '../../../core/document/stories'
+import { paragraphsOf } from '../../../core/document/stories'
+import type { Paragraph } from '../../../core/document/story-model'
 import { looksSame, trace } from '../../../core/style/effective'
 import { paragraphRuns } from '../../../core/style/runs'
 import { readDocument, type Reading } from '../../../core/style/reading'

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { Paragraph } from '../../../core/document/stories'
+import type { Paragraph } from '../../../core/document/story-model'
 import { analyse } from '../../../core/typeset/analysis'
 import { readDocument } from '../../../core/style/reading'
 import { composeTotalFit } from '../../../core/typeset/fit'

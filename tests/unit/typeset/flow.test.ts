@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { displayPage } from '../../../core/typeset/display'
 import { Numbering, readLevel, type ListLevel } from '../../../core/typeset/numbering'
-import type { ListItem } from '../../../core/document/stories'
+import type { ListItem } from '../../../core/document/story-model'
 import { readDocument } from '../../../core/style/reading'
 import { openOdt, paragraphStyle, sessionOf, standardMaster, type Fixture } from '../../support/fixtures'
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import type { Frame, Paragraph } from '../../../core/document/stories'
+import type { Frame, Paragraph } from '../../../core/document/story-model'
 import { analyse, isTab, kinds, mustEnd, softHyphen } from '../../../core/typeset/analysis'
 import { framePlace, isObstructed, openColumn, roomAt, type Column } from '../../../core/typeset/columns'
 import { parseFeatures } from '../../../core/typeset/look'

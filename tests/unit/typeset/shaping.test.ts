@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process'
 import { describe, expect, it } from 'vitest'
-import type { Paragraph } from '../../../core/document/stories'
+import type { Paragraph } from '../../../core/document/story-model'
 import { readDocument } from '../../../core/style/reading'
 import { analyse } from '../../../core/typeset/analysis'
 import { SetText } from '../../../core/typeset/setting'

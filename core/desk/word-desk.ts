@@ -1,18 +1,24 @@
-import type { Edit, Edits } from '~~/core/document/edits'
-import { pagesOf, type Occurrence } from '~~/core/census/census'
-import { makeEdit } from '~~/core/change/make-edits'
-import { partOf } from '~~/core/document/open'
-import { readFrameText, type FrameTextState } from '~~/core/style/frame-text'
-import { shapeNames } from '~~/core/document/story-reader'
-import { paragraphsOf, type Block, type Paragraph } from '~~/core/document/stories'
-import { DocumentSession } from '~~/core/session'
-import { findText } from '~~/core/change/find'
-import { paragraphRuns, paragraphText } from '~~/core/style/runs'
-import type { Spot, TextRange } from '~~/core/typeset/caret'
-import type { PageView } from '~~/core/typeset/drawing-pages'
-import { TextWalk } from '~~/core/typeset/text-walk'
-import { writeHtml } from '~~/core/format/html/write'
-import type { Copied, Found, PlainParagraph, PlainStory } from './messages'
+import type { Edit, Edits } from '../document/edits'
+import { makeEdit } from '../change/make-edits'
+import { partOf } from '../document/open'
+import { readFrameText, type FrameTextState } from '../style/frame-text'
+import { shapeNames } from '../document/story-reader'
+import { paragraphsOf } from '../document/stories'
+import type { Block } from '../document/story-model'
+import { DocumentSession } from '../session'
+import { findText, type FoundText } from '../change/find'
+import { paragraphText } from '../style/runs'
+import type { Spot, TextRange } from '../typeset/caret'
+import type { PageView } from '../typeset/drawing-pages'
+import { namedStyleOf } from './styled-text'
+import { TextWalk } from '../typeset/text-walk'
+import { writeHtml } from '../format/html/write'
+
+/** What is selected, as text and as paragraphs with their styles. */
+export interface Copied {
+  readonly text: string
+  readonly html: string
+}
 
 /** How many earlier states stay at hand, so that undo need not fetch them. */
 const keptStates = 12
@@ -29,12 +35,17 @@ export class WordDesk {
     this.states.set(state, session)
   }
 
+  /** The ways through the text as it is now. */
   get walk(): TextWalk {
     if (this.walked?.session !== this.session)
       this.walked = { session: this.session, walk: new TextWalk(this.session.reading) }
     return this.walked!.walk
   }
 
+  /**
+   * Makes edits, all of them or none, and gives them with the first id that each took for new nodes: so they can be
+   * repeated elsewhere. `made` is what the last of them put in, where it put something in. @throws EditRefusal
+   */
   edit(edits: readonly Edit[]): { edits: Edits; made: number | null } {
     const stamped: { edit: Edit; firstId: number }[] = []
     let { document } = this.session
@@ -50,6 +61,7 @@ export class WordDesk {
     return { edits: stamped, made }
   }
 
+  /** The document as it is now is a state that was stored. The oldest of many is let go of. */
   keep(state: number): void {
     this.states.delete(state)
     this.states.set(state, this.session)
@@ -59,17 +71,20 @@ export class WordDesk {
     }
   }
 
+  /** Goes to a state; false where it is no longer at hand, and nothing changes. */
   back(state: number): boolean {
     const found = this.states.get(state)
     if (found) this.session = found
     return found !== undefined
   }
 
+  /** A place that may be gone: at the paragraph's end where it has become shorter, null where there is no paragraph. */
   clamp(spot: Spot): Spot | null {
     const found = this.walk.find(spot.part, spot.node)
     return found ? { ...spot, offset: Math.min(spot.offset, paragraphText(found.paragraph).length) } : null
   }
 
+  /** All of the text that a paragraph belongs to, from its first place to its last. */
   whole(part: string, node: number): [Spot, Spot] {
     const list = this.walk.sequence(part, node)
     const [first, last] = [list[0]!, list.at(-1)!]
@@ -79,12 +94,14 @@ export class WordDesk {
     ]
   }
 
+  /** Where the paragraph after one begins, or the one before ends; null where there is none. */
   beside(part: string, node: number, step: 1 | -1): Spot | null {
     const list = this.walk.sequence(part, node)
     const found = list[list.findIndex(paragraph => paragraph.node === node) + step]
     return found ? { part: found.part, node: found.node, offset: step > 0 ? 0 : paragraphText(found).length } : null
   }
 
+  /** Ranges as plain words and as HTML with the names of their styles. What stands for an object is left out. */
   copy(ranges: readonly TextRange[]): Copied {
     const pieces = ranges.flatMap(range => {
       const found = this.walk.find(range.part, range.node)
@@ -127,6 +144,7 @@ export class WordDesk {
     return null
   }
 
+  /** The shape that something stands in. */
   frameOf(part: string, node: number): number | null {
     const { part: xml } = this.session.reading.cascade.scope(part)
     let element = xml.element(node)
@@ -134,6 +152,7 @@ export class WordDesk {
     return shapeNames.has(element.name) ? element.id : null
   }
 
+  /** How a frame holds its text, and the other text frames that have names, to be chained with. */
   frame(part: string, node: number): { text: FrameTextState; others: { node: number; name: string; story: string }[] } {
     const { reading } = this.session
     const others: { node: number; name: string; story: string }[] = []
@@ -159,6 +178,7 @@ export class WordDesk {
     return { text: readFrameText(reading.cascade.scope(part), node), others }
   }
 
+  /** What new frames on a page belong to: the page itself, or in texts the first paragraph on it. */
   holder(view: PageView, index: number): { part: string; node: number } | null {
     const page = this.session.page(index, view)
     if (!page) return null
@@ -173,13 +193,7 @@ export class WordDesk {
   /** The name of the named paragraph style that a paragraph goes by. */
   styleAt(part: string, node: number): string | null {
     const found = this.walk.find(part, node)
-    if (!found) return null
-    return (
-      this.session
-        .cascadeOf(part)
-        .paragraph(found.paragraph, found.story.role)
-        .text.effective.layers.findLast(layer => !layer.local && layer.from === 'paragraph')?.style.name ?? null
-    )
+    return found ? namedStyleOf(this.session, found.paragraph, found.story) : null
   }
 
   /** The master page that a page is laid out by. */
@@ -195,111 +209,8 @@ export class WordDesk {
     return found ? { part: path!, node: found.id } : null
   }
 
-  find(text: string, matchCase: boolean): Found[] {
+  /** Every place of some words, in reading order. */
+  find(text: string, matchCase: boolean): FoundText[] {
     return findText(this.session.composition, text, matchCase)
-  }
-
-  private get all(): readonly { readonly paragraph: Paragraph; readonly story: string }[] {
-    return this.session.reading.stories.flatMap(story =>
-      paragraphsOf(story.blocks).map(paragraph => ({ paragraph, story: story.title })),
-    )
-  }
-
-  get stories(): PlainStory[] {
-    const list: { title: string; from: number; count: number }[] = []
-    this.all.forEach(({ story }, at) => {
-      const last = list.at(-1)
-      if (last?.title === story) last.count++
-      else list.push({ title: story, from: at, count: 1 })
-    })
-    return list
-  }
-
-  paragraphs(from: number, to: number): PlainParagraph[] {
-    return this.all.slice(from, to).map(({ paragraph }) => ({
-      part: paragraph.part,
-      node: paragraph.node,
-      text: paragraphText(paragraph),
-      style:
-        this.session
-          .cascadeOf(paragraph.part)
-          .paragraph(paragraph, this.walk.find(paragraph.part, paragraph.node)?.story.role).text.owner?.style
-          .displayName ?? '',
-    }))
-  }
-
-  /** Names of the document's paragraph styles, for pasted structure to be mapped to. */
-  get paragraphStyles(): string[] {
-    const scope = this.session.reading.cascade.scopes.values().next().value
-    return scope
-      ? [...scope.common.values()].filter(style => style.family === 'paragraph').map(style => style.name)
-      : []
-  }
-
-  /** Where text of a style stands, to walk through: at most 5,000 places. */
-  placesOf(family: 'paragraph' | 'text', name: string): Occurrence[] {
-    const { reading, composition } = this.session
-    const where = pagesOf(composition)
-    const places: Occurrence[] = []
-    for (const story of reading.stories) {
-      for (const paragraph of paragraphsOf(story.blocks)) {
-        if (places.length >= 5000) return places
-        const { text, runs } = paragraphRuns(paragraph, reading.cascade, story.role)
-        const put = (start: number, end: number) =>
-          places.push({
-            part: paragraph.part,
-            node: paragraph.node,
-            start,
-            end,
-            page: where(paragraph.part, paragraph.node, start, end)[0] ?? -1,
-            face: '',
-            voice: '',
-            place: paragraph.place,
-          })
-        if (family === 'paragraph') {
-          const own = reading.cascade
-            .paragraph(paragraph, story.role)
-            .text.effective.layers.findLast(layer => !layer.local && layer.from === 'paragraph')
-          if (own?.style.name === name && text.length > 0) put(0, text.length)
-        } else
-          for (const run of runs)
-            if (run.style.effective.layers.some(layer => layer.from === 'text' && layer.style.name === name))
-              put(run.start, run.end)
-      }
-    }
-    return places
-  }
-
-  /** The longest beginning of a paragraph in a style, as a sample of it. */
-  sample(family: 'paragraph' | 'text', name: string): string {
-    let best = ''
-    for (const { paragraph, story } of this.all.map(({ paragraph }) => ({
-      paragraph,
-      story: this.walk.find(paragraph.part, paragraph.node)?.story.role,
-    }))) {
-      const { text, runs } = paragraphRuns(paragraph, this.session.reading.cascade, story)
-      const own =
-        family === 'paragraph'
-          ? runs.some(
-              run =>
-                run.style.effective.layers.findLast(layer => !layer.local && layer.from === 'paragraph')?.style.name ===
-                name,
-            )
-            ? text
-            : ''
-          : runs
-              .filter(run =>
-                run.style.effective.layers.some(layer => layer.from === 'text' && layer.style.name === name),
-              )
-              .map(run => text.slice(run.start, run.end))
-              .join(' ')
-      if (own.length > best.length)
-        best = own
-          .replaceAll('\uFFFC', '')
-          .slice(0, 160)
-          .replace(/(?<=.{100})\s\S*$/, ' …')
-      if (best.length >= 120) break
-    }
-    return best
   }
 }
