@@ -44,7 +44,8 @@ export class ThreadPool implements Workers {
     const pool = (maxThreads: number) =>
       new Piscina({
         filename: script,
-        minThreads: 0,
+        // A thread that ends is made anew at once: what waits behind its task would wait for good.
+        minThreads: maxThreads,
         maxThreads,
         maxQueue: queueLimit,
         // What a thread has read of faces and words serves the next task: it is kept.
