@@ -23,7 +23,7 @@ export async function putOnShelf(page: Page, name: string, bytes: Uint8Array): P
     .getByLabel('Files to open')
     .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(bytes) })
   const title = name.replace(/\.\w+$/, '')
-  await expect(page.getByRole('listitem').filter({ hasText: title }).getByText('settled')).toBeVisible({
+  await expect(page.getByRole('listitem').filter({ hasText: title }).getByText('% settled')).toBeVisible({
     timeout: 30_000,
   })
   return title
