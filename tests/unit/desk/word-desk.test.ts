@@ -129,14 +129,14 @@ describe('what is copied', () => {
     const desk = deskOf()
     const [, second, third] = nodes(desk)
     const { text, html } = desk.copy([
-      { ...second!, from: 4, to: 16 },
-      { ...third!, from: 0, to: 6 },
+      { ...second!, from: 4, to: 16, through: false },
+      { ...third!, from: 0, to: 6, through: false },
     ])
     expect(text).toBe('morning boat\nleaves')
     expect(html).toContain('morning')
     expect(html).toContain('leaves')
     expect(html).not.toContain('at six')
-    expect(desk.copy([{ ...second!, node: 9999, from: 0, to: 1 }]).text).toBe('')
+    expect(desk.copy([{ ...second!, node: 9999, from: 0, to: 1, through: false }]).text).toBe('')
   })
 })
 
