@@ -4,8 +4,9 @@ import { join } from 'node:path'
 import { demoDocuments } from '../demo/documents'
 import { shippedFaces } from '../server/library/shipped'
 import { connect, migrate } from '../server/store/database'
+import { actingAs } from '../server/store/acting'
 import { addDocument } from '../server/store/documents'
-import { storeFaces } from '../server/store/faces'
+import { storeShippedFaces } from '../server/store/faces'
 import { carryOut } from '../server/work/tasks'
 import { projectFolder } from '../server/library/files'
 
@@ -21,7 +22,7 @@ function progress(what: string): (done: number, all: number) => void {
 const knex = await connect()
 await migrate(knex)
 const faces = shippedFaces(progress('measuring faces'))
-await storeFaces(knex, faces, progress('storing faces'))
+await storeShippedFaces(knex, faces, progress('storing faces'))
 console.log(`        ${faces.length} faces in the library`)
 if (process.argv.includes('--demo')) {
   const any = await knex('documents').first('id')
@@ -31,7 +32,7 @@ if (process.argv.includes('--demo')) {
     writeFileSync(join(projectFolder(), '.morphene', 'demo', fileName), bytes)
     if (any) continue
     const { kind, signed } = await carryOut({ kind: 'check', bytes })
-    await addDocument(knex, { fileName, kind, signed, bytes })
+    await addDocument(actingAs(knex), { fileName, kind, signed, bytes })
     console.log(`        demo: ${fileName}`)
   }
 }

@@ -10,6 +10,14 @@ import type { StandIn } from '../core/font/library'
  * to the browser as text in ISO 8601.
  */
 
+/**
+ * What somebody may do at the desk; every route says which of them it needs. `look`: see documents, pages, plans and
+ * records. `take`: take documents, PDFs and lists away. `change`: change documents. `arrange`: put on the shelf and take
+ * off, folders, kept frames and wishes, defaults, stand-ins. `faces`: have whole font files, add and remove faces.
+ */
+export const rights = ['look', 'take', 'change', 'arrange', 'faces'] as const
+export type Right = (typeof rights)[number]
+
 /** How a version came about. */
 export type MadeBy = 'upload' | 'change' | 'edit' | 'undo' | 'redo'
 
@@ -19,6 +27,8 @@ export interface VersionRow {
   readonly number: number
   readonly state: number
   readonly madeBy: MadeBy
+  /** Who made it: a person's id. */
+  readonly author: string
   readonly title: string
   readonly created: Date
 }
@@ -30,6 +40,7 @@ export interface DocumentRow {
   readonly signed: boolean
   readonly version: number
   readonly created: Date
+  /** The id of the folder it lies in. */
   readonly folder: string | null
 }
 
@@ -49,6 +60,32 @@ export interface ShelfCard extends DocumentRow {
   readonly hasPicture: boolean
 }
 
+/** What cards of the shelf are ordered by: newest change, name, most pages, least settled first. */
+export const shelfSorts = ['changed', 'name', 'pages', 'settled'] as const
+export type ShelfSort = (typeof shelfSorts)[number]
+
+/** What is asked of the shelf: words, a folder or certain documents, in some order, from `start` on. */
+export const shelfQuerySchema = z.strictObject({
+  find: z.string().trim().max(200).default(''),
+  folder: z.uuid().optional(),
+  ids: z
+    .string()
+    .max(200 * 37)
+    .transform(ids => ids.split(','))
+    .pipe(z.array(z.uuid()).max(200))
+    .optional(),
+  sort: z.enum(shelfSorts).default('changed'),
+  start: z.coerce.number().int().min(0).max(1_000_000).default(0),
+  count: z.coerce.number().int().min(1).max(200).default(60),
+})
+export type ShelfQuery = z.output<typeof shelfQuerySchema>
+
+/** Some cards in their order, and how many answer to the query in all. */
+export interface ShelfPage {
+  readonly cards: readonly ShelfCard[]
+  readonly total: number
+}
+
 /** A change that was made by a plan, as records list it. */
 export interface RecordRow extends VersionRow {
   readonly fileName: string
@@ -63,6 +100,8 @@ export interface Step {
 /** A document with its versions. */
 export interface DocumentInfo {
   readonly document: DocumentRow
+  /** The folder it lies in. */
+  readonly folder: Pick<Folder, 'id' | 'name'> | null
   readonly versions: readonly VersionRow[]
   readonly history: { readonly undo: Step | null; readonly redo: Step | null }
 }
@@ -122,6 +161,8 @@ export interface BatchDocument {
 export interface Batch {
   readonly id: string
   readonly title: string
+  /** Who asked: a person's id. */
+  readonly author: string
   readonly request: WishList
   readonly state: BatchState
   readonly created: Date
@@ -185,6 +226,7 @@ export interface Offer {
 
 /** A folder of the shelf: a project. */
 export interface Folder {
+  readonly id: string
   readonly name: string
   readonly documents: number
 }

@@ -14,7 +14,7 @@ import { readLength } from './lengths'
 const open = defineModel<boolean>({ required: true })
 const shelf = useShelf()
 const library = useLibrary()
-const scope = ref(shelf.folder ?? '')
+const scope = ref(shelf.folder)
 const starts = ref<DeskStarts>(noStarts)
 const kind = ref<StartKind | 'page' | null>(null)
 const message = ref('')
@@ -39,7 +39,9 @@ const first = ref<HTMLElement | null>(null)
 
 async function load(): Promise<void> {
   await library.load()
-  starts.value = await $fetch<DeskStarts>('/api/starts', { query: { folder: scope.value } }).catch(() => noStarts)
+  starts.value = await $fetch<DeskStarts>('/api/starts', { query: { folder: scope.value ?? undefined } }).catch(
+    () => noStarts,
+  )
   const own = starts.value.page
   if (own)
     page.value = {
@@ -76,7 +78,7 @@ const summary = (of: StartKind): StartSummary => {
 }
 function told(of: StartKind): string {
   const values = starts.value.kinds[of]
-  if (!values) return scope.value === '' ? 'as the document is made' : 'as the whole desk'
+  if (!values) return scope.value === null ? 'as the document is made' : 'as the whole desk'
   return [
     values.fonts?.western?.family,
     values.text?.['fo:font-size']?.replace('pt', ' pt'),
@@ -134,8 +136,8 @@ function keepPage(): void {
         <label class="mt-3 block text-soft"
           >For
           <select ref="first" v-model="scope" aria-label="For" class="field mt-[2px] block w-full text-ink">
-            <option value="">the whole desk</option>
-            <option v-for="folder in shelf.folders" :key="folder.name" :value="folder.name">
+            <option :value="null">the whole desk</option>
+            <option v-for="folder in shelf.folders" :key="folder.id" :value="folder.id">
               the folder {{ folder.name }}
             </option>
           </select>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import type { DisplayPage } from '~~/core/typeset/display'
 import { boundsOf } from '~~/core/typeset/matrix'
 import { useWords } from '../stores/words'
@@ -28,25 +29,33 @@ async function put(dx: number, dy: number, dw: number, dh: number): Promise<void
   await words.edit([{ type: 'place-frame', part: props.frame.part, node: props.frame.node, from, to }], () => null)
 }
 
+/**
+ * Follows the pointer until it is let go. It is listened to at the window: a page that is drawn anew meanwhile takes
+ * nothing of the drag away.
+ */
 function start(event: PointerEvent, sizes: boolean): void {
   event.stopPropagation()
   event.preventDefault()
-  const element = event.currentTarget as HTMLElement
-  element.setPointerCapture(event.pointerId)
+  box.value?.focus({ preventScroll: true })
   const [x, y] = [event.clientX, event.clientY]
   const move = (now: PointerEvent) => {
     const [dx, dy] = [(now.clientX - x) / props.scale, (now.clientY - y) / props.scale]
     moved.value = sizes ? { dx: 0, dy: 0, dw: dx, dh: dy } : { dx, dy, dw: 0, dh: 0 }
   }
-  const end = () => {
-    element.removeEventListener('pointermove', move)
-    element.removeEventListener('pointerup', end)
-    const { dx, dy, dw, dh } = moved.value
+  const stops = [
+    useEventListener(window, 'pointermove', move),
+    useEventListener(window, 'pointerup', now => {
+      move(now)
+      const { dx, dy, dw, dh } = moved.value
+      done()
+      void put(dx, dy, dw, dh)
+    }),
+    useEventListener(window, 'pointercancel', () => done()),
+  ]
+  function done(): void {
+    for (const stop of stops) stop()
     moved.value = { dx: 0, dy: 0, dw: 0, dh: 0 }
-    void put(dx, dy, dw, dh)
   }
-  element.addEventListener('pointermove', move)
-  element.addEventListener('pointerup', end)
 }
 
 const steps: Readonly<Record<string, readonly [number, number]>> = {

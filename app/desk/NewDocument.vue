@@ -2,6 +2,8 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { pageSizes } from '~~/core/format/odf/page-sizes'
 import { mergedStarts, noStarts, type DeskStarts } from '~~/core/change/defaults/desk-starts'
+import type { ShelfCard } from '~~/shared/api'
+import ShelfPicker from '../kit/ShelfPicker.vue'
 import { sentenceOf } from '../stores/desk'
 import { useShelf } from '../stores/shelf'
 import { readLength } from './lengths'
@@ -17,7 +19,7 @@ const across = ref(false)
 const own = ref({ width: '210 mm', height: '297 mm' })
 const margins = ref({ top: '25 mm', bottom: '25 mm', left: '25 mm', right: '25 mm' })
 const pages = ref(1)
-const template = ref('')
+const template = shallowRef<ShelfCard | null>(null)
 const message = ref('')
 const making = ref(false)
 const field = ref<HTMLInputElement | null>(null)
@@ -27,13 +29,6 @@ const kinds = [
   { id: 'presentation', title: 'Presentation' },
   { id: 'drawing', title: 'Drawing' },
 ] as const
-const templates = computed(() =>
-  [...(shelf.cards ?? [])].sort(
-    (a, b) =>
-      Number(/\.ot[tpg]$/i.test(b.fileName)) - Number(/\.ot[tpg]$/i.test(a.fileName)) ||
-      a.fileName.localeCompare(b.fileName),
-  ),
-)
 watch(kind, next => {
   if (next === 'presentation') {
     size.value = 'Screen 16 to 9'
@@ -45,8 +40,8 @@ watch(kind, next => {
 watch(open, async now => {
   if (!now) return
   const [desk, folder] = await Promise.all(
-    ['', shelf.folder ?? ''].map(each =>
-      $fetch<DeskStarts>('/api/starts', { query: { folder: each } }).catch(() => noStarts),
+    [null, shelf.folder].map(each =>
+      $fetch<DeskStarts>('/api/starts', { query: { folder: each ?? undefined } }).catch(() => noStarts),
     ),
   )
   const { page } = mergedStarts(desk!, shelf.folder === null ? null : folder!)
@@ -77,7 +72,7 @@ async function make(): Promise<void> {
     const page = known && across.value ? { width: b, height: a } : { width: a, height: b }
     const body =
       from.value === 'template'
-        ? { template: template.value, title: title.value, folder: shelf.folder }
+        ? { template: template.value!.id, title: title.value, folder: shelf.folder }
         : {
             folder: shelf.folder,
             kind: kind.value,
@@ -102,7 +97,7 @@ async function make(): Promise<void> {
     <div class="fixed inset-0 flex items-start overflow-y-auto p-8">
       <DialogPanel class="w-[620px] border border-ink bg-paper p-6">
         <form @submit.prevent="make">
-          <DialogTitle as="h2">New document{{ shelf.folder === null ? '' : ` in ${shelf.folder}` }}</DialogTitle>
+          <DialogTitle as="h2">New document{{ shelf.openFolder ? ` in ${shelf.openFolder.name}` : '' }}</DialogTitle>
           <label class="mt-3 block text-soft"
             >Title<input ref="field" v-model="title" class="field mt-[2px] block w-full text-ink" maxlength="300"
           /></label>
@@ -111,22 +106,11 @@ async function make(): Promise<void> {
               ><input v-model="from" type="radio" value="page" class="accent-verdigris" />From a page size</label
             >
             <label class="flex items-center gap-2"
-              ><input
-                v-model="from"
-                type="radio"
-                value="template"
-                class="accent-verdigris"
-                :disabled="templates.length === 0"
-              />From a template or document on the shelf</label
+              ><input v-model="from" type="radio" value="template" class="accent-verdigris" />From a template or
+              document on the shelf</label
             >
           </div>
-          <label v-if="from === 'template'" class="mt-3 block text-soft"
-            >Begin with
-            <select v-model="template" class="field mt-[2px] block w-full text-ink" required>
-              <option value="" disabled>choose one</option>
-              <option v-for="card in templates" :key="card.id" :value="card.id">{{ card.fileName }}</option>
-            </select>
-          </label>
+          <ShelfPicker v-if="from === 'template'" v-model="template" label="Begin with" class="mt-3" />
           <template v-else>
             <div class="mt-3 grid grid-cols-3 gap-3">
               <label class="text-[13px] text-soft"
@@ -175,7 +159,7 @@ async function make(): Promise<void> {
           </template>
           <p v-if="message" role="alert" class="mt-3 text-rubric">{{ message }}</p>
           <div class="mt-5 flex gap-3">
-            <button type="submit" class="act" :disabled="making || (from === 'template' && template === '')">
+            <button type="submit" class="act" :disabled="making || (from === 'template' && template === null)">
               Make it</button
             ><button type="button" class="link" @click="open = false">Leave it</button>
           </div>

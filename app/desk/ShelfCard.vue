@@ -25,7 +25,9 @@ const name = computed(() => props.card.fileName.replace(/\.od[tpg]$/i, ''))
 </script>
 
 <template>
-  <li class="relative flex gap-4 border border-rule bg-paper p-4">
+  <li
+    class="relative flex gap-4 border border-rule bg-paper p-4 [contain-intrinsic-size:auto_212px] [content-visibility:auto]"
+  >
     <NuxtLink
       :to="`/documents/${card.id}`"
       class="flex h-[178px] w-[126px] shrink-0 items-start justify-start"
@@ -90,7 +92,7 @@ const name = computed(() => props.card.fileName.replace(/\.od[tpg]$/i, ''))
         @change="shelf.move(card.id, ($event.target as HTMLSelectElement).value || null)"
       >
         <option value="">no folder</option>
-        <option v-for="each in shelf.folders" :key="each.name" :value="each.name">{{ each.name }}</option>
+        <option v-for="each in shelf.folders" :key="each.id" :value="each.id">{{ each.name }}</option>
       </select>
       <template v-if="asking"
         ><span class="text-soft">Remove with all versions?</span

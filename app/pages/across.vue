@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useAcross } from '../stores/across'
+import { useShelf } from '../stores/shelf'
 import RunningHead from '../desk/RunningHead.vue'
 import ShelfIndex from '../desk/ShelfIndex.vue'
 import BatchPanel from '../stages/across/BatchPanel.vue'
@@ -7,6 +8,7 @@ import WishPanel from '../stages/across/WishPanel.vue'
 import { counted, grouped } from '../desk/words'
 
 const across = useAcross()
+const shelf = useShelf()
 const tabs = [
   ['families', 'Faces'],
   ['sizes', 'Sizes'],
@@ -30,8 +32,11 @@ useHead({ title: 'All documents, Morphene' })
           {{
             across.cards.length === 0
               ? 'Nothing lies on the shelf yet.'
-              : `What ${counted(across.cards.length, 'document')} use, as they are now. A row shows in which; ` +
-                'the documents that are ticked are taken into the plan.'
+              : `What ${counted(across.total, 'document')} use, as they are now. A row shows in which; ` +
+                'the documents that are ticked are taken into the plan.' +
+                (across.total > across.cards.length
+                  ? ` The first ${across.cards.length} by name are listed: one plan takes no more.`
+                  : '')
           }}
         </p>
         <p v-if="across.message" role="alert" class="mt-2 border border-rubric bg-sheet px-3 py-2 text-rubric">
@@ -139,7 +144,7 @@ useHead({ title: 'All documents, Morphene' })
               <td class="truncate">
                 <NuxtLink :to="`/documents/${card.id}`" class="hover:underline">{{ card.fileName }}</NuxtLink>
               </td>
-              <td class="truncate text-soft">{{ card.folder ?? '' }}</td>
+              <td class="truncate text-soft">{{ shelf.folderName(card.folder) }}</td>
               <td class="number">{{ card.pages ?? '–' }}</td>
               <td class="number">{{ grouped(across.countIn(card.id) ?? card.characters ?? 0) }}</td>
             </tr>

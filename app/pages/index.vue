@@ -5,7 +5,9 @@ import NewDocument from '../desk/NewDocument.vue'
 import DeskStarts from '../desk/DeskStarts.vue'
 import ShelfCard from '../desk/ShelfCard.vue'
 import ShelfIndex from '../desk/ShelfIndex.vue'
+import { useInfiniteScroll } from '@vueuse/core'
 import { counted } from '../desk/words'
+import { shelfSorts } from '~~/shared/api'
 
 const shelf = useShelf()
 const input = ref<HTMLInputElement | null>(null)
@@ -13,13 +15,26 @@ const over = ref(false)
 const making = ref(false)
 const starting = ref(false)
 const folderName = ref('')
+const renaming = ref<string | null>(null)
+const scroll = ref<HTMLElement | null>(null)
+const sortWords = { changed: 'newest change', name: 'name', pages: 'most pages', settled: 'least settled' } as const
+const looking = computed(() => shelf.query.trim() !== '' || shelf.folder !== null)
+useInfiniteScroll(scroll, () => shelf.more(), {
+  distance: 600,
+  canLoadMore: () => (shelf.cards?.length ?? 0) < shelf.total,
+})
 async function addFolder(): Promise<void> {
-  const name = folderName.value.trim()
-  if (await shelf.addFolder(name)) {
-    shelf.folder = name
-    folderName.value = ''
-  }
+  if (await shelf.addFolder(folderName.value.trim())) folderName.value = ''
 }
+async function renameFolder(): Promise<void> {
+  if (await shelf.renameFolder(shelf.folder!, renaming.value!.trim())) renaming.value = null
+}
+watch(
+  () => shelf.folder,
+  () => {
+    renaming.value = null
+  },
+)
 
 function take(files: FileList | null): void {
   for (const file of files ?? []) void shelf.put(file)
@@ -47,6 +62,7 @@ useHead({ title: 'Shelf, Morphene' })
     <DeskStarts v-if="starting" v-model="starting" />
     <div class="flex min-h-0 flex-1">
       <main
+        ref="scroll"
         class="relative min-h-0 min-w-0 flex-1 overflow-y-auto bg-desk px-10 py-7"
         @dragover.prevent="over = true"
         @dragleave.self="over = false"
@@ -59,10 +75,12 @@ useHead({ title: 'Shelf, Morphene' })
               {{
                 shelf.cards === null
                   ? 'Fetching …'
-                  : shelf.cards.length === 0
+                  : shelf.total === 0 && !looking
                     ? 'Nothing here yet. Open a text, presentation or drawing (.odt, .odp, .odg) to see its type; ' +
                       'plain text, Markdown and HTML become texts, and a zip brings several with their fonts.'
-                    : `${counted(shelf.cards.length, 'document')}. Drop more anywhere on the shelf.`
+                    : looking
+                      ? `${counted(shelf.total, 'document')} of what is looked for.`
+                      : `${counted(shelf.total, 'document')}. Drop more anywhere on the shelf.`
               }}
             </p>
           </div>
@@ -131,15 +149,15 @@ useHead({ title: 'Shelf, Morphene' })
             </button>
             <button
               v-for="each in shelf.folders"
-              :key="each.name"
+              :key="each.id"
               type="button"
               role="radio"
-              :aria-checked="shelf.folder === each.name"
+              :aria-checked="shelf.folder === each.id"
               class="border border-rule px-2.5 py-[4px] rounded-[3px]"
-              :class="shelf.folder === each.name ? 'bg-ink text-white' : 'bg-sheet'"
-              @click="shelf.folder = each.name"
+              :class="shelf.folder === each.id ? 'bg-ink text-white' : 'bg-sheet'"
+              @click="shelf.folder = each.id"
             >
-              {{ each.name }} <span :class="shelf.folder === each.name ? '' : 'text-soft'">{{ each.documents }}</span>
+              {{ each.name }} <span :class="shelf.folder === each.id ? '' : 'text-soft'">{{ each.documents }}</span>
             </button>
           </div>
           <form class="flex gap-2" @submit.prevent="addFolder">
@@ -151,17 +169,32 @@ useHead({ title: 'Shelf, Morphene' })
               aria-label="Name of a new folder"
             /><button type="submit" class="plain" :disabled="folderName.trim() === ''">Make it</button>
           </form>
-          <button
-            v-if="shelf.folder !== null"
-            type="button"
-            class="link"
-            title="Its documents stay on the shelf"
-            @click="shelf.removeFolder(shelf.folder)"
+          <template v-if="shelf.openFolder">
+            <form v-if="renaming !== null" class="flex gap-2" @submit.prevent="renameFolder">
+              <input v-model="renaming" class="field w-[160px]" maxlength="120" aria-label="New name of the folder" />
+              <button type="submit" class="plain" :disabled="renaming.trim() === ''">Rename</button>
+              <button type="button" class="link" @click="renaming = null">Leave it</button>
+            </form>
+            <template v-else>
+              <button type="button" class="link" @click="renaming = shelf.openFolder.name">Rename the folder</button>
+              <button
+                type="button"
+                class="link"
+                title="Its documents stay on the shelf"
+                @click="shelf.removeFolder(shelf.openFolder.id)"
+              >
+                Take the folder “{{ shelf.openFolder.name }}” away
+              </button>
+            </template>
+          </template>
+          <label class="ml-auto flex items-center gap-1.5 text-soft"
+            >Sort by
+            <select v-model="shelf.sort" class="field text-ink" aria-label="Sort by">
+              <option v-for="each in shelfSorts" :key="each" :value="each">{{ sortWords[each] }}</option>
+            </select></label
           >
-            Take the folder “{{ shelf.folder }}” away
-          </button>
         </div>
-        <p v-if="shelf.cards !== null && shelf.cards.length > 0 && shelf.shown.length === 0" class="mt-6 text-soft">
+        <p v-if="shelf.cards !== null && shelf.total === 0 && looking" class="mt-6 text-soft">
           {{
             shelf.query.trim() === ''
               ? 'This folder is empty. Documents are put into it on their cards.'
@@ -170,7 +203,7 @@ useHead({ title: 'Shelf, Morphene' })
         </p>
         <ul class="mt-6 grid grid-cols-[repeat(auto-fill,minmax(356px,1fr))] gap-6">
           <ShelfCard
-            v-for="card in shelf.shown"
+            v-for="card in shelf.cards ?? []"
             :key="card.id"
             :card="card"
             :job="shelf.jobs[card.id]"

@@ -5,11 +5,15 @@ import { recastSchema } from '~~/core/change/recast/wish'
 import type { Batch, KeptWish, ListedBatch, SharedUse, ShelfCard, ShelfCensus } from '~~/shared/api'
 import { sentenceOf } from './desk'
 import { useLibrary } from './library'
+import { useShelf } from './shelf'
+import { wholeShelf } from './whole-shelf'
 import { emptyRecast, wishOf, type OpenRecast } from '../stages/recast/recast-form'
 
 /** The census over all documents, and plans over many of them. */
 export const useAcross = defineStore('across', () => {
   const cards = shallowRef<readonly ShelfCard[]>([])
+  /** How many documents there are: more than are listed where no plan takes them all. */
+  const total = ref(0)
   const census = shallowRef<ShelfCensus>({ families: [], sizes: [], colors: [] })
   const batches = shallowRef<readonly ListedBatch[]>([])
   const kept = shallowRef<readonly KeptWish[]>([])
@@ -40,12 +44,15 @@ export const useAcross = defineStore('across', () => {
 
   async function refresh(): Promise<void> {
     try {
-      ;[cards.value, census.value, batches.value, kept.value] = await Promise.all([
-        $fetch<ShelfCard[]>('/api/shelf'),
+      const [shelf, found, plans, wishes] = await Promise.all([
+        wholeShelf(),
         $fetch<ShelfCensus>('/api/census'),
         $fetch<ListedBatch[]>('/api/batches'),
         $fetch<KeptWish[]>('/api/wishes'),
+        useShelf().fetchFolders(),
       ])
+      ;[cards.value, total.value] = [shelf.cards, shelf.total]
+      ;[census.value, batches.value, kept.value] = [found, plans, wishes]
     } catch (error) {
       message.value = sentenceOf(error)
     }
@@ -153,6 +160,7 @@ export const useAcross = defineStore('across', () => {
 
   return {
     cards,
+    total,
     census,
     batches,
     kept,

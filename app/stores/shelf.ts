@@ -1,8 +1,6 @@
+import { watchDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import type { Job } from '~~/shared/api'
-import type { Folder } from '~~/shared/api'
-import type { ShelfCard } from '~~/shared/api'
-
+import type { Folder, Job, ShelfCard, ShelfPage, ShelfSort } from '~~/shared/api'
 import { sentenceOf } from './desk'
 
 /** A file on its way to the shelf. */
@@ -14,49 +12,108 @@ export interface Upload {
   message: string
 }
 
-/** What lies on the shelf, and what is being put there. */
+/** So many cards are fetched at once. */
+const cardsAtOnce = 60
+
+/** What lies on the shelf, as far as it was looked at, and what is being put there. */
 export const useShelf = defineStore('shelf', () => {
+  /** The cards that were fetched, in the order of the shelf; null until the first are here. */
   const cards = ref<ShelfCard[] | null>(null)
+  /** How many documents answer to what is looked for. */
+  const total = ref(0)
   const uploads = ref<Upload[]>([])
   const jobs = ref<Record<string, Job>>({})
   const failure = ref('')
   const folders = ref<readonly Folder[]>([])
-  /** The folder that is looked at; null for the whole shelf. */
+  /** The id of the folder that is looked at; null for the whole shelf. */
   const folder = ref<string | null>(null)
   const query = ref('')
-  /** What is shown: of the open folder, with the words that are looked for in name, title or faces. */
-  const shown = computed(() => {
-    const wanted = query.value.trim().toLowerCase()
-    return (cards.value ?? []).filter(
-      card =>
-        (folder.value === null || card.folder === folder.value) &&
-        (wanted === '' ||
-          `${card.fileName} ${card.title} ${card.folder ?? ''} ${card.faces.map(face => face.family).join(' ')}`
-            .toLowerCase()
-            .includes(wanted)),
-    )
-  })
+  const sort = ref<ShelfSort>('changed')
+  const openFolder = computed(() => folders.value.find(each => each.id === folder.value) ?? null)
+  const folderName = (id: string | null) => folders.value.find(each => each.id === id)?.name ?? ''
   let next = 1
   let events: EventSource | null = null
+  /** Only the newest question is answered: an older answer that comes late is passed over. */
+  let asked = 0
 
+  const ask = (start: number, count: number, ids?: string) =>
+    $fetch<ShelfPage>('/api/shelf', {
+      query: { find: query.value.trim(), folder: folder.value ?? undefined, sort: sort.value, start, count, ids },
+    })
+
+  async function fetchFolders(): Promise<void> {
+    folders.value = await $fetch<Folder[]>('/api/folders')
+  }
+
+  /** Fetches what is shown anew, as far down as it was looked at. */
   async function refresh(): Promise<void> {
+    const mine = ++asked
     try {
-      const [all, list] = await Promise.all([$fetch<ShelfCard[]>('/api/shelf'), $fetch<Folder[]>('/api/folders')])
-      cards.value = all
-      folders.value = list
-      if (folder.value !== null && !list.some(each => each.name === folder.value)) folder.value = null
+      await fetchFolders()
+      if (mine !== asked) return
+      if (openFolder.value === null) folder.value = null
+      const wanted = Math.max(cardsAtOnce, cards.value?.length ?? 0)
+      const fresh: ShelfCard[] = []
+      let page: ShelfPage
+      do {
+        page = await ask(fresh.length, Math.min(200, wanted - fresh.length))
+        if (mine !== asked) return
+        fresh.push(...page.cards)
+      } while (page.cards.length > 0 && fresh.length < Math.min(wanted, page.total))
+      cards.value = fresh
+      total.value = page.total
       failure.value = ''
     } catch {
       failure.value = 'The shelf cannot be reached. Is the server running?'
     }
   }
 
+  /** Fetches the next cards, where there are more. */
+  async function more(): Promise<void> {
+    if (cards.value === null || cards.value.length >= total.value) return
+    const mine = ++asked
+    try {
+      const page = await ask(cards.value.length, cardsAtOnce)
+      if (mine !== asked) return
+      const known = new Set(cards.value.map(card => card.id))
+      cards.value.push(...page.cards.filter(card => !known.has(card.id)))
+      total.value = page.total
+    } catch {
+      failure.value = 'The shelf cannot be reached. Is the server running?'
+    }
+  }
+
+  /** Fetches one card that has changed; where it is not among those shown, nothing. */
+  async function update(id: string): Promise<void> {
+    if (!cards.value?.some(card => card.id === id)) return
+    try {
+      const { cards: fresh } = await $fetch<ShelfPage>('/api/shelf', { query: { ids: id } })
+      cards.value = cards.value.flatMap(card => (card.id === id ? fresh : [card]))
+    } catch {
+      /* It is fetched with the next change. */
+    }
+  }
+
+  // What is looked for begins again at the top.
+  watch([folder, sort], () => {
+    cards.value = cards.value && []
+    void refresh()
+  })
+  watchDebounced(
+    query,
+    () => {
+      cards.value = cards.value && []
+      void refresh()
+    },
+    { debounce: 200 },
+  )
+
   function listen(): void {
     events ??= new EventSource('/api/events')
     events.onmessage = ({ data }) => {
       const job = JSON.parse(data as string) as Job
       if (job.batch === null) jobs.value[job.document] = job
-      if (job.state === 'done' || job.state === 'failed') void refresh()
+      if (job.state === 'done' || job.state === 'failed') void update(job.document)
     }
   }
 
@@ -71,9 +128,9 @@ export const useShelf = defineStore('shelf', () => {
     return new Promise(resolve => {
       const request = new XMLHttpRequest()
       request.open('POST', `/api/documents?name=${encodeURIComponent(file.name)}`)
-      request.upload.onprogress = ({ loaded, total }) => {
-        upload.progress = total > 0 ? loaded / total : 0
-        if (loaded === total) upload.state = 'checking'
+      request.upload.onprogress = ({ loaded, total: all }) => {
+        upload.progress = all > 0 ? loaded / all : 0
+        if (loaded === all) upload.state = 'checking'
       }
       request.onloadend = () => {
         if (request.status === 201) {
@@ -100,11 +157,6 @@ export const useShelf = defineStore('shelf', () => {
     })
   }
 
-  async function remove(id: string): Promise<void> {
-    await $fetch(`/api/documents/${id}`, { method: 'DELETE' })
-    await refresh()
-  }
-
   async function guarded(action: () => Promise<unknown>): Promise<boolean> {
     let done = true
     let said = ''
@@ -118,9 +170,14 @@ export const useShelf = defineStore('shelf', () => {
     if (!done) failure.value = said
     return done
   }
-  const addFolder = (name: string) => guarded(() => $fetch('/api/folders', { method: 'POST', body: { name } }))
-  const removeFolder = (name: string) =>
-    guarded(() => $fetch('/api/folders/remove', { method: 'POST', body: { name } }))
+  const remove = (id: string) => guarded(() => $fetch(`/api/documents/${id}`, { method: 'DELETE' }))
+  const addFolder = (name: string) =>
+    guarded(async () => {
+      folder.value = (await $fetch<{ id: string }>('/api/folders', { method: 'POST', body: { name } })).id
+    })
+  const renameFolder = (id: string, name: string) =>
+    guarded(() => $fetch(`/api/folders/${id}`, { method: 'PUT', body: { name } }))
+  const removeFolder = (id: string) => guarded(() => $fetch(`/api/folders/${id}`, { method: 'DELETE' }))
   const move = (id: string, to: string | null) =>
     guarded(() => $fetch(`/api/documents/${id}/folder`, { method: 'POST', body: { folder: to } }))
 
@@ -131,16 +188,22 @@ export const useShelf = defineStore('shelf', () => {
   return {
     folders,
     folder,
+    openFolder,
+    folderName,
     query,
-    shown,
+    sort,
+    total,
     addFolder,
+    renameFolder,
     removeFolder,
     move,
     cards,
     uploads,
     jobs,
     failure,
+    fetchFolders,
     refresh,
+    more,
     listen,
     hush,
     put,

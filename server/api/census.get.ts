@@ -1,6 +1,5 @@
-import { database } from '../store/database'
+import { route } from '../door'
 import { shelfCensus } from '../store/shelf-census'
-import { answer } from '../work/answer'
 
 /** The census over all documents: which use a face, a size, a colour. */
-export default answer(async () => shelfCensus(await database()))
+export default route('look', async (_event, acting) => shelfCensus(acting))

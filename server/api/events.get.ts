@@ -1,17 +1,16 @@
-import { createEventStream, defineEventHandler } from 'h3'
-import { database } from '../store/database'
+import { createEventStream } from 'h3'
+import { route } from '../door'
 import { changedJobs } from '../store/jobs'
 
 /** Pushes the progress of jobs to the page, whichever server does them. */
-export default defineEventHandler(async event => {
+export default route('look', async (event, acting) => {
   const stream = createEventStream(event)
-  const knex = await database()
   let since = new Date(Date.now() - 2000)
   let busy = false
   const timer = setInterval(() => {
     if (busy) return
     busy = true
-    changedJobs(knex, since)
+    changedJobs(acting, since)
       .then(async jobs => {
         for (const { changed, ...job } of jobs) {
           if (changed > since) since = changed

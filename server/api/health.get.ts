@@ -1,8 +1,8 @@
+import { defineEventHandler } from 'h3'
 import { database } from '../store/database'
-import { answer } from '../work/answer'
 
-/** Whether the server can reach its database. */
-export default answer(async () => {
+/** Whether the server can reach its database: the one route that anybody may ask. */
+export default defineEventHandler(async () => {
   await (await database()).raw('select 1')
   return { ready: true }
 })

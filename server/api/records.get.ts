@@ -1,6 +1,5 @@
-import { database } from '../store/database'
-import { listRecords } from '../store/documents'
-import { answer } from '../work/answer'
+import { route } from '../door'
+import { listRecords } from '../store/versions'
 
 /** Every change of every document that was made by a plan, newest first. */
-export default answer(async () => listRecords(await database()))
+export default route('look', async (_event, acting) => listRecords(acting))

@@ -1,6 +1,7 @@
-import { database } from '../store/database'
-import { listShelf } from '../store/documents'
-import { answer } from '../work/answer'
+import { getQuery } from 'h3'
+import { shelfQuerySchema } from '../../shared/api'
+import { route } from '../door'
+import { shelfPage } from '../store/shelf'
 
-/** All cards of the shelf. */
-export default answer(async () => listShelf(await database()))
+/** A page of the shelf: what answers to the query, in the order it asks for. */
+export default route('look', async (event, acting) => shelfPage(acting, shelfQuerySchema.parse(getQuery(event))))

@@ -1,18 +1,17 @@
 import { readBody } from 'h3'
 import { z } from 'zod'
+import { route } from '../door'
 import { deskStartsSchema } from '../../core/change/defaults/desk-starts'
-import { database } from '../store/database'
-import { listFolders, storeStarts } from '../store/folders'
-import { answer, refusal } from '../work/answer'
+import { findFolder, storeStarts } from '../store/folders'
+import { refusal } from '../work/answer'
 
-const bodySchema = z.strictObject({ folder: z.string().max(120), starts: deskStartsSchema })
+const bodySchema = z.strictObject({ folder: z.uuid().nullable(), starts: deskStartsSchema })
 
 /** Keeps what new documents begin with. Those that are there stay as they are. */
-export default answer(async event => {
+export default route('arrange', async (event, acting) => {
   const { folder, starts } = bodySchema.parse(await readBody(event))
-  const knex = await database()
-  if (folder !== '' && !(await listFolders(knex)).some(each => each.name === folder))
-    throw refusal(404, `There is no folder “${folder}” any more. Nothing was kept.`)
-  await storeStarts(knex, folder, starts)
+  if (folder !== null && !(await findFolder(acting, folder)))
+    throw refusal(404, 'This folder is not there any more. Nothing was kept.')
+  await storeStarts(acting, folder, starts)
   return starts
 })

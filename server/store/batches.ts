@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto'
-import type { Knex } from 'knex'
 import type { WishList } from '../../core/change/plan'
 import type {
   Batch,
@@ -10,7 +9,8 @@ import type {
   Job,
   ListedBatch,
 } from '../../shared/api'
-import { addVersionWithin, listVersions } from './documents'
+import { atOnce, ownDocuments, type Acting } from './acting'
+import { addVersion, listVersions, type NewVersion } from './versions'
 
 /*
  * One wish over many documents: planned and carried out document by document, as jobs that any server may do. Each
@@ -50,19 +50,22 @@ const job = (kind: Job['kind'], batch: string, document: string, version: number
 
 /** Begins a batch: every document waits for its plan. */
 export async function addBatch(
-  knex: Knex,
+  acting: Acting,
   request: WishList,
   title: string,
   documents: readonly string[],
 ): Promise<string> {
   const id = randomUUID()
   const now = new Date()
-  await knex.transaction(async transaction => {
-    const rows = await transaction('documents')
+  await atOnce(acting, async within => {
+    const { knex: transaction, actor } = within
+    const rows = await ownDocuments(within)
       .whereIn('id', [...documents])
       .select<{ id: string; file_name: string; version: number }[]>('id', 'file_name', 'version')
     await transaction('batches').insert({
       id,
+      owner: actor.owner,
+      author: actor.person,
       title: title.slice(0, 500),
       request: JSON.stringify(request),
       state: rows.length === 0 ? 'planned' : 'planning',
@@ -82,10 +85,17 @@ export async function addBatch(
   return id
 }
 
-export async function findBatch(knex: Knex, id: string): Promise<Batch | undefined> {
+export async function findBatch({ knex, actor }: Acting, id: string): Promise<Batch | undefined> {
   const row = await knex('batches')
-    .where({ id })
-    .first<{ id: string; title: string; request: string; state: BatchState; created: Date } | undefined>('*')
+    .where({ id, owner: actor.owner })
+    .first<(Omit<Batch, 'request' | 'documents'> & { request: string }) | undefined>(
+      'id',
+      'title',
+      'author',
+      'request',
+      'state',
+      'created',
+    )
   if (!row) return undefined
   const documents = await knex('batch_documents')
     .where({ batch: id })
@@ -96,12 +106,17 @@ export async function findBatch(knex: Knex, id: string): Promise<Batch | undefin
 }
 
 /** Batches, newest first, without their documents. */
-export async function listBatches(knex: Knex): Promise<ListedBatch[]> {
+export async function listBatches({ knex, actor }: Acting): Promise<ListedBatch[]> {
   const rows = await knex('batches')
+    .where({ owner: actor.owner })
     .orderBy('created', 'desc')
     .limit(200)
-    .select<{ id: string; title: string; state: BatchState; created: Date }[]>('id', 'title', 'state', 'created')
+    .select<Omit<ListedBatch, 'count' | 'done'>[]>('id', 'title', 'author', 'state', 'created')
   const counts = await knex('batch_documents')
+    .whereIn(
+      'batch',
+      rows.map(row => row.id),
+    )
     .groupBy('batch', 'state')
     .select<{ batch: string; state: BatchDocumentState; n: number }[]>('batch', 'state', knex.raw('count(*) as n'))
   const sum = (batch: string, state?: BatchDocumentState) =>
@@ -111,18 +126,22 @@ export async function listBatches(knex: Knex): Promise<ListedBatch[]> {
   return rows.map(row => ({ ...row, count: sum(row.id), done: sum(row.id, 'done') }))
 }
 
-async function batchForUpdate(transaction: Knex, id: string): Promise<BatchState | undefined> {
-  return (await transaction('batches').where({ id }).forUpdate().first<{ state: BatchState } | undefined>('state'))
-    ?.state
+async function batchForUpdate({ knex, actor }: Acting, id: string): Promise<BatchState | undefined> {
+  const row = await knex('batches')
+    .where({ id, owner: actor.owner })
+    .forUpdate()
+    .first<{ state: BatchState } | undefined>('state')
+  return row?.state
 }
 
 /**
  * Whether all jobs of a kind are done: then the batch goes on to its next state. Called in the transaction that
  * ends a job.
  */
-async function settleBatch(transaction: Knex, batch: string): Promise<void> {
+async function settleBatch(within: Acting, batch: string): Promise<void> {
+  const transaction = within.knex
   const open = await transaction('batch_documents').where({ batch, state: 'waiting' }).first('document')
-  const state = await batchForUpdate(transaction, batch)
+  const state = await batchForUpdate(within, batch)
   if (!open && state === 'planning') await transaction('batches').where({ id: batch }).update({ state: 'planned' })
   const planned =
     state === 'running' || state === 'paused'
@@ -133,7 +152,7 @@ async function settleBatch(transaction: Knex, batch: string): Promise<void> {
 
 /** Keeps what the plan of one document came to, and ends its job. A job that was done already changes nothing. */
 export async function storeBatchPlan(
-  knex: Knex,
+  acting: Acting,
   { id, batch, document }: Job,
   found: {
     readonly state: 'planned' | 'nothing' | 'failed'
@@ -141,8 +160,9 @@ export async function storeBatchPlan(
     readonly effects: BatchEffects | null
   },
 ): Promise<void> {
-  await knex.transaction(async transaction => {
-    await batchForUpdate(transaction, batch!)
+  await atOnce(acting, async within => {
+    const transaction = within.knex
+    await batchForUpdate(within, batch!)
     await transaction('batch_documents')
       .where({ batch, document, state: 'waiting' })
       .update({
@@ -151,14 +171,15 @@ export async function storeBatchPlan(
         effects: found.effects && JSON.stringify(found.effects),
       })
     await transaction('jobs').where({ id }).update({ state: 'done', progress: 1, changed: new Date() })
-    await settleBatch(transaction, batch!)
+    await settleBatch(within, batch!)
   })
 }
 
 /** Begins to carry a planned batch out; documents that are left out stay as they are. False where it is not planned. */
-export async function startBatch(knex: Knex, id: string, leftOut: readonly string[]): Promise<boolean> {
-  return knex.transaction(async transaction => {
-    if ((await batchForUpdate(transaction, id)) !== 'planned') return false
+export async function startBatch(acting: Acting, id: string, leftOut: readonly string[]): Promise<boolean> {
+  return atOnce(acting, async within => {
+    const transaction = within.knex
+    if ((await batchForUpdate(within, id)) !== 'planned') return false
     const now = new Date()
     if (leftOut.length > 0)
       await transaction('batch_documents')
@@ -178,32 +199,34 @@ export async function startBatch(knex: Knex, id: string, leftOut: readonly strin
 
 /** Stores one document's new version with what the batch knows of it, and ends its job: all or nothing. */
 export async function storeBatchVersion(
-  knex: Knex,
+  acting: Acting,
   { id, batch, document, version }: Job,
-  made: Parameters<typeof addVersionWithin>[3],
+  made: NewVersion,
 ): Promise<void> {
-  await knex.transaction(async transaction => {
+  await atOnce(acting, async within => {
+    const transaction = within.knex
     // The batch first, then the document: all take them in one order.
-    await batchForUpdate(transaction, batch!)
+    await batchForUpdate(within, batch!)
     const row = await transaction('batch_documents')
       .where({ batch, document })
       .forUpdate()
       .first<{ state: BatchDocumentState } | undefined>('state')
     if (row?.state === 'planned') {
-      const stored = await addVersionWithin(transaction, document, version, made)
+      const stored = await addVersion(within, document, version, made)
       await transaction('batch_documents')
         .where({ batch, document })
         .update({ state: 'done', made: stored.number, message: '' })
     }
     await transaction('jobs').where({ id }).update({ state: 'done', progress: 1, changed: new Date() })
-    await settleBatch(transaction, batch!)
+    await settleBatch(within, batch!)
   })
 }
 
 /** One document could not be done: the others go on. */
-export async function failBatchDocument(knex: Knex, { id, batch, document }: Job, message: string): Promise<void> {
-  await knex.transaction(async transaction => {
-    await batchForUpdate(transaction, batch!)
+export async function failBatchDocument(acting: Acting, { id, batch, document }: Job, message: string): Promise<void> {
+  await atOnce(acting, async within => {
+    const transaction = within.knex
+    await batchForUpdate(within, batch!)
     await transaction('batch_documents')
       .where({ batch, document })
       .whereIn('state', ['waiting', 'planned'])
@@ -211,7 +234,7 @@ export async function failBatchDocument(knex: Knex, { id, batch, document }: Job
     await transaction('jobs')
       .where({ id })
       .update({ state: 'failed', message: message.slice(0, 1000), changed: new Date() })
-    await settleBatch(transaction, batch!)
+    await settleBatch(within, batch!)
   })
 }
 
@@ -219,9 +242,10 @@ export async function failBatchDocument(knex: Knex, { id, batch, document }: Job
  * Pauses, goes on with, or cancels a batch. What is done stays done; what is being done just now is finished. False
  * where it is in no state for that.
  */
-export async function steerBatch(knex: Knex, id: string, how: 'pause' | 'resume' | 'cancel'): Promise<boolean> {
-  return knex.transaction(async transaction => {
-    const state = await batchForUpdate(transaction, id)
+export async function steerBatch(acting: Acting, id: string, how: 'pause' | 'resume' | 'cancel'): Promise<boolean> {
+  return atOnce(acting, async within => {
+    const transaction = within.knex
+    const state = await batchForUpdate(within, id)
     const changed = new Date()
     if (how === 'pause' && state === 'running') {
       await transaction('jobs').where({ batch: id, state: 'queued' }).update({ state: 'paused', changed })
@@ -257,14 +281,15 @@ export async function steerBatch(knex: Knex, id: string, how: 'pause' | 'resume'
  * Takes a batch back where nobody has changed a document since; the others are told and stay. False where there is
  * nothing to take back.
  */
-export async function undoBatch(knex: Knex, id: string): Promise<boolean> {
-  const batch = await findBatch(knex, id)
+export async function undoBatch(acting: Acting, id: string): Promise<boolean> {
+  const batch = await findBatch(acting, id)
   if (!batch || (batch.state !== 'done' && batch.state !== 'cancelled')) return false
   const done = batch.documents.filter(each => each.state === 'done')
   if (done.length === 0) return false
   for (const each of done) {
-    await knex.transaction(async transaction => {
-      const current = await transaction('documents')
+    await atOnce(acting, async within => {
+      const transaction = within.knex
+      const current = await ownDocuments(within)
         .where({ id: each.document })
         .forUpdate()
         .first<{ version: number } | undefined>('version')
@@ -278,8 +303,8 @@ export async function undoBatch(knex: Knex, id: string): Promise<boolean> {
         await say('It was changed since: taking the batch back would take that, too. It stays as it is.')
         return
       }
-      const before = (await listVersions(transaction, each.document)).find(version => version.number === each.base)!
-      await addVersionWithin(transaction, each.document, each.made, {
+      const before = (await listVersions(within, each.document)).find(version => version.number === each.base)!
+      await addVersion(within, each.document, each.made, {
         madeBy: 'undo',
         title: `Undid: ${batch.title}`,
         content: { state: before.state },
@@ -290,6 +315,6 @@ export async function undoBatch(knex: Knex, id: string): Promise<boolean> {
         .update({ state: 'undone', message: '' })
     })
   }
-  await knex('batches').where({ id }).update({ state: 'undone' })
+  await acting.knex('batches').where({ id, owner: acting.actor.owner }).update({ state: 'undone' })
   return true
 }

@@ -1,5 +1,5 @@
 import knexFactory, { type Knex } from 'knex'
-import { migrations } from './migrations'
+import { migrations } from './migrations/list'
 
 /** How the database is reached; set by the start and test commands. */
 export interface DatabaseAddress {

@@ -1,15 +1,21 @@
-import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
 import type { FaceRecord } from '../../core/font/face'
 import { readFontFile } from '../library/files'
 import type { ShippedFace } from '../library/shipped'
+import { atOnce, ownDocuments, type Acting } from './acting'
 import { getBlob, putBlob } from './blobs'
+import { askForSurvey } from './jobs'
+
+/*
+ * Faces that ship are everybody's; faces that people add are their owner's, each with what that owner was told of
+ * it (where it came from, what its licence says). The files are content like any other, kept once.
+ */
 
 /**
  * Puts the shipped faces into the store. The files of those that are there already are passed over; what is known of
  * them is brought to what was measured now.
  */
-export async function storeFaces(
+export async function storeShippedFaces(
   knex: Knex,
   faces: readonly ShippedFace[],
   report: (done: number, all: number) => void = () => {},
@@ -20,7 +26,7 @@ export async function storeFaces(
   for (const { face } of faces) {
     const record = JSON.stringify(face)
     if (known.has(face.hash) && known.get(face.hash) !== record)
-      await knex('faces').where({ hash: face.hash }).whereNot({ source: 'added' }).update({ record })
+      await knex('faces').where({ hash: face.hash }).update({ record })
   }
   for (const [index, { face, path }] of fresh.entries()) {
     await knex.transaction(async transaction => {
@@ -39,24 +45,46 @@ export async function storeFaces(
   }
 }
 
-/** All faces of the library. */
-export async function listFaces(knex: Knex): Promise<FaceRecord[]> {
-  const rows = await knex('faces').orderBy(['family', 'weight', 'style']).select<{ record: string }[]>('record')
-  return rows.map(row => JSON.parse(row.record) as FaceRecord)
-}
+const records = (rows: readonly { record: string }[]) => rows.map(row => JSON.parse(row.record) as FaceRecord)
 
-/** A face's file. */
-export async function faceFile(knex: Knex, hash: string): Promise<Uint8Array | undefined> {
-  return (await knex('faces').where({ hash }).first('hash')) ? getBlob(knex, hash) : undefined
-}
-
-/** Faces that people added, in the order of their coming. */
-export async function addedFaces(knex: Knex): Promise<FaceRecord[]> {
-  const rows = await knex('faces')
-    .where({ source: 'added' })
-    .orderBy(['added', 'hash'])
+/** All faces of the library: those that ship and those that were added for the actor's owner. */
+export async function listFaces({ knex, actor }: Acting): Promise<FaceRecord[]> {
+  const shipped = await knex('faces').select<{ record: string }[]>('record')
+  const added = await knex('added_faces')
+    .where({ owner: actor.owner })
+    .whereNotIn('hash', knex('faces').select('hash'))
     .select<{ record: string }[]>('record')
-  return rows.map(row => JSON.parse(row.record) as FaceRecord)
+  return [...records(shipped), ...records(added)].sort(
+    (a, b) =>
+      a.family.localeCompare(b.family) ||
+      a.weight - b.weight ||
+      a.style.localeCompare(b.style) ||
+      (a.hash < b.hash ? -1 : 1),
+  )
+}
+
+/** A face's file, where the actor's library has the face. */
+export async function faceFile({ knex, actor }: Acting, hash: string): Promise<Uint8Array | undefined> {
+  const known =
+    (await knex('faces').where({ hash }).first('hash')) ??
+    (await knex('added_faces').where({ owner: actor.owner, hash }).first('hash'))
+  return known ? getBlob(knex, hash) : undefined
+}
+
+/** Faces that were added for the actor's owner, in the order of their coming. */
+export async function addedFaces({ knex, actor }: Acting): Promise<FaceRecord[]> {
+  return records(
+    await knex('added_faces')
+      .where({ owner: actor.owner })
+      .orderBy(['added', 'hash'])
+      .select<{ record: string }[]>('record'),
+  )
+}
+
+/** How often faces were added or taken away for the actor's owner: as long as it is the same, so are the faces. */
+export async function libraryState({ knex, actor }: Acting): Promise<number> {
+  const row = await knex('owners').where({ id: actor.owner }).first<{ library: number } | undefined>('library')
+  return row?.library ?? 0
 }
 
 /**
@@ -64,87 +92,85 @@ export async function addedFaces(knex: Knex): Promise<FaceRecord[]> {
  * came from.
  */
 export async function addFaces(
-  knex: Knex,
+  acting: Acting,
   fonts: readonly { readonly bytes: Uint8Array; readonly face: FaceRecord }[],
   origin: string,
 ): Promise<number> {
-  return knex.transaction(async transaction => {
+  const { owner } = acting.actor
+  return atOnce(acting, async within => {
+    const { knex } = within
     let count = 0
     for (const { bytes, face } of fonts) {
-      if (await transaction('faces').where({ hash: face.hash }).first('hash')) continue
-      await putBlob(transaction, bytes, face.hash)
-      await transaction('faces').insert({
-        hash: face.hash,
+      const { hash } = face
+      if (await knex('faces').where({ hash }).first('hash')) continue
+      if (await knex('added_faces').where({ owner, hash }).first('hash')) continue
+      await putBlob(knex, bytes, hash)
+      await knex('added_faces').insert({
+        owner,
+        hash,
         family: face.family.slice(0, 200),
         style: face.style.slice(0, 200),
-        weight: face.weight,
-        slant: face.slant,
-        source: 'added',
         record: JSON.stringify({ ...face, source: 'added' }),
         origin: origin.slice(0, 300),
         added: new Date(),
       })
       count++
     }
-    // What is absent has changed where these families are named.
-    if (count > 0) await countNaming(transaction, [...new Set(fonts.map(({ face }) => face.family))])
+    if (count > 0) await libraryChanged(within, [...new Set(fonts.map(({ face }) => face.family))])
     return count
   })
 }
 
 /** Takes an added face out of the library again. False where it was not added by hand. */
-export async function removeFace(knex: Knex, hash: string): Promise<boolean> {
-  return knex.transaction(async transaction => {
-    const face = await transaction('faces')
-      .where({ hash, source: 'added' })
-      .first<{ family: string } | undefined>('family')
+export async function removeFace(acting: Acting, hash: string): Promise<boolean> {
+  const { owner } = acting.actor
+  return atOnce(acting, async within => {
+    const face = await within.knex('added_faces').where({ owner, hash }).first<{ family: string } | undefined>('family')
     if (!face) return false
-    await transaction('faces').where({ hash, source: 'added' }).delete()
-    await countNaming(transaction, [face.family])
+    await within.knex('added_faces').where({ owner, hash }).delete()
+    await libraryChanged(within, [face.family])
     return true
   })
+}
+
+/** Some families have other faces now: what is absent has changed where they are named. */
+async function libraryChanged(within: Acting, families: readonly string[]): Promise<void> {
+  await within.knex('owners').where({ id: within.actor.owner }).increment('library', 1)
+  await countNaming(within, families)
 }
 
 /**
  * Has those documents counted anew that name some families, or faces of them as if they were families (“Jost Medium”),
  * and those in which anything is absent or shown by an alias: the new face may be what they ask for under another name.
  */
-async function countNaming(transaction: Knex, families: readonly string[]): Promise<void> {
-  const named = await transaction('document_faces')
-    .whereIn('status', ['absent', 'alias'])
-    .orWhere(query => {
+async function countNaming(within: Acting, families: readonly string[]): Promise<void> {
+  const named = await within
+    .knex('document_faces')
+    .whereIn('document', ownDocuments(within))
+    .where(query => {
+      void query.whereIn('status', ['absent', 'alias'])
       for (const family of families)
         void query
           .orWhereRaw('lower(family) = ?', [family.toLowerCase()])
           .orWhereRaw('lower(family) like ?', [`${family.toLowerCase().replace(/[\\%_]/g, sign => `\\${sign}`)} %`])
     })
     .distinct<{ document: string }[]>('document')
-  for (const { document } of named) await countAnew(transaction, { id: document })
+  for (const { document } of named) await countAnew(within, { id: document })
 }
 
-/** Has documents counted anew, all of them or those that are named by their id or folder. */
+/** Has documents counted anew: all of the actor's, or those that are named by their id or folder. */
 export async function countAnew(
-  transaction: Knex,
+  within: Acting,
   which: { readonly id?: string; readonly folder?: string } = {},
 ): Promise<void> {
-  const now = new Date()
+  const { knex } = within
   const waiting = new Set(
-    (
-      await transaction('jobs').where({ kind: 'survey', state: 'queued' }).select<{ document: string }[]>('document')
-    ).map(row => row.document),
+    (await knex('jobs').where({ kind: 'survey', state: 'queued' }).select<{ document: string }[]>('document')).map(
+      row => row.document,
+    ),
   )
-  for (const { id, version } of await transaction('documents')
+  for (const { id, version } of await ownDocuments(within)
     .where(which)
-    .select<{ id: string; version: number }[]>('id', 'version')) {
-    if (!waiting.has(id))
-      await transaction('jobs').insert({
-        id: randomUUID(),
-        kind: 'survey',
-        document: id,
-        version,
-        state: 'queued',
-        created: now,
-        changed: now,
-      })
-  }
+    .select<{ id: string; version: number }[]>('id', 'version'))
+    if (!waiting.has(id)) await askForSurvey(knex, id, version)
 }

@@ -1,55 +1,92 @@
-import type { Knex } from 'knex'
+import { randomUUID } from 'node:crypto'
 import type { Folder } from '../../shared/api'
 import { deskStartsSchema, noStarts, type DeskStarts } from '../../core/change/defaults/desk-starts'
+import { atOnce, ownDocuments, type Acting } from './acting'
 
-export async function listFolders(knex: Knex): Promise<Folder[]> {
+/** The actor's folders by name, with how many documents lie in each. */
+export async function listFolders({ knex, actor }: Acting): Promise<Folder[]> {
   const rows = await knex('folders')
-    .leftJoin('documents', 'documents.folder', 'folders.name')
-    .groupBy('folders.name')
+    .leftJoin('documents', 'documents.folder', 'folders.id')
+    .where('folders.owner', actor.owner)
+    .groupBy('folders.id', 'folders.name')
     .orderBy('folders.name')
-    .select<{ name: string; documents: number | string }[]>(
+    .select<{ id: string; name: string; documents: number | string }[]>(
+      'folders.id as id',
       'folders.name as name',
       knex.raw('count(documents.id) as documents'),
     )
-  return rows.map(row => ({ name: row.name, documents: Number(row.documents) }))
+  return rows.map(row => ({ ...row, documents: Number(row.documents) }))
 }
 
-/** Makes a folder; false where there is one of that name. */
-export async function addFolder(knex: Knex, name: string): Promise<boolean> {
-  return knex.transaction(async transaction => {
-    if (await transaction('folders').where({ name }).first('name')) return false
-    await transaction('folders').insert({ name, created: new Date() })
-    return true
+/** A folder of the actor's by its id. */
+export async function findFolder(
+  { knex, actor }: Acting,
+  id: string,
+): Promise<{ readonly id: string; readonly name: string } | undefined> {
+  return knex('folders').where({ id, owner: actor.owner }).first<{ id: string; name: string } | undefined>('id', 'name')
+}
+
+/** Makes a folder and answers its id; null where there is one of that name. */
+export async function addFolder(acting: Acting, name: string): Promise<string | null> {
+  const { owner } = acting.actor
+  return atOnce(acting, async ({ knex }) => {
+    if (await knex('folders').where({ owner, name }).first('id')) return null
+    const id = randomUUID()
+    await knex('folders').insert({ id, owner, name, created: new Date() })
+    return id
   })
 }
 
-/** Takes a folder away; its documents stay on the shelf, outside of any folder. */
-export async function removeFolder(knex: Knex, name: string): Promise<void> {
-  await knex.transaction(async transaction => {
-    await transaction('documents').where({ folder: name }).update({ folder: null })
-    await transaction('starts').where({ folder: name }).delete()
-    await transaction('folders').where({ name }).delete()
+/** Gives a folder another name; says where there is no such folder, or one of that name already. */
+export async function renameFolder(acting: Acting, id: string, name: string): Promise<'renamed' | 'gone' | 'taken'> {
+  const { owner } = acting.actor
+  return atOnce(acting, async within => {
+    const { knex } = within
+    if (!(await findFolder(within, id))) return 'gone'
+    if (await knex('folders').where({ owner, name }).whereNot({ id }).first('id')) return 'taken'
+    await knex('folders').where({ id, owner }).update({ name })
+    return 'renamed'
+  })
+}
+
+/**
+ * Takes a folder away with its defaults and stand-ins; its documents stay on the shelf, outside of any folder. False
+ * where there is none.
+ */
+export async function removeFolder(acting: Acting, id: string): Promise<boolean> {
+  const { owner } = acting.actor
+  return atOnce(acting, async within => {
+    const { knex } = within
+    if (!(await findFolder(within, id))) return false
+    await knex('documents').where({ owner, folder: id }).update({ folder: null })
+    await knex('starts').where({ owner, folder: id }).delete()
+    await knex('stand_ins').where({ owner, level: 'folder', target: id }).delete()
+    await knex('folders').where({ owner, id }).delete()
+    return true
   })
 }
 
 /** Puts a document into a folder, or with null out of any; false where there is no such folder. */
-export async function moveToFolder(knex: Knex, document: string, folder: string | null): Promise<boolean> {
-  return knex.transaction(async transaction => {
-    if (folder !== null && !(await transaction('folders').where({ name: folder }).first('name'))) return false
-    await transaction('documents').where({ id: document }).update({ folder })
+export async function moveToFolder(acting: Acting, document: string, folder: string | null): Promise<boolean> {
+  return atOnce(acting, async within => {
+    if (folder !== null && !(await findFolder(within, folder))) return false
+    await ownDocuments(within).where({ id: document }).update({ folder })
     return true
   })
 }
 
-/** What new documents begin with: of a folder, or under '' of the whole desk. */
-export async function startsOf(knex: Knex, folder: string): Promise<DeskStarts> {
-  const row = await knex('starts').where({ folder }).first<{ starts: string } | undefined>('starts')
+/** What new documents begin with: in a folder by its id, or with null on the whole desk. */
+export async function startsOf({ knex, actor }: Acting, folder: string | null): Promise<DeskStarts> {
+  const row = await knex('starts')
+    .where({ owner: actor.owner, folder: folder ?? '' })
+    .first<{ starts: string } | undefined>('starts')
   return row ? deskStartsSchema.parse(JSON.parse(row.starts)) : noStarts
 }
 
-export async function storeStarts(knex: Knex, folder: string, starts: DeskStarts): Promise<void> {
+/** Keeps what new documents begin with. */
+export async function storeStarts({ knex, actor }: Acting, folder: string | null, starts: DeskStarts): Promise<void> {
   await knex('starts')
-    .insert({ folder, starts: JSON.stringify(starts), changed: new Date() })
-    .onConflict('folder')
+    .insert({ owner: actor.owner, folder: folder ?? '', starts: JSON.stringify(starts), changed: new Date() })
+    .onConflict(['owner', 'folder'])
     .merge()
 }

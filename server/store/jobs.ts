@@ -1,15 +1,38 @@
+import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
 import type { Job } from '../../shared/api'
+import type { Acting } from './acting'
 
 const columns = {
-  id: 'id',
-  kind: 'kind',
-  document: 'document',
-  version: 'version',
-  state: 'state',
-  progress: 'progress',
-  message: 'message',
-  batch: 'batch',
+  id: 'jobs.id',
+  kind: 'jobs.kind',
+  document: 'jobs.document',
+  version: 'jobs.version',
+  state: 'jobs.state',
+  progress: 'jobs.progress',
+  message: 'jobs.message',
+  batch: 'jobs.batch',
+}
+
+/** A job with whom it is done for: the owner of its document, and who asked. */
+export interface ClaimedJob extends Job {
+  readonly owner: string
+  readonly person: string
+}
+
+/** Puts the job down that counts a version, within the transaction that makes it. Answers its id. */
+export async function askForSurvey(transaction: Knex, document: string, version: number): Promise<string> {
+  const [id, now] = [randomUUID(), new Date()]
+  await transaction('jobs').insert({
+    id,
+    kind: 'survey',
+    document,
+    version,
+    state: 'queued',
+    created: now,
+    changed: now,
+  })
+  return id
 }
 /** A server that was not seen for so long is gone, and its jobs are given to others. Milliseconds. */
 const goneAfter = 8_000
@@ -33,7 +56,7 @@ export async function leaveServer(knex: Knex, server: string): Promise<void> {
  * Claims the oldest waiting job; null where none waits. Rows that another server holds are passed over. The index on
  * state and time lets the database stop at the first free row, so that it locks no other.
  */
-export async function claimJob(knex: Knex, server: string): Promise<Job | null> {
+export async function claimJob(knex: Knex, server: string): Promise<ClaimedJob | null> {
   return knex.transaction(
     async transaction => {
       const waiting = () => transaction('jobs').orderBy('created').limit(1).forUpdate().skipLocked()
@@ -49,10 +72,19 @@ export async function claimJob(knex: Knex, server: string): Promise<Job | null> 
       if (!row) return null
       const now = new Date()
       await transaction('jobs').where({ id: row.id }).update({ state: 'running', server, claimed: now, changed: now })
-      return { ...row, state: 'running' }
+      return { ...row, state: 'running', ...(await whomFor(transaction, row)) }
     },
     { isolationLevel: 'read committed' },
   )
+}
+
+async function whomFor(knex: Knex, job: Job): Promise<Pick<ClaimedJob, 'owner' | 'person'>> {
+  const document = await knex('documents').where({ id: job.document }).first<{ owner: string }>('owner')
+  const batch =
+    job.batch === null
+      ? undefined
+      : await knex('batches').where({ id: job.batch }).first<{ author: string } | undefined>('author')
+  return { owner: document.owner, person: batch?.author ?? '' }
 }
 
 export async function reportJob(
@@ -67,11 +99,13 @@ export async function reportJob(
     .update({ state, progress, message: message.slice(0, 1000), changed: new Date() })
 }
 
-/** Jobs that changed since some time, for pushing. */
-export async function changedJobs(knex: Knex, since: Date): Promise<(Job & { changed: Date })[]> {
+/** Jobs for documents of the actor's that changed since some time, for pushing. */
+export async function changedJobs({ knex, actor }: Acting, since: Date): Promise<(Job & { changed: Date })[]> {
   return knex('jobs')
-    .where('changed', '>', since)
-    .orderBy('changed')
+    .join('documents', 'documents.id', 'jobs.document')
+    .where('documents.owner', actor.owner)
+    .where('jobs.changed', '>', since)
+    .orderBy('jobs.changed')
     .limit(200)
-    .select<(Job & { changed: Date })[]>({ ...columns, changed: 'changed' })
+    .select<(Job & { changed: Date })[]>({ ...columns, changed: 'jobs.changed' })
 }

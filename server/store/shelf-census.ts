@@ -1,5 +1,5 @@
-import type { Knex } from 'knex'
 import type { SharedUse, ShelfCensus } from '../../shared/api'
+import { ownDocuments, type Acting } from './acting'
 
 interface Row {
   readonly document: string
@@ -24,8 +24,10 @@ function gathered(rows: readonly Row[]): SharedUse[] {
   )
 }
 
-export async function shelfCensus(knex: Knex): Promise<ShelfCensus> {
+export async function shelfCensus(acting: Acting): Promise<ShelfCensus> {
+  const { knex } = acting
   const families = await knex('document_faces')
+    .whereIn('document', ownDocuments(acting))
     .groupBy('document', 'family')
     .select<Row[]>(
       'document',
@@ -33,7 +35,9 @@ export async function shelfCensus(knex: Knex): Promise<ShelfCensus> {
       knex.raw('min(status) as status'),
       knex.raw('sum(characters) as count'),
     )
-  const looks = await knex('document_looks').select<(Row & { kind: string })[]>('document', 'kind', 'value', 'count')
+  const looks = await knex('document_looks')
+    .whereIn('document', ownDocuments(acting))
+    .select<(Row & { kind: string })[]>('document', 'kind', 'value', 'count')
   return {
     families: gathered(families),
     sizes: gathered(looks.filter(row => row.kind === 'size')),

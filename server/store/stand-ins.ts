@@ -1,47 +1,58 @@
-import type { Knex } from 'knex'
 import type { StandIn } from '../../core/font/library'
+import type { Acting } from './acting'
 
 /** Whose stand-ins they are: a document's own, those of the folder it lies in, which is its house, or the desk's. */
 export type StandInLevel = 'document' | 'folder' | 'desk'
 
+/** What they are chosen for: a document or a folder by its id, or the whole desk. */
+export type StandInTarget = { readonly level: 'document' | 'folder'; readonly id: string } | { readonly level: 'desk' }
+
 interface Row {
-  readonly level: StandInLevel
-  readonly owner: string
   readonly family: string
   readonly script: StandIn['script']
   readonly face_family: string
 }
 
+const rowKey = ({ actor }: Acting, target: StandInTarget) => ({
+  owner: actor.owner,
+  level: target.level,
+  target: target.level === 'desk' ? '' : target.id,
+})
+
 /** The stand-ins of one level, in a stable order. */
-export async function standInsOf(knex: Knex, level: StandInLevel, owner: string): Promise<StandIn[]> {
-  const rows = await knex('stand_ins').where({ level, owner }).orderBy(['family', 'script']).select<Row[]>('*')
+export async function standInsOf(acting: Acting, target: StandInTarget): Promise<StandIn[]> {
+  const rows = await acting
+    .knex('stand_ins')
+    .where(rowKey(acting, target))
+    .orderBy(['family', 'script'])
+    .select<Row[]>('*')
   return rows.map(row => ({ family: row.family, script: row.script, to: row.face_family }))
 }
 
 /** All that hold for a document, the strongest first: its own, its folder's, the desk's. */
 export async function standInsFor(
-  knex: Knex,
+  acting: Acting,
   document: { readonly id: string; readonly folder: string | null },
 ): Promise<StandIn[]> {
   return [
-    ...(await standInsOf(knex, 'document', document.id)),
-    ...(document.folder === null ? [] : await standInsOf(knex, 'folder', document.folder)),
-    ...(await standInsOf(knex, 'desk', '')),
+    ...(await standInsOf(acting, { level: 'document', id: document.id })),
+    ...(document.folder === null ? [] : await standInsOf(acting, { level: 'folder', id: document.folder })),
+    ...(await standInsOf(acting, { level: 'desk' })),
   ]
 }
 
 /** Sets or, with `to` null, takes away one stand-in. */
 export async function setStandIn(
-  knex: Knex,
-  level: StandInLevel,
-  owner: string,
+  acting: Acting,
+  target: StandInTarget,
   standIn: { readonly family: string; readonly script: StandIn['script']; readonly to: string | null },
 ): Promise<void> {
-  const key = { level, owner, family: standIn.family, script: standIn.script }
+  const { knex } = acting
+  const key = { ...rowKey(acting, target), family: standIn.family, script: standIn.script }
   if (standIn.to === null) await knex('stand_ins').where(key).delete()
   else
     await knex('stand_ins')
       .insert({ ...key, face_family: standIn.to })
-      .onConflict(['level', 'owner', 'family', 'script'])
+      .onConflict(['owner', 'level', 'target', 'family', 'script'])
       .merge()
 }

@@ -1,7 +1,7 @@
-import { createError, defineEventHandler, type EventHandlerRequest, type H3Event, type H3Error } from 'h3'
+import { createError, type H3Error } from 'h3'
 import { ZodError } from 'zod'
 import { PackageError } from '../../core/package/errors'
-import { ConflictError } from '../store/documents'
+import { ConflictError } from '../store/versions'
 import { TaskError } from './pool'
 
 /** An error with a sentence for people; what else a program needs is in `data`. */
@@ -21,7 +21,8 @@ export function refusal(statusCode: number, message: string, data: Record<string
   })
 }
 
-function asRefusal(error: unknown): unknown {
+/** Any error as one that comes out as a sentence. */
+export function asRefusal(error: unknown): unknown {
   if (error instanceof PackageError)
     return refusal(error.fault === 'too-large' ? 413 : 422, error.message, { fault: error.fault })
   if (error instanceof TaskError) {
@@ -43,15 +44,4 @@ function asRefusal(error: unknown): unknown {
       `The request cannot be read: ${error.issues[0]?.path.join('.') ?? ''} ${error.issues[0]?.message ?? ''}. Nothing was changed.`,
     )
   return error
-}
-
-/** A route whose errors come out as sentences. */
-export function answer<T>(handler: (event: H3Event<EventHandlerRequest>) => Promise<T>) {
-  return defineEventHandler(async event => {
-    try {
-      return await handler(event)
-    } catch (error) {
-      throw asRefusal(error)
-    }
-  })
 }

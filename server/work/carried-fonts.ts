@@ -1,6 +1,6 @@
-import type { Knex } from 'knex'
 import type { DocumentRow } from '../../shared/api'
-import { versionContent } from '../store/documents'
+import type { Acting } from '../store/acting'
+import { versionContent } from '../store/versions'
 import { droppedFonts } from '../store/dropped-fonts'
 import type { Workers } from './pool'
 import type { FoundFont } from './tasks'
@@ -14,14 +14,14 @@ export interface CarriedFont extends FoundFont {
  * Every font file that came with a document. The document is read as it was first put on the shelf, too: a change
  * may have let go of what it carried.
  */
-export async function carriedFonts(knex: Knex, document: DocumentRow, pool: Workers): Promise<CarriedFont[]> {
+export async function carriedFonts(acting: Acting, document: DocumentRow, pool: Workers): Promise<CarriedFont[]> {
   const found: CarriedFont[] = []
   for (const version of new Set([document.version, 1])) {
-    const content = await versionContent(knex, document.id, version)
+    const content = await versionContent(acting, document.id, version)
     for (const font of content ? await pool.run({ kind: 'carriedFonts', bytes: content.bytes }) : [])
       if (!found.some(each => each.path === font.path)) found.push({ ...font, from: 'package' })
   }
-  for (const { path, bytes } of await droppedFonts(knex, document.id)) {
+  for (const { path, bytes } of await droppedFonts(acting, document.id)) {
     try {
       const { bytes: unpacked, face } = await pool.run({ kind: 'font', bytes })
       found.push({ path, bytes: unpacked, face, problem: '', from: 'zip' })

@@ -1,11 +1,11 @@
 import { getQuery, getRouterParam, type H3Event } from 'h3'
-import type { Knex } from 'knex'
 import { z } from 'zod'
 import { defaultLimits } from '../../core/package/limits'
-import { ConflictError, findDocument, listVersions, versionContent } from '../store/documents'
+import type { Acting } from '../store/acting'
+import { findDocument } from '../store/documents'
+import { ConflictError, versionContent, versionsSince } from '../store/versions'
 import type { Batch, DocumentRow } from '../../shared/api'
 import { findBatch } from '../store/batches'
-import { database } from '../store/database'
 import { refusal } from './answer'
 import { settingFor } from './setting'
 import type { Content } from './tasks'
@@ -22,17 +22,17 @@ export const folderNameSchema = z
 export const folderBodySchema = z.strictObject({ name: folderNameSchema })
 
 /** The document a route is about. @throws 404 */
-export async function documentOf(event: H3Event): Promise<DocumentRow> {
+export async function documentOf(event: H3Event, acting: Acting): Promise<DocumentRow> {
   const id = idSchema.safeParse(getRouterParam(event, 'id'))
-  const document = id.success ? await findDocument(await database(), id.data) : undefined
+  const document = id.success ? await findDocument(acting, id.data) : undefined
   if (!document) throw refusal(404, 'This document is not on the shelf. It may have been removed.')
   return document
 }
 
 /** The batch a route is about. @throws 404 */
-export async function batchOf(event: H3Event): Promise<Batch> {
+export async function batchOf(event: H3Event, acting: Acting): Promise<Batch> {
   const id = idSchema.safeParse(getRouterParam(event, 'id'))
-  const batch = id.success ? await findBatch(await database(), id.data) : undefined
+  const batch = id.success ? await findBatch(acting, id.data) : undefined
   if (!batch) throw refusal(404, 'There is no such plan over documents.')
   return batch
 }
@@ -52,26 +52,23 @@ export function versionOf(event: H3Event, document: DocumentRow): number {
  */
 export async function contentToChange(
   event: H3Event,
+  acting: Acting,
   base: number,
-): Promise<{ readonly document: DocumentRow; readonly knex: Knex; readonly content: Content }> {
-  const document = await documentOf(event)
-  const knex = await database()
+): Promise<{ readonly document: DocumentRow; readonly content: Content }> {
+  const document = await documentOf(event, acting)
   if (base !== document.version)
-    throw new ConflictError(
-      document.version,
-      (await listVersions(knex, document.id)).filter(version => version.number > base),
-    )
-  return { document, knex, content: (await setContent(knex, document, base))! }
+    throw new ConflictError(document.version, await versionsSince(acting, document.id, base))
+  return { document, content: (await setContent(acting, document, base))! }
 }
 
 /** A version's content with what its text is set with; undefined where there is no such version. */
 export async function setContent(
-  knex: Knex,
+  acting: Acting,
   document: Pick<DocumentRow, 'id' | 'folder'>,
   version: number,
 ): Promise<Content | undefined> {
-  const content = await versionContent(knex, document.id, version)
-  const setting = content && (await settingFor(knex, document))
+  const content = await versionContent(acting, document.id, version)
+  const setting = content && (await settingFor(acting, document))
   return content && { ...content, ...(setting === undefined ? {} : { setting }) }
 }
 

@@ -1,9 +1,11 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
-import type { BatchEffects, Job } from '../../shared/api'
+import { rights, type BatchEffects } from '../../shared/api'
 import { failBatchDocument, findBatch, storeBatchPlan, storeBatchVersion } from '../store/batches'
-import { ConflictError, findDocument, storeSurvey } from '../store/documents'
-import { claimJob, leaveServer, reportJob, seeServer } from '../store/jobs'
+import { actingAs, type Acting } from '../store/acting'
+import { findDocument } from '../store/documents'
+import { claimJob, leaveServer, reportJob, seeServer, type ClaimedJob } from '../store/jobs'
+import { ConflictError, storeSurvey } from '../store/versions'
 import { TaskError, type Workers } from './pool'
 import { setContent } from './requests'
 import type { Results } from './tasks'
@@ -57,9 +59,11 @@ export class Surveyor {
     await seeServer(this.knex, this.server)
     const job = await claimJob(this.knex, this.server)
     if (!job) return false
+    // A job is done for whoever asked for it, and reaches what is theirs alone.
+    const acting = actingAs(this.knex, { owner: job.owner, person: job.person, rights: new Set(rights) })
     try {
-      if (job.kind === 'survey') await this.survey(job)
-      else await this.batch(job)
+      if (job.kind === 'survey') await this.survey(acting, job)
+      else await this.batch(acting, job)
     } catch (error) {
       const message =
         error instanceof ConflictError
@@ -68,18 +72,18 @@ export class Surveyor {
             ? error.message
             : String(error)
       if (job.batch === null) await reportJob(this.knex, job.id, 'failed', 0, message)
-      else await failBatchDocument(this.knex, job, message)
+      else await failBatchDocument(acting, job, message)
     }
     return true
   }
 
-  private async contentOf(job: Job) {
-    const document = await findDocument(this.knex, job.document)
-    return document && setContent(this.knex, document, job.version)
+  private async contentOf(acting: Acting, job: ClaimedJob) {
+    const document = await findDocument(acting, job.document)
+    return document && setContent(acting, document, job.version)
   }
 
-  private async survey(job: Job): Promise<void> {
-    const content = await this.contentOf(job)
+  private async survey(acting: Acting, job: ClaimedJob): Promise<void> {
+    const content = await this.contentOf(acting, job)
     if (!content) {
       await reportJob(this.knex, job.id, 'failed', 0, 'the document is gone')
       return
@@ -87,16 +91,16 @@ export class Surveyor {
     await reportJob(this.knex, job.id, 'running', 0.2, 'reading')
     const { census, firstPage } = await this.pool.run({ kind: 'survey', ...content })
     await reportJob(this.knex, job.id, 'running', 0.9, 'keeping')
-    await storeSurvey(this.knex, job.document, job.version, census, firstPage)
+    await storeSurvey(acting, job.document, job.version, census, firstPage)
     await reportJob(this.knex, job.id, 'done', 1)
   }
 
   /** Plans one document of a batch, or carries its plan out: planned anew, by the same code. */
-  private async batch(job: Job): Promise<void> {
-    const batch = await findBatch(this.knex, job.batch!)
-    const content = await this.contentOf(job)
+  private async batch(acting: Acting, job: ClaimedJob): Promise<void> {
+    const batch = await findBatch(acting, job.batch!)
+    const content = await this.contentOf(acting, job)
     if (!batch || !content) {
-      await failBatchDocument(this.knex, job, 'It is no longer on the shelf.')
+      await failBatchDocument(acting, job, 'It is no longer on the shelf.')
       return
     }
     let made: Results['change']
@@ -106,7 +110,7 @@ export class Surveyor {
       // What the wish does not find here is no failure: there is nothing to do.
       if (job.kind !== 'batch-plan' || !(error instanceof TaskError) || error.failure.name !== 'NothingToPlan')
         throw error
-      await storeBatchPlan(this.knex, job, { state: 'nothing', message: error.message, effects: null })
+      await storeBatchPlan(acting, job, { state: 'nothing', message: error.message, effects: null })
       return
     }
     const { plan, bytes, ids, changes } = made
@@ -122,14 +126,14 @@ export class Surveyor {
         left: plan.left.length,
       }
       await storeBatchPlan(
-        this.knex,
+        acting,
         job,
         !changes
           ? { state: 'nothing', message: 'Nothing here answers to the wish.', effects: null }
           : { state: 'planned', message: '', effects },
       )
     } else
-      await storeBatchVersion(this.knex, job, {
+      await storeBatchVersion(acting, job, {
         madeBy: 'change',
         title: plan.title,
         content: { bytes, ids },

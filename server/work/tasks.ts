@@ -32,14 +32,17 @@ import { Library, type StandIn } from '../../core/font/library'
 import type { FaceRecord } from '../../core/font/face'
 import { partBytes, readContainer } from '../../core/package/container'
 import { PackageError, type PackageFault } from '../../core/package/errors'
-import { readAddedFace } from '../library/added'
+import { readAddedFace, readList } from '../library/added'
 import { checkFontFile, type CheckedFont } from '../library/font-file'
 import { startHarfBuzz, startSubsetter } from '../library/harfbuzz'
 import { shippedLibrary } from '../library/shipped'
 
-/** What text is set with beside the faces that ship: faces that were added, and stand-ins that were chosen. */
+/**
+ * What text is set with beside the faces that ship: the name of a list of added faces that lies ready, or null for
+ * none, and stand-ins that were chosen.
+ */
 export interface TypeSetting {
-  readonly faces: readonly FaceRecord[]
+  readonly faces: string | null
   readonly standIns: readonly StandIn[]
 }
 /** A document to work on: its bytes, the ids of its nodes, and what its text is set with. */
@@ -150,13 +153,14 @@ function faceBytes(hash: string): Uint8Array | undefined {
 }
 
 function theTypesetter(setting?: TypeSetting): Typesetter {
-  const key = setting === undefined ? '' : JSON.stringify([setting.faces.map(face => face.hash), setting.standIns])
+  const key = JSON.stringify(setting ?? null)
   let own = typesetters.get(key)
   typesetters.delete(key)
   if (!own || own.words.count > keptWords) {
     const { library } = (shipped ??= shippedLibrary())
+    const added = setting?.faces ? readList(setting.faces) : []
     own = new Typesetter(
-      setting === undefined ? library : new Library([...library.faces, ...setting.faces], setting.standIns),
+      setting === undefined ? library : new Library([...library.faces, ...added], setting.standIns),
       new Shaper(startHarfBuzz(), faceBytes),
     )
   }

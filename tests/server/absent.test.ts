@@ -274,8 +274,8 @@ describe('absent faces', () => {
     const id = await added(sailingGuide(), 'stand-ins.odt')
     const shownBy = (census: Census) => census.faces.find(face => face.family === 'Skerrow')?.standIn
     await counted(id, census => census.characters > 0)
-    await send('POST', '/api/folders', { name: 'House' })
-    await send('POST', `/api/documents/${id}/folder`, { folder: 'House' })
+    const { id: folder } = (await (await send('POST', '/api/folders', { name: 'House' })).json()) as { id: string }
+    await send('POST', `/api/documents/${id}/folder`, { folder })
     const put = (level: string, to: string | null, family = 'Skerrow', script = 'any') =>
       send('PUT', `/api/documents/${id}/stand-ins`, { level, family, script, to })
     expect((await put('desk', 'Work Sans', '')).status).toBe(200)

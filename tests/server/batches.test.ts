@@ -5,7 +5,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { saveDocument, openDocument } from '../../core/document/open'
 import { connect } from '../../server/store/database'
 import type { Batch } from '../../shared/api'
-import { addDocument, versionContent } from '../../server/store/documents'
+import { actingAs } from '../../server/store/acting'
+import { addDocument } from '../../server/store/documents'
+import { versionContent } from '../../server/store/versions'
 import { longDocument } from '../support/long-document'
 import { familiesIn, parts, xmlParts } from '../support/independent'
 import { endServer, startServer, testDatabase } from './running'
@@ -17,6 +19,7 @@ const base = `http://127.0.0.1:${port}`
 const many = Number(process.env.MORPHENE_BATCH_DOCUMENTS ?? 30)
 let server: ChildProcess
 let knex: Knex
+const acting = () => actingAs(knex)
 beforeAll(async () => {
   knex = await connect()
   server = await startServer(port)
@@ -60,7 +63,7 @@ async function until(id: string, what: (batch: Batch) => boolean, seconds = 600)
 async function documents(count: number, pages: number, word = 'Notice'): Promise<string[]> {
   const ids: string[] = []
   for (let index = 0; index < count; index++) {
-    const { id } = await addDocument(knex, {
+    const { id } = await addDocument(acting(), {
       fileName: `${word} ${index}.odt`,
       kind: 'text',
       signed: false,
@@ -90,7 +93,7 @@ describe('one plan over many documents', () => {
     async () => {
       const ids = await documents(many, 20)
       const olds = new Map(
-        await Promise.all(ids.map(async id => [id, (await versionContent(knex, id, 1))!.bytes] as const)),
+        await Promise.all(ids.map(async id => [id, (await versionContent(acting(), id, 1))!.bytes] as const)),
       )
       const batch = await planned(ids)
       expect(batch.documents).toHaveLength(many)
@@ -111,7 +114,7 @@ describe('one plan over many documents', () => {
         await endServer(server, 'SIGKILL')
         for (const id of ids) {
           const version = await versionOf(id)
-          const { bytes } = (await versionContent(knex, id, version))!
+          const { bytes } = (await versionContent(acting(), id, version))!
           if (version === 1) expect(Buffer.compare(bytes, olds.get(id)!)).toBe(0)
           else expect(has(bytes, 'skerrow')).toBe(false)
           const known = await knex('batch_documents')
@@ -124,7 +127,7 @@ describe('one plan over many documents', () => {
       const done = await until(batch.id, now => now.state === 'done')
       expect(done.documents.every(each => each.state === 'done' && each.made === 2)).toBe(true)
       for (const id of ids) {
-        const { bytes } = (await versionContent(knex, id, 2))!
+        const { bytes } = (await versionContent(acting(), id, 2))!
         expect(has(bytes, 'skerrow')).toBe(false)
         expect(has(bytes, 'work sans')).toBe(true)
         expect(saveDocument(openDocument(bytes))).toEqual(bytes)
@@ -153,9 +156,12 @@ describe('one plan over many documents', () => {
     expect(undone.documents[1]!.message).toContain('changed since')
     expect(await versionOf(ids[0]!)).toBe(3)
     expect(
-      Buffer.compare((await versionContent(knex, ids[0]!, 3))!.bytes, (await versionContent(knex, ids[0]!, 1))!.bytes),
+      Buffer.compare(
+        (await versionContent(acting(), ids[0]!, 3))!.bytes,
+        (await versionContent(acting(), ids[0]!, 1))!.bytes,
+      ),
     ).toBe(0)
-    expect(has((await versionContent(knex, ids[1]!, 3))!.bytes, 'inter')).toBe(true)
+    expect(has((await versionContent(acting(), ids[1]!, 3))!.bytes, 'inter')).toBe(true)
     expect((await post(`/api/batches/${batch.id}/undo`)).status).toBe(409)
   }, 60_000)
 
@@ -164,7 +170,7 @@ describe('one plan over many documents', () => {
       'nothing to do; those left out stay',
     async () => {
       const ids = await documents(4, 1, 'Some')
-      const { id: other } = await addDocument(knex, {
+      const { id: other } = await addDocument(acting(), {
         fileName: 'Other.odt',
         kind: 'text',
         signed: false,
@@ -211,7 +217,7 @@ describe('one plan over many documents', () => {
     expect(batch.title).toBe('Find “launch” in the whole document, and write “boat”.')
     await post(`/api/batches/${batch.id}/apply`)
     await until(batch.id, now => now.state === 'done')
-    const text = new TextDecoder().decode(parts((await versionContent(knex, ids[0]!, 2))!.bytes)['content.xml'])
+    const text = new TextDecoder().decode(parts((await versionContent(acting(), ids[0]!, 2))!.bytes)['content.xml'])
     expect(text).toContain('The boat leaves')
     expect(text).not.toContain('launch')
     const refused = await post('/api/batches', {

@@ -8,6 +8,7 @@ import { openDocument, saveDocument } from '../../core/document/open'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { seasonReview } from '../../demo/season-review'
 import { connect } from '../../server/store/database'
+import type { ShelfPage } from '../../shared/api'
 import { badFiles } from '../support/bad-files'
 import { face, makeOdt, paragraphStyle } from '../support/fixtures'
 import { familiesIn, parts, xmlParts } from '../support/independent'
@@ -118,8 +119,9 @@ describe('a document on the shelf', () => {
     const csv = await fetch(`${base}/api/documents/${id}/census?format=csv`)
     expect(csv.headers.get('content-disposition')).toContain('guide census.csv')
     expect(await csv.text()).toContain('Skerrow')
-    const cards = await get<{ id: string; settled: number; faces: { family: string }[] }[]>('/api/shelf')
-    expect(cards.find(card => card.id === id)).toMatchObject({ settled: census.settled })
+    const { cards, total } = await get<ShelfPage>(`/api/shelf?ids=${id}`)
+    expect(total).toBe(1)
+    expect(cards[0]).toMatchObject({ id, settled: census.settled, pages: 24, title: census.document.title })
     expect(
       Number((await knex('document_faces').where({ document: id, family: 'Skerrow' }).count({ n: '*' }).first())!.n),
     ).toBeGreaterThan(0)

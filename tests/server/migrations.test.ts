@@ -4,12 +4,14 @@ import { recordCsv } from '../../core/change/record-csv'
 import { registry } from '../../core/change/registry'
 import { findBatch } from '../../server/store/batches'
 import { connect, migrate } from '../../server/store/database'
-import { listVersions, versionRecord } from '../../server/store/documents'
+import { actingAs } from '../../server/store/acting'
+import { listVersions, versionRecord } from '../../server/store/versions'
 import { listWishes } from '../../server/store/kept-wishes'
-import { migrations } from '../../server/store/migrations'
+import { migrations } from '../../server/store/migrations/list'
 import { testDatabase } from './running'
 
 let knex: Knex
+const acting = () => actingAs(knex)
 const id = '00000000-0000-4000-8000-000000000001'
 const source = (list: typeof migrations): Knex.MigrationSource<(typeof migrations)[number]> => ({
   getMigrations: () => Promise.resolve(list),
@@ -136,10 +138,10 @@ afterAll(async () => {
 
 describe('what was kept before all wishes went by one door', () => {
   it('is read as it is asked today: kept wishes run again, requests of plans over documents stay', async () => {
-    const [kept] = await listWishes(knex)
+    const [kept] = await listWishes(acting())
     expect(registry.schema.parse(kept!.request)).toEqual(kept!.request)
     expect(kept!.request.wishes).toMatchObject([{ type: 'recast', change: { words: 'b' } }])
-    const { request } = (await findBatch(knex, id))!
+    const { request } = (await findBatch(acting(), id))!
     expect(registry.schema.safeParse(request).success).toBe(true)
     expect(request.wishes).toMatchObject([
       { type: 'swap', symbols: true, faces: [{ style: 'Bold', slot: 'western', to: 'SemiBold' }] },
@@ -150,14 +152,14 @@ describe('what was kept before all wishes went by one door', () => {
   })
 
   it('stays readable as a record: rows, faces, sentences, what stayed', async () => {
-    expect((await listVersions(knex, id)).map(version => version.madeBy)).toEqual([
+    expect((await listVersions(acting(), id)).map(version => version.madeBy)).toEqual([
       'upload',
       'change',
       'change',
       'change',
     ])
     const [swap, recasted, settled] = await Promise.all(
-      [2, 3, 4].map(async number => (await versionRecord(knex, id, number))!.plan!),
+      [2, 3, 4].map(async number => (await versionRecord(acting(), id, number))!.plan!),
     )
     expect(swap!.rows).toMatchObject([
       { stage: 'style', title: 'Paragraph style Notice', count: 3, reason: null, included: true },

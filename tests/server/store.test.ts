@@ -3,21 +3,23 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { getBlob, getPackage, putBlob, putPackage } from '../../server/store/blobs'
 import { connect, migrate } from '../../server/store/database'
+import { actingAs } from '../../server/store/acting'
+import { addDocument } from '../../server/store/documents'
 import {
-  addDocument,
   addVersion,
   ConflictError,
   history,
   listVersions,
   storeSurvey,
   versionContent,
-} from '../../server/store/documents'
+} from '../../server/store/versions'
 import type { MadeBy, VersionRow } from '../../shared/api'
 import { claimJob, leaveServer, reportJob, seeServer } from '../../server/store/jobs'
 import { paragraphStyle, sessionOf } from '../support/fixtures'
 import { testDatabase } from './running'
 
 let knex: Knex
+const acting = () => actingAs(knex)
 beforeAll(async () => {
   // A database of its own: jobs put here are nobody else's.
   knex = await connect({
@@ -39,6 +41,7 @@ const row = (number: number, state: number, madeBy: MadeBy): VersionRow => ({
   number,
   state,
   madeBy,
+  author: 'desk',
   title: `v${number}`,
   created: new Date(),
 })
@@ -65,30 +68,30 @@ describe('content', () => {
 
 describe('versions', () => {
   it('are added on top of the newest only, all or nothing', async () => {
-    const { id } = await addDocument(knex, { fileName: 'a.odt', kind: 'text', signed: false, bytes: guide })
+    const { id } = await addDocument(acting(), { fileName: 'a.odt', kind: 'text', signed: false, bytes: guide })
     const next = {
       madeBy: 'change' as const,
       title: 't',
       content: { bytes: guide, ids: { 'content.xml': [[0, 0, 5]] as const } },
       plan: null,
     }
-    await addVersion(knex, id, 1, next)
-    await expect(addVersion(knex, id, 1, next)).rejects.toThrow(ConflictError)
-    await expect(addVersion(knex, '00000000-0000-4000-8000-000000000000', 1, next)).rejects.toThrow(RangeError)
+    await addVersion(acting(), id, 1, next)
+    await expect(addVersion(acting(), id, 1, next)).rejects.toThrow(ConflictError)
+    await expect(addVersion(acting(), '00000000-0000-4000-8000-000000000000', 1, next)).rejects.toThrow(RangeError)
     const broken = { ...next, content: { bytes: new Uint8Array([1, 2, 3]), ids: {} } }
-    await expect(addVersion(knex, id, 2, broken)).rejects.toThrow()
-    expect((await listVersions(knex, id)).map(version => version.number)).toEqual([1, 2])
-    expect((await versionContent(knex, id, 2))!.ids).toEqual({ 'content.xml': [[0, 0, 5]] })
+    await expect(addVersion(acting(), id, 2, broken)).rejects.toThrow()
+    expect((await listVersions(acting(), id)).map(version => version.number)).toEqual([1, 2])
+    expect((await versionContent(acting(), id, 2))!.ids).toEqual({ 'content.xml': [[0, 0, 5]] })
   })
 
   it('keep the count of faces whose names the database cannot tell apart', async () => {
-    const { id } = await addDocument(knex, { fileName: 'b.odt', kind: 'text', signed: false, bytes: guide })
+    const { id } = await addDocument(acting(), { fileName: 'b.odt', kind: 'text', signed: false, bytes: guide })
     const { census } = sessionOf({
       styles: paragraphStyle('A', 'fo:font-family="\'Arial \'"') + paragraphStyle('B', 'fo:font-family="Arial"'),
       body: '<text:p text:style-name="A">one</text:p><text:p text:style-name="B">two</text:p>',
     }).detail
     const faces = [census.faces[0]!, { ...census.faces[0]!, family: `${census.faces[0]!.family} ` }]
-    await storeSurvey(knex, id, 1, { ...census, faces }, '<svg/>')
+    await storeSurvey(acting(), id, 1, { ...census, faces }, '<svg/>')
     const rows = await knex('document_faces').where({ document: id }).select<{ characters: number }[]>('characters')
     expect(rows.map(each => each.characters)).toEqual([faces[0]!.characters * 2])
   })
@@ -111,7 +114,7 @@ describe('jobs', () => {
   it('are claimed once, however many servers ask', async () => {
     await knex('jobs').delete()
     for (let count = 0; count < 3; count++)
-      await addDocument(knex, { fileName: `${count}.odt`, kind: 'text', signed: false, bytes: guide })
+      await addDocument(acting(), { fileName: `${count}.odt`, kind: 'text', signed: false, bytes: guide })
     await seeServer(knex, 'one')
     const claimed = await Promise.all(Array.from({ length: 6 }, () => claimJob(knex, 'one')))
     const ids = claimed.filter(job => job !== null).map(job => job.id)

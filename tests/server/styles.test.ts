@@ -6,6 +6,7 @@ import { settleAll } from '../../core/change/styles/wishes'
 import { takePiece } from '../../core/change/kept-frame/set-piece'
 import type { ListedStyle } from '../../core/change/styles/style-list'
 import { sailingGuide } from '../../demo/sailing-guide'
+import type { DocumentInfo } from '../../shared/api'
 import { session } from '../support/fixtures'
 import { quickly } from '../support/planning'
 import { endServer, startServer, testDatabase } from './running'
@@ -22,7 +23,7 @@ afterAll(async () => {
   await endServer(server)
 })
 
-const send = (method: string, path: string, body: unknown) =>
+const send = (method: string, path: string, body?: unknown) =>
   fetch(`${base}${path}`, { method, body: JSON.stringify(body), headers: { 'content-type': 'application/json' } })
 const post = (path: string, body: unknown) => send('POST', path, body)
 const get = async <T>(path: string): Promise<T> => (await (await fetch(`${base}${path}`)).json()) as T
@@ -133,20 +134,23 @@ describe('wishes about styles', () => {
 
 describe('folders, starts and set pieces', () => {
   it('folders hold documents and what new ones begin with', async () => {
-    expect((await post('/api/folders', { name: 'Winter' })).status).toBe(201)
+    const response = await post('/api/folders', { name: 'Winter' })
+    expect(response.status).toBe(201)
+    const { id: winter } = (await response.json()) as { id: string }
+    const nowhere = '00000000-0000-4000-8000-000000000000'
     expect((await post('/api/folders', { name: 'Winter' })).status).toBe(409)
     expect((await post('/api/folders', { name: 'a/b' })).status).toBe(400)
     const id = await added()
-    expect((await post(`/api/documents/${id}/folder`, { folder: 'Winter' })).status).toBe(200)
-    expect((await post(`/api/documents/${id}/folder`, { folder: 'Nowhere' })).status).toBe(404)
-    expect(await get('/api/folders')).toContainEqual({ name: 'Winter', documents: 1 })
+    expect((await post(`/api/documents/${id}/folder`, { folder: winter })).status).toBe(200)
+    expect((await post(`/api/documents/${id}/folder`, { folder: nowhere })).status).toBe(404)
+    expect(await get('/api/folders')).toContainEqual({ id: winter, name: 'Winter', documents: 1 })
     const starts = {
       kinds: { body: { fonts: { western: { family: 'Alegreya' } }, text: { 'fo:font-size': '11.5pt' } } },
       page: null,
     }
-    expect((await send('PUT', '/api/starts', { folder: 'Winter', starts })).status).toBe(200)
-    expect((await send('PUT', '/api/starts', { folder: 'Nowhere', starts })).status).toBe(404)
-    expect(await get('/api/starts?folder=Winter')).toEqual(starts)
+    expect((await send('PUT', '/api/starts', { folder: winter, starts })).status).toBe(200)
+    expect((await send('PUT', '/api/starts', { folder: nowhere, starts })).status).toBe(404)
+    expect(await get(`/api/starts?folder=${winter}`)).toEqual(starts)
     const page = {
       kind: 'text',
       title: 'New',
@@ -161,14 +165,21 @@ describe('folders, starts and set pieces', () => {
       )
     const size = (of: ReturnType<typeof session>) =>
       of.reading.cascade.scope('styles.xml').defaults.get('paragraph')!.text['fo:font-size']
-    expect(size(await made('Winter'))).toBe('11.5pt')
+    expect(size(await made(winter))).toBe('11.5pt')
     expect(size(await made(null))).not.toBe('11.5pt')
-    expect((await post('/api/documents/new', { ...page, folder: 'Nowhere' })).status).toBe(404)
-    expect((await post('/api/folders/remove', { name: 'Winter' })).status).toBe(200)
-    expect(
-      (await get<{ id: string; folder: string | null }[]>('/api/shelf')).find(card => card.id === id)!.folder,
-    ).toBeNull()
-    expect(await get('/api/starts?folder=Winter')).toEqual({ kinds: {}, page: null })
+    expect((await post('/api/documents/new', { ...page, folder: nowhere })).status).toBe(404)
+    // A folder keeps what it holds and what holds for it under another name.
+    await post('/api/folders', { name: 'Summer' })
+    expect((await send('PUT', `/api/folders/${winter}`, { name: 'Summer' })).status).toBe(409)
+    expect((await send('PUT', `/api/folders/${nowhere}`, { name: 'Spring' })).status).toBe(404)
+    expect((await send('PUT', `/api/folders/${winter}`, { name: 'Winter service' })).status).toBe(200)
+    const folderOf = async () => (await get<DocumentInfo>(`/api/documents/${id}`)).folder
+    expect(await folderOf()).toEqual({ id: winter, name: 'Winter service' })
+    expect(size(await made(winter))).toBe('11.5pt')
+    expect((await send('DELETE', `/api/folders/${winter}`)).status).toBe(200)
+    expect((await send('DELETE', `/api/folders/${winter}`)).status).toBe(404)
+    expect(await folderOf()).toBeNull()
+    expect(await get(`/api/starts?folder=${winter}`)).toEqual({ kinds: {}, page: null })
   })
 
   it('set pieces are kept, listed by heading, and removed', async () => {

@@ -6,7 +6,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { recordCsv } from '../../core/change/record-csv'
 import { addBatch, findBatch, startBatch, undoBatch } from '../../server/store/batches'
 import { connect, migrate } from '../../server/store/database'
-import { addDocument, addVersion, versionContent, versionRecord } from '../../server/store/documents'
+import { actingAs } from '../../server/store/acting'
+import { addDocument } from '../../server/store/documents'
+import { addVersion, versionContent, versionRecord } from '../../server/store/versions'
 import { keepWish, listWishes } from '../../server/store/kept-wishes'
 import { failureOf } from '../../server/work/thread'
 import { TaskError, type Workers } from '../../server/work/pool'
@@ -21,6 +23,7 @@ const folder = mkdtempSync(join(tmpdir(), 'morphene-toy-'))
 const bytes = (word: string) => makeOdt({ body: `<text:p>${word}</text:p><text:p>harbour</text:p>` })
 const request = toyRegistry.schema.parse({ wishes: [{ type: 'shout', sign: '!' }] })
 let knex: Knex
+const acting = () => actingAs(knex)
 beforeAll(async () => {
   const database = 'morphene_toy_test'
   knex = await connect({ host: '127.0.0.1', port: testDatabase().port, user: 'root', password: '', database })
@@ -43,19 +46,19 @@ const workers: Workers = {
   },
 }
 const add = async (word: string) =>
-  (await addDocument(knex, { fileName: `${word}.odt`, kind: 'text', signed: false, bytes: bytes(word) })).id
+  (await addDocument(acting(), { fileName: `${word}.odt`, kind: 'text', signed: false, bytes: bytes(word) })).id
 const textOf = async (id: string, version: number) =>
-  new TextDecoder().decode(parts((await versionContent(knex, id, version))!.bytes)['content.xml'])
+  new TextDecoder().decode(parts((await versionContent(acting(), id, version))!.bytes)['content.xml'])
 
 describe('a kind that is registered in a test alone', () => {
   it('is carried out and recorded as any other', async () => {
     const id = await add('Pier')
-    const content = (await versionContent(knex, id, 1))!
+    const content = (await versionContent(acting(), id, 1))!
     const { plan, changes, ...made } = await workers.run({ kind: 'change', ...content, request })
     expect(changes).toBe(true)
-    await addVersion(knex, id, 1, { madeBy: 'change', title: plan.title, content: made, plan })
+    await addVersion(acting(), id, 1, { madeBy: 'change', title: plan.title, content: made, plan })
     expect(await textOf(id, 2)).toContain('Pier!')
-    const record = (await versionRecord(knex, id, 2))!.plan!
+    const record = (await versionRecord(acting(), id, 2))!.plan!
     expect(record).toEqual(plan)
     const csv = recordCsv(record, { fileName: 'Pier.odt', version: 2, made: new Date(0) })
     expect(csv).toContain('Put “!” behind every paragraph.')
@@ -63,26 +66,26 @@ describe('a kind that is registered in a test alone', () => {
   })
 
   it('is kept by name, and read again as it was', async () => {
-    await keepWish(knex, 'Louder', request)
-    expect((await listWishes(knex)).find(each => each.name === 'Louder')!.request).toEqual(request)
+    await keepWish(acting(), 'Louder', request)
+    expect((await listWishes(acting())).find(each => each.name === 'Louder')!.request).toEqual(request)
   })
 
   it('is planned and carried out over many documents, and taken back', async () => {
     const ids = [await add('Quay'), await add('Mole')]
     await knex('jobs').where({ kind: 'survey' }).delete()
-    const batch = await addBatch(knex, request, toyRegistry.sentences(request).join(' '), ids)
+    const batch = await addBatch(acting(), request, toyRegistry.sentences(request).join(' '), ids)
     const surveyor = new Surveyor(knex, workers)
     while (await surveyor.one());
-    const planned = (await findBatch(knex, batch))!
+    const planned = (await findBatch(acting(), batch))!
     expect([planned.title, planned.state]).toEqual(['Put “!” behind every paragraph.', 'planned'])
     expect(planned.documents.map(each => each.effects?.places)).toEqual([2, 2])
-    expect(await startBatch(knex, batch, [])).toBe(true)
+    expect(await startBatch(acting(), batch, [])).toBe(true)
     while (await surveyor.one());
-    expect((await findBatch(knex, batch))!.state).toBe('done')
+    expect((await findBatch(acting(), batch))!.state).toBe('done')
     for (const id of ids) expect(await textOf(id, 2)).toContain('harbour!')
-    expect(await undoBatch(knex, batch)).toBe(true)
+    expect(await undoBatch(acting(), batch)).toBe(true)
     for (const id of ids)
-      expect((await versionContent(knex, id, 3))!.bytes).toEqual((await versionContent(knex, id, 1))!.bytes)
+      expect((await versionContent(acting(), id, 3))!.bytes).toEqual((await versionContent(acting(), id, 1))!.bytes)
     await surveyor.stop()
   })
 })

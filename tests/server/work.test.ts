@@ -7,7 +7,11 @@ import { request, swap } from '../support/planning'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { projectFolder } from '../../server/library/files'
 import { connect, migrate } from '../../server/store/database'
-import { addDocument, listShelf, versionRecord } from '../../server/store/documents'
+import { shelfQuerySchema } from '../../shared/api'
+import { actingAs } from '../../server/store/acting'
+import { addDocument } from '../../server/store/documents'
+import { shelfPage } from '../../server/store/shelf'
+import { versionRecord } from '../../server/store/versions'
 import { ThreadPool, TaskError } from '../../server/work/pool'
 import { Surveyor } from '../../server/work/surveyor'
 import { carryOut } from '../../server/work/tasks'
@@ -18,6 +22,8 @@ const guide = sailingGuide()
 const script = join(projectFolder(), '.morphene/build/thread.mjs')
 const folder = mkdtempSync(join(tmpdir(), 'morphene-work-'))
 let knex: Knex
+const acting = () => actingAs(knex)
+const everything = shelfQuerySchema.parse({})
 let pool: ThreadPool
 beforeAll(async () => {
   knex = await connect({
@@ -115,22 +121,31 @@ describe('threads', () => {
 
 describe('the surveyor', () => {
   it('counts what waits, and puts it on the shelf', async () => {
-    const { id } = await addDocument(knex, { fileName: 'Guide.odt', kind: 'text', signed: false, bytes: guide })
-    expect((await listShelf(knex))[0]).toMatchObject({ settled: null, hasPicture: false, faces: [] })
+    const { id } = await addDocument(acting(), { fileName: 'Guide.odt', kind: 'text', signed: false, bytes: guide })
+    expect((await shelfPage(acting(), everything)).cards[0]).toMatchObject({
+      settled: null,
+      hasPicture: false,
+      faces: [],
+    })
     const surveyor = new Surveyor(knex, pool)
     expect(await surveyor.one()).toBe(true)
     expect(await surveyor.one()).toBe(false)
-    const [card] = await listShelf(knex)
+    const [card] = (await shelfPage(acting(), everything)).cards
     expect(card).toMatchObject({ id, title: 'Sailing guide', pages: 24, hasPicture: true })
     expect(card!.faces.map(face => face.family)).toContain('Skerrow')
-    expect((await versionRecord(knex, id, 1))!.firstPage).toMatch(/^<svg/)
+    expect((await versionRecord(acting(), id, 1))!.firstPage).toMatch(/^<svg/)
   })
 
   it('says when a document cannot be counted, and goes on', async () => {
-    const { id, job } = await addDocument(knex, { fileName: 'Broken.odt', kind: 'text', signed: false, bytes: guide })
-    await knex('versions')
-      .where({ document: id })
-      .update({ pieces: JSON.stringify(['0'.repeat(64)]) })
+    const { id, job } = await addDocument(acting(), {
+      fileName: 'Broken.odt',
+      kind: 'text',
+      signed: false,
+      bytes: guide,
+    })
+    await knex('blob_chunks')
+      .whereIn('hash', knex('version_pieces').where({ document: id }).limit(1).select('hash'))
+      .delete()
     expect(await new Surveyor(knex, pool).one()).toBe(true)
     expect(await knex('jobs').where({ id: job }).first('state', 'message')).toMatchObject({
       state: 'failed',

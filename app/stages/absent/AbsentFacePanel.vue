@@ -163,8 +163,8 @@ const level = ref<'document' | 'folder' | 'desk'>('document')
         >Stand-ins are for
         <select v-model="level" class="field text-ink">
           <option value="document">this document</option>
-          <option value="folder" :disabled="!desk.info?.document.folder">
-            its folder{{ desk.info?.document.folder ? ` ${desk.info.document.folder}` : ' (it lies in none)' }}
+          <option value="folder" :disabled="!desk.info?.folder">
+            its folder{{ desk.info?.folder ? ` ${desk.info.folder.name}` : ' (it lies in none)' }}
           </option>
           <option value="desk">the whole desk</option>
         </select>

@@ -75,7 +75,7 @@ async function add(): Promise<void> {
         >For
         <select v-model="level" class="field block text-ink">
           <option value="document">this document</option>
-          <option value="folder" :disabled="!desk.info?.document.folder">its folder</option>
+          <option value="folder" :disabled="!desk.info?.folder">its folder</option>
           <option value="desk">the desk</option>
         </select></label
       >

@@ -2,37 +2,35 @@
 import { importWishes, sameStyle, type StyleChoice } from '~~/core/change/styles/import-styles'
 import type { ListedStyle } from '~~/core/change/styles/style-list'
 import type { StyleDetail } from '~~/core/change/styles/style-detail'
+import type { ShelfCard } from '~~/shared/api'
+import ShelfPicker from '../../kit/ShelfPicker.vue'
 import { sentenceOf, useDesk } from '../../stores/desk'
-import { useShelf } from '../../stores/shelf'
 import { useStyles } from '../../stores/styles'
 
 /** Styles from another document or template of the shelf, chosen one by one. */
 const desk = useDesk()
-const shelf = useShelf()
 const styles = useStyles()
-const source = ref('')
+const source = shallowRef<ShelfCard | null>(null)
 const theirs = shallowRef<readonly ListedStyle[]>([])
 const mine = shallowRef<readonly StyleDetail[]>([])
 const chosen = ref<Record<string, StyleChoice['how']>>({})
 const fetching = ref(false)
 const keyOf = (style: { readonly family: string; readonly name: string }) => `${style.family}\n${style.name}`
-const cards = computed(() => (shelf.cards ?? []).filter(card => card.id !== desk.info?.document.id))
-const nameOf = computed(() => cards.value.find(card => card.id === source.value)?.fileName.replace(/\.\w+$/, '') ?? '')
+const nameOf = computed(() => source.value?.fileName.replace(/\.\w+$/, '') ?? '')
 
 onMounted(async () => {
-  void shelf.refresh()
   const list = await Promise.all(
     styles.list.map(style => desk.engine!.ask('style', { family: style.family, name: style.name })),
   )
   mine.value = list.filter(style => style !== null)
 })
-watch(source, async id => {
+watch(source, async card => {
   theirs.value = []
   chosen.value = {}
-  if (id === '') return
+  if (card === null) return
   fetching.value = true
   try {
-    theirs.value = await $fetch<ListedStyle[]>(`/api/documents/${id}/styles`)
+    theirs.value = await $fetch<ListedStyle[]>(`/api/documents/${card.id}/styles`)
   } catch (error) {
     styles.message = sentenceOf(error)
   }
@@ -67,13 +65,7 @@ const wishes = computed(() =>
     <p v-if="styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">
       {{ styles.message }}
     </p>
-    <label class="mt-3 block text-soft"
-      >From
-      <select v-model="source" aria-label="From" class="field mt-[2px] block w-full text-ink">
-        <option value="">choose a document or template of the shelf</option>
-        <option v-for="card in cards" :key="card.id" :value="card.id">{{ card.fileName }}</option>
-      </select>
-    </label>
+    <ShelfPicker v-model="source" label="From" class="mt-3" :without="desk.info?.document.id" />
     <div class="sticky top-0 z-10 mt-2 flex gap-2 border-b border-rule bg-paper py-2">
       <button type="button" class="act" :disabled="wishes.length === 0 || styles.busy" @click="styles.propose(wishes)">
         Show the plan
@@ -134,6 +126,6 @@ const wishes = computed(() =>
         </tr>
       </tbody>
     </table>
-    <p v-else-if="source !== '' && !fetching" class="mt-3 text-soft">This document has no named styles.</p>
+    <p v-else-if="source !== null && !fetching" class="mt-3 text-soft">This document has no named styles.</p>
   </div>
 </template>

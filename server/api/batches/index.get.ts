@@ -1,6 +1,5 @@
-import { database } from '../../store/database'
+import { route } from '../../door'
 import { listBatches } from '../../store/batches'
-import { answer } from '../../work/answer'
 
 /** All plans over many documents, newest first. */
-export default answer(async () => listBatches(await database()))
+export default route('look', async (_event, acting) => listBatches(acting))

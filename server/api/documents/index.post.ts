@@ -1,10 +1,11 @@
 import { getQuery, setResponseStatus } from 'h3'
 import { z } from 'zod'
+import { route } from '../../door'
 import { extensionOf } from '../../../core/format/odf/new-document'
 import { isConvertible } from '../../../core/format/read'
-import { database } from '../../store/database'
+import { atOnce } from '../../store/acting'
 import { addDocument } from '../../store/documents'
-import { answer, refusal } from '../../work/answer'
+import { refusal } from '../../work/answer'
 import { threads } from '../../work/pool'
 import { readFile } from '../../work/requests'
 
@@ -19,7 +20,7 @@ const nameSchema = z
  * Puts a document on the shelf: the body is the file, `name` its name. Plain texts, Markdown and HTML become
  * OpenDocument texts on the way. Refused files leave nothing behind.
  */
-export default answer(async event => {
+export default route('arrange', async (event, acting) => {
   const name = nameSchema.safeParse(getQuery(event).name)
   if (!name.success) throw refusal(400, 'The file needs a name without slashes. Nothing was kept.')
   const sent = await readFile(event)
@@ -32,11 +33,10 @@ export default answer(async event => {
         ...(await threads().run({ kind: 'check', bytes: document.bytes })),
       })),
     )
-    const knex = await database()
-    const added = await knex.transaction(async transaction => {
+    const added = await atOnce(acting, async within => {
       const ids: { id: string; job: string }[] = []
       for (const { name: fileName, kind, signed, bytes } of checked)
-        ids.push(await addDocument(transaction, { fileName, kind, signed, bytes, fonts }))
+        ids.push(await addDocument(within, { fileName, kind, signed, bytes, fonts }))
       return ids
     })
     setResponseStatus(event, 201)
@@ -66,7 +66,7 @@ export default answer(async event => {
   const bytes = converted?.bytes ?? sent
   const { kind, signed } = await threads().run({ kind: 'check', bytes })
   const fileName = converted ? `${name.data.replace(/\.\w+$/, '')}.${extensionOf[kind]}` : name.data
-  const { id, job } = await addDocument(await database(), { fileName, kind, signed, bytes })
+  const { id, job } = await addDocument(acting, { fileName, kind, signed, bytes })
   setResponseStatus(event, 201)
   return { id, job, signed, left: converted?.left ?? [] }
 })

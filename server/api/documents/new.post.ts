@@ -1,28 +1,27 @@
 import { readBody, setResponseStatus } from 'h3'
 import { z } from 'zod'
+import { route } from '../../door'
 import { extensionOf, newDocumentSchema, writeNewDocument } from '../../../core/format/odf/new-document'
 import { mergedStarts, startWishes } from '../../../core/change/defaults/desk-starts'
-import { database } from '../../store/database'
-import { addDocument, findDocument, versionContent } from '../../store/documents'
-import { listFolders, startsOf } from '../../store/folders'
-import { answer, refusal } from '../../work/answer'
+import { addDocument, findDocument } from '../../store/documents'
+import { versionContent } from '../../store/versions'
+import { findFolder, startsOf } from '../../store/folders'
+import { refusal } from '../../work/answer'
 import { threads } from '../../work/pool'
-import { folderNameSchema } from '../../work/requests'
 
 const wishSchema = z.union([
   newDocumentSchema,
   z.strictObject({ template: z.uuid(), title: z.string().trim().max(300) }),
 ])
-const bodySchema = z.looseObject({ folder: folderNameSchema.nullable().default(null) })
+const bodySchema = z.looseObject({ folder: z.uuid().nullable().default(null) })
 
 /**
  * Puts a new document on the shelf: an empty one of some kind, page and margins, or one made from another that lies
  * there.
  */
-export default answer(async event => {
+export default route('arrange', async (event, acting) => {
   const { folder, ...asked } = bodySchema.parse(await readBody(event))
   const wish = wishSchema.parse(asked)
-  const knex = await database()
   const title = wish.title || 'Untitled'
   const name =
     title
@@ -31,14 +30,14 @@ export default answer(async event => {
       .slice(0, 200) || 'Untitled'
   const made =
     'template' in wish ? await copyOf(wish.template) : { kind: wish.kind, bytes: writeNewDocument({ ...wish, title }) }
-  if (folder !== null && !(await listFolders(knex)).some(each => each.name === folder))
-    throw refusal(404, `There is no folder “${folder}” any more. Nothing was made.`)
+  if (folder !== null && !(await findFolder(acting, folder)))
+    throw refusal(404, 'This folder is not there any more. Nothing was made.')
   // A new document begins as the desk and its folder say; a copy of another begins as that one does.
   const wishes =
     'template' in wish
       ? []
       : startWishes(
-          mergedStarts(await startsOf(knex, ''), folder === null ? null : await startsOf(knex, folder)),
+          mergedStarts(await startsOf(acting, null), folder === null ? null : await startsOf(acting, folder)),
           made.kind,
         )
   const bytes =
@@ -53,7 +52,7 @@ export default answer(async event => {
             effects: false,
           })
         ).bytes
-  const { id, job } = await addDocument(knex, {
+  const { id, job } = await addDocument(acting, {
     fileName: `${name}.${extensionOf[made.kind]}`,
     kind: made.kind,
     signed: false,
@@ -64,8 +63,8 @@ export default answer(async event => {
   return { id, job }
 
   async function copyOf(template: string) {
-    const document = await findDocument(knex, template)
-    const content = document && (await versionContent(knex, template, document.version))
+    const document = await findDocument(acting, template)
+    const content = document && (await versionContent(acting, template, document.version))
     if (!content) throw refusal(404, 'The template is not on the shelf any more. Nothing was made.')
     return threads().run({ kind: 'copy', bytes: content.bytes })
   }

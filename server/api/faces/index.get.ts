@@ -1,6 +1,5 @@
-import { database } from '../../store/database'
+import { route } from '../../door'
 import { listFaces } from '../../store/faces'
-import { answer } from '../../work/answer'
 
 /** All faces of the library, with their measures and coverage. */
-export default answer(async () => listFaces(await database()))
+export default route('look', async (_event, acting) => listFaces(acting))

@@ -1,9 +1,8 @@
 import { getQuery, setResponseStatus } from 'h3'
 import { z } from 'zod'
+import { route } from '../../door'
 import { isFamily } from '../../../core/font/file-check'
-import { database } from '../../store/database'
 import { addFaces } from '../../store/faces'
-import { answer } from '../../work/answer'
 import { threads } from '../../work/pool'
 import { readFile } from '../../work/requests'
 
@@ -17,10 +16,10 @@ const querySchema = z.object({
  * Adds a font file to the library: the body is the file. With `check` it is only looked at; `for` is the absent family
  * that it shall be, and the answer says whether it is. Refused files leave nothing behind.
  */
-export default answer(async event => {
+export default route('faces', async (event, acting) => {
   const { name, for: wanted, check } = querySchema.parse(getQuery(event))
   const { bytes, face } = await threads().run({ kind: 'font', bytes: await readFile(event) })
-  const added = check === 'yes' ? 0 : await addFaces(await database(), [{ bytes, face }], `file ${name}`)
+  const added = check === 'yes' ? 0 : await addFaces(acting, [{ bytes, face }], `file ${name}`)
   if (added > 0) setResponseStatus(event, 201)
   return { face, added, family: wanted === '' ? null : isFamily(face, wanted) }
 })

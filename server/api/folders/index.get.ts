@@ -1,6 +1,5 @@
-import { database } from '../../store/database'
+import { route } from '../../door'
 import { listFolders } from '../../store/folders'
-import { answer } from '../../work/answer'
 
 /** The folders of the shelf. */
-export default answer(async () => listFolders(await database()))
+export default route('look', async (_event, acting) => listFolders(acting))

@@ -1,12 +1,12 @@
 import { getRouterParam } from 'h3'
 import { z } from 'zod'
-import { database } from '../../store/database'
+import { route } from '../../door'
 import { removePiece } from '../../store/set-pieces'
-import { answer, refusal } from '../../work/answer'
+import { refusal } from '../../work/answer'
 
 /** Removes a kept frame; documents that it was put into keep what they have. */
-export default answer(async event => {
+export default route('arrange', async (event, acting) => {
   const id = z.uuid().parse(getRouterParam(event, 'id'))
-  if (!(await removePiece(await database(), id))) throw refusal(404, 'this kept frame is not kept any more.')
+  if (!(await removePiece(acting, id))) throw refusal(404, 'this kept frame is not kept any more.')
   return { removed: id }
 })

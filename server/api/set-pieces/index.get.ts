@@ -1,6 +1,5 @@
-import { database } from '../../store/database'
+import { route } from '../../door'
 import { listPieces } from '../../store/set-pieces'
-import { answer } from '../../work/answer'
 
 /** All kept frames, by heading. */
-export default answer(async () => listPieces(await database()))
+export default route('look', async (_event, acting) => listPieces(acting))

@@ -1,9 +1,9 @@
 import { readBody, setResponseStatus } from 'h3'
 import { z } from 'zod'
+import { route } from '../../door'
 import { setPieceSchema } from '../../../core/change/kept-frame/set-piece'
-import { database } from '../../store/database'
 import { addPiece, pieceLimit } from '../../store/set-pieces'
-import { answer, refusal } from '../../work/answer'
+import { refusal } from '../../work/answer'
 
 const bodySchema = z.strictObject({
   heading: z.string().trim().min(1).max(120),
@@ -12,9 +12,9 @@ const bodySchema = z.strictObject({
 })
 
 /** Keeps a frame. */
-export default answer(async event => {
+export default route('arrange', async (event, acting) => {
   const { heading, name, piece } = bodySchema.parse(await readBody(event))
-  const id = await addPiece(await database(), heading, name, piece)
+  const id = await addPiece(acting, heading, name, piece)
   if (id === null)
     throw refusal(
       422,

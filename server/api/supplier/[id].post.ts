@@ -1,15 +1,15 @@
 import { getRouterParam, setResponseStatus } from 'h3'
+import { route } from '../../door'
 import { delivery, offers, supplierName } from '../../library/supplier'
-import { database } from '../../store/database'
 import { addFaces } from '../../store/faces'
-import { answer, refusal } from '../../work/answer'
+import { refusal } from '../../work/answer'
 import { threads } from '../../work/pool'
 
 /**
  * Has a family of the simulated supplier delivered into the library. Nothing is paid: it is a stand-in for one that
  * sells.
  */
-export default answer(async event => {
+export default route('faces', async (event, acting) => {
   const id = getRouterParam(event, 'id') ?? ''
   const offer = offers('').find(each => each.id === id)
   const files = delivery(id)
@@ -18,7 +18,7 @@ export default answer(async event => {
   // Deliveries are checked as any other file is.
   for (const bytes of files) fonts.push(await threads().run({ kind: 'font', bytes }))
   const added = await addFaces(
-    await database(),
+    acting,
     fonts.map(font => ({ ...font, face: { ...font.face, licence: offer.licence } })),
     `${supplierName}, ${offer.designer}`,
   )

@@ -1,10 +1,10 @@
 import { getQuery } from 'h3'
 import { z } from 'zod'
+import { route } from '../../door'
 import { offers, supplierName } from '../../library/supplier'
-import { answer } from '../../work/answer'
 
 /** What the simulated supplier has; with `query` what goes by that name. */
-export default answer(event => {
+export default route('look', event => {
   const query = z.string().max(200).default('').parse(getQuery(event).query)
   return Promise.resolve({ supplier: supplierName, offers: offers(query) })
 })

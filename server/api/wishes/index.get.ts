@@ -1,6 +1,5 @@
-import { database } from '../../store/database'
+import { route } from '../../door'
 import { listWishes } from '../../store/kept-wishes'
-import { answer } from '../../work/answer'
 
 /** Wishes that are kept, by name. */
-export default answer(async () => listWishes(await database()))
+export default route('look', async (_event, acting) => listWishes(acting))

@@ -1,16 +1,16 @@
 import { readBody, setResponseStatus } from 'h3'
+import { route } from '../../door'
 import { registry } from '../../../core/change/registry'
 import { keepBodySchema } from '../../../shared/api'
-import { database } from '../../store/database'
 import { keepWish, wishLimit } from '../../store/kept-wishes'
-import { answer, refusal } from '../../work/answer'
+import { refusal } from '../../work/answer'
 
 /** Keeps wishes under a name, to be run again on this document or on others. */
-export default answer(async event => {
+export default route('arrange', async (event, acting) => {
   const { name, request } = keepBodySchema.parse(await readBody(event))
   const reason = registry.whyNotMany(request)
   if (reason !== null) throw refusal(422, reason)
-  const id = await keepWish(await database(), name, request)
+  const id = await keepWish(acting, name, request)
   if (id === null) throw refusal(422, `${wishLimit} wishes are kept already. Take one away first. Nothing was kept.`)
   setResponseStatus(event, 201)
   return { id }

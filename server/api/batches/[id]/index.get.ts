@@ -1,5 +1,5 @@
-import { answer } from '../../../work/answer'
+import { route } from '../../../door'
 import { batchOf } from '../../../work/requests'
 
 /** A plan over documents, with what it does to each and how far it is. */
-export default answer(event => batchOf(event))
+export default route('look', (event, acting) => batchOf(event, acting))

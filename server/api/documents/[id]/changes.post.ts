@@ -1,7 +1,8 @@
 import { readBody } from 'h3'
+import { route } from '../../../door'
 import { changeBodySchema, type Changed } from '../../../../shared/api'
-import { addVersion } from '../../../store/documents'
-import { answer, refusal } from '../../../work/answer'
+import { addVersion } from '../../../store/versions'
+import { refusal } from '../../../work/answer'
 import { threads } from '../../../work/pool'
 import { contentToChange } from '../../../work/requests'
 
@@ -9,9 +10,9 @@ import { contentToChange } from '../../../work/requests'
  * Carries wishes of any kinds out on version `base`: planned anew here by the same code as in the browser, stored as one
  * version with its plan.
  */
-export default answer(async (event): Promise<Changed> => {
+export default route('change', async (event, acting): Promise<Changed> => {
   const { base, request } = changeBodySchema.parse(await readBody(event))
-  const { document, knex, content } = await contentToChange(event, base)
+  const { document, content } = await contentToChange(event, acting, base)
   const { plan, bytes, ids, changes } = await threads().run({ kind: 'change', ...content, request })
   // What comes to nothing makes no version.
   if (!changes)
@@ -19,7 +20,7 @@ export default answer(async (event): Promise<Changed> => {
       422,
       'Everything is already as you ask, nothing answers to it, or every place is left out. Nothing was changed.',
     )
-  const version = await addVersion(knex, document.id, base, {
+  const version = await addVersion(acting, document.id, base, {
     madeBy: 'change',
     title: plan.title,
     content: { bytes, ids },

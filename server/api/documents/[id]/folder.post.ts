@@ -1,17 +1,17 @@
 import { readBody } from 'h3'
 import { z } from 'zod'
-import { database } from '../../../store/database'
+import { route } from '../../../door'
 import { moveToFolder } from '../../../store/folders'
-import { answer, refusal } from '../../../work/answer'
-import { documentOf, folderNameSchema } from '../../../work/requests'
+import { refusal } from '../../../work/answer'
+import { documentOf } from '../../../work/requests'
 
-const bodySchema = z.strictObject({ folder: folderNameSchema.nullable() })
+const bodySchema = z.strictObject({ folder: z.uuid().nullable() })
 
 /** Puts a document into a folder of the shelf, or out of any. */
-export default answer(async event => {
-  const document = await documentOf(event)
+export default route('arrange', async (event, acting) => {
+  const document = await documentOf(event, acting)
   const { folder } = bodySchema.parse(await readBody(event))
-  if (!(await moveToFolder(await database(), document.id, folder)))
-    throw refusal(404, `There is no folder “${folder}” any more. The document stays where it is.`)
+  if (!(await moveToFolder(acting, document.id, folder)))
+    throw refusal(404, 'This folder is not there any more. The document stays where it is.')
   return { folder }
 })

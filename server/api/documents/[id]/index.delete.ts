@@ -1,11 +1,10 @@
-import { database } from '../../../store/database'
+import { route } from '../../../door'
 import { removeDocument } from '../../../store/documents'
-import { answer } from '../../../work/answer'
 import { documentOf } from '../../../work/requests'
 
 /** Takes a document with all its versions off the shelf. */
-export default answer(async event => {
-  const document = await documentOf(event)
-  await removeDocument(await database(), document.id)
+export default route('arrange', async (event, acting) => {
+  const document = await documentOf(event, acting)
+  await removeDocument(acting, document.id)
   return { removed: document.id }
 })

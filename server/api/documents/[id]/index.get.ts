@@ -1,11 +1,13 @@
-import { database } from '../../../store/database'
-import { history, listVersions } from '../../../store/documents'
-import { answer } from '../../../work/answer'
+import type { DocumentInfo } from '../../../../shared/api'
+import { route } from '../../../door'
+import { findFolder } from '../../../store/folders'
+import { history, listVersions } from '../../../store/versions'
 import { documentOf } from '../../../work/requests'
 
 /** A document with its versions and what undo and redo would do. */
-export default answer(async event => {
-  const document = await documentOf(event)
-  const versions = await listVersions(await database(), document.id)
-  return { document, versions, history: history(versions) }
+export default route('look', async (event, acting): Promise<DocumentInfo> => {
+  const document = await documentOf(event, acting)
+  const versions = await listVersions(acting, document.id)
+  const folder = document.folder === null ? undefined : await findFolder(acting, document.folder)
+  return { document, folder: folder ?? null, versions, history: history(versions) }
 })

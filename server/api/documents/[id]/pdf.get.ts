@@ -1,7 +1,7 @@
 import { getQuery, setHeader } from 'h3'
 import { z } from 'zod'
-import { database } from '../../../store/database'
-import { answer, refusal } from '../../../work/answer'
+import { route } from '../../../door'
+import { refusal } from '../../../work/answer'
 import { threads } from '../../../work/pool'
 import { attachment, documentOf, setContent, versionOf } from '../../../work/requests'
 
@@ -13,10 +13,10 @@ const querySchema = z.object({
 })
 
 /** The pages of a version as PDF. `bleed` in millimetres; what the file does not hold is told in a header, as JSON. */
-export default answer(async event => {
-  const document = await documentOf(event)
+export default route('take', async (event, acting) => {
+  const document = await documentOf(event, acting)
   const { bleed, marks, leaveOut, notes } = querySchema.parse(getQuery(event))
-  const content = await setContent(await database(), document, versionOf(event, document))
+  const content = await setContent(acting, document, versionOf(event, document))
   if (!content) throw refusal(404, 'There is no such version.')
   const { bytes, pages, notEmbedded, pictures, unlaid } = await threads().run({
     kind: 'pdf',

@@ -1,19 +1,18 @@
 import { setHeader } from 'h3'
-import { database } from '../../../store/database'
-import { listVersions, versionRecord } from '../../../store/documents'
-import { answer, refusal } from '../../../work/answer'
+import { route } from '../../../door'
+import { listVersions, versionRecord } from '../../../store/versions'
+import { refusal } from '../../../work/answer'
 import { threads } from '../../../work/pool'
 import { attachment, documentOf, setContent, versionOf } from '../../../work/requests'
 
 /** The record of the change that made a version, as PDF: its values, and the pages before and after. */
-export default answer(async event => {
-  const document = await documentOf(event)
-  const knex = await database()
+export default route('take', async (event, acting) => {
+  const document = await documentOf(event, acting)
   const number = versionOf(event, document)
-  const record = await versionRecord(knex, document.id, number)
+  const record = await versionRecord(acting, document.id, number)
   if (!record?.plan || number < 2) throw refusal(404, 'This version was not made by a plan.')
-  const version = (await listVersions(knex, document.id)).find(each => each.number === number)!
-  const [before, after] = [await setContent(knex, document, number - 1), await setContent(knex, document, number)]
+  const version = (await listVersions(acting, document.id)).find(each => each.number === number)!
+  const [before, after] = [await setContent(acting, document, number - 1), await setContent(acting, document, number)]
   const { title, rows, left } = record.plan
   const bytes = await threads().run({
     kind: 'record',

@@ -1,15 +1,13 @@
-import { database } from '../../../store/database'
+import { route } from '../../../door'
 import { standInsOf } from '../../../store/stand-ins'
-import { answer } from '../../../work/answer'
 import { documentOf } from '../../../work/requests'
 
 /** The stand-ins that hold for a document, by whose they are: the strongest first. */
-export default answer(async event => {
-  const document = await documentOf(event)
-  const knex = await database()
+export default route('look', async (event, acting) => {
+  const document = await documentOf(event, acting)
   return {
-    document: await standInsOf(knex, 'document', document.id),
-    folder: document.folder === null ? [] : await standInsOf(knex, 'folder', document.folder),
-    desk: await standInsOf(knex, 'desk', ''),
+    document: await standInsOf(acting, { level: 'document', id: document.id }),
+    folder: document.folder === null ? [] : await standInsOf(acting, { level: 'folder', id: document.folder }),
+    desk: await standInsOf(acting, { level: 'desk' }),
   }
 })

@@ -1,10 +1,11 @@
 import { readBody } from 'h3'
 import { z } from 'zod'
+import { route } from '../../../door'
 import { coveredScripts } from '../../../../core/font/face'
-import { database } from '../../../store/database'
+import { atOnce } from '../../../store/acting'
 import { countAnew, listFaces } from '../../../store/faces'
-import { setStandIn } from '../../../store/stand-ins'
-import { answer, refusal } from '../../../work/answer'
+import { setStandIn, type StandInTarget } from '../../../store/stand-ins'
+import { refusal } from '../../../work/answer'
 import { documentOf } from '../../../work/requests'
 
 const bodySchema = z.strictObject({
@@ -18,26 +19,22 @@ const bodySchema = z.strictObject({
  * Chooses who stands in for an absent family, or with '' for all of them: for the document, for the folder it lies
  * in, or for the desk. No file is changed.
  */
-export default answer(async event => {
-  const document = await documentOf(event)
+export default route('arrange', async (event, acting) => {
+  const document = await documentOf(event, acting)
   const { level, family, script, to } = bodySchema.parse(await readBody(event))
-  const knex = await database()
   if (level === 'folder' && document.folder === null)
     throw refusal(
       422,
       'This document lies in no folder. Put it into one on the shelf, or choose for the document or the desk. Nothing was changed.',
     )
-  if (to !== null && !(await listFaces(knex)).some(face => face.family === to))
+  if (to !== null && !(await listFaces(acting)).some(face => face.family === to))
     throw refusal(422, `“${to}” is not in the library, so it cannot stand in. Nothing was changed.`)
-  await knex.transaction(async transaction => {
-    await setStandIn(
-      transaction,
-      level,
-      level === 'document' ? document.id : level === 'folder' ? document.folder! : '',
-      { family, script, to },
-    )
+  const target: StandInTarget =
+    level === 'desk' ? { level } : { level, id: level === 'document' ? document.id : document.folder! }
+  await atOnce(acting, async within => {
+    await setStandIn(within, target, { family, script, to })
     await countAnew(
-      transaction,
+      within,
       level === 'document' ? { id: document.id } : level === 'folder' ? { folder: document.folder! } : {},
     )
   })

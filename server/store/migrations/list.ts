@@ -1,11 +1,7 @@
 import type { Knex } from 'knex'
-import { upgradePlan, upgradeRequest } from './old-plans'
-
-interface Migration {
-  readonly name: string
-  readonly up: (knex: Knex) => Promise<void>
-  readonly down: (knex: Knex) => Promise<void>
-}
+import { upgradePlan, upgradeRequest } from '../old-plans'
+import { owners } from './005-owners'
+import type { Migration } from './migration'
 
 /** The schema, step by step. A step that has landed is never changed: add another. */
 export const migrations: Migration[] = [
@@ -252,6 +248,7 @@ export const migrations: Migration[] = [
         })
     },
   },
+  owners,
 ]
 
 /** Goes through a table row by row, so that no more than one is held. */

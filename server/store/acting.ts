@@ -1,0 +1,39 @@
+import type { Knex } from 'knex'
+import { rights, type Right } from '../../shared/api'
+
+/** Whoever does something: a person, the owner of what they see and change, and what they may do. */
+export interface Actor {
+  /** Whose everything is: the id of a row of `owners`. */
+  readonly owner: string
+  /** Who it is; versions, plans over documents and all else that tells its author keep it. */
+  readonly person: string
+  readonly rights: ReadonlySet<Right>
+}
+
+/**
+ * A way to the database for somebody. Every function of the store that touches what is owned takes one, and sees and
+ * changes nothing of other owners.
+ */
+export interface Acting {
+  readonly knex: Knex
+  readonly actor: Actor
+}
+
+/** The owner of everything on a desk of one, made by the migration that brought owners. */
+export const deskOwner = 'desk'
+
+/** The one person of a desk of one: it is theirs. */
+export const deskPerson: Actor = { owner: deskOwner, person: 'desk', rights: new Set(rights) }
+
+/** Somebody's way to the database, the whole of it or a transaction. */
+export const actingAs = (knex: Knex, actor: Actor = deskPerson): Acting => ({ knex, actor })
+
+/** Does several things at once: all of them or none. Within a transaction it is part of that. */
+export function atOnce<T>(acting: Acting, work: (within: Acting) => Promise<T>): Promise<T> {
+  return acting.knex.transaction(transaction => work({ ...acting, knex: transaction }))
+}
+
+/** The ids of all documents that are the actor's: what rows that hang on documents are limited by. */
+export function ownDocuments({ knex, actor }: Acting): Knex.QueryBuilder {
+  return knex('documents').where({ owner: actor.owner }).select('id')
+}
