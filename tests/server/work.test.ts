@@ -143,9 +143,11 @@ describe('the surveyor', () => {
       signed: false,
       bytes: guide,
     })
-    await knex('blob_chunks')
-      .whereIn('hash', knex('version_pieces').where({ document: id }).limit(1).select('hash'))
-      .delete()
+    const { hash } = await knex('version_pieces')
+      .where({ document: id })
+      .orderBy('position')
+      .first<{ hash: string }>('hash')
+    await knex('blob_chunks').where({ hash }).delete()
     expect(await new Surveyor(knex, pool).one()).toBe(true)
     expect(await knex('jobs').where({ id: job }).first('state', 'message')).toMatchObject({
       state: 'failed',

@@ -20,7 +20,7 @@ export default route('faces', async (event, acting) => {
     throw refusal(404, 'This font file did not come with the document. Nothing was added.')
   return {
     added: await addFaces(
-      knex,
+      acting,
       fonts.map(({ bytes, face }) => ({ bytes, face: face! })),
       `came with ${document.fileName}`,
     ),
