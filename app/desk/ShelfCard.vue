@@ -38,6 +38,8 @@ const name = computed(() => props.card.fileName.replace(/\.od[tpg]$/i, ''))
         v-if="card.hasPicture"
         :src="`/api/documents/${card.id}/picture?version=${card.version}`"
         alt=""
+        loading="lazy"
+        decoding="async"
         class="max-h-full max-w-full bg-sheet shadow-[0_1px_4px_rgba(27,36,48,0.25)]"
       />
       <span v-else class="size-full bg-sheet shadow-[0_1px_4px_rgba(27,36,48,0.25)]" />
