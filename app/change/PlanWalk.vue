@@ -7,6 +7,7 @@ import SheetPage from '../desk/SheetPage.vue'
 import { counted } from '../desk/words'
 import { useDesk } from '../stores/desk'
 import { useChange, type ChangeId } from './use-change'
+import { isTyping } from '../desk/typing'
 
 /** The walk: what a plan does, page by page, before and after; accepted, left out or repaired as one goes. */
 const desk = useDesk()
@@ -199,13 +200,7 @@ async function mendAll(): Promise<void> {
 }
 
 function key(event: KeyboardEvent): void {
-  if (
-    event.ctrlKey ||
-    event.metaKey ||
-    event.altKey ||
-    /^(INPUT|SELECT|TEXTAREA)$/.test((event.target as HTMLElement).tagName)
-  )
-    return
+  if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return
   const act = (action: () => unknown) => {
     event.preventDefault()
     event.stopPropagation()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { ChevronLeft, ChevronRight } from '@lucide/vue'
 import { useEventListener, useLocalStorage, useResizeObserver } from '@vueuse/core'
+import { ChevronLeft, ChevronRight } from '../kit/icons'
 
 /**
  * Two sides with a boundary that is dragged, or moved by keys; either side can be folded away. Where it stands is

@@ -4,6 +4,7 @@ import type { StartKind } from '~~/core/document/rules'
 import { noStarts, type DeskStarts } from '~~/core/change/defaults/desk-starts'
 import type { StartSummary } from '~~/core/change/defaults/start-list'
 import type { StartWish } from '~~/core/change/defaults/wishes'
+import Choice from '../kit/Choice.vue'
 import { sentenceOf } from '../stores/desk'
 import { useLibrary } from '../stores/library'
 import { useShelf } from '../stores/shelf'
@@ -135,12 +136,12 @@ function keepPage(): void {
         <DialogTitle as="h2">What new documents begin with</DialogTitle>
         <label class="mt-3 block text-soft"
           >For
-          <select ref="first" v-model="scope" aria-label="For" class="field mt-[2px] block w-full text-ink">
+          <Choice ref="first" v-model="scope" aria-label="For" class="mt-[2px] flex w-full text-ink">
             <option :value="null">the whole desk</option>
             <option v-for="folder in shelf.folders" :key="folder.id" :value="folder.id">
               the folder {{ folder.name }}
             </option>
-          </select>
+          </Choice>
         </label>
         <p v-if="message" role="alert" class="mt-3 text-rubric">{{ message }}</p>
         <p v-if="said" role="status" class="mt-3">{{ said }}</p>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Search } from '@lucide/vue'
+import { Search } from '../kit/icons'
 import { useDesk } from '../stores/desk'
 import { useWords } from '../stores/words'
 
@@ -63,8 +63,7 @@ defineExpose({ focus: () => field.value?.select() })
       <button type="button" class="link" :disabled="count === 0" @click="next(-1)">Before</button>
       <button type="button" class="link" :disabled="count === 0" @click="next(1)">Next</button>
       <label class="flex items-center gap-1 whitespace-nowrap"
-        ><input v-model="matchCase" type="checkbox" class="size-[14px] accent-verdigris" @change="look" />Match
-        case</label
+        ><input v-model="matchCase" type="checkbox" class="size-[14px]" @change="look" />Match case</label
       >
     </template>
   </form>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { ZoomIn, ZoomOut } from '@lucide/vue'
 import { faceName } from '~~/core/font/face'
+import { ZoomIn, ZoomOut } from '../kit/icons'
 import { useDesk } from '../stores/desk'
 
 const emit = defineEmits<{ go: [page: number]; fit: []; swap: []; zoom: [factor: number] }>()

@@ -3,6 +3,7 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { pageSizes } from '~~/core/format/odf/page-sizes'
 import { mergedStarts, noStarts, type DeskStarts } from '~~/core/change/defaults/desk-starts'
 import type { ShelfCard } from '~~/shared/api'
+import Choice from '../kit/Choice.vue'
 import ShelfPicker from '../kit/ShelfPicker.vue'
 import { sentenceOf } from '../stores/desk'
 import { useShelf } from '../stores/shelf'
@@ -103,32 +104,30 @@ async function make(): Promise<void> {
           /></label>
           <div class="mt-3 flex gap-5" role="radiogroup" aria-label="Begin from">
             <label class="flex items-center gap-2"
-              ><input v-model="from" type="radio" value="page" class="accent-verdigris" />From a page size</label
+              ><input v-model="from" type="radio" value="page" />From a page size</label
             >
             <label class="flex items-center gap-2"
-              ><input v-model="from" type="radio" value="template" class="accent-verdigris" />From a template or
-              document on the shelf</label
+              ><input v-model="from" type="radio" value="template" />From a template or document on the shelf</label
             >
           </div>
           <ShelfPicker v-if="from === 'template'" v-model="template" label="Begin with" class="mt-3" />
           <template v-else>
             <div class="mt-3 grid grid-cols-3 gap-3">
               <label class="text-[13px] text-soft"
-                >Kind<select v-model="kind" class="field mt-[2px] block w-full text-ink">
+                >Kind<Choice v-model="kind" class="mt-[2px] flex w-full text-ink">
                   <option v-for="each in kinds" :key="each.id" :value="each.id">{{ each.title }}</option>
-                </select></label
+                </Choice></label
               >
               <label class="text-[13px] text-soft"
-                >Page<select v-model="size" class="field mt-[2px] block w-full text-ink">
+                >Page<Choice v-model="size" class="mt-[2px] flex w-full text-ink">
                   <option v-for="each in pageSizes" :key="each.name" :value="each.name">
                     {{ each.name }}, {{ each.width }} × {{ each.height }} mm
                   </option>
                   <option value="">a size of its own</option>
-                </select></label
+                </Choice></label
               >
               <label v-if="size !== ''" class="flex items-center gap-2 self-end pb-[6px]"
-                ><input v-model="across" type="checkbox" class="size-[15px] accent-verdigris" />Turned on its
-                side</label
+                ><input v-model="across" type="checkbox" />Turned on its side</label
               >
               <template v-else>
                 <label class="text-[13px] text-soft"

@@ -35,8 +35,7 @@ const opening = computed(() => (pasting.asked?.text ?? '').slice(0, 160))
           </button>
         </div>
         <label class="mt-4 flex items-center gap-2"
-          ><input v-model="always" type="checkbox" class="size-[15px] accent-verdigris" />Remember this; it can be
-          changed under Pages</label
+          ><input v-model="always" type="checkbox" />Remember this; it can be changed under Pages</label
         >
         <button type="button" class="link mt-3" @click="pasting.answer(null, false)">Do not paste</button>
       </DialogPanel>

@@ -1,14 +1,23 @@
 <script setup lang="ts">
-import { Redo2, Undo2 } from '@lucide/vue'
+import { Redo2, Undo2 } from '../kit/icons'
 import { useDesk } from '../stores/desk'
 import { useWords } from '../stores/words'
+import { useEventListener } from '@vueuse/core'
 import FindField from './FindField.vue'
+import { isTyping } from './typing'
+import WordsAndKeys from './WordsAndKeys.vue'
 
 defineProps<{ title?: string }>()
 const desk = useDesk()
 const words = useWords()
 const find = ref<InstanceType<typeof FindField> | null>(null)
 const history = computed(() => desk.info?.history ?? null)
+const explaining = ref(false)
+useEventListener('keydown', event => {
+  if (event.key !== '?' || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return
+  event.preventDefault()
+  explaining.value = true
+})
 defineExpose({ find: () => find.value?.focus() })
 </script>
 
@@ -47,5 +56,15 @@ defineExpose({ find: () => find.value?.focus() })
         <Redo2 :size="15" aria-hidden="true" /><span class="truncate">Redo: {{ history.redo.title }}</span>
       </button>
     </template>
+    <button
+      type="button"
+      class="plain !px-2.5 !py-[3px]"
+      aria-label="Words and keys"
+      title="Words and keys"
+      @click="explaining = true"
+    >
+      ?
+    </button>
+    <WordsAndKeys v-model="explaining" />
   </header>
 </template>

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import type { Job } from '~~/shared/api'
 import type { ShelfCard } from '~~/shared/api'
+import Choice from '../kit/Choice.vue'
 import { useShelf } from '../stores/shelf'
 import { counted, settledWords } from './words'
+import Term from '../kit/Term.vue'
 
-const props = defineProps<{ card: ShelfCard; job?: Job }>()
+const props = defineProps<{ card: ShelfCard; job?: Job; first?: boolean }>()
 const emit = defineEmits<{ remove: [] }>()
 const shelf = useShelf()
 const asking = ref(false)
@@ -53,7 +55,8 @@ const name = computed(() => props.card.fileName.replace(/\.od[tpg]$/i, ''))
           {{ counted(card.pages ?? 0, 'page') }}, {{ counted(card.characters ?? 0, 'character') }}
         </p>
         <p class="mt-1">
-          <strong>{{ settledWords(card.settled) }}</strong> settled
+          <strong>{{ settledWords(card.settled) }}</strong>
+          {{ ' ' }}<Term v-if="first" word="settled">settled</Term><template v-else>settled</template>
         </p>
         <p :class="absent > 0 ? 'text-iris' : 'text-soft'">
           <span v-if="absent > 0" aria-hidden="true">◇ </span
@@ -77,7 +80,7 @@ const name = computed(() => props.card.fileName.replace(/\.od[tpg]$/i, ''))
       </p>
       <p v-else class="mt-2 text-soft" role="status">
         Counting its faces …<progress
-          class="mt-1 block h-2 w-full accent-verdigris"
+          class="mt-1 block h-2 w-full"
           :value="job?.progress ?? 0"
           max="1"
           aria-label="Counting"
@@ -86,16 +89,16 @@ const name = computed(() => props.card.fileName.replace(/\.od[tpg]$/i, ''))
       <p v-if="card.signed" class="mt-1 text-[13px] text-ochre">Signed: a change ends its signature.</p>
     </div>
     <div class="absolute right-4 bottom-3 flex items-center gap-3 text-[13px]">
-      <select
+      <Choice
         v-if="!asking && shelf.folders.length > 0"
         class="max-w-[120px] bg-transparent text-soft"
-        :value="card.folder ?? ''"
+        :model-value="card.folder ?? ''"
         :aria-label="`Folder of ${name}`"
-        @change="shelf.move(card.id, ($event.target as HTMLSelectElement).value || null)"
+        @update:model-value="shelf.move(card.id, $event || null)"
       >
         <option value="">no folder</option>
         <option v-for="each in shelf.folders" :key="each.id" :value="each.id">{{ each.name }}</option>
-      </select>
+      </Choice>
       <template v-if="asking"
         ><span class="text-soft">Remove with all versions?</span
         ><button type="button" class="text-rubric" @click="emit('remove')">Remove</button

@@ -7,9 +7,9 @@ import {
   ComboboxOption,
   ComboboxOptions,
 } from '@headlessui/vue'
-import { ChevronDown } from '@lucide/vue'
 import { watchDebounced } from '@vueuse/core'
 import type { ShelfCard, ShelfPage } from '~~/shared/api'
+import { ChevronDown } from './icons'
 
 /** Chooses a document of the shelf: what is written is looked for there, by name, title, folder and face. */
 const props = defineProps<{ label: string; without?: string }>()

@@ -7,7 +7,6 @@ const emit = defineEmits<{ change: [checked: boolean] }>()
 <template>
   <input
     type="checkbox"
-    class="tick"
     :checked="checked"
     :disabled="disabled"
     :aria-label="said"

@@ -6,6 +6,7 @@ import ShelfIndex from '../desk/ShelfIndex.vue'
 import BatchPanel from '../stages/across/BatchPanel.vue'
 import WishPanel from '../stages/across/WishPanel.vue'
 import { counted, grouped } from '../desk/words'
+import Term from '../kit/Term.vue'
 
 const across = useAcross()
 const shelf = useShelf()
@@ -27,7 +28,7 @@ useHead({ title: 'All documents, Morphene' })
     <RunningHead title="All documents" />
     <div class="flex min-h-0 flex-1">
       <main class="min-h-0 min-w-0 flex-1 overflow-y-auto bg-desk px-8 py-6" aria-label="The census over all documents">
-        <h1>All documents</h1>
+        <h1>All documents: their <Term word="census">census</Term></h1>
         <p class="text-soft">
           {{
             across.cards.length === 0
@@ -136,7 +137,7 @@ useHead({ title: 'All documents, Morphene' })
                 <input
                   v-model="across.selected"
                   type="checkbox"
-                  class="mt-1 size-[15px] accent-verdigris"
+                  class="mt-1"
                   :value="card.id"
                   :aria-label="`${card.fileName}: in the plan`"
                 />

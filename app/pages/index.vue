@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Choice from '../kit/Choice.vue'
 import { useShelf } from '../stores/shelf'
 import RunningHead from '../desk/RunningHead.vue'
 import NewDocument from '../desk/NewDocument.vue'
@@ -119,7 +120,7 @@ useHead({ title: 'Shelf, Morphene' })
             >
             <template v-else
               ><progress
-                class="h-2 flex-1 accent-verdigris"
+                class="h-2 flex-1"
                 :value="upload.progress"
                 max="1"
                 :aria-label="`Sending ${upload.name}`"
@@ -189,9 +190,9 @@ useHead({ title: 'Shelf, Morphene' })
           </template>
           <label class="ml-auto flex items-center gap-1.5 text-soft"
             >Sort by
-            <select v-model="shelf.sort" class="field text-ink" aria-label="Sort by">
+            <Choice v-model="shelf.sort" class="text-ink" aria-label="Sort by">
               <option v-for="each in shelfSorts" :key="each" :value="each">{{ sortWords[each] }}</option>
-            </select></label
+            </Choice></label
           >
         </div>
         <p v-if="shelf.cards !== null && shelf.total === 0 && looking" class="mt-6 text-soft">
@@ -203,9 +204,10 @@ useHead({ title: 'Shelf, Morphene' })
         </p>
         <ul class="mt-6 grid grid-cols-[repeat(auto-fill,minmax(356px,1fr))] gap-6">
           <ShelfCard
-            v-for="card in shelf.cards ?? []"
+            v-for="(card, index) in shelf.cards ?? []"
             :key="card.id"
             :card="card"
+            :first="index === 0"
             :job="shelf.jobs[card.id]"
             @remove="shelf.remove(card.id)"
           />

@@ -1,17 +1,18 @@
 import { fontReferences, type FontReference } from '../document/font-references'
 import { familyKey, sameFamily } from '../document/font-family'
 import { readScopes, type FaceDeclaration } from '../document/styles'
-import { paragraphsOf, readStories } from '../document/stories'
+import { paragraphsOf } from '../document/stories'
 import type { Slot } from '../document/font-attributes'
 import type { Library } from '../font/library'
 import type { AbsentName } from '../font/suggest'
-import { Cascade } from '../style/cascade'
 import { percent } from '../style/properties'
 import { objectSign, paragraphRuns } from '../style/runs'
 import type { Composition } from '../typeset/compose'
 import type { Reading } from '../style/reading'
 import type { PageView } from '../typeset/drawing-pages'
-import { pagesOf, resolutionOf, type Occurrence } from './census'
+import type { Occurrence } from './census'
+import { pagesOf } from './text-pages'
+import { resolutionOf } from './resolution'
 import { faceKey, voiceKey, voiceOf } from './voices'
 
 /** Where an absent face is called for, as a designer thinks of it. */
@@ -193,15 +194,8 @@ export function listAbsent(reading: Reading, library: Library, composition: Comp
 
   const where = pagesOf(composition)
   const off = offPage(composition)
-  const sources = [{ stories: reading.stories, cascade: reading.cascade, object: false }]
-  for (const sub of document.subdocuments.slice(1))
-    if (sub.content && sub.kind === 'chart')
-      sources.push({
-        stories: readStories(document.parts.get(sub.content)!),
-        cascade: new Cascade(document, sub),
-        object: true,
-      })
-  for (const { stories, cascade, object } of sources) {
+  for (const { stories, cascade, prefix } of reading.texts) {
+    const object = prefix !== ''
     for (const story of stories) {
       for (const paragraph of paragraphsOf(story.blocks)) {
         const { text, runs } = paragraphRuns(paragraph, cascade, story.role)

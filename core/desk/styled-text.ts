@@ -1,4 +1,5 @@
-import { pagesOf, type Occurrence } from '../census/census'
+import type { Occurrence } from '../census/census'
+import { pagesOf } from '../census/text-pages'
 import type { Paragraph, Story } from '../document/story-model'
 import { paragraphsOf } from '../document/stories'
 import type { DocumentSession } from '../session'

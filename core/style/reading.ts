@@ -1,15 +1,56 @@
-import type { OdfDocument } from '../document/open'
+import type { OdfDocument, Subdocument } from '../document/open'
 import { rulesPath } from '../document/rules'
 import { readStories } from '../document/stories'
 import type { Story } from '../document/story-model'
 import type { XmlPart } from '../xml/tree'
 import { Cascade } from './cascade'
 
-/** A document, read: its stories and the cascade that styles them. */
-export interface Reading {
-  readonly document: OdfDocument
+/** Text with what styles it. `prefix` is the folder of an object's parts, '' for the document's own text. */
+export interface StyledText {
+  readonly prefix: string
   readonly cascade: Cascade
   readonly stories: readonly Story[]
+}
+
+/** A document, read: its stories and the cascade that styles them. */
+export interface Reading extends StyledText {
+  readonly document: OdfDocument
+  /** Objects in the document, each with styles of its own and no others. */
+  readonly objects: readonly ObjectText[]
+  /** All text that can be seen: the document's own and that of its charts. */
+  readonly texts: readonly StyledText[]
+}
+
+/** An object's text; read when it is asked for. */
+export class ObjectText implements StyledText {
+  private ownCascade: Cascade | null = null
+  private ownStories: readonly Story[] | null = null
+
+  constructor(
+    private readonly document: OdfDocument,
+    readonly sub: Subdocument,
+  ) {}
+
+  get prefix(): string {
+    return this.sub.prefix
+  }
+  get cascade(): Cascade {
+    return (this.ownCascade ??= new Cascade(this.document, this.sub))
+  }
+  get stories(): readonly Story[] {
+    return (this.ownStories ??= [this.sub.content, this.sub.styles].flatMap(path =>
+      path ? readStories(this.document.parts.get(path)!) : [],
+    ))
+  }
+
+  /** Whether another document holds the same object, part for part. */
+  isIn(document: OdfDocument, sub: Subdocument): boolean {
+    return [this.sub.content, this.sub.styles].every(
+      (path, index) =>
+        path === [sub.content, sub.styles][index] &&
+        (path === null || this.document.parts.get(path) === document.parts.get(path)),
+    )
+  }
 }
 
 /**
@@ -30,7 +71,21 @@ export function readDocument(document: OdfDocument, earlier?: Reading): Reading 
     )
     if (!before || stylesDiffer(part, before)) sameStyles = false
   }
-  return { document, cascade: new Cascade(document, sub, sameStyles ? earlier!.cascade : undefined), stories }
+  const cascade = new Cascade(document, sub, sameStyles ? earlier!.cascade : undefined)
+  const objects = readObjects(document, earlier?.objects ?? [])
+  const own: StyledText = { prefix: '', cascade, stories }
+  return { ...own, document, objects, texts: [own, ...objects.filter(each => each.sub.kind === 'chart')] }
+}
+
+/** The objects of a document that have content; those that did not change are taken over. */
+function readObjects(document: OdfDocument, earlier: readonly ObjectText[]): ObjectText[] {
+  const known = new Map(earlier.map(each => [each.prefix, each]))
+  return document.subdocuments
+    .filter(sub => sub.prefix !== '' && sub.content !== null)
+    .map(sub => {
+      const before = known.get(sub.prefix)
+      return before?.isIn(document, sub) ? before : new ObjectText(document, sub)
+    })
 }
 
 function stylesDiffer(part: XmlPart, before: XmlPart): boolean {

@@ -1,8 +1,6 @@
 import { readChart, type Chart } from '../document/chart'
-import type { OdfDocument, Subdocument } from '../document/open'
-import { readStories } from '../document/stories'
-import { Cascade } from '../style/cascade'
-import type { XmlPart } from '../xml/tree'
+import type { Cascade } from '../style/cascade'
+import type { ObjectText, Reading } from '../style/reading'
 import { BoxComposer, FrameChains } from './boxes'
 import { ChartDrawing } from './chart-drawing'
 import type { Fragment } from './fragments'
@@ -10,10 +8,7 @@ import { numberParagraphs } from './numbering'
 import type { Workshop } from './paragraph'
 
 interface Known {
-  readonly sub: Subdocument
-  readonly content: XmlPart
-  readonly styles: XmlPart | null
-  readonly cascade: Cascade
+  readonly object: ObjectText
   readonly chart: Chart | null
   readonly drawn: Map<string, readonly Fragment[]>
 }
@@ -24,7 +19,7 @@ export class ChartComposer {
 
   /** @param earlier that of the document before a change: charts that it did not touch are taken over */
   constructor(
-    private readonly document: OdfDocument,
+    private readonly reading: Reading,
     private readonly workshop: Workshop,
     private readonly earlier?: ChartComposer,
   ) {}
@@ -32,32 +27,28 @@ export class ChartComposer {
   private open(prefix: string): Known | null {
     const known = this.known.get(prefix)
     if (known) return known
-    const sub = this.document.subdocuments.find(each => each.prefix === prefix)
-    if (!sub?.content || prefix === '') return null
-    const content = this.document.parts.get(sub.content)!
-    const styles = sub.styles ? (this.document.parts.get(sub.styles) ?? null) : null
+    const object = this.reading.objects.find(each => each.prefix === prefix)
+    if (!object) return null
     const before = this.earlier?.known.get(prefix)
-    const same = before && before.content === content && before.styles === styles
-    const made: Known = same
-      ? { ...before, drawn: this.earlier!.workshop.typesetter === this.workshop.typesetter ? before.drawn : new Map() }
-      : {
-          sub,
-          content,
-          styles,
-          cascade: new Cascade(this.document, sub),
-          chart: sub.kind === 'chart' ? readChart(content) : null,
-          drawn: new Map(),
-        }
+    const made: Known =
+      before?.object === object
+        ? {
+            ...before,
+            drawn: this.earlier!.workshop.typesetter === this.workshop.typesetter ? before.drawn : new Map(),
+          }
+        : {
+            object,
+            chart:
+              object.sub.kind === 'chart' ? readChart(this.reading.document.parts.get(object.sub.content!)!) : null,
+            drawn: new Map(),
+          }
     this.known.set(prefix, made)
     return made
   }
 
   /** What styles the text of a part of an object; null for parts that belong to none. */
   cascadeOf(part: string): Cascade | null {
-    const sub = this.document.subdocuments.find(
-      each => each.prefix !== '' && (each.content === part || each.styles === part),
-    )
-    return sub ? (this.open(sub.prefix)?.cascade ?? null) : null
+    return this.reading.objects.find(({ sub }) => sub.content === part || sub.styles === part)?.cascade ?? null
   }
 
   /** A chart in a box; null where the object is no chart. Lengths in points. */
@@ -67,8 +58,8 @@ export class ChartComposer {
     const key = `${width} ${height}`
     let drawn = known.drawn.get(key)
     if (!drawn) {
-      const { cascade } = known
-      const labels = numberParagraphs(readStories(known.content), cascade)
+      const { cascade, stories } = known.object
+      const labels = numberParagraphs(stories, cascade)
       const boxes = new BoxComposer(
         { ...this.workshop, cascade, labels, fields: null, rightToLeft: false },
         { title: () => 'Object', compose: () => null },

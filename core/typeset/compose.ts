@@ -115,7 +115,7 @@ export class Composer {
       earlier.options.totalFit === options.totalFit &&
       earlier.reading.cascade.sharesStyles(cascade)
     if (keeps) for (const [feature, users] of earlier.counts) this.counts.set(feature, new Set(users))
-    this.charts = new ChartComposer(document, workshop(null), earlier?.charts)
+    this.charts = new ChartComposer(reading, workshop(null), earlier?.charts)
     if (document.kind !== 'text') {
       // Frames may be chained over pages: those are filled once, for all pages.
       const shared = new BoxComposer(workshop(null), objects, chains)

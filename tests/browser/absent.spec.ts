@@ -8,7 +8,7 @@ import { galleyMenu } from '../../demo/galley-menu'
 import { harbourNotice } from '../../demo/harbour-notice'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { seasonReview } from '../../demo/season-review'
-import { downloadFile, noPageErrors, openOnDesk, putOnShelf } from '../support/browser'
+import { choose, downloadFile, noPageErrors, openOnDesk, putOnShelf } from '../support/browser'
 
 noPageErrors()
 
@@ -127,7 +127,7 @@ test('the walk by keyboard: pages before and after, accepted, left out, repaired
   await expect.poll(left).toBe(rest - 1)
   expect(rest).toBeLessThanOrEqual(before)
   await page.getByRole('button', { name: 'Size, scope' }).click()
-  await page.locator('label', { hasText: /^Size/ }).locator('select').first().selectOption('x-height')
+  await choose(page.getByRole('combobox', { name: /^Size/ }).first(), 'X_HEIGHT')
   await expect(page.getByText(/^Sizes go to \d/)).toBeVisible({ timeout: 30_000 })
 })
 

@@ -4,7 +4,7 @@ import { sailingGuide } from '../../demo/sailing-guide'
 import { DocumentSession } from '../../core/session'
 import { displayPage } from '../../core/typeset/display'
 import { typesetter } from '../support/fixtures'
-import { noPageErrors } from '../support/browser'
+import { choose, noPageErrors } from '../support/browser'
 import { familiesIn, parts, xmlParts } from '../support/independent'
 
 noPageErrors()
@@ -137,7 +137,7 @@ test('the pages as PDF, and what is said of it', async ({ page }, info) => {
   await put(page, 'As a PDF.odt')
   await openDocument(page, 'As a PDF.odt')
   await page.getByRole('tab', { name: 'Handoff' }).click()
-  await page.getByLabel('Bleed').selectOption({ label: '3 mm' })
+  await choose(page.getByLabel('Bleed'), '3 mm')
   await page.getByLabel('Crop marks').check()
   const [download] = await Promise.all([
     page.waitForEvent('download'),

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Locator, type Page } from '@playwright/test'
 
 /** Fails a test at whose end the page has had an error: refusals that the server gives on purpose are none. */
 export function noPageErrors(): void {
@@ -43,6 +43,12 @@ export async function downloadFile(page: Page, name: string): Promise<Uint8Array
     page.getByRole('link', { name: new RegExp(`^Download ${name}`) }).click(),
   ])
   return new Uint8Array(readFileSync(await file.path()))
+}
+
+/** Chooses one of several things by its words. */
+export async function choose(choice: Locator, option: string | RegExp): Promise<void> {
+  await choice.click()
+  await choice.page().getByRole('option', { name: option, exact: true }).first().click()
 }
 
 /** Text of sheets, as it is read aloud. */

@@ -10,6 +10,7 @@ import { stages as tabs, useStages } from '../../desk/stages'
 import PlanWalk from '../../change/PlanWalk.vue'
 import { resetChanges } from '../../change/use-change'
 import PasteQuestion from '../../desk/PasteQuestion.vue'
+import { isTyping } from '../../desk/typing'
 import { useDesk } from '../../stores/desk'
 import { usePasting } from '../../stores/pasting'
 import { useSwap } from '../../stores/swap'
@@ -76,7 +77,7 @@ function key(event: KeyboardEvent): void {
     else if (event.key === '0') act(() => sheets.value?.fit())
     return
   }
-  if (/^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName)) return
+  if (isTyping(target)) return
   if (event.key === 'm') desk.marks = !desk.marks
   else if (event.key === 'n') desk.walk(event.shiftKey ? -1 : 1)
   else if (event.key === 'N') desk.walk(-1)

@@ -4,6 +4,7 @@ import RunningHead from '../../desk/RunningHead.vue'
 import ShelfIndex from '../../desk/ShelfIndex.vue'
 import { counted } from '../../desk/words'
 import { sentenceOf } from '../../stores/desk'
+import Term from '../../kit/Term.vue'
 
 const records = shallowRef<readonly RecordRow[] | null>(null)
 const query = ref('')
@@ -29,7 +30,7 @@ useHead({ title: 'Records, Morphene' })
     <RunningHead title="Records" />
     <div class="flex min-h-0 flex-1">
       <main class="min-h-0 min-w-0 flex-1 overflow-y-auto bg-desk px-10 py-7">
-        <h1>Records</h1>
+        <h1><Term word="record">Records</Term></h1>
         <p class="text-soft">
           {{
             records === null

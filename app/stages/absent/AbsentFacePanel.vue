@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Choice from '../../kit/Choice.vue'
 import { useStages } from '../../desk/stages'
 import { useSwap } from '../../stores/swap'
 import { useStyles } from '../../stores/styles'
@@ -161,13 +162,13 @@ const level = ref<'document' | 'folder' | 'desk'>('document')
       </p>
       <label class="mt-2 flex items-center gap-2 text-[13px] text-soft"
         >Stand-ins are for
-        <select v-model="level" class="field text-ink">
+        <Choice v-model="level" class="text-ink">
           <option value="document">this document</option>
           <option value="folder" :disabled="!desk.info?.folder">
             its folder{{ desk.info?.folder ? ` ${desk.info.folder.name}` : ' (it lies in none)' }}
           </option>
           <option value="desk">the whole desk</option>
-        </select>
+        </Choice>
       </label>
       <p v-if="absent.isLong && Object.keys(absent.lines).length === 0 && face.suggestions.length > 0" class="mt-2">
         <button type="button" class="link" @click="absent.countLines(face.family)">

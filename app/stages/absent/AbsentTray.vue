@@ -4,6 +4,7 @@ import { useDesk } from '../../stores/desk'
 import { counted } from '../../desk/words'
 import AbsentFacePanel from './AbsentFacePanel.vue'
 import StandInsPanel from './StandInsPanel.vue'
+import Term from '../../kit/Term.vue'
 
 const desk = useDesk()
 const absent = useAbsent()
@@ -36,7 +37,7 @@ onMounted(() => {
 
 <template>
   <div class="px-[22px] pt-4 pb-8">
-    <h1>Absent faces</h1>
+    <h1><Term word="absent">Absent</Term> faces</h1>
     <p v-if="absent.faces.length === 0" class="text-soft">Every face that this document names is in the library.</p>
     <p v-else-if="gone.length === 0" class="text-soft">
       No face is absent without a stand-in of its kind. {{ counted(aliases, 'family is', 'families are') }} shown by

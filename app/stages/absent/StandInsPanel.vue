@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { coveredScripts } from '~~/core/font/face'
 import type { StandIn } from '~~/core/font/library'
+import Choice from '../../kit/Choice.vue'
 import { useAbsent } from '../../stores/absent'
 import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'
+import Term from '../../kit/Term.vue'
 
 /** Stand-ins for whatever is absent, by script: for the document, its folder, and the desk. */
 const desk = useDesk()
@@ -36,7 +38,7 @@ async function add(): Promise<void> {
 
 <template>
   <section aria-label="Stand-ins by script">
-    <h2>Stand-ins</h2>
+    <h2><Term word="standIn">Stand-ins</Term></h2>
     <p class="text-soft">
       Who shows the text of absent faces: the document’s choice goes before the folder’s, and that before the desk’s; a
       family’s before that for all.
@@ -73,22 +75,22 @@ async function add(): Promise<void> {
     <form class="mt-2 flex flex-wrap items-end gap-2 text-[13px] text-soft" @submit.prevent="add">
       <label
         >For
-        <select v-model="level" class="field block text-ink">
+        <Choice v-model="level" class="flex text-ink">
           <option value="document">this document</option>
           <option value="folder" :disabled="!desk.info?.folder">its folder</option>
           <option value="desk">the desk</option>
-        </select></label
+        </Choice></label
       >
       <label
         >Absent
-        <select v-model="family" class="field block max-w-[150px] text-ink">
+        <Choice v-model="family" class="flex max-w-[150px] text-ink">
           <option value="">any family</option>
           <option v-for="face in absent.faces" :key="face.family" :value="face.family">{{ face.family }}</option>
-        </select></label
+        </Choice></label
       >
       <label
         >In
-        <select v-model="script" class="field block text-ink">
+        <Choice v-model="script" class="flex text-ink">
           <option
             v-for="each in ['any', 'western', 'asian', 'complex', ...coveredScripts] as const"
             :key="each"
@@ -96,14 +98,14 @@ async function add(): Promise<void> {
           >
             {{ scriptWords(each) }}
           </option>
-        </select></label
+        </Choice></label
       >
       <label
         >Stands in
-        <select v-model="to" class="field block max-w-[170px] text-ink">
+        <Choice v-model="to" class="flex max-w-[170px] text-ink">
           <option value="">choose a family</option>
           <option v-for="each in library.library?.familyNames ?? []" :key="each" :value="each">{{ each }}</option>
-        </select></label
+        </Choice></label
       >
       <button type="submit" class="plain" :disabled="to === '' || absent.busy !== ''">Set it</button>
     </form>

@@ -82,7 +82,7 @@ function toggle(id: string): void {
   <p class="mt-1" role="status">{{ words }}</p>
   <progress
     v-if="batch.state === 'planning' || atWork"
-    class="mt-2 block h-2 w-full accent-verdigris"
+    class="mt-2 block h-2 w-full"
     :value="progress"
     :max="Math.max(goal, 1)"
     :aria-label="batch.state === 'planning' ? 'Planned' : 'Done'"
@@ -159,7 +159,7 @@ function toggle(id: string): void {
           <input
             v-if="each.state === 'planned' && batch.state === 'planned'"
             type="checkbox"
-            class="mt-1 size-[15px] accent-verdigris"
+            class="mt-1"
             :checked="!across.leftOut.includes(each.document)"
             :aria-label="`${each.fileName}: in the plan`"
             @change="toggle(each.document)"

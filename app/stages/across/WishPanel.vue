@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import { recastSentence } from '~~/core/change/recast/wish'
+import Choice from '../../kit/Choice.vue'
 import { useAcross } from '../../stores/across'
 import { useLibrary } from '../../stores/library'
-import FamilyPicker, { type Choice } from '../swap/FamilyPicker.vue'
+import FamilyPicker, { type FamilyChoice } from '../swap/FamilyPicker.vue'
 import { counted } from '../../desk/words'
+import Term from '../../kit/Term.vue'
 
 /** A wish over the documents that are ticked: a swap, a recast, or one that was kept. */
 const across = useAcross()
 const library = useLibrary()
 const kind = ref<'swap' | 'recast'>('swap')
-const going = computed((): Choice[] =>
+const going = computed((): FamilyChoice[] =>
   across.census.families.map(use => ({
     family: use.value,
     absent: use.status === 'absent',
@@ -18,7 +20,7 @@ const going = computed((): Choice[] =>
   })),
 )
 const coming = computed(
-  (): Choice[] =>
+  (): FamilyChoice[] =>
     library.library?.familyNames.map(family => ({
       family,
       absent: false,
@@ -26,11 +28,11 @@ const coming = computed(
       note: counted(library.library!.family(family).length, 'face'),
     })) ?? [],
 )
-const newFamilies = computed((): Choice[] => [
+const newFamilies = computed((): FamilyChoice[] => [
   { family: '', note: 'leave it', hash: null, absent: false },
   ...coming.value,
 ])
-const anyFamily = computed((): Choice[] => [
+const anyFamily = computed((): FamilyChoice[] => [
   { family: '', note: 'any family', hash: null, absent: false },
   ...going.value,
 ])
@@ -62,7 +64,7 @@ const states: Readonly<Record<string, string>> = {
 </script>
 
 <template>
-  <h1>One plan for many</h1>
+  <h1>One <Term word="plan">plan</Term> for many</h1>
   <p class="text-soft">
     {{
       across.selected.length === 0
@@ -89,9 +91,9 @@ const states: Readonly<Record<string, string>> = {
     <div v-for="(swap, index) in across.swaps" :key="index" class="mt-3 flex items-end gap-2">
       <FamilyPicker v-model="swap.from" :choices="going" label="Goes" placeholder="A family of the shelf" />
       <FamilyPicker v-model="swap.to" :choices="coming" label="Comes" placeholder="Search the library" />
-      <select v-model="swap.size" class="field w-[128px]" :aria-label="`Size of swap ${index + 1}`">
+      <Choice v-model="swap.size" class="w-[128px]" :aria-label="`Size of swap ${index + 1}`">
         <option v-for="[value, title] in modes" :key="value" :value="value">{{ title }}</option>
-      </select>
+      </Choice>
       <button
         v-if="across.swaps.length > 1"
         type="button"
@@ -127,12 +129,11 @@ const states: Readonly<Record<string, string>> = {
     /></label>
     <p class="mt-1 flex gap-4 text-[13px]">
       <label class="flex items-center gap-1.5"
-        ><input v-model="form.expression" type="checkbox" class="size-[14px] accent-verdigris" />a regular
-        expression</label
+        ><input v-model="form.expression" type="checkbox" class="size-[14px]" />a regular expression</label
       ><label class="flex items-center gap-1.5"
-        ><input v-model="form.matchCase" type="checkbox" class="size-[14px] accent-verdigris" />match case</label
+        ><input v-model="form.matchCase" type="checkbox" class="size-[14px]" />match case</label
       ><label class="flex items-center gap-1.5"
-        ><input v-model="form.wholeWords" type="checkbox" class="size-[14px] accent-verdigris" />whole words</label
+        ><input v-model="form.wholeWords" type="checkbox" class="size-[14px]" />whole words</label
       >
     </p>
     <div class="mt-2 flex items-end gap-2 text-[13px] text-soft">
@@ -156,7 +157,7 @@ const states: Readonly<Record<string, string>> = {
     </div>
     <div class="mt-2 flex items-end gap-2">
       <label class="flex items-center gap-1.5 pb-1.5 whitespace-nowrap"
-        ><input v-model="form.replaceWords" type="checkbox" class="size-[15px] accent-verdigris" />new words</label
+        ><input v-model="form.replaceWords" type="checkbox" />new words</label
       ><input
         v-if="form.replaceWords"
         v-model="form.newWords"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Choice from '../../kit/Choice.vue'
 import { useStages } from '../../desk/stages'
 import { useSwap } from '../../stores/swap'
 import { useStyles } from '../../stores/styles'
@@ -10,6 +11,8 @@ import { emphasisGroups, typeGroups } from '~~/core/style/groups'
 import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'
 import { counted, grouped, pageWords, percentage, settledWords } from '../../desk/words'
+import AdoptForm from '../../kit/AdoptForm.vue'
+import Term from '../../kit/Term.vue'
 
 /** Drawing charts is a large part of the code: it comes when a census is shown, and is not waited for. */
 const FaceChart = defineAsyncComponent(() => import('./FaceChart.vue'))
@@ -85,18 +88,8 @@ const chosenVoice = computed(() =>
 const twin = computed(() =>
   chosenVoice.value?.twinOf ? (census.value.voices.find(each => each.key === chosenVoice.value!.twinOf) ?? null) : null,
 )
-const newName = ref('')
-const newFamily = ref<'text' | 'paragraph'>('text')
-function adopt(): void {
-  if (chosenVoice.value && newName.value.trim() !== '')
-    plan([
-      {
-        type: 'adopt',
-        family: newFamily.value,
-        displayName: newName.value.trim(),
-        scope: { kind: 'voice', key: chosenVoice.value.key },
-      },
-    ])
+function adopt(family: 'text' | 'paragraph', displayName: string): void {
+  plan([{ type: 'adopt', family, displayName, scope: { kind: 'voice', key: chosenVoice.value!.key } }])
 }
 
 async function toggle(of: 'face' | 'voice', key: string): Promise<void> {
@@ -129,7 +122,7 @@ watch(
 <template>
   <div class="px-[22px] pt-4 pb-8">
     <div class="flex flex-wrap items-baseline gap-x-3">
-      <h1>{{ settledWords(census.settled) }} settled</h1>
+      <h1>{{ settledWords(census.settled) }} <Term word="settled">settled</Term></h1>
       <button
         v-if="census.settled < 1"
         type="button"
@@ -165,19 +158,19 @@ watch(
       />
       <label class="flex items-center gap-1.5 text-soft"
         >Show
-        <select v-model="only" class="field">
+        <Choice v-model="only">
           <option value="all">all</option>
           <option value="absent">absent faces</option>
           <option value="unowned">set by hand</option>
-        </select>
+        </Choice>
       </label>
       <label class="flex items-center gap-1.5 text-soft"
         >Sort by
-        <select v-model="order" class="field">
+        <Choice v-model="order">
           <option value="characters">characters</option>
           <option value="name">name</option>
           <option value="page">first page</option>
-        </select>
+        </Choice>
       </label>
     </div>
     <table class="mt-2 table-fixed">
@@ -303,21 +296,17 @@ watch(
         >
           Settle it
         </button>
-        <form v-if="chosenVoice.settledCharacters < chosenVoice.characters" class="flex gap-2" @submit.prevent="adopt">
-          <input
-            v-model="newName"
-            class="field w-[170px]"
-            placeholder="Name of a style"
-            aria-label="Name of the style to be made of this voice"
-          /><select v-model="newFamily" class="field" aria-label="Kind of style">
-            <option value="text">for words</option>
-            <option value="paragraph">for paragraphs</option></select
-          ><button type="submit" class="plain" :disabled="newName.trim() === ''">Adopt it</button>
-        </form>
       </div>
+      <AdoptForm
+        v-if="chosenVoice.settledCharacters < chosenVoice.characters"
+        :key="chosenVoice.key"
+        :kinds="['paragraph', 'text']"
+        :whole="chosenVoice.whole"
+        @adopt="adopt"
+      />
     </section>
 
-    <h2 class="mt-5">Voices</h2>
+    <h2 class="mt-5"><Term word="voice">Voices</Term></h2>
     <table class="mt-1 table-fixed">
       <colgroup>
         <col />

@@ -8,6 +8,7 @@ import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'
 import PlanPanel from '../../change/PlanPanel.vue'
 import StartForm from './StartForm.vue'
+import Term from '../../kit/Term.vue'
 
 /** What new text begins with, kind by kind, for this document. */
 const desk = useDesk()
@@ -84,7 +85,7 @@ const leading = (value: string) => (value === 'normal' ? 'of the face' : plainLe
       @toggle="styles.toggle($event)"
     />
     <template v-else>
-      <h1>Defaults</h1>
+      <h1><Term word="defaults">Defaults</Term></h1>
       <p class="text-soft">What new text begins with. Setting it leaves what is there as it looks.</p>
       <p v-if="styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">
         {{ styles.message }} <button type="button" class="link ml-2" @click="styles.message = ''">Good</button>

@@ -6,13 +6,13 @@ import { percent, points } from '~~/core/style/properties'
 import { counted } from '../../desk/words'
 import { readLength } from '../../desk/lengths'
 import { useLibrary } from '../../stores/library'
-import FamilyPicker, { type Choice } from '../swap/FamilyPicker.vue'
+import FamilyPicker, { type FamilyChoice } from '../swap/FamilyPicker.vue'
 
 const props = defineProps<{ start: StartSummary; label?: string }>()
 const emit = defineEmits<{ plan: [wish: StartWish] }>()
 const library = useLibrary()
 const choices = computed(
-  (): Choice[] =>
+  (): FamilyChoice[] =>
     library.library?.familyNames.map(each => ({
       family: each,
       absent: false,
@@ -113,11 +113,11 @@ function plan(): void {
       >Inset<input v-model="inset" class="field mt-[2px] w-full text-ink" placeholder="none"
     /></label>
     <label v-if="start.kind === 'frame' && !start.live" class="flex items-end gap-2 pb-1 text-[13px]"
-      ><input v-model="filled" type="checkbox" class="mb-1 size-[15px] accent-verdigris" /> filled
+      ><input v-model="filled" type="checkbox" class="mb-1" /> filled
       <input v-model="fill" type="color" class="h-[26px] w-[40px]" :disabled="!filled" aria-label="Fill"
     /></label>
     <label class="flex items-end gap-2 pb-1.5"
-      ><input v-model="hyphenate" type="checkbox" class="mb-0.5 size-[15px] accent-verdigris" /> hyphenated</label
+      ><input v-model="hyphenate" type="checkbox" class="mb-0.5" /> hyphenated</label
     >
     <p v-if="wrong" role="alert" class="col-span-3 text-rubric">{{ wrong }}</p>
     <button type="submit" class="act justify-self-start">{{ label ?? 'Show the plan' }}</button>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Choice from '../../kit/Choice.vue'
 import { useDesk } from '../../stores/desk'
 import { counted } from '../../desk/words'
 
@@ -93,22 +94,18 @@ const file = (version?: number) =>
     <div class="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2">
       <label class="flex items-center gap-2 text-soft"
         >Bleed
-        <select v-model.number="bleed" class="field text-ink">
+        <Choice v-model.number="bleed" class="text-ink">
           <option :value="0">none</option>
           <option :value="3">3 mm</option>
           <option :value="5">5 mm</option>
-        </select>
+        </Choice>
       </label>
-      <label class="flex items-center gap-2"
-        ><input v-model="marks" type="checkbox" class="size-[15px] accent-verdigris" />Crop marks</label
-      >
+      <label class="flex items-center gap-2"><input v-model="marks" type="checkbox" />Crop marks</label>
       <label v-if="desk.all.notes.length > 0" class="flex items-center gap-2"
-        ><input v-model="notes" type="checkbox" class="size-[15px] accent-verdigris" />The pages of speaker notes
-        too</label
+        ><input v-model="notes" type="checkbox" />The pages of speaker notes too</label
       >
       <label v-if="mayNotEmbed" class="flex items-center gap-2"
-        ><input v-model="leaveOut" type="checkbox" class="size-[15px] accent-verdigris" />Leave out faces that may not
-        be embedded</label
+        ><input v-model="leaveOut" type="checkbox" />Leave out faces that may not be embedded</label
       >
       <button type="button" class="plain" :disabled="making" @click="makePdf">
         {{ making ? 'Setting the pages' : 'Download as PDF' }}

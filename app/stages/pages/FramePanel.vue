@@ -4,6 +4,7 @@ import type { DisplayPage } from '~~/core/typeset/display'
 import { boundsOf } from '~~/core/typeset/matrix'
 import { filler, fillerText } from '~~/core/format/filler'
 import { pastePlain } from '~~/core/format/paste'
+import Choice from '../../kit/Choice.vue'
 import { readLength, writeLength } from '../../desk/lengths'
 import { useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
@@ -196,25 +197,21 @@ const fields = [
     <div v-if="frame" class="mt-3 flex flex-wrap items-end gap-3">
       <label v-if="frame.shape === 'draw:frame' && frame.content !== 'image'" class="text-[13px] text-soft"
         >Text goes on in
-        <select
-          class="field mt-[2px] block max-w-[220px] text-ink"
-          :value="next"
-          @change="chain(($event.target as HTMLSelectElement).value)"
-        >
+        <Choice class="mt-[2px] flex max-w-[220px] text-ink" :model-value="next" @update:model-value="chain($event)">
           <option value="">no other frame</option>
           <option v-for="other in others" :key="other.node" :value="String(other.node)">
             {{ other.name }}, {{ other.story }}
           </option>
-        </select>
+        </Choice>
       </label>
       <button type="button" class="plain" @click="remove">Take it away</button>
       <button type="button" class="link py-[6px]" @click="words.frame = null">Let go of it</button>
     </div>
     <label v-if="!frame" class="mt-3 block text-[13px] text-soft"
       >Its text begins
-      <select
+      <Choice
         v-model="words.frameStyle"
-        class="field mt-[2px] block max-w-[320px] text-ink"
+        class="mt-[2px] flex max-w-[320px] text-ink"
         aria-label="How text of a new frame begins"
       >
         <option value="">as the defaults say</option>
@@ -222,7 +219,7 @@ const fields = [
         <option v-for="each in byRole" :key="each.name" :value="each.name">
           {{ each.role ? `as ${roleTitle(each.role)}: ${each.displayName}` : `in ${each.displayName}` }}
         </option>
-      </select>
+      </Choice>
     </label>
     <div v-if="!frame" class="mt-3 flex gap-3">
       <button
@@ -239,9 +236,9 @@ const fields = [
     <div class="mt-4 flex items-end gap-3">
       <label class="text-[13px] text-soft"
         >Filler text
-        <select v-model="script" class="field mt-[2px] block text-ink">
+        <Choice v-model="script" class="mt-[2px] flex text-ink">
           <option v-for="each in filler" :key="each.script" :value="each.script">{{ each.script }}</option>
-        </select>
+        </Choice>
       </label>
       <label class="text-[13px] text-soft"
         >Paragraphs<input

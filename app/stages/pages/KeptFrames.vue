@@ -3,6 +3,7 @@ import type { KeptPiece } from '~~/shared/api'
 import { sentenceOf, useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'
+import Term from '../../kit/Term.vue'
 
 /** Kept frames: frames kept with their columns, insets and styles, to be put into any document. */
 const desk = useDesk()
@@ -55,7 +56,7 @@ const put = (kept: KeptPiece, withText: boolean) =>
 
 <template>
   <section class="mt-7" aria-labelledby="kept-frames">
-    <h2 id="kept-frames">Kept frames</h2>
+    <h2 id="kept-frames"><Term word="keptFrame">Kept frames</Term></h2>
     <p v-if="message" role="alert" class="text-rubric">{{ message }}</p>
     <p v-if="pieces.length === 0 && !words.frame" class="text-soft">
       None are kept yet. Choose a text frame on the sheets to keep it with its columns, insets and styles.

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { RadioGroup, RadioGroupLabel, RadioGroupOption } from '@headlessui/vue'
 import type { PageView } from '~~/core/typeset/drawing-pages'
+import Choice from '../../kit/Choice.vue'
 import { counted } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { usePasting } from '../../stores/pasting'
@@ -127,30 +128,28 @@ const findings = computed((): Finding[] => {
       <div>
         <p class="text-soft">Show</p>
         <label class="flex items-center gap-2 py-[3px]"
-          ><input v-model="desk.marks" type="checkbox" class="size-[15px] accent-verdigris" />Marks
-          <kbd class="text-[12px] text-soft">M</kbd></label
+          ><input v-model="desk.marks" type="checkbox" />Marks <kbd class="text-[12px] text-soft">M</kbd></label
         >
         <label class="flex items-center gap-2 py-[3px]"
-          ><input v-model="desk.whiteSpace" type="checkbox" class="size-[15px] accent-verdigris" />White space
+          ><input v-model="desk.whiteSpace" type="checkbox" />White space
           <kbd class="text-[12px] text-soft">W</kbd></label
         >
         <label class="flex items-center gap-2 py-[3px]"
-          ><input v-model="desk.grid" type="checkbox" class="size-[15px] accent-verdigris" />Baseline grid
-          <kbd class="text-[12px] text-soft">G</kbd></label
+          ><input v-model="desk.grid" type="checkbox" />Baseline grid <kbd class="text-[12px] text-soft">G</kbd></label
         >
       </div>
       <div>
         <label class="block text-soft" for="paste-way">Text pasted with structure</label>
-        <select
+        <Choice
           id="paste-way"
-          class="field mt-1"
-          :value="pasting.way"
-          @change="pasting.remember(($event.target as HTMLSelectElement).value as typeof pasting.way)"
+          class="mt-1"
+          :model-value="pasting.way"
+          @update:model-value="pasting.remember($event as typeof pasting.way)"
         >
           <option value="ask">ask every time</option>
           <option value="plain">words alone</option>
           <option value="structure">words and structure</option>
-        </select>
+        </Choice>
       </div>
     </div>
     <template v-if="findings.length > 0">

@@ -75,7 +75,7 @@ function toggle(index: number, kind: ColorKind): void {
         <label v-for="kind in colorKinds" :key="kind" class="flex items-center gap-1"
           ><input
             type="checkbox"
-            class="size-[14px] accent-verdigris"
+            class="size-[14px]"
             :checked="each.kinds.includes(kind)"
             @change="toggle(index, kind)"
           />{{ kindWords[kind] }}</label

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import Choice from '../../kit/Choice.vue'
 import { useLibrary } from '../../stores/library'
 import { useRecast } from '../../stores/recast'
 import { useStyles } from '../../stores/styles'
-import FamilyPicker, { type Choice } from '../swap/FamilyPicker.vue'
+import FamilyPicker, { type FamilyChoice } from '../swap/FamilyPicker.vue'
 import { counted } from '../../desk/words'
 
 /** What is made of it. */
@@ -11,7 +12,7 @@ const library = useLibrary()
 const styles = useStyles()
 const form = computed(() => recast.form)
 const more = ref(false)
-const families = computed((): Choice[] => [
+const families = computed((): FamilyChoice[] => [
   { family: '', note: 'leave it', hash: null, absent: false },
   ...(library.library?.familyNames.map(family => ({
     family,
@@ -33,7 +34,7 @@ const hex = (value: string) => (/^#[0-9a-f]{6}$/i.test(value) ? value : '#000000
     <h2 class="mt-4">Make of it</h2>
     <div class="mt-1 flex items-end gap-3">
       <label class="flex items-center gap-1.5 pb-1.5 whitespace-nowrap"
-        ><input v-model="form.replaceWords" type="checkbox" class="size-[15px] accent-verdigris" />new words</label
+        ><input v-model="form.replaceWords" type="checkbox" />new words</label
       >
       <input
         v-if="form.replaceWords"
@@ -53,14 +54,10 @@ const hex = (value: string) => (/^#[0-9a-f]{6}$/i.test(value) ? value : '#000000
       />
       <label class="w-[130px] text-[13px] text-soft"
         >Face
-        <select
-          v-model="form.newFace"
-          class="field block w-full text-[14px] text-ink"
-          :disabled="form.newFamily === ''"
-        >
+        <Choice v-model="form.newFace" class="flex w-full text-[14px] text-ink" :disabled="form.newFamily === ''">
           <option value="">leave it</option>
           <option v-for="face in faces" :key="face" :value="face">{{ face }}</option>
-        </select></label
+        </Choice></label
       >
       <label class="w-[84px] text-[13px] text-soft"
         >Size
@@ -72,35 +69,34 @@ const hex = (value: string) => (/^#[0-9a-f]{6}$/i.test(value) ? value : '#000000
           class="field block w-full text-[14px] text-ink"
           placeholder="leave it"
       /></label>
-      <select v-model="form.newSizeIs" class="field w-[66px]" aria-label="Unit of the size">
+      <Choice v-model="form.newSizeIs" class="w-[66px]" aria-label="Unit of the size">
         <option value="points">pt</option>
         <option value="percent">%</option>
-      </select>
+      </Choice>
     </div>
     <div class="mt-2 grid grid-cols-4 gap-x-3 gap-y-2 text-[13px] text-soft">
       <label class="col-span-2"
         >Paragraph style
-        <select v-model="form.newParagraphStyle" class="field block w-full text-ink">
+        <Choice v-model="form.newParagraphStyle" class="flex w-full text-ink">
           <option value="">leave it</option>
           <option v-for="style in paragraphStyles" :key="style.name" :value="style.name">
             {{ style.displayName }}
           </option>
-        </select></label
+        </Choice></label
       >
       <label class="col-span-2"
         >Character style
-        <select v-model="form.newCharacterStyle" class="field block w-full text-ink">
+        <Choice v-model="form.newCharacterStyle" class="flex w-full text-ink">
           <option value="">leave it</option>
           <option value="none">take it away</option>
           <option v-for="style in characterStyles" :key="style.name" :value="style.name">
             {{ style.displayName }}
           </option>
-        </select></label
+        </Choice></label
       >
     </div>
     <label class="mt-2 flex items-center gap-1.5"
-      ><input v-model="form.settle" type="checkbox" class="size-[15px] accent-verdigris" />take away what was set by
-      hand</label
+      ><input v-model="form.settle" type="checkbox" />take away what was set by hand</label
     >
     <button type="button" class="link mt-2" :aria-expanded="more" @click="more = !more">
       {{ more ? 'Fewer changes' : 'More changes' }}
@@ -145,30 +141,30 @@ const hex = (value: string) => (/^#[0-9a-f]{6}$/i.test(value) ? value : '#000000
       /></label>
       <label
         >Italics
-        <select v-model="form.newItalic" class="field block w-full text-ink">
+        <Choice v-model="form.newItalic" class="flex w-full text-ink">
           <option value="">leave it</option>
           <option value="yes">yes</option>
           <option value="no">no</option>
-        </select></label
+        </Choice></label
       >
       <label
         >Case
-        <select v-model="form.newCase" class="field block w-full text-ink">
+        <Choice v-model="form.newCase" class="flex w-full text-ink">
           <option value="">leave it</option>
           <option value="none">as written</option>
           <option value="uppercase">capitals</option>
           <option value="small-caps">small capitals</option>
           <option value="lowercase">lower case</option>
           <option value="capitalize">initial capitals</option>
-        </select></label
+        </Choice></label
       >
       <label
         >Underlined
-        <select v-model="form.newUnderlined" class="field block w-full text-ink">
+        <Choice v-model="form.newUnderlined" class="flex w-full text-ink">
           <option value="">leave it</option>
           <option value="yes">yes</option>
           <option value="no">no</option>
-        </select></label
+        </Choice></label
       >
       <label
         >Language <input v-model="form.newLanguage" class="field block w-full text-ink" placeholder="leave it"
@@ -184,10 +180,10 @@ const hex = (value: string) => (/^#[0-9a-f]{6}$/i.test(value) ? value : '#000000
       /></label>
       <label
         >in
-        <select v-model="form.newLeadingIs" class="field block w-full text-ink">
+        <Choice v-model="form.newLeadingIs" class="flex w-full text-ink">
           <option value="points">pt</option>
           <option value="percent">%</option>
-        </select></label
+        </Choice></label
       >
     </div>
   </section>

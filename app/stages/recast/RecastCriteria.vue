@@ -4,10 +4,11 @@ import { places } from '~~/core/census/criteria'
 import { roles } from '~~/core/document/rules'
 import { coveredScripts } from '~~/core/font/face'
 import { sameFamily } from '~~/core/document/font-family'
+import Choice from '../../kit/Choice.vue'
 import { useDesk } from '../../stores/desk'
 import { useRecast } from '../../stores/recast'
 import { useStyles } from '../../stores/styles'
-import FamilyPicker, { type Choice } from '../swap/FamilyPicker.vue'
+import FamilyPicker, { type FamilyChoice } from '../swap/FamilyPicker.vue'
 import { counted } from '../../desk/words'
 
 /** What is looked for. */
@@ -16,8 +17,8 @@ const recast = useRecast()
 const styles = useStyles()
 const form = computed(() => recast.form)
 const more = ref(false)
-const families = computed((): Choice[] => {
-  const list = new Map<string, Choice & { characters: number }>()
+const families = computed((): FamilyChoice[] => {
+  const list = new Map<string, FamilyChoice & { characters: number }>()
   for (const face of desk.census?.faces ?? []) {
     const own = list.get(face.family)
     list.set(face.family, {
@@ -75,14 +76,13 @@ const placeWords: Readonly<Record<string, string>> = {
     /></label>
     <div class="mt-1 flex flex-wrap gap-x-4 text-[13px]">
       <label class="flex items-center gap-1.5"
-        ><input v-model="form.expression" type="checkbox" class="size-[14px] accent-verdigris" />a regular
-        expression</label
+        ><input v-model="form.expression" type="checkbox" class="size-[14px]" />a regular expression</label
       >
       <label class="flex items-center gap-1.5"
-        ><input v-model="form.matchCase" type="checkbox" class="size-[14px] accent-verdigris" />match case</label
+        ><input v-model="form.matchCase" type="checkbox" class="size-[14px]" />match case</label
       >
       <label class="flex items-center gap-1.5"
-        ><input v-model="form.wholeWords" type="checkbox" class="size-[14px] accent-verdigris" />whole words</label
+        ><input v-model="form.wholeWords" type="checkbox" class="size-[14px]" />whole words</label
       >
     </div>
     <div class="mt-2 flex items-end gap-3">
@@ -95,20 +95,20 @@ const placeWords: Readonly<Record<string, string>> = {
       />
       <label class="w-[130px] text-[13px] text-soft"
         >Face
-        <select v-model="form.face" class="field block w-full text-[14px] text-ink">
+        <Choice v-model="form.face" class="flex w-full text-[14px] text-ink">
           <option value="">any</option>
           <option v-for="face in faces" :key="face" :value="face">{{ face }}</option>
-        </select></label
+        </Choice></label
       >
       <label class="w-[116px] text-[13px] text-soft"
         >Is
-        <select v-model="form.status" class="field block w-full text-[14px] text-ink">
+        <Choice v-model="form.status" class="flex w-full text-[14px] text-ink">
           <option value="">anything</option>
           <option value="absent">absent</option>
           <option value="present">present</option>
           <option value="alias">shown by another</option>
           <option value="unnamed">not named</option>
-        </select></label
+        </Choice></label
       >
     </div>
     <div class="mt-2 grid grid-cols-4 gap-x-3 gap-y-2 text-[13px] text-soft">
@@ -134,35 +134,35 @@ const placeWords: Readonly<Record<string, string>> = {
       /></label>
       <label
         >Colour
-        <select v-model="form.color" class="field block w-full text-ink">
+        <Choice v-model="form.color" class="flex w-full text-ink">
           <option value="">any</option>
           <option value="#000000">black</option>
           <option v-for="color in textColors" :key="color" :value="color">{{ color }}</option>
-        </select></label
+        </Choice></label
       >
       <label
         >Set by hand
-        <select v-model="form.stray" class="field block w-full text-ink">
+        <Choice v-model="form.stray" class="flex w-full text-ink">
           <option value="">or not</option>
           <option value="yes">yes</option>
           <option value="no">no</option>
-        </select></label
+        </Choice></label
       >
       <label class="col-span-2"
         >Paragraph style
-        <select v-model="form.paragraphStyle" class="field block w-full text-ink">
+        <Choice v-model="form.paragraphStyle" class="flex w-full text-ink">
           <option value="">any</option>
           <option v-for="style in paragraphStyles" :key="style.name" :value="style.name">
             {{ style.displayName }}
           </option>
-        </select></label
+        </Choice></label
       >
       <label
         >Role
-        <select v-model="form.role" class="field block w-full text-ink">
+        <Choice v-model="form.role" class="flex w-full text-ink">
           <option value="">any</option>
           <option v-for="role in roles" :key="role" :value="role">{{ roleTitle(role) }}</option>
-        </select></label
+        </Choice></label
       >
       <label>Language <input v-model="form.language" class="field block w-full text-ink" placeholder="any" /></label>
     </div>
@@ -202,62 +202,62 @@ const placeWords: Readonly<Record<string, string>> = {
       /></label>
       <label
         >Italics
-        <select v-model="form.italic" class="field block w-full text-ink">
+        <Choice v-model="form.italic" class="flex w-full text-ink">
           <option value="">or not</option>
           <option value="yes">yes</option>
           <option value="no">no</option>
-        </select></label
+        </Choice></label
       >
       <label
         >Case
-        <select v-model="form.case" class="field block w-full text-ink">
+        <Choice v-model="form.case" class="flex w-full text-ink">
           <option value="">any</option>
           <option value="uppercase">capitals</option>
           <option value="small-caps">small capitals</option>
           <option value="lowercase">lower case</option>
           <option value="capitalize">initial capitals</option>
-        </select></label
+        </Choice></label
       >
       <label
         >Underlined
-        <select v-model="form.underlined" class="field block w-full text-ink">
+        <Choice v-model="form.underlined" class="flex w-full text-ink">
           <option value="">or not</option>
           <option value="yes">yes</option>
           <option value="no">no</option>
-        </select></label
+        </Choice></label
       >
       <label
         >Raised or lowered
-        <select v-model="form.raised" class="field block w-full text-ink">
+        <Choice v-model="form.raised" class="flex w-full text-ink">
           <option value="">or not</option>
           <option value="yes">yes</option>
           <option value="no">no</option>
-        </select></label
+        </Choice></label
       >
       <label class="col-span-2"
         >Character style
-        <select v-model="form.characterStyle" class="field block w-full text-ink">
+        <Choice v-model="form.characterStyle" class="flex w-full text-ink">
           <option value="">any</option>
           <option v-for="style in characterStyles" :key="style.name" :value="style.name">
             {{ style.displayName }}
           </option>
-        </select></label
+        </Choice></label
       >
       <label
         >Script
-        <select v-model="form.script" class="field block w-full text-ink">
+        <Choice v-model="form.script" class="flex w-full text-ink">
           <option value="">any</option>
           <option v-for="script in coveredScripts" :key="script" :value="script">{{ script }}</option>
-        </select></label
+        </Choice></label
       >
       <label
         >Place
-        <select v-model="form.place" class="field block w-full text-ink">
+        <Choice v-model="form.place" class="flex w-full text-ink">
           <option value="">any</option>
           <option v-for="place in places.filter(each => each !== 'chart')" :key="place" :value="place">
             {{ placeWords[place] }}
           </option>
-        </select></label
+        </Choice></label
       >
     </div>
   </section>

@@ -9,6 +9,7 @@ import ColorChanges from './ColorChanges.vue'
 import RecastChanges from './RecastChanges.vue'
 import RecastCriteria from './RecastCriteria.vue'
 import RecastMatches from './RecastMatches.vue'
+import Term from '../../kit/Term.vue'
 
 const desk = useDesk()
 const recast = useRecast()
@@ -32,7 +33,7 @@ onBeforeUnmount(() => recast.drop())
   <div class="flex h-full min-h-0 flex-col">
     <div class="min-h-0 flex-1 overflow-y-auto px-[22px] pt-4 pb-6">
       <div class="flex items-baseline gap-3">
-        <h1 class="flex-1">Recast text</h1>
+        <h1 class="flex-1"><Term word="recast">Recast</Term> text</h1>
         <button type="button" class="link" @click="recast.clear()">Clear it all</button>
       </div>
       <p class="text-soft">
@@ -53,31 +54,18 @@ onBeforeUnmount(() => recast.drop())
       <h2 class="mt-4">Where</h2>
       <div class="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1">
         <label class="flex items-center gap-1.5"
-          ><input v-model="form.scope" type="radio" value="document" name="scope" class="accent-verdigris" />the whole
-          document</label
+          ><input v-model="form.scope" type="radio" value="document" name="scope" />the whole document</label
         >
         <label class="flex items-center gap-1.5" :class="words.spot ? '' : 'text-soft'"
-          ><input
-            v-model="form.scope"
-            type="radio"
-            value="story"
-            name="scope"
-            class="accent-verdigris"
-            :disabled="!words.spot"
-          />this text</label
+          ><input v-model="form.scope" type="radio" value="story" name="scope" :disabled="!words.spot" />this
+          text</label
         >
         <label class="flex items-center gap-1.5" :class="words.hasSelection ? '' : 'text-soft'"
-          ><input
-            v-model="form.scope"
-            type="radio"
-            value="ranges"
-            name="scope"
-            class="accent-verdigris"
-            :disabled="!words.hasSelection"
-          />what is selected</label
+          ><input v-model="form.scope" type="radio" value="ranges" name="scope" :disabled="!words.hasSelection" />what
+          is selected</label
         >
         <label class="flex items-center gap-1.5"
-          ><input v-model="form.scope" type="radio" value="pages" name="scope" class="accent-verdigris" />pages</label
+          ><input v-model="form.scope" type="radio" value="pages" name="scope" />pages</label
         >
         <template v-if="form.scope === 'pages'"
           ><input

@@ -3,6 +3,7 @@ import { importWishes, sameStyle, type StyleChoice } from '~~/core/change/styles
 import type { ListedStyle } from '~~/core/change/styles/style-list'
 import type { StyleDetail } from '~~/core/change/styles/style-detail'
 import type { ShelfCard } from '~~/shared/api'
+import Choice from '../../kit/Choice.vue'
 import ShelfPicker from '../../kit/ShelfPicker.vue'
 import { sentenceOf, useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
@@ -93,7 +94,7 @@ const wishes = computed(() =>
           <td>
             <input
               type="checkbox"
-              class="mt-1 size-[15px] accent-verdigris"
+              class="mt-1"
               :checked="chosen[keyOf(style.summary)] !== undefined"
               :aria-label="`Take ${style.summary.displayName}`"
               @change="toggle(style)"
@@ -112,15 +113,16 @@ const wishes = computed(() =>
             ><span v-else>{{ style.summary.sentence }}</span>
           </td>
           <td>
-            <select
+            <Choice
               v-if="clash(style) && chosen[keyOf(style.summary)] !== undefined"
-              v-model="chosen[keyOf(style.summary)]"
-              class="field !min-h-[26px] w-full !py-0"
+              :model-value="chosen[keyOf(style.summary)]!"
+              class="!min-h-[26px] w-full !py-0"
               :aria-label="`${style.summary.displayName} is there already`"
+              @update:model-value="chosen[keyOf(style.summary)] = $event"
             >
               <option value="mine">keep mine</option>
               <option value="theirs">take theirs</option>
-              <option value="both">keep both</option></select
+              <option value="both">keep both</option></Choice
             ><span v-else-if="clash(style)" class="text-soft">{{ alike(style) ? 'says the same' : 'is taken' }}</span>
           </td>
         </tr>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Choice from '../../kit/Choice.vue'
 import { grouped } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
@@ -80,10 +81,10 @@ onMounted(async () => {
     </table>
     <p v-if="characters.length > 0" class="mt-4 flex items-center gap-2">
       Text in the character style
-      <select v-model="style" class="field" aria-label="Character style to split by">
+      <Choice v-model="style" aria-label="Character style to split by">
         <option value="">choose one</option>
         <option v-for="each in characters" :key="each.name" :value="each.name">{{ each.displayName }}</option>
-      </select>
+      </Choice>
       <button
         type="button"
         class="plain"

@@ -2,9 +2,11 @@
 import type { LeadInRule, PatternRule } from '~~/core/document/rules'
 import type { RulePreview } from '~~/core/change/rules/rule-preview'
 import { patternParts, wordListPattern } from '~~/core/style/rule-matching'
+import Choice from '../../kit/Choice.vue'
 import { counted } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
+import Term from '../../kit/Term.vue'
 
 /** Text that styles itself: pattern rules and lead-in rules of one paragraph style. */
 const desk = useDesk()
@@ -138,7 +140,7 @@ function walk(): void {
 <template>
   <div>
     <button type="button" class="link" @click="styles.leave()">All styles</button>
-    <h1 class="mt-1">Rules of {{ style.displayName }}</h1>
+    <h1 class="mt-1"><Term word="rule">Rules</Term> of {{ style.displayName }}</h1>
     <p class="text-soft">
       Text of this style that a rule takes gets a character style by itself, now and whenever it is edited. Other
       programs see it as spans.
@@ -182,18 +184,16 @@ function walk(): void {
         <input v-model="rule.title" class="field !min-h-[26px] w-[170px] !py-0" aria-label="What the rule is called" />
         <label class="flex items-center gap-1.5 text-soft"
           >takes
-          <select
+          <Choice
             v-model="rule.character"
             aria-label="Character style that it takes"
-            class="field !min-h-[26px] max-w-[150px] !py-0 text-ink"
+            class="!min-h-[26px] max-w-[150px] !py-0 text-ink"
           >
             <option value="">choose a style</option>
             <option v-for="each in characters" :key="each.name" :value="each.name">{{ each.displayName }}</option>
-          </select></label
+          </Choice></label
         >
-        <label class="flex items-center gap-1.5"
-          ><input v-model="rule.on" type="checkbox" class="size-[15px] accent-verdigris" /> on</label
-        >
+        <label class="flex items-center gap-1.5"><input v-model="rule.on" type="checkbox" /> on</label>
         <button type="button" class="link" :disabled="index === 0" @click="up(index)">Earlier</button>
         <button type="button" class="link" @click="remove(rule.id)">Remove</button>
       </div>
@@ -206,27 +206,21 @@ function walk(): void {
           maxlength="2000"
         />
         <label class="flex shrink-0 items-center gap-1.5 text-[13px] text-soft"
-          ><input v-model="rule.ignoreCase" type="checkbox" class="size-[15px] accent-verdigris" /> any case</label
+          ><input v-model="rule.ignoreCase" type="checkbox" /> any case</label
         >
       </div>
     </fieldset>
     <div class="mt-2 flex flex-wrap items-center gap-2">
-      <select
-        class="field"
+      <Choice
         aria-label="Add a pattern from its parts"
-        :value="''"
-        @change="
-          $event => {
-            addPattern(patternParts.find(each => each.title === ($event.target as HTMLSelectElement).value)!)
-            ;($event.target as HTMLSelectElement).value = ''
-          }
-        "
+        :model-value="''"
+        @update:model-value="addPattern(patternParts.find(each => each.title === $event)!)"
       >
         <option value="">Add a pattern for …</option>
         <option v-for="part in patternParts" :key="part.title" :value="part.title">
           {{ part.title }}: {{ part.example }}
         </option>
-      </select>
+      </Choice>
       <form class="flex gap-2" @submit.prevent="addWords">
         <input
           v-model="ownWords"
@@ -274,34 +268,27 @@ function walk(): void {
       />
       <label class="flex items-center gap-1.5 text-soft"
         >takes
-        <select
+        <Choice
           v-model="rule.character"
           aria-label="Character style that it takes"
-          class="field !min-h-[26px] max-w-[150px] !py-0 text-ink"
+          class="!min-h-[26px] max-w-[150px] !py-0 text-ink"
         >
           <option value="">choose a style</option>
           <option v-for="each in characters" :key="each.name" :value="each.name">{{ each.displayName }}</option>
-        </select></label
+        </Choice></label
       >
-      <label class="flex items-center gap-1.5"
-        ><input v-model="rule.on" type="checkbox" class="size-[15px] accent-verdigris" /> on</label
-      >
+      <label class="flex items-center gap-1.5"><input v-model="rule.on" type="checkbox" /> on</label>
       <button type="button" class="link" @click="remove(rule.id)">Remove</button>
     </fieldset>
-    <select
-      class="field mt-2"
+    <Choice
+      class="mt-2"
       aria-label="Add an opening"
-      :value="''"
-      @change="
-        $event => {
-          addLeadIn(openings.find(each => each.title === ($event.target as HTMLSelectElement).value)!)
-          ;($event.target as HTMLSelectElement).value = ''
-        }
-      "
+      :model-value="''"
+      @update:model-value="addLeadIn(openings.find(each => each.title === $event)!)"
     >
       <option value="">Add an opening …</option>
       <option v-for="each in openings" :key="each.title" :value="each.title">{{ each.title }}</option>
-    </select>
+    </Choice>
 
     <section v-if="current" class="mt-5" aria-live="polite">
       <h2>What “{{ current.title }}” takes</h2>

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import type { TextScope } from '~~/core/change/scope'
 import { emphasisGroups, propertyGroups, typeGroups, type GroupId } from '~~/core/style/groups'
+import Choice from '../../kit/Choice.vue'
 import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'
+import Term from '../../kit/Term.vue'
 
 const styles = useStyles()
 const words = useWords()
@@ -35,7 +37,7 @@ function propose(): void {
 <template>
   <div>
     <button type="button" class="link" @click="styles.leave()">All styles</button>
-    <h1 class="mt-1">Settle local formatting</h1>
+    <h1 class="mt-1"><Term word="settle">Settle</Term> local formatting</h1>
     <p class="text-soft">
       What was set by hand goes, and the styles show through. You see every place before anything changes.
     </p>
@@ -45,22 +47,21 @@ function propose(): void {
     <fieldset class="mt-4">
       <legend class="font-medium">Where</legend>
       <label class="mt-1 flex items-center gap-2"
-        ><input v-model="where" type="radio" value="document" class="accent-verdigris" /> the whole document, its notes,
-        frames and masters</label
+        ><input v-model="where" type="radio" value="document" /> the whole document, its notes, frames and
+        masters</label
       >
       <label class="mt-1 flex items-center gap-2" :class="{ 'text-soft': !words.spot }"
-        ><input v-model="where" type="radio" value="story" :disabled="!words.spot" class="accent-verdigris" /> the text
-        with the caret</label
+        ><input v-model="where" type="radio" value="story" :disabled="!words.spot" /> the text with the caret</label
       >
       <label class="mt-1 flex items-center gap-2" :class="{ 'text-soft': !styles.target }"
-        ><input v-model="where" type="radio" value="selection" :disabled="!styles.target" class="accent-verdigris" />
+        ><input v-model="where" type="radio" value="selection" :disabled="!styles.target" />
         {{ styles.target?.words ?? 'a selection' }}</label
       >
     </fieldset>
     <fieldset class="mt-4">
       <legend class="font-medium">What</legend>
       <label class="mt-1 flex items-center gap-2">
-        <select v-model="which" class="field" aria-label="Which properties">
+        <Choice v-model="which" aria-label="Which properties">
           <option value="all">everything about the type</option>
           <option
             v-for="group in propertyGroups.filter(each => each.id !== 'revision')"
@@ -69,23 +70,20 @@ function propose(): void {
           >
             {{ group.title }} only
           </option>
-        </select>
+        </Choice>
       </label>
       <label v-if="which === 'all'" class="mt-2 flex items-center gap-2"
-        ><input v-model="formatting" type="checkbox" class="size-[15px] accent-verdigris" /> alignment, indents and
-        spacing of paragraphs too</label
+        ><input v-model="formatting" type="checkbox" /> alignment, indents and spacing of paragraphs too</label
       >
       <label class="mt-2 flex items-center gap-2"
-        ><input v-model="idleOnly" type="checkbox" class="size-[15px] accent-verdigris" /> only what changes nothing:
-        the text keeps its look</label
+        ><input v-model="idleOnly" type="checkbox" /> only what changes nothing: the text keeps its look</label
       >
     </fieldset>
     <fieldset v-if="!idleOnly" class="mt-4">
       <legend class="font-medium">Keep as character styles, where it is meant</legend>
       <div class="mt-1 flex flex-wrap gap-x-5 gap-y-1">
         <label v-for="group in emphasisGroups" :key="group" class="flex items-center gap-2"
-          ><input v-model="styles.keep" type="checkbox" :value="group" class="size-[15px] accent-verdigris" />
-          {{ titles[group] }}</label
+          ><input v-model="styles.keep" type="checkbox" :value="group" /> {{ titles[group] }}</label
         >
       </div>
     </fieldset>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { roleTitle } from '~~/core/style/roles'
+import Choice from '../../kit/Choice.vue'
 import { counted, pageWords } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
@@ -29,8 +30,7 @@ async function walk(): Promise<void> {
     (await desk.engine?.ask('styleOccurrences', { family: style.value.family, name: style.value.name })) ?? []
   desk.walkThrough(places)
 }
-const role = (event: Event) => {
-  const { value } = event.target as HTMLSelectElement
+const role = (value: string) => {
   void styles.carryOut([
     {
       type: 'edit',
@@ -92,15 +92,15 @@ const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'l
     <div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 text-[13px] text-soft">
       <label class="flex items-center gap-1.5"
         >Role
-        <select
-          class="field text-ink"
+        <Choice
+          class="text-ink"
           aria-label="Role"
-          :value="style.proposed ? '' : (style.role ?? '')"
-          @change="role"
+          :model-value="style.proposed ? '' : (style.role ?? '')"
+          @update:model-value="role"
         >
           <option value="">{{ style.role && style.proposed ? `${roleTitle(style.role)}, proposed` : 'none' }}</option>
           <option v-for="each in roles" :key="each" :value="each">{{ roleTitle(each) }}</option>
-        </select>
+        </Choice>
       </label>
       <button
         v-if="style.proposed && style.role"
@@ -114,31 +114,31 @@ const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'l
       </button>
       <label class="flex items-center gap-1.5"
         >Key
-        <select
-          class="field text-ink"
+        <Choice
+          class="text-ink"
           aria-label="Key"
-          :value="styles.pinOf(style)"
-          @change="styles.pin(($event.target as HTMLSelectElement).value, { family: style.family, name: style.name })"
+          :model-value="styles.pinOf(style)"
+          @update:model-value="styles.pin($event, { family: style.family, name: style.name })"
         >
           <option value="">none</option>
           <option v-for="figure in 9" :key="figure" :value="String(figure)">Alt {{ figure }}</option>
-        </select>
+        </Choice>
       </label>
       <label class="flex items-center gap-1.5"
         >Applying
-        <select v-model="styles.strays" class="field text-ink" aria-label="What applying does to local formatting">
+        <Choice v-model="styles.strays" class="text-ink" aria-label="What applying does to local formatting">
           <option value="settle">settles what was set by hand</option>
           <option value="keep">keeps what was set by hand</option>
-        </select>
+        </Choice>
       </label>
     </div>
     <div class="mt-2 flex flex-wrap items-center gap-2 text-[13px]">
       <label class="flex items-center gap-1.5 text-soft"
         >Fold into
-        <select v-model="into" class="field max-w-[180px] text-ink" aria-label="Fold into">
+        <Choice v-model="into" class="max-w-[180px] text-ink" aria-label="Fold into">
           <option value="">choose a style</option>
           <option v-for="other in others" :key="other.name" :value="other.name">{{ other.displayName }}</option>
-        </select>
+        </Choice>
       </label>
       <button
         type="button"

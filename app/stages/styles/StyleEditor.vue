@@ -5,12 +5,13 @@ import type { Wish } from '~~/core/change/registry'
 import { contrast, contrastWords } from '~~/core/style/contrast'
 import { plainNumber } from '~~/core/style/describe'
 import { percent, points, weightNumber } from '~~/core/style/properties'
+import Choice from '../../kit/Choice.vue'
 import { counted } from '../../desk/words'
 import { readLength } from '../../desk/lengths'
 import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'
 import { useStyles, type OpenStyle, type StyleFamily } from '../../stores/styles'
-import FamilyPicker, { type Choice } from '../swap/FamilyPicker.vue'
+import FamilyPicker, { type FamilyChoice } from '../swap/FamilyPicker.vue'
 import { paragraphFields, slotFields, typeFields, type Field } from './fields'
 import ValueField from './ValueField.vue'
 
@@ -124,7 +125,7 @@ const gap = computed(() => {
 })
 
 const choices = computed(
-  (): Choice[] =>
+  (): FamilyChoice[] =>
     library.library?.familyNames.map(each => ({
       family: each,
       absent: false,
@@ -387,10 +388,10 @@ const sampleStyle = computed(() => {
         >Name<input v-model="name" class="field mt-[2px] w-full text-[14px] text-ink" maxlength="200"
       /></label>
       <label v-if="making" class="text-[13px] text-soft"
-        >Kind<select v-model="family" class="field mt-[2px] w-full text-[14px] text-ink" @change="changes = {}">
+        >Kind<Choice v-model="family" class="mt-[2px] w-full text-[14px] text-ink" @update:model-value="changes = {}">
           <option value="paragraph">paragraph style</option>
           <option value="text">character style</option>
-        </select></label
+        </Choice></label
       >
       <label v-else class="text-[13px] text-soft"
         >Author<input
@@ -400,24 +401,24 @@ const sampleStyle = computed(() => {
           @change="changes = { ...changes, author: ($event.target as HTMLInputElement).value }"
       /></label>
       <label class="text-[13px] text-soft"
-        >Parent<select
-          class="field mt-[2px] w-full text-[14px] text-ink"
-          :value="(changes.parent !== undefined ? changes.parent : making ? null : detail?.parent) ?? ''"
-          @change="changes = { ...changes, parent: ($event.target as HTMLSelectElement).value || null }"
+        >Parent<Choice
+          class="mt-[2px] w-full text-[14px] text-ink"
+          :model-value="(changes.parent !== undefined ? changes.parent : making ? null : detail?.parent) ?? ''"
+          @update:model-value="changes = { ...changes, parent: $event || null }"
         >
           <option value="">none</option>
           <option v-for="each in otherStyles" :key="each.name" :value="each.name">{{ each.displayName }}</option>
-        </select></label
+        </Choice></label
       >
       <label v-if="family === 'paragraph'" class="text-[13px] text-soft"
-        >Followed by<select
-          class="field mt-[2px] w-full text-[14px] text-ink"
-          :value="(changes.next !== undefined ? changes.next : making ? null : detail?.next) ?? ''"
-          @change="changes = { ...changes, next: ($event.target as HTMLSelectElement).value || null }"
+        >Followed by<Choice
+          class="mt-[2px] w-full text-[14px] text-ink"
+          :model-value="(changes.next !== undefined ? changes.next : making ? null : detail?.next) ?? ''"
+          @update:model-value="changes = { ...changes, next: $event || null }"
         >
           <option value="">itself</option>
           <option v-for="each in otherStyles" :key="each.name" :value="each.name">{{ each.displayName }}</option>
-        </select></label
+        </Choice></label
       >
     </div>
 
@@ -448,17 +449,17 @@ const sampleStyle = computed(() => {
     >
       <label for="leading-kind">Leading</label>
       <span class="flex gap-1">
-        <select
+        <Choice
           id="leading-kind"
-          class="field !min-h-[26px] w-[92px] !py-0"
-          :value="leadingKind"
-          @change="setLeadingKind(($event.target as HTMLSelectElement).value)"
+          class="!min-h-[26px] w-[92px] !py-0"
+          :model-value="leadingKind"
+          @update:model-value="setLeadingKind($event)"
         >
           <option value="face">of the face</option>
           <option value="solid">set solid</option>
           <option value="points">in points</option>
           <option value="percent">in percent</option>
-        </select>
+        </Choice>
         <input
           v-if="leadingKind === 'points' || leadingKind === 'percent'"
           class="field !min-h-[26px] w-[74px] !py-0 tabular-nums"
@@ -530,7 +531,6 @@ const sampleStyle = computed(() => {
         <label v-for="tag in pickable" :key="tag" class="flex items-center gap-2"
           ><input
             type="checkbox"
-            class="size-[15px] accent-verdigris"
             :checked="isOn(tag)"
             @change="setFeature(tag, ($event.target as HTMLInputElement).checked)"
           />
@@ -572,13 +572,7 @@ const sampleStyle = computed(() => {
         <span>Drop cap</span>
         <span class="flex flex-wrap items-center gap-2">
           <label class="flex items-center gap-1.5"
-            ><input
-              type="checkbox"
-              class="size-[15px] accent-verdigris"
-              :checked="dropCap !== null"
-              @change="setDropCap(dropCap ? null : {})"
-            />
-            over</label
+            ><input type="checkbox" :checked="dropCap !== null" @change="setDropCap(dropCap ? null : {})" /> over</label
           >
           <template v-if="dropCap"
             ><input
@@ -601,11 +595,11 @@ const sampleStyle = computed(() => {
               @change="setDropCap({ length: Math.max(1, Number(($event.target as HTMLInputElement).value) || 1) })"
             />
             letters
-            <select
-              class="field !min-h-[26px] !py-0"
+            <Choice
+              class="!min-h-[26px] !py-0"
               aria-label="Character style of the drop cap"
-              :value="dropCap.style ?? ''"
-              @change="setDropCap({ style: ($event.target as HTMLSelectElement).value || null })"
+              :model-value="dropCap.style ?? ''"
+              @update:model-value="setDropCap({ style: $event || null })"
             >
               <option value="">in the paragraph’s type</option>
               <option
@@ -615,30 +609,32 @@ const sampleStyle = computed(() => {
               >
                 {{ each.displayName }}
               </option>
-            </select></template
+            </Choice></template
           >
         </span>
       </div>
       <div class="grid min-h-[30px] grid-cols-[128px_170px_1fr] items-center gap-x-3 border-b border-rule py-[2px]">
         <label for="list-style">List</label>
-        <select
+        <Choice
           id="list-style"
-          class="field !min-h-[26px] w-full !py-0"
-          :value="(changes.listStyle !== undefined ? changes.listStyle : making ? null : detail?.listStyle) ?? ''"
-          @change="changes = { ...changes, listStyle: ($event.target as HTMLSelectElement).value || null }"
+          class="!min-h-[26px] w-full !py-0"
+          :model-value="(changes.listStyle !== undefined ? changes.listStyle : making ? null : detail?.listStyle) ?? ''"
+          @update:model-value="changes = { ...changes, listStyle: $event || null }"
         >
           <option value="">none of its own</option>
           <option v-for="each in detail?.lists ?? []" :key="each" :value="each">
             {{ each.replace(/_20_/g, ' ') }}
           </option>
-        </select>
+        </Choice>
         <label class="flex items-center gap-1.5 text-[13px] text-soft"
           >labels in
-          <select
-            class="field !min-h-[26px] max-w-[150px] !py-0 text-ink"
+          <Choice
+            class="!min-h-[26px] max-w-[150px] !py-0 text-ink"
             aria-label="Character style of the list’s labels"
-            :value="(changes.listLabel !== undefined ? changes.listLabel : making ? null : detail?.listLabel) ?? ''"
-            @change="changes = { ...changes, listLabel: ($event.target as HTMLSelectElement).value || null }"
+            :model-value="
+              (changes.listLabel !== undefined ? changes.listLabel : making ? null : detail?.listLabel) ?? ''
+            "
+            @update:model-value="changes = { ...changes, listLabel: $event || null }"
           >
             <option value="">the item’s type</option>
             <option
@@ -648,22 +644,22 @@ const sampleStyle = computed(() => {
             >
               {{ each.displayName }}
             </option>
-          </select></label
+          </Choice></label
         >
       </div>
       <div class="grid min-h-[30px] grid-cols-[128px_170px_1fr] items-center gap-x-3 border-b border-rule py-[2px]">
         <label for="outline-level">Outline level</label>
-        <select
+        <Choice
           id="outline-level"
-          class="field !min-h-[26px] w-full !py-0"
-          :value="
+          class="!min-h-[26px] w-full !py-0"
+          :model-value="
             (changes.outlineLevel !== undefined ? changes.outlineLevel : making ? null : detail?.outlineLevel) ?? ''
           "
-          @change="changes = { ...changes, outlineLevel: Number(($event.target as HTMLSelectElement).value) || null }"
+          @update:model-value="changes = { ...changes, outlineLevel: Number($event) || null }"
         >
           <option value="">body text</option>
           <option v-for="level in 9" :key="level" :value="level">heading {{ level }}</option>
-        </select>
+        </Choice>
       </div>
     </template>
   </div>

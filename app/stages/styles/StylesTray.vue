@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { roleTitle } from '~~/core/style/roles'
 import type { StyleSummary } from '~~/core/change/styles/style-list'
+import Choice from '../../kit/Choice.vue'
 import { counted, grouped, settledWords } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useStyles, type StyleFamily } from '../../stores/styles'
@@ -14,6 +15,7 @@ import StyleEditor from './StyleEditor.vue'
 import StyleName from './StyleName.vue'
 import PlanPanel from '../../change/PlanPanel.vue'
 import TracePanel from './TracePanel.vue'
+import Term from '../../kit/Term.vue'
 
 const desk = useDesk()
 const styles = useStyles()
@@ -100,7 +102,7 @@ watch(
         <h1>Styles</h1>
         <p v-if="desk.census" class="text-soft">
           {{ counted(count('paragraph'), 'paragraph style') }}, {{ counted(count('text'), 'character style') }};
-          {{ settledWords(desk.census.settled) }} of the text settled
+          {{ settledWords(desk.census.settled) }} of the text <Term word="settled">settled</Term>
         </p>
       </div>
       <p v-if="styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">
@@ -140,21 +142,21 @@ watch(
           @keydown.enter.prevent="applyFirst"
         />
         <label
-          ><select v-model="only" class="field" aria-label="Which styles are shown">
+          ><Choice v-model="only" aria-label="Which styles are shown">
             <option value="all">all of them</option>
             <option value="used">in use</option>
             <option value="unused">unused</option>
             <option value="strays">with strays</option>
-          </select></label
+          </Choice></label
         >
         <label class="flex items-center gap-1.5 text-soft"
           >by
-          <select v-model="sort" class="field" aria-label="Sort by">
+          <Choice v-model="sort" aria-label="Sort by">
             <option value="tree">parents</option>
             <option value="name">name</option>
             <option value="use">use</option>
             <option value="settled">settled</option>
-          </select></label
+          </Choice></label
         >
       </div>
       <div class="mt-2 overflow-y-auto" :class="styles.summary || words.spot ? 'max-h-[38vh]' : ''">

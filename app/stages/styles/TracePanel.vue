@@ -4,6 +4,8 @@ import type { TracedText } from '~~/core/change/styles/trace-at'
 import { useDesk } from '../../stores/desk'
 import { useStyles, type StyleFamily } from '../../stores/styles'
 import { useWords } from '../../stores/words'
+import AdoptForm from '../../kit/AdoptForm.vue'
+import Term from '../../kit/Term.vue'
 
 /** Why the text under the caret looks as it does: every property, the layer that set it, and those it beat. */
 const desk = useDesk()
@@ -11,7 +13,6 @@ const styles = useStyles()
 const words = useWords()
 const traced = shallowRef<TracedText | null>(null)
 const all = ref(false)
-const name = ref('')
 
 watch(
   () => [words.spot, desk.generation, desk.census] as const,
@@ -71,15 +72,21 @@ function letGo(row: TraceRow): void {
 }
 const local = computed(() => traced.value !== null && traced.value.rows.some(stray))
 const byWords = computed(() => traced.value?.rows.some(row => row.winner?.local && row.winner.from === 'text') ?? false)
-function adopt(): void {
-  const family: StyleFamily = byWords.value ? 'text' : 'paragraph'
-  if (name.value.trim() === '') return
+/** What was set on words is made a style of the words, or of their paragraph where it holds for all of it. */
+const kinds = computed(() =>
+  byWords.value
+    ? traced.value?.whole
+      ? (['paragraph', 'text'] as const)
+      : (['text'] as const)
+    : (['paragraph'] as const),
+)
+function adopt(family: StyleFamily, displayName: string): void {
   void styles.propose([
     {
       type: 'adopt',
       family,
-      displayName: name.value.trim(),
-      scope: byWords.value ? scope.value : styles.scopeFor('paragraph')!,
+      displayName,
+      scope: family === 'text' ? scope.value : styles.scopeFor('paragraph')!,
     },
   ])
 }
@@ -87,7 +94,7 @@ function adopt(): void {
 
 <template>
   <section v-if="traced" class="mt-5" aria-labelledby="trace">
-    <h2 id="trace">Why it looks so</h2>
+    <h2 id="trace"><Term word="why">Why it looks so</Term></h2>
     <p>
       <template v-if="traced.text.trim() !== ''"
         >“{{ traced.text.trim().slice(0, 60) }}{{ traced.text.trim().length > 60 ? ' …' : '' }}”</template
@@ -177,14 +184,6 @@ function adopt(): void {
         Teach its style this look
       </button>
     </div>
-    <form v-if="local" class="mt-2 flex items-center gap-2 text-[13px]" @submit.prevent="adopt">
-      <input
-        v-model="name"
-        class="field w-[200px]"
-        :placeholder="byWords ? 'Name of a character style' : 'Name of a paragraph style'"
-        aria-label="Name of the new style"
-      />
-      <button type="submit" class="plain" :disabled="name.trim() === ''">Adopt this look as a style</button>
-    </form>
+    <AdoptForm v-if="local" :kinds="kinds" :whole="traced.whole" @adopt="adopt" />
   </section>
 </template>

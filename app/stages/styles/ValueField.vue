@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { percent, points } from '~~/core/style/properties'
 import { plainNumber } from '~~/core/style/describe'
+import Choice from '../../kit/Choice.vue'
 import { readLength } from '../../desk/lengths'
 import type { Field } from './fields'
 
@@ -75,17 +76,17 @@ const known = computed(() => props.field.choices?.some(([each]) => each === valu
   <div class="grid min-h-[30px] grid-cols-[128px_170px_1fr] items-center gap-x-3 border-b border-rule py-[2px]">
     <label :for="`field-${field.id}`" class="truncate">{{ field.title }}</label>
     <span class="flex items-center gap-1">
-      <select
+      <Choice
         v-if="field.kind === 'choice'"
         :id="`field-${field.id}`"
-        class="field !min-h-[26px] w-full !py-0"
+        class="!min-h-[26px] w-full !py-0"
         :class="{ 'text-soft': own === null }"
-        :value="value"
-        @change="emit('set', ($event.target as HTMLSelectElement).value)"
+        :model-value="value"
+        @update:model-value="emit('set', $event)"
       >
         <option v-if="!known" :value="value">{{ value === '' ? 'not said' : value }}</option>
         <option v-for="[each, title] in field.choices" :key="each" :value="each">{{ title }}</option>
-      </select>
+      </Choice>
       <template v-else-if="field.kind === 'color'">
         <input
           :id="`field-${field.id}`"

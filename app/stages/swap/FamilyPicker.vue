@@ -7,18 +7,23 @@ import {
   ComboboxOption,
   ComboboxOptions,
 } from '@headlessui/vue'
-import { ChevronDown } from '@lucide/vue'
 import { nearest } from '~~/core/font/library'
+import { ChevronDown } from '../../kit/icons'
 import { useLibrary } from '../../stores/library'
 
-export interface Choice {
+export interface FamilyChoice {
   readonly family: string
   readonly note: string
   readonly hash: string | null
   readonly absent: boolean
 }
 
-const props = defineProps<{ modelValue: string; choices: readonly Choice[]; label: string; placeholder: string }>()
+const props = defineProps<{
+  modelValue: string
+  choices: readonly FamilyChoice[]
+  label: string
+  placeholder: string
+}>()
 /** `active` is the family under the pointer or the arrow keys while the list is open; '' when it closes. */
 const emit = defineEmits<{ 'update:modelValue': [family: string]; active: [family: string] }>()
 const store = useLibrary()
@@ -44,7 +49,7 @@ function point(family: unknown, open: boolean): string {
 }
 
 /** The face a family's name is drawn in. */
-function drawnIn(choice: Choice): string | undefined {
+function drawnIn(choice: FamilyChoice): string | undefined {
   if (choice.absent) return undefined
   const faces = store.library?.family(choice.family) ?? []
   const hash = choice.hash ?? (faces.length > 0 ? nearest(faces, 400, false).hash : null)

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { roleTitle } from '~~/core/style/roles'
+import Choice from '../../kit/Choice.vue'
 import { useStages } from '../../desk/stages'
 import { faceName } from '~~/core/font/face'
 import { sameFamily } from '~~/core/document/font-family'
@@ -12,7 +13,8 @@ import Tick from '../../kit/Tick.vue'
 import { keyText, type FaceMapping } from '~~/core/change/plan'
 import { counted, grouped } from '../../desk/words'
 import WishLimits from './WishLimits.vue'
-import FamilyPicker, { type Choice } from './FamilyPicker.vue'
+import FamilyPicker, { type FamilyChoice } from './FamilyPicker.vue'
+import Term from '../../kit/Term.vue'
 
 const open = useStages()
 const desk = useDesk()
@@ -21,7 +23,7 @@ const swap = useSwap()
 const plan = computed(() => swap.plan)
 
 /** What can go: only what the document names. */
-const going = computed((): Choice[] => {
+const going = computed((): FamilyChoice[] => {
   const census = desk.census
   if (!census) return []
   const families = new Map<string, { characters: number; absent: boolean; hash: string; family: string }>()
@@ -54,7 +56,7 @@ const going = computed((): Choice[] => {
 })
 /** What can come: the library. */
 const coming = computed(
-  (): Choice[] =>
+  (): FamilyChoice[] =>
     library.library?.familyNames.map(family => {
       const faces = library.library!.family(family)
       return { family, absent: false, hash: null, note: counted(faces.length, 'face') }
@@ -109,8 +111,7 @@ function point(index: number, family: string): void {
   if (looked && swap.complete) void swap.makePlan()
 }
 
-const chooseFace = ({ from }: FaceMapping, event: Event) =>
-  swap.chooseFace({ ...from, to: (event.target as HTMLSelectElement).value })
+const chooseFace = ({ from }: FaceMapping, to: string) => swap.chooseFace({ ...from, to })
 
 const effects = computed(() => plan.value?.effects ?? null)
 const pagesWord = computed(() => {
@@ -143,7 +144,8 @@ const pagesWord = computed(() => {
         </section>
       </template>
       <template v-else>
-        <h1>{{ plan ? plan.title : 'Swap a face' }}</h1>
+        <h1 v-if="plan">{{ plan.title }}</h1>
+        <h1 v-else><Term word="swap">Swap</Term> a face</h1>
         <p v-if="plan" class="text-soft">
           {{ counted(plan.characters, 'character') }} in {{ counted(plan.places, 'place') }}; {{ pagesWord }};
           {{
@@ -152,7 +154,9 @@ const pagesWord = computed(() => {
               : `${counted(plan.missingGlyphs.length, 'sign')} missing`
           }}
         </p>
-        <p v-else class="text-soft">Choose what goes and what comes. Nothing changes until you have seen the plan.</p>
+        <p v-else class="text-soft">
+          Choose what goes and what comes. Nothing changes until you have seen the <Term word="plan">plan</Term>.
+        </p>
 
         <p v-if="desk.signed" class="notice mt-3">
           <strong>This document is signed.</strong> Any change ends its signature; the version as it came is kept.
@@ -173,10 +177,10 @@ const pagesWord = computed(() => {
             />
             <label v-if="wish.from" class="w-[120px] text-[13px] text-soft"
               >Which faces
-              <select v-model="wish.fromFace" class="field mt-0.5 w-full text-[14px] text-ink" @change="change">
+              <Choice v-model="wish.fromFace" class="mt-0.5 w-full text-[14px] text-ink" @update:model-value="change">
                 <option :value="null">all</option>
                 <option v-for="style in facesOf(wish.from)" :key="style" :value="style">{{ style }}</option>
-              </select>
+              </Choice>
             </label>
             <FamilyPicker
               v-model="wish.to"
@@ -246,17 +250,17 @@ const pagesWord = computed(() => {
               <tr v-for="mapping in plan.mappings" :key="mapping.key">
                 <td class="truncate">{{ faceName(mapping.from.family, mapping.from.style) }}</td>
                 <td>
-                  <select
-                    class="field !min-h-[26px] w-full !py-0"
+                  <Choice
+                    class="!min-h-[26px] w-full !py-0"
                     :aria-label="`What comes for ${mapping.from.family} ${mapping.from.style}`"
-                    :value="mapping.to.style"
+                    :model-value="mapping.to.style"
                     :style="{ fontFamily: library.cssFamily(mapping.to.hash) }"
-                    @change="chooseFace(mapping, $event)"
+                    @update:model-value="chooseFace(mapping, $event)"
                   >
                     <option v-for="style in stylesOf(mapping.to.family)" :key="style" :value="style">
                       {{ style }}
                     </option>
-                  </select>
+                  </Choice>
                 </td>
                 <td class="truncate" :class="mapping.same ? 'text-soft' : 'text-ochre'" :title="mapping.note">
                   {{ mapping.note }}

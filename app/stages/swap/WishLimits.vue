@@ -3,6 +3,7 @@ import { roleTitle } from '~~/core/style/roles'
 import { places } from '~~/core/census/criteria'
 import { roles } from '~~/core/document/rules'
 import { coveredScripts } from '~~/core/font/face'
+import Choice from '../../kit/Choice.vue'
 import { useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'
@@ -48,19 +49,19 @@ const own = computed(() => props.wish)
     <div class="flex flex-wrap items-end gap-x-3 gap-y-2">
       <label
         >Size
-        <select v-model="own.size" class="field block text-ink" @change="changed">
+        <Choice v-model="own.size" class="flex text-ink" @update:model-value="changed">
           <option v-for="[value, title] in modes" :key="value" :value="value">{{ title }}</option>
-        </select></label
+        </Choice></label
       >
       <template v-if="own.size !== 'keep'">
         <label
           >Rounded to
-          <select v-model.number="own.step" class="field block text-ink" @change="changed">
+          <Choice v-model.number="own.step" class="flex text-ink" @update:model-value="changed">
             <option :value="0.1">0.1 pt</option>
             <option :value="0.25">0.25 pt</option>
             <option :value="0.5">0.5 pt</option>
             <option :value="1">1 pt</option>
-          </select></label
+          </Choice></label
         >
         <label
           >From, in percent
@@ -85,47 +86,47 @@ const own = computed(() => props.wish)
       </template>
       <label
         >Leading
-        <select v-model="own.leading" class="field block text-ink" @change="changed">
+        <Choice v-model="own.leading" class="flex text-ink" @update:model-value="changed">
           <option v-for="[value, title] in leadings" :key="value" :value="value">{{ title }}</option>
-        </select></label
+        </Choice></label
       >
     </div>
     <label class="mt-2 flex items-center gap-2 text-ink"
-      ><input v-model="own.limited" type="checkbox" class="size-[15px] accent-verdigris" @change="changed" />Only some
-      text: defaults, charts and declarations then stay as they are</label
+      ><input v-model="own.limited" type="checkbox" @change="changed" />Only some text: defaults, charts and
+      declarations then stay as they are</label
     >
     <div v-if="own.limited" class="mt-1 flex flex-wrap items-end gap-x-3 gap-y-2">
       <label
         >Style
-        <select v-model="own.limits.style" class="field block max-w-[150px] text-ink" @change="changed">
+        <Choice v-model="own.limits.style" class="flex max-w-[150px] text-ink" @update:model-value="changed">
           <option value="">any</option>
           <option v-for="style in paragraphStyles" :key="style.name" :value="style.name">
             {{ style.displayName }}
           </option>
-        </select></label
+        </Choice></label
       >
       <label
         >Role
-        <select v-model="own.limits.role" class="field block text-ink" @change="changed">
+        <Choice v-model="own.limits.role" class="flex text-ink" @update:model-value="changed">
           <option value="">any</option>
           <option v-for="role in roles" :key="role" :value="role">{{ roleTitle(role) }}</option>
-        </select></label
+        </Choice></label
       >
       <label
         >Place
-        <select v-model="own.limits.place" class="field block max-w-[130px] text-ink" @change="changed">
+        <Choice v-model="own.limits.place" class="flex max-w-[130px] text-ink" @update:model-value="changed">
           <option value="">any</option>
           <option v-for="place in places.filter(each => each !== 'chart')" :key="place" :value="place">
             {{ placeWords[place] }}
           </option>
-        </select></label
+        </Choice></label
       >
       <label
         >Script
-        <select v-model="own.limits.script" class="field block text-ink" @change="changed">
+        <Choice v-model="own.limits.script" class="flex text-ink" @update:model-value="changed">
           <option value="">any</option>
           <option v-for="script in coveredScripts" :key="script" :value="script">{{ script }}</option>
-        </select></label
+        </Choice></label
       >
       <label
         >Language
@@ -161,7 +162,6 @@ const own = computed(() => props.wish)
         ><input
           v-model="own.limits.selection"
           type="checkbox"
-          class="size-[15px] accent-verdigris"
           :disabled="!words.hasSelection && !own.limits.selection"
           @change="changed"
         />what is selected</label

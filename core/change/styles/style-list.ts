@@ -1,4 +1,4 @@
-import { pagesOf } from '../../census/census'
+import { pagesOf } from '../../census/text-pages'
 import type { Role, Rules } from '../../document/rules'
 import { paragraphsOf } from '../../document/stories'
 import type { Style } from '../../document/styles'

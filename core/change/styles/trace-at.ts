@@ -15,6 +15,8 @@ export interface TracedText {
   /** The stretch in one style. */
   readonly from: number
   readonly to: number
+  /** All words of the paragraph have this style. */
+  readonly whole: boolean
 }
 
 /**
@@ -42,6 +44,7 @@ export function traceAt(reading: Reading, part: string, node: number, offset: nu
         rows: traceText(style, slot),
         from: run?.start ?? 0,
         to: run?.end ?? 0,
+        whole: runs.every(each => each.style === style),
       }
     }
   }

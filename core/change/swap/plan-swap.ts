@@ -60,7 +60,7 @@ export function planSwaps(planner: Planner, wishes: readonly Numbered<SwapWish>[
   const all = wishes.map(({ wish }) => wish)
   check(planner, all)
   const everywhere = all.filter(wish => wish.within === undefined)
-  const uses = textUses(planner.document, planner.reading)
+  const uses = textUses(planner.reading)
   // Text that a wish within limits takes is no longer the other's.
   const going = uses.filter(use => wishFor(everywhere, use.asked) !== undefined)
   const spared = planner.leftKeys('paragraph').map(key => ({ part: String(key.part), node: Number(key.node) }))

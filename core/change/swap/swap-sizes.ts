@@ -1,7 +1,7 @@
 import { slotAttributes, points } from '../../style/properties'
 import type { TextStyle } from '../../style/cascade'
 import type { Slot } from '../../document/font-attributes'
-import { resolutionOf } from '../../census/census'
+import { resolutionOf } from '../../census/resolution'
 import { plainNumber } from '../../style/describe'
 import type { Style } from '../../document/styles'
 import { keyText, type RowKey } from '../plan'

@@ -1,6 +1,6 @@
 import { roleTitle } from '../../style/roles'
 import { objectTitle } from '../../document/font-references'
-import { resolutionOf } from '../../census/census'
+import { resolutionOf } from '../../census/resolution'
 import { matchText, paragraphOwner, type Match } from '../../census/matching'
 import { styleKey, styleRoles } from '../../census/style-roles'
 import { sameFamily } from '../../document/font-family'

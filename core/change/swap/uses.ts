@@ -1,8 +1,7 @@
 import { faceAsked, faceKey, voiceOf } from '../../census/voices'
 import type { Slot } from '../../document/font-attributes'
-import type { OdfDocument } from '../../document/open'
-import { paragraphsOf, readStories } from '../../document/stories'
-import { Cascade, type TextStyle } from '../../style/cascade'
+import { paragraphsOf } from '../../document/stories'
+import type { TextStyle } from '../../style/cascade'
 import type { Reading } from '../../style/reading'
 import { objectSign, paragraphRuns } from '../../style/runs'
 
@@ -50,21 +49,10 @@ class Tally {
   }
 }
 
-/**
- * Everything that is written in a document and its charts, by style: what a plan must know about text. `reading` is
- * what was read of the document itself already.
- */
-export function textUses(document: OdfDocument, reading?: Pick<Reading, 'cascade' | 'stories'>): TextUse[] {
+/** Everything that is written in a document and its charts, by style: what a plan must know about text. */
+export function textUses(reading: Reading): TextUse[] {
   const uses = new Map<string, { part: string; style: TextStyle; slot: Slot; tally: Tally }>()
-  for (const sub of document.subdocuments) {
-    if (sub.prefix !== '' && sub.kind !== 'chart') continue
-    const own =
-      sub.prefix === '' && reading
-        ? reading
-        : {
-            cascade: new Cascade(document, sub),
-            stories: [sub.content, sub.styles].flatMap(path => (path ? readStories(document.parts.get(path)!) : [])),
-          }
+  for (const own of reading.texts) {
     for (const story of own.stories) {
       // Text styled alike stands together: the last use is mostly the next one, too.
       const byStyle = new Map<TextStyle, Partial<Record<Slot, Tally>>>()

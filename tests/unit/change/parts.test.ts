@@ -9,6 +9,7 @@ import { swapSchema, wishFor } from '../../../core/change/swap/wish'
 import { registry } from '../../../core/change/registry'
 import { dropStale } from '../../../core/change/stale'
 import { holderFor } from '../../../core/change/reach'
+import { readDocument } from '../../../core/style/reading'
 import { textUses } from '../../../core/change/swap/uses'
 import { face, library, openOdt, paragraphStyle, sessionOf, textStyle } from '../../support/fixtures'
 import { planned, request, swap } from '../../support/planning'
@@ -98,7 +99,7 @@ describe('where a property can be set so that it reaches some text and no other'
       '<text:p text:style-name="A">one<text:span text:style-name="S">strong</text:span>' +
       '</text:p><text:p text:style-name="B">two</text:p>',
   })
-  const uses = textUses(document)
+  const uses = textUses(readDocument(document))
   const find = (text: string) =>
     uses.find(use => use.codePoints.has(text.codePointAt(0)!) && use.characters === text.length)!
 
