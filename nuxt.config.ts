@@ -8,6 +8,7 @@ export default defineNuxtConfig({
   css: ['~/assets/desk.css'],
   devtools: { enabled: false },
   telemetry: false,
+  sourcemap: false,
   experimental: { appManifest: false },
   app: {
     head: {
