@@ -49,7 +49,7 @@ defineExpose({ focus: () => field.value?.select() })
       <input
         ref="field"
         v-model="text"
-        class="field !min-h-[28px] w-[150px] !py-[2px] !pl-7"
+        class="field !min-h-[28px] w-[150px] !py-[2px] !pl-7 focus:w-[230px]"
         aria-label="Find text on the pages"
         placeholder="Find text"
         @keydown.esc.stop="clear"

@@ -173,7 +173,9 @@ export const useShelf = defineStore('shelf', () => {
   const remove = (id: string) => guarded(() => $fetch(`/api/documents/${id}`, { method: 'DELETE' }))
   const addFolder = (name: string) =>
     guarded(async () => {
-      folder.value = (await $fetch<{ id: string }>('/api/folders', { method: 'POST', body: { name } })).id
+      const { id } = await $fetch<{ id: string }>('/api/folders', { method: 'POST', body: { name } })
+      await fetchFolders()
+      folder.value = id
     })
   const renameFolder = (id: string, name: string) =>
     guarded(() => $fetch(`/api/folders/${id}`, { method: 'PUT', body: { name } }))

@@ -10,13 +10,14 @@ declare global {
   const watch: typeof vue.watch
   const nextTick: typeof vue.nextTick
   const markRaw: typeof vue.markRaw
+  const reactive: typeof vue.reactive
   function $fetch<T = unknown>(path: string, options?: object): Promise<T>
 }
 
 /** What the application has without importing it, for stores that are tried outside of it; a fresh store for each test. */
 export function appGlobals($fetch: (path: string, options?: object) => Promise<unknown>): void {
-  const { ref, shallowRef, computed, watch, nextTick, markRaw } = vue
-  for (const [name, value] of Object.entries({ ref, shallowRef, computed, watch, nextTick, markRaw, $fetch }))
+  const { ref, shallowRef, computed, watch, nextTick, markRaw, reactive } = vue
+  for (const [name, value] of Object.entries({ ref, shallowRef, computed, watch, nextTick, markRaw, reactive, $fetch }))
     vi.stubGlobal(name, value)
   vi.stubGlobal('localStorage', { getItem: () => null, setItem: () => undefined })
   setActivePinia(createPinia())
