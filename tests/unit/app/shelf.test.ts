@@ -37,7 +37,7 @@ const card = (id: string, more: Partial<ShelfCard> = {}): ShelfCard => ({
 
 function answer(path: string, query: Record<string, unknown>): unknown {
   if (failing !== '' && path.startsWith(failing)) throw new Error('no')
-  if (path === '/api/folders') return folders
+  if (path === '/api/folders') return structuredClone(folders)
   if (path !== '/api/shelf') return { id: 'f2' }
   const ids = query.ids as string | undefined
   const found = shelf.filter(
