@@ -35,9 +35,9 @@ const card = (id: string, more: Partial<ShelfCard> = {}): ShelfCard => ({
   ...more,
 })
 
-function answer(path: string, query: Record<string, unknown>): unknown {
+function answer({ path, query, method }: Asked): unknown {
   if (failing !== '' && path.startsWith(failing)) throw new Error('no')
-  if (path === '/api/folders') return structuredClone(folders)
+  if (path === '/api/folders' && method === 'GET') return structuredClone(folders)
   if (path !== '/api/shelf') return { id: 'f2' }
   const ids = query.ids as string | undefined
   const found = shelf.filter(
@@ -58,8 +58,9 @@ beforeEach(() => {
   shelf = Array.from({ length: 150 }, (_, index) => card(`d${String(index).padStart(3, '0')}`))
   appGlobals(async (path, options = {}) => {
     const { query = {}, method = 'GET', body } = options as Partial<Asked>
-    asked.push({ path, query, method, body })
-    const answered = answer(path, query)
+    const question: Asked = { path, query, method, body }
+    asked.push(question)
+    const answered = answer(question)
     if (held) await held
     return answered
   })
