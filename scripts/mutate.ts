@@ -1,0 +1,109 @@
+/*
+ * Do the tests notice when a rule changes? A seeded sample of mutations of the core is made one by one in a copy of the
+ * project, and the tests of the part, then all that reach it, are run. `npm run mutate -- --count 200 --seed 1`; `--in
+ * census,style` takes some parts alone. Mutations that change nothing that can be seen are listed, with why, in
+ * tests/mutate/equivalents.json, and count for nothing.
+ */
+import { spawnSync } from 'node:child_process'
+import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { parseArgs } from 'node:util'
+import { projectFolder } from '../server/library/files'
+import { mutated, mutationsIn, sampleOf, type Mutation } from './mutations'
+
+/** Parts of the core that are tried, and the folders of tests that speak of each. */
+const parts = ['change', 'style', 'census', 'document', 'font'] as const
+/** Tests that take longer than this on a mutation are taken to hang on it: noticed. Milliseconds. */
+const patience = 400_000
+
+const { values } = parseArgs({
+  options: {
+    count: { type: 'string', default: '200' },
+    seed: { type: 'string', default: '1' },
+    in: { type: 'string', default: parts.join(',') },
+  },
+})
+const root = projectFolder()
+const copy = join(root, '.morphene', 'mutate')
+
+interface Equivalent {
+  readonly file: string
+  readonly before: string
+  readonly after: string
+  /** The line of the source as it stands: line numbers move. */
+  readonly line: string
+  readonly why: string
+}
+const equivalents = JSON.parse(readFileSync(join(root, 'tests/mutate/equivalents.json'), 'utf8')) as Equivalent[]
+
+function layCopy(): void {
+  rmSync(copy, { recursive: true, force: true })
+  mkdirSync(copy, { recursive: true })
+  for (const name of ['app', 'cli', 'core', 'demo', 'server', 'shared', 'tests', 'scripts'])
+    cpSync(join(root, name), join(copy, name), { recursive: true })
+  for (const name of ['package.json', 'vitest.config.ts', 'tsconfig.json', 'tsconfig.core.json', 'tsconfig.node.json'])
+    cpSync(join(root, name), join(copy, name))
+  symlinkSync(join(root, 'node_modules'), join(copy, 'node_modules'))
+}
+
+function sources(folder: string): string[] {
+  return readdirSync(join(root, folder), { recursive: true, encoding: 'utf8' })
+    .filter(name => name.endsWith('.ts'))
+    .sort()
+    .map(name => `${folder}/${name}`)
+}
+
+const lineOf = (mutation: Mutation, text: string) => text.split('\n')[mutation.line - 1]!.trim()
+const isEquivalent = (mutation: Mutation, text: string): boolean =>
+  equivalents.some(
+    each =>
+      each.file === mutation.file &&
+      each.before === mutation.before &&
+      each.after === mutation.after &&
+      each.line === lineOf(mutation, text),
+  )
+
+/** Whether tests fail: those of the part first, since they are quick and mostly notice. */
+function noticed(mutation: Mutation): boolean {
+  const run = (args: readonly string[]) =>
+    spawnSync(join(root, 'node_modules/.bin/vitest'), ['--run', '--project', 'unit', '--bail', '1', ...args], {
+      cwd: copy,
+      stdio: 'ignore',
+      timeout: patience,
+      env: { ...process.env, MORPHENE_FOLDER: copy },
+    }).status !== 0
+  const own = join('tests/unit', mutation.file.split('/')[1]!)
+  return (existsSync(join(copy, own)) && run([own])) || run(['related', mutation.file])
+}
+
+layCopy()
+const texts = new Map(
+  values.in
+    .split(',')
+    .flatMap(part => sources(`core/${part}`))
+    .map(file => [file, readFileSync(join(root, file), 'utf8')]),
+)
+const all = [...texts].flatMap(([file, text]) =>
+  mutationsIn(file, text).filter(mutation => !isEquivalent(mutation, text)),
+)
+const sample = sampleOf(all, Number(values.count), Number(values.seed))
+const survivors: Mutation[] = []
+for (const [index, mutation] of sample.entries()) {
+  const text = texts.get(mutation.file)!
+  writeFileSync(join(copy, mutation.file), mutated(text, mutation))
+  const killed = noticed(mutation)
+  writeFileSync(join(copy, mutation.file), text)
+  const { file, line, column, before, after } = mutation
+  console.log(
+    `${String(index + 1).padStart(4)} of ${sample.length}  ${killed ? 'noticed ' : 'SURVIVED'}  ` +
+      `${file}:${line}:${column}  ${before.slice(0, 60)} -> ${after.slice(0, 60)}`,
+  )
+  if (!killed) survivors.push(mutation)
+}
+rmSync(copy, { recursive: true, force: true })
+const share = sample.length === 0 ? 1 : (sample.length - survivors.length) / sample.length
+console.log(
+  `${sample.length - survivors.length} of ${sample.length} noticed (${Math.round(share * 100)} %), of ${all.length} there are; ` +
+    `seed ${values.seed}`,
+)
+process.exitCode = share >= 0.85 ? 0 : 1

@@ -1,0 +1,100 @@
+import ts from 'typescript'
+
+/** One small change of a source that changes what it does. */
+export interface Mutation {
+  readonly file: string
+  /** Line and column, from 1. */
+  readonly line: number
+  readonly column: number
+  readonly start: number
+  readonly end: number
+  readonly before: string
+  readonly after: string
+  /** What kind of change it is. */
+  readonly kind: 'condition' | 'comparison' | 'logic' | 'arithmetic' | 'truth' | 'number'
+}
+
+/** Operators and what takes their place: bounds move by one, directions turn round, and becomes or. */
+const operators = new Map<ts.SyntaxKind, readonly [string, Mutation['kind']]>([
+  [ts.SyntaxKind.LessThanToken, ['<=', 'comparison']],
+  [ts.SyntaxKind.LessThanEqualsToken, ['<', 'comparison']],
+  [ts.SyntaxKind.GreaterThanToken, ['>=', 'comparison']],
+  [ts.SyntaxKind.GreaterThanEqualsToken, ['>', 'comparison']],
+  [ts.SyntaxKind.EqualsEqualsEqualsToken, ['!==', 'comparison']],
+  [ts.SyntaxKind.ExclamationEqualsEqualsToken, ['===', 'comparison']],
+  [ts.SyntaxKind.AmpersandAmpersandToken, ['||', 'logic']],
+  [ts.SyntaxKind.BarBarToken, ['&&', 'logic']],
+  [ts.SyntaxKind.PlusToken, ['-', 'arithmetic']],
+  [ts.SyntaxKind.MinusToken, ['+', 'arithmetic']],
+  [ts.SyntaxKind.AsteriskToken, ['/', 'arithmetic']],
+  [ts.SyntaxKind.SlashToken, ['*', 'arithmetic']],
+])
+
+/** Text is joined by the same sign as numbers are added: taking it away is no change of a rule. */
+const isText = (node: ts.Node): boolean =>
+  ts.isStringLiteralLike(node) ||
+  ts.isTemplateExpression(node) ||
+  (ts.isBinaryExpression(node) && (isText(node.left) || isText(node.right)))
+
+/** Every mutation that a source allows, in the order of the text. Types are never touched. */
+export function mutationsIn(file: string, text: string): Mutation[] {
+  const source = ts.createSourceFile(file, text, ts.ScriptTarget.ES2022, true)
+  const found: Mutation[] = []
+  const put = (node: ts.Node, after: string, kind: Mutation['kind']) => {
+    const start = node.getStart(source)
+    const { line, character } = source.getLineAndCharacterOfPosition(start)
+    found.push({
+      file,
+      line: line + 1,
+      column: character + 1,
+      start,
+      end: node.getEnd(),
+      before: text.slice(start, node.getEnd()),
+      after,
+      kind,
+    })
+  }
+  const visit = (node: ts.Node): void => {
+    if (ts.isTypeNode(node) || ts.isInterfaceDeclaration(node) || ts.isTypeAliasDeclaration(node)) return
+    if (ts.isImportDeclaration(node) || ts.isExportDeclaration(node)) return
+    if (ts.isIfStatement(node) || ts.isConditionalExpression(node)) {
+      const condition = ts.isIfStatement(node) ? node.expression : node.condition
+      put(condition, `!(${condition.getText(source)})`, 'condition')
+    } else if (ts.isBinaryExpression(node)) {
+      const other = operators.get(node.operatorToken.kind)
+      if (other && !(other[1] === 'arithmetic' && isText(node))) put(node.operatorToken, ...other)
+    } else if (node.kind === ts.SyntaxKind.TrueKeyword) put(node, 'false', 'truth')
+    else if (node.kind === ts.SyntaxKind.FalseKeyword) put(node, 'true', 'truth')
+    else if (ts.isNumericLiteral(node) && !ts.isPropertyAssignment(node.parent))
+      put(node, String(Number(node.text) + 1), 'number')
+    ts.forEachChild(node, visit)
+  }
+  visit(source)
+  return found
+}
+
+/** The source with a mutation made in it. */
+export const mutated = (text: string, { start, end, after }: Mutation): string =>
+  text.slice(0, start) + after + text.slice(end)
+
+/** Numbers from 0 to 1 that are the same for the same seed (mulberry32). */
+export function numbersFrom(seed: number): () => number {
+  let state = seed >>> 0
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0
+    let value = Math.imul(state ^ (state >>> 15), state | 1)
+    value ^= value + Math.imul(value ^ (value >>> 7), value | 61)
+    return ((value ^ (value >>> 14)) >>> 0) / 4294967296
+  }
+}
+
+/** So many of a list, chosen by a seed, in the order of the list. */
+export function sampleOf<T>(list: readonly T[], count: number, seed: number): T[] {
+  const random = numbersFrom(seed)
+  return list
+    .map((each, index) => ({ each, index, key: random() }))
+    .sort((a, b) => a.key - b.key)
+    .slice(0, count)
+    .sort((a, b) => a.index - b.index)
+    .map(({ each }) => each)
+}
