@@ -36,7 +36,7 @@ const titles: Record<StartKind, string> = {
 }
 const kinds = Object.keys(titles) as StartKind[]
 const page = ref({ width: '210 mm', height: '297 mm', top: '25 mm', bottom: '25 mm', left: '25 mm', right: '25 mm' })
-const first = ref<HTMLElement | null>(null)
+const first = ref<{ element: HTMLElement | null } | null>(null)
 
 async function load(): Promise<void> {
   await library.load()
@@ -129,7 +129,7 @@ function keepPage(): void {
 </script>
 
 <template>
-  <Dialog :open="open" class="relative z-50" :initial-focus="first" @close="open = false">
+  <Dialog :open="open" class="relative z-50" :initial-focus="first?.element" @close="open = false">
     <div class="fixed inset-0 bg-ink/25" aria-hidden="true" />
     <div class="fixed inset-0 flex items-start overflow-y-auto p-8">
       <DialogPanel class="w-[640px] border border-ink bg-paper p-6">

@@ -16,6 +16,7 @@ const slots = defineSlots<{ default(): VNode[] }>()
 const options = () => optionsIn(slots.default())
 const titleNow = () => options().find(each => each.value === model.value)?.title ?? ''
 const button = ref<{ $el: HTMLElement } | null>(null)
+defineExpose({ element: computed(() => button.value?.$el ?? null) })
 </script>
 
 <template>

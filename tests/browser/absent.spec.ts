@@ -127,7 +127,7 @@ test('the walk by keyboard: pages before and after, accepted, left out, repaired
   await expect.poll(left).toBe(rest - 1)
   expect(rest).toBeLessThanOrEqual(before)
   await page.getByRole('button', { name: 'Size, scope' }).click()
-  await choose(page.getByRole('combobox', { name: /^Size/ }).first(), 'X_HEIGHT')
+  await choose(page.getByRole('combobox', { name: /^Size/ }).first(), 'equal x-height')
   await expect(page.getByText(/^Sizes go to \d/)).toBeVisible({ timeout: 30_000 })
 })
 

@@ -23,7 +23,7 @@ async function openDocument(page: Page, name: string): Promise<void> {
   await page.getByRole('link', { name: name.replace('.odt', ''), exact: true }).click()
   await expect(page.getByRole('heading', { level: 1 })).toContainText('settled', { timeout: 30_000 })
 }
-async function choose(page: Page, label: string, text: string): Promise<void> {
+async function pickFamily(page: Page, label: string, text: string): Promise<void> {
   await page.getByLabel(label, { exact: true }).first().fill(text)
   await page.locator('li[role=option]').first().click()
 }
@@ -70,7 +70,7 @@ test('the whole job by mouse: from the shelf to the downloaded file, which opens
   await expect(page.getByRole('button', { name: 'Swap this face' })).toBeVisible()
   await page.getByRole('button', { name: 'Swap this face' }).click()
   await expect(page.getByLabel('Goes').first()).toHaveValue('Skerrow')
-  await choose(page, 'Comes', 'work sans')
+  await pickFamily(page, 'Comes', 'work sans')
   await expect(page.getByRole('heading', { name: 'Skerrow gives way to Work Sans' })).toBeVisible({ timeout: 30_000 })
   await expect(page.getByText('Notice 1 runs over')).toBeVisible()
   await expect(page.getByText('Paragraph style Notice')).toBeVisible()
@@ -198,8 +198,8 @@ test('two browsers on one document: the second is told what changed and loses no
     [other, 'Jost', 'Archivo'],
   ] as const) {
     await who.getByRole('tab', { name: 'Swap' }).click()
-    await choose(who, 'Goes', from)
-    await choose(who, 'Comes', to)
+    await pickFamily(who, 'Goes', from)
+    await pickFamily(who, 'Comes', to)
     await expect(who.getByRole('button', { name: /^Swap \d/ })).toBeEnabled({ timeout: 30_000 })
   }
   await page.getByRole('button', { name: /^Swap \d/ }).click()

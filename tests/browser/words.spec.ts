@@ -135,7 +135,7 @@ test('text with structure is asked about once, and takes the document’s own st
   expect(content).not.toContain('Comic')
   expect(content).not.toContain('"red"')
   await page.getByRole('tab', { name: 'Pages' }).click()
-  await expect(page.getByLabel('Text pasted with structure')).toHaveValue('structure')
+  await expect(page.getByLabel('Text pasted with structure')).toHaveText('words and structure')
 })
 
 test('a deck: its notes, masters, contact sheet and plain reading; a wrong face in a chart is marked', async ({
