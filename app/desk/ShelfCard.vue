@@ -28,7 +28,7 @@ const name = computed(() => props.card.fileName.replace(/\.od[tpg]$/i, ''))
 
 <template>
   <li
-    class="relative flex gap-4 border border-rule bg-paper p-4 [contain-intrinsic-size:auto_212px] [content-visibility:auto]"
+    class="relative flex gap-4 border border-rule bg-paper p-4"
   >
     <NuxtLink
       :to="`/documents/${card.id}`"

@@ -1,5 +1,5 @@
 <script setup lang="ts" generic="Value extends string | number | null">
-import { Listbox, ListboxButton, Portal } from '@headlessui/vue'
+import { Listbox, ListboxButton } from '@headlessui/vue'
 import type { VNode } from 'vue'
 import { ChevronDown } from './icons'
 import ChoiceList from './ChoiceList.vue'
@@ -28,6 +28,6 @@ defineExpose({ element: computed(() => button.value?.$el ?? null) })
         aria-hidden="true"
       />
     </ListboxButton>
-    <Portal v-if="open && button"><ChoiceList :anchor="button.$el" :options="options()" /></Portal>
+    <ChoiceList v-if="open && button" :anchor="button.$el" :options="options()" />
   </Listbox>
 </template>

@@ -4,7 +4,10 @@ import { useElementBounding, useWindowSize } from '@vueuse/core'
 import { Check } from './icons'
 import type { ChoiceOption } from './choice-options'
 
-/** The open list of a choice: under its button, or over it where there is more room. */
+/**
+ * The open list of a choice: under its button, or over it where there is more room. A click on it is none on the label
+ * that may stand around it.
+ */
 const props = defineProps<{ anchor: HTMLElement; options: readonly ChoiceOption[] }>()
 const { left, top, bottom, width } = useElementBounding(() => props.anchor)
 const { height: windowHeight, width: windowWidth } = useWindowSize()
@@ -25,6 +28,7 @@ const place = computed(() => {
   <ListboxOptions
     class="fixed z-[60] max-w-[420px] overflow-y-auto border border-ink bg-sheet py-1 text-[14px] text-ink outline-none"
     :style="place"
+    @click.prevent
   >
     <ListboxOption
       v-for="(option, index) in options"
