@@ -27,9 +27,7 @@ const name = computed(() => props.card.fileName.replace(/\.od[tpg]$/i, ''))
 </script>
 
 <template>
-  <li
-    class="relative flex gap-4 border border-rule bg-paper p-4"
-  >
+  <li class="relative flex gap-4 border border-rule bg-paper p-4">
     <NuxtLink
       :to="`/documents/${card.id}`"
       class="flex h-[178px] w-[126px] shrink-0 items-start justify-start"

@@ -2,24 +2,32 @@
 import { useEventListener } from '@vueuse/core'
 
 /**
- * What is cut off with “…” anywhere can be read whole: it comes under it on hover and on focus. What has a title of its
- * own tells it by that.
+ * What is cut off with “…” anywhere can be read whole: it comes under it on hover and on focus, and with it what else
+ * its title says.
  */
 const words = ref('')
 const place = ref<Record<string, string>>({})
 
-/** The element whose text is cut, at or in what is pointed at or has the focus. */
-function cutAt(target: EventTarget | null, focus: boolean): HTMLElement | null {
+/** The element that is cut, or says more than it shows, at or in what is pointed at or has the focus. */
+function elementAt(target: EventTarget | null, focus: boolean): HTMLElement | null {
   if (!(target instanceof HTMLElement)) return null
-  const element =
-    target.closest<HTMLElement>('.truncate') ?? (focus ? target.querySelector<HTMLElement>('.truncate') : null)
-  if (!element || element.scrollWidth <= element.clientWidth + 1) return null
-  return !focus && element.closest('[title]') ? null : element
+  const own = target.closest<HTMLElement>('.truncate')
+  return own ?? (focus ? target.querySelector<HTMLElement>('.truncate') : null)
+}
+/** What it says in all: its title, which the browser is not to show beside this, else its text where that is cut. */
+function wholeOf(element: HTMLElement): string {
+  if (element.title !== '') {
+    element.dataset.says = element.title
+    element.removeAttribute('title')
+  }
+  const text = element.innerText.trim()
+  const says = element.dataset.says ?? text
+  return says !== text || element.scrollWidth > element.clientWidth + 1 ? says : ''
 }
 function show(target: EventTarget | null, focus: boolean): void {
-  const element = cutAt(target, focus)
-  words.value = element?.innerText.trim() ?? ''
-  if (!element) return
+  const element = elementAt(target, focus)
+  words.value = element && (focus || !element.parentElement?.closest('[title]')) ? wholeOf(element) : ''
+  if (!element || words.value === '') return
   const box = element.getBoundingClientRect()
   place.value = {
     left: `${Math.max(8, Math.min(box.left - 8, window.innerWidth - 428))}px`,

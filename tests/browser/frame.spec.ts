@@ -94,8 +94,12 @@ test('choices work by keys, words of the desk’s own explain themselves, and wh
 
   const cut = page.getByRole('cell', { name: /^Column head/ }).first()
   await cut.hover()
-  const whole = (await cut.innerText()).trim()
-  await expect(page.locator('.meaning')).toHaveText(whole)
+  await expect(page.locator('.meaning')).toHaveText(/^Column head, Heading 1, Heading 2/)
+  const face = page.getByRole('button', { name: /^Zen Kaku Gothic New Regular/ }).first()
+  await face.focus()
+  await page.keyboard.press('Shift+Tab')
+  await page.keyboard.press('Tab')
+  await expect(page.locator('.meaning')).toContainText('Zen Kaku Gothic New Regular')
 })
 
 test('the boundary moves by mouse and by keys, each side folds away, Fit stays fit, and all is remembered', async ({

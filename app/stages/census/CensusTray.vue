@@ -218,7 +218,11 @@ watch(
           <td
             class="truncate"
             :class="{ 'text-ochre': face.strayCharacters > 0 || face.onlySpaces }"
-            :title="face.styles.join(', ')"
+            :title="
+              [...face.styles, face.strayCharacters > 0 ? `${grouped(face.strayCharacters)} by hand` : '']
+                .filter(Boolean)
+                .join(', ')
+            "
           >
             {{ ownership(face) }}
           </td>
