@@ -1,4 +1,4 @@
-import { PDFHexString, PDFName, PDFString, type PDFContext, type PDFRef } from 'pdf-lib'
+import { PDFHexString, PDFName, PDFString, type PDFContext, type PDFRef } from '@cantoo/pdf-lib'
 import type { FaceRecord } from '../../font/face'
 import type { GlyphRun } from '../../typeset/display'
 import type { Axis } from '../../typeset/harfbuzz'

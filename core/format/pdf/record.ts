@@ -1,4 +1,4 @@
-import { PDFDocument } from 'pdf-lib'
+import { PDFDocument } from '@cantoo/pdf-lib'
 import { DocumentSession } from '../../session'
 import type { Composition } from '../../typeset/compose'
 import { displayPage } from '../../typeset/display'

@@ -1,4 +1,4 @@
-import { PDFDocument, PDFHexString, PDFName, type PDFImage, type PDFPage, type PDFRef } from 'pdf-lib'
+import { PDFDocument, PDFHexString, PDFName, type PDFImage, type PDFPage, type PDFRef } from '@cantoo/pdf-lib'
 import { partBytes } from '../../package/container'
 import { displayPage, fontKey, type DisplayPage, type GlyphRun } from '../../typeset/display'
 import { paragraphsOf } from '../../document/stories'
