@@ -72,27 +72,57 @@ export async function setContent(
   return content && { ...content, ...(setting === undefined ? {} : { setting }) }
 }
 
-/**
- * A request's body, read under the size limit of packages: what is larger is refused before it is all here.
- * @throws 413
- */
-export async function readFile(event: H3Event): Promise<Uint8Array> {
-  const limit = defaultLimits.fileSize
-  const tooLarge = () =>
-    refusal(
-      413,
-      `This file is larger than ${Math.round(limit / 1048576)} MB, the most that can be opened here. Nothing was kept.`,
-      { fault: 'too-large' },
-    )
-  if (Number(event.node.req.headers['content-length'] ?? 0) > limit) throw tooLarge()
+/** A request's body, read under a limit: what is larger is refused before it is all here. @throws 413 */
+async function readBytes(event: H3Event, limit: number, tooLarge: string): Promise<Buffer> {
+  const refused = () => refusal(413, tooLarge, { fault: 'too-large' })
+  if (Number(event.node.req.headers['content-length'] ?? 0) > limit) throw refused()
   const chunks: Buffer[] = []
   let size = 0
   for await (const chunk of event.node.req as AsyncIterable<Buffer>) {
     size += chunk.length
-    if (size > limit) throw tooLarge()
+    if (size > limit) throw refused()
     chunks.push(chunk)
   }
-  return new Uint8Array(Buffer.concat(chunks))
+  return Buffer.concat(chunks)
+}
+
+/** A file that is sent, under the size limit of packages. @throws 413 */
+export async function readFile(event: H3Event): Promise<Uint8Array> {
+  const limit = defaultLimits.fileSize
+  const most = Math.round(limit / 1048576)
+  return new Uint8Array(
+    await readBytes(
+      event,
+      limit,
+      `This file is larger than ${most} MB, the most that can be opened here. Nothing was kept.`,
+    ),
+  )
+}
+
+/** Wishes and words are small; a kept frame may hold a picture. Bytes. */
+const jsonLimit = 16 * 1024 * 1024
+
+/**
+ * What a request says, checked. It must be said as JSON: that no form of another site can send. Without a body it is
+ * an empty object.
+ * @throws 413, 415, 400
+ */
+export async function bodyOf<T>(event: H3Event, schema: z.ZodType<T>): Promise<T> {
+  const bytes = await readBytes(
+    event,
+    jsonLimit,
+    `This request is larger than ${jsonLimit / 1048576} MB, the most that is read. Nothing was changed.`,
+  )
+  if (bytes.length === 0) return schema.parse({})
+  if (!/^application\/json\b/i.test(event.node.req.headers['content-type'] ?? ''))
+    throw refusal(415, 'This request must be sent as application/json. Nothing was changed.')
+  let said: unknown
+  try {
+    said = JSON.parse(bytes.toString('utf8'))
+  } catch {
+    throw refusal(400, 'This request is no JSON. Nothing was changed.')
+  }
+  return schema.parse(said)
 }
 
 /** A file name as a header carries it (RFC 6266 with RFC 8187). */

@@ -1,4 +1,4 @@
-import { readBody, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { z } from 'zod'
 import { route } from '../../door'
 import { extensionOf, newDocumentSchema, writeNewDocument } from '../../../core/format/odf/new-document'
@@ -8,6 +8,7 @@ import { versionContent } from '../../store/versions'
 import { findFolder, startsOf } from '../../store/folders'
 import { refusal } from '../../work/answer'
 import { threads } from '../../work/pool'
+import { bodyOf } from '../../work/requests'
 
 const wishSchema = z.union([
   newDocumentSchema,
@@ -20,7 +21,7 @@ const bodySchema = z.looseObject({ folder: z.uuid().nullable().default(null) })
  * there.
  */
 export default route('arrange', async (event, acting) => {
-  const { folder, ...asked } = bodySchema.parse(await readBody(event))
+  const { folder, ...asked } = await bodyOf(event, bodySchema)
   const wish = wishSchema.parse(asked)
   const title = wish.title || 'Untitled'
   const name =

@@ -1,12 +1,12 @@
-import { readBody, setResponseStatus } from 'h3'
+import { setResponseStatus } from 'h3'
 import { route } from '../../door'
 import { addFolder } from '../../store/folders'
 import { refusal } from '../../work/answer'
-import { folderBodySchema } from '../../work/requests'
+import { bodyOf, folderBodySchema } from '../../work/requests'
 
 /** Makes a folder on the shelf. */
 export default route('arrange', async (event, acting) => {
-  const { name } = folderBodySchema.parse(await readBody(event))
+  const { name } = await bodyOf(event, folderBodySchema)
   const id = await addFolder(acting, name)
   if (id === null) throw refusal(409, `There is a folder “${name}” already. Nothing was changed.`)
   setResponseStatus(event, 201)

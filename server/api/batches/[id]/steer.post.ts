@@ -1,16 +1,15 @@
-import { readBody } from 'h3'
 import { z } from 'zod'
 import { route } from '../../../door'
 import { steerBatch } from '../../../store/batches'
 import { refusal } from '../../../work/answer'
-import { batchOf } from '../../../work/requests'
+import { batchOf, bodyOf } from '../../../work/requests'
 
 const bodySchema = z.strictObject({ how: z.enum(['pause', 'resume', 'cancel']) })
 
 /** Pauses, goes on with, or cancels a plan over documents. Documents that are done stay done. */
 export default route('change', async (event, acting) => {
   const batch = await batchOf(event, acting)
-  const { how } = bodySchema.parse(await readBody(event))
+  const { how } = await bodyOf(event, bodySchema)
   if (!(await steerBatch(acting, batch.id, how)))
     throw refusal(
       409,

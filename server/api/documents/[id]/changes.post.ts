@@ -1,17 +1,16 @@
-import { readBody } from 'h3'
 import { route } from '../../../door'
 import { changeBodySchema, type Changed } from '../../../../shared/api'
 import { addVersion } from '../../../store/versions'
 import { refusal } from '../../../work/answer'
 import { threads } from '../../../work/pool'
-import { contentToChange } from '../../../work/requests'
+import { bodyOf, contentToChange } from '../../../work/requests'
 
 /**
  * Carries wishes of any kinds out on version `base`: planned anew here by the same code as in the browser, stored as one
  * version with its plan.
  */
 export default route('change', async (event, acting): Promise<Changed> => {
-  const { base, request } = changeBodySchema.parse(await readBody(event))
+  const { base, request } = await bodyOf(event, changeBodySchema)
   const { document, content } = await contentToChange(event, acting, base)
   const { plan, bytes, ids, changes } = await threads().run({ kind: 'change', ...content, request })
   // What comes to nothing makes no version.

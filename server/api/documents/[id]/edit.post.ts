@@ -1,16 +1,15 @@
-import { readBody } from 'h3'
 import { z } from 'zod'
 import { route } from '../../../door'
 import { editsSchema } from '../../../../core/document/edits'
 import { addVersion } from '../../../store/versions'
 import { threads } from '../../../work/pool'
-import { contentToChange } from '../../../work/requests'
+import { bodyOf, contentToChange } from '../../../work/requests'
 
 const bodySchema = z.strictObject({ base: z.int().min(1), ...editsSchema.shape })
 
 /** Makes what was typed on version `base` until a pause, by the same code as the browser did: one version. */
 export default route('change', async (event, acting) => {
-  const { base, edits } = bodySchema.parse(await readBody(event))
+  const { base, edits } = await bodyOf(event, bodySchema)
   const { document, content } = await contentToChange(event, acting, base)
   const { bytes, ids, title, said } = await threads().run({ kind: 'edit', ...content, edits })
   return {

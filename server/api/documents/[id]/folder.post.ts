@@ -1,16 +1,15 @@
-import { readBody } from 'h3'
 import { z } from 'zod'
 import { route } from '../../../door'
 import { moveToFolder } from '../../../store/folders'
 import { refusal } from '../../../work/answer'
-import { documentOf } from '../../../work/requests'
+import { bodyOf, documentOf } from '../../../work/requests'
 
 const bodySchema = z.strictObject({ folder: z.uuid().nullable() })
 
 /** Puts a document into a folder of the shelf, or out of any. */
 export default route('arrange', async (event, acting) => {
   const document = await documentOf(event, acting)
-  const { folder } = bodySchema.parse(await readBody(event))
+  const { folder } = await bodyOf(event, bodySchema)
   if (!(await moveToFolder(acting, document.id, folder)))
     throw refusal(404, 'This folder is not there any more. The document stays where it is.')
   return { folder }

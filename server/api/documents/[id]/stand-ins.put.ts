@@ -1,4 +1,3 @@
-import { readBody } from 'h3'
 import { z } from 'zod'
 import { route } from '../../../door'
 import { coveredScripts } from '../../../../core/font/face'
@@ -6,7 +5,7 @@ import { atOnce } from '../../../store/acting'
 import { countAnew, listFaces } from '../../../store/faces'
 import { setStandIn, type StandInTarget } from '../../../store/stand-ins'
 import { refusal } from '../../../work/answer'
-import { documentOf } from '../../../work/requests'
+import { bodyOf, documentOf } from '../../../work/requests'
 
 const bodySchema = z.strictObject({
   level: z.enum(['document', 'folder', 'desk']),
@@ -21,7 +20,7 @@ const bodySchema = z.strictObject({
  */
 export default route('arrange', async (event, acting) => {
   const document = await documentOf(event, acting)
-  const { level, family, script, to } = bodySchema.parse(await readBody(event))
+  const { level, family, script, to } = await bodyOf(event, bodySchema)
   if (level === 'folder' && document.folder === null)
     throw refusal(
       422,

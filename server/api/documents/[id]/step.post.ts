@@ -1,16 +1,15 @@
-import { readBody } from 'h3'
 import { z } from 'zod'
 import { route } from '../../../door'
 import { addVersion, history, listVersions } from '../../../store/versions'
 import { refusal } from '../../../work/answer'
-import { documentOf } from '../../../work/requests'
+import { bodyOf, documentOf } from '../../../work/requests'
 
 const bodySchema = z.strictObject({ base: z.int().min(1), direction: z.enum(['undo', 'redo']) })
 
 /** Undoes or redoes: a new version with the content of an earlier one. Nothing is overwritten. */
 export default route('change', async (event, acting) => {
   const document = await documentOf(event, acting)
-  const { base, direction } = bodySchema.parse(await readBody(event))
+  const { base, direction } = await bodyOf(event, bodySchema)
   const versions = await listVersions(acting, document.id)
   const step = history(versions.filter(version => version.number <= base))[direction]
   if (!step) throw refusal(422, `There is nothing to ${direction}.`)
