@@ -49,7 +49,8 @@ defineExpose({ focus: () => field.value?.select() })
       <input
         ref="field"
         v-model="text"
-        class="field !min-h-[28px] w-[150px] !py-[2px] !pl-7 focus:w-[230px]"
+        class="field !min-h-[28px] !py-[2px] !pl-7 focus:w-[230px]"
+        :class="text === '' ? 'w-[150px]' : 'w-[230px]'"
         aria-label="Find text on the pages"
         placeholder="Find text"
         @keydown.esc.stop="clear"
