@@ -1,3 +1,4 @@
+import { replaceStyleValues } from '../../document/style-verbs'
 import { fontAttributes, slots } from '../../document/font-attributes'
 import { openParagraph } from '../../document/paragraph-spots'
 import type { LeadInRule, PatternRule } from '../../document/rules'
@@ -111,22 +112,7 @@ export function syncRules(planner: Planner, lineEnds: LineEnds): void {
       continue
     }
     draft.setAttributes(known.node, { 'style:parent-style-name': rule.character, 'style:display-name': displayName })
-    const properties = draft.part.first(draft.part.element(known.node), 'style:text-properties')
-    const gone = Object.fromEntries(
-      Object.keys(properties?.attributes ?? {})
-        .filter(attribute => text[attribute] === undefined)
-        .map(attribute => [attribute, null]),
-    )
-    if (properties) draft.setAttributes(properties.id, { ...gone, ...text })
-    else if (Object.keys(text).length > 0)
-      draft.do({
-        type: 'set-properties',
-        part: draft.path,
-        node: known.node,
-        properties: 'text',
-        set: text,
-        id: draft.newIds(1)[0]!,
-      })
+    replaceStyleValues(draft, known.node, 'text', text)
   }
   planner.reread()
   let changed = 0

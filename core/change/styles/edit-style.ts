@@ -1,5 +1,5 @@
-import { elementMarkup } from '../../xml/edit'
 import { slots } from '../../document/font-attributes'
+import { setDropCap, setLabelStyle, setStyleValues, setTabStops } from '../../document/style-verbs'
 import { withParents, type Style } from '../../document/styles'
 import { describeValues, plainNumber } from '../../style/describe'
 import { PlanError } from '../plan'
@@ -24,7 +24,37 @@ function checkName(planner: Planner, family: string, name: string | null, displa
 /** Changes a named style where it is defined: everything that uses it follows. @throws PlanError */
 export function editStyle(planner: Planner, family: 'paragraph' | 'text', name: string, changes: StyleChanges): void {
   const style = planner.style(family, name)
-  const draft = planner.common
+  setHead(planner, style, changes)
+  setValues(planner, style, changes)
+  const { tabs, dropCap } = changes
+  if (tabs !== undefined)
+    setTabStops(planner.common, style.node, tabs && tabs.map(tab => ({ ...tab, position: points(tab.position) })))
+  if (dropCap !== undefined) {
+    if (dropCap?.style != null) planner.style('text', dropCap.style)
+    setDropCap(
+      planner.common,
+      style.node,
+      dropCap && { ...dropCap, distance: points(dropCap.distance), style: dropCap.style ?? null },
+    )
+  }
+  if (changes.listLabel !== undefined) setListLabel(planner, style, changes)
+  setRules(planner, { family, name }, changes)
+  const users = planner.counts ? planner.usersOf(style) : undefined
+  planner.row({
+    key: { what: 'style', family, name },
+    stage: 'style',
+    title: `${family === 'text' ? 'Character style' : 'Paragraph style'} ${style.displayName}`,
+    characters: users?.characters ?? 0,
+    before: saidOf(planner, style),
+    after: changedWords(planner, changes),
+    places: [{ part: style.part, node: style.node }],
+  })
+}
+
+/** What a style is called, what it goes back to and what follows it. @throws PlanError */
+function setHead(planner: Planner, style: Style, changes: StyleChanges): void {
+  const { name } = style
+  const family = style.family as 'paragraph' | 'text'
   if (changes.displayName !== undefined && changes.displayName !== style.displayName)
     checkName(planner, family, name, changes.displayName)
   if (changes.parent != null) {
@@ -43,83 +73,26 @@ export function editStyle(planner: Planner, family: 'paragraph' | 'text', name: 
   if (changes.outlineLevel !== undefined)
     attributes['style:default-outline-level'] = changes.outlineLevel === null ? null : String(changes.outlineLevel)
   if (changes.listStyle !== undefined) attributes['style:list-style-name'] = changes.listStyle
-  draft.setAttributes(style.node, attributes)
+  planner.common.setAttributes(style.node, attributes)
+}
 
+/** Its values, with the declarations that its fonts need. @throws PlanError */
+function setValues(planner: Planner, style: Style, changes: StyleChanges): void {
+  const draft = planner.common
   const text: Record<string, string | null> = { ...changes.text }
   for (const slot of slots)
     if (changes.fonts?.[slot] !== undefined) Object.assign(text, fontValues(draft, slot, changes.fonts[slot] ?? null))
-  for (const [kind, values] of [
-    ['text', text],
-    ['paragraph', changes.paragraph ?? {}],
-  ] as const) {
-    if (Object.keys(values).length === 0) continue
-    if (family === 'text' && kind === 'paragraph')
-      throw new PlanError('A character style has no paragraph formatting. Nothing was changed.')
-    const existing = draft.part.first(draft.part.element(style.node), `style:${kind}-properties`)
-    const set = Object.fromEntries(
-      Object.entries(values).filter(([attribute, value]) => (existing?.attributes[attribute] ?? null) !== value),
-    )
-    if (Object.keys(set).length === 0) continue
-    if (existing) draft.do({ type: 'set-properties', part: draft.path, node: style.node, properties: kind, set })
-    else if (Object.values(set).some(value => value !== null))
-      draft.do({
-        type: 'set-properties',
-        part: draft.path,
-        node: style.node,
-        properties: kind,
-        set,
-        id: draft.newIds(1)[0]!,
-      })
-  }
-  if (changes.tabs !== undefined)
-    setInside(
-      planner,
-      style.node,
-      'style:tab-stops',
-      changes.tabs === null
-        ? null
-        : {
-            count: 1 + changes.tabs.length,
-            markup: holder => {
-              const stops = changes.tabs!.map(tab =>
-                elementMarkup(draft.part, holder, 'style:tab-stop', {
-                  'style:position': points(tab.position),
-                  ...(tab.type === 'left' ? {} : { 'style:type': tab.type }),
-                  ...(tab.type === 'char' ? { 'style:char': tab.char ?? '.' } : {}),
-                  ...(tab.leader
-                    ? { 'style:leader-style': tab.leader === '.' ? 'dotted' : 'solid', 'style:leader-text': tab.leader }
-                    : {}),
-                }),
-              )
-              return elementMarkup(draft.part, holder, 'style:tab-stops', {}, stops.join(''))
-            },
-          },
-    )
-  if (changes.dropCap !== undefined) {
-    const { dropCap } = changes
-    if (dropCap?.style != null) planner.style('text', dropCap.style)
-    setInside(
-      planner,
-      style.node,
-      'style:drop-cap',
-      dropCap === null
-        ? null
-        : {
-            count: 1,
-            markup: holder =>
-              elementMarkup(draft.part, holder, 'style:drop-cap', {
-                'style:lines': String(dropCap.lines),
-                'style:length': String(dropCap.length),
-                'style:distance': points(dropCap.distance),
-                ...(dropCap.style ? { 'style:style-name': dropCap.style } : {}),
-              }),
-          },
-    )
-  }
-  if (changes.listLabel !== undefined) setListLabel(planner, style, changes)
-  const key = { family, name }
+  const paragraph = changes.paragraph ?? {}
+  if (style.family === 'text' && Object.keys(paragraph).length > 0)
+    throw new PlanError('A character style has no paragraph formatting. Nothing was changed.')
+  setStyleValues(draft, style.node, 'text', text)
+  setStyleValues(draft, style.node, 'paragraph', paragraph)
+}
+
+/** What the format has no place for, in the document's own part: features of its font, its role and its author. */
+function setRules(planner: Planner, key: { family: 'paragraph' | 'text'; name: string }, changes: StyleChanges): void {
   const isOwn = (each: { readonly style: { readonly family: string; readonly name: string } }) =>
-    each.style.family === family && each.style.name === name
+    each.style.family === key.family && each.style.name === key.name
   if (changes.features !== undefined) {
     const rules = planner.currentRules
     planner.rules = {
@@ -132,29 +105,18 @@ export function editStyle(planner: Planner, family: 'paragraph' | 'text', name: 
       ],
     }
   }
-  if (changes.role !== undefined || changes.author !== undefined) {
-    const rules = planner.currentRules
-    const known = rules.styles.find(isOwn)
-    const role = changes.role === undefined ? known?.role : (changes.role ?? undefined)
-    const author = changes.author === undefined ? known?.author : changes.author || undefined
-    planner.rules = {
-      ...rules,
-      styles: [
-        ...rules.styles.filter(each => !isOwn(each)),
-        ...(role || author ? [{ style: key, ...(role ? { role } : {}), ...(author ? { author } : {}) }] : []),
-      ],
-    }
+  if (changes.role === undefined && changes.author === undefined) return
+  const rules = planner.currentRules
+  const known = rules.styles.find(isOwn)
+  const role = changes.role === undefined ? known?.role : (changes.role ?? undefined)
+  const author = changes.author === undefined ? known?.author : changes.author || undefined
+  planner.rules = {
+    ...rules,
+    styles: [
+      ...rules.styles.filter(each => !isOwn(each)),
+      ...(role || author ? [{ style: key, ...(role ? { role } : {}), ...(author ? { author } : {}) }] : []),
+    ],
   }
-  const users = planner.counts ? planner.usersOf(style) : undefined
-  planner.row({
-    key: { what: 'style', family, name },
-    stage: 'style',
-    title: `${family === 'text' ? 'Character style' : 'Paragraph style'} ${style.displayName}`,
-    characters: users?.characters ?? 0,
-    before: saidOf(planner, style),
-    after: changedWords(planner, changes),
-    places: [{ part: style.part, node: style.node }],
-  })
 }
 
 const saidOf = (planner: Planner, style: Style) =>
@@ -212,39 +174,7 @@ function setListLabel(planner: Planner, style: Style, changes: StyleChanges): vo
       `“${style.displayName}” has no list whose labels could be set: choose a list for it first. Nothing was changed.`,
     )
   if (changes.listLabel != null) planner.style('text', changes.listLabel)
-  for (const level of [...draft.part.elements(draft.part.element(found.element.id))])
-    if (level.name.startsWith('text:list-level-style'))
-      draft.setAttributes(level.id, { 'text:style-name': changes.listLabel ?? null })
-}
-
-/** Puts an element into a style's paragraph properties in place of the one that is there. */
-function setInside(
-  planner: Planner,
-  style: number,
-  name: string,
-  what: {
-    readonly count: number
-    readonly markup: (holder: ReturnType<Planner['common']['part']['element']>) => string
-  } | null,
-): void {
-  const draft = planner.common
-  let holder = draft.part.first(draft.part.element(style), 'style:paragraph-properties')
-  const existing = holder && draft.part.first(holder, name)
-  if (existing) draft.remove(existing.id)
-  if (!what) return
-  if (!holder) {
-    const element = draft.part.element(style)
-    const before = [...draft.part.elements(element)][0]
-    const id = draft.insert(
-      style,
-      before ? element.children.indexOf(before.id) : element.children.length,
-      elementMarkup(draft.part, element, 'style:paragraph-properties', {}),
-      1,
-    )
-    holder = draft.part.element(id)
-  }
-  holder = draft.part.element(holder.id)
-  draft.insert(holder.id, 0, what.markup(holder), what.count)
+  setLabelStyle(draft, found.element.id, changes.listLabel ?? null)
 }
 
 /** Makes a style. @throws PlanError where the name is taken */

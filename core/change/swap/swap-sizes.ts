@@ -1,5 +1,6 @@
 import { slotAttributes, points } from '../../style/properties'
 import type { TextStyle } from '../../style/cascade'
+import { setStyleValues } from '../../document/style-verbs'
 import type { Slot } from '../../document/font-attributes'
 import { resolutionOf } from '../../census/resolution'
 import { plainNumber } from '../../style/describe'
@@ -7,7 +8,6 @@ import type { Style } from '../../document/styles'
 import { keyText, type RowKey } from '../plan'
 import { faceLeading, roundedSize } from './optical-size'
 import { absoluteSize, reachesOthers } from '../reach'
-import { setStyleValues } from '../style-values'
 import type { Planner } from '../planner'
 import type { TextUse } from './uses'
 import type { SwapWish } from './wish'
@@ -113,7 +113,8 @@ export function setSizes(
       const after = inPoints(roundedSize((own ? before : now) * factor, size.step))
       setting = { key, style, attribute, before: inPoints(own ? before : now), after, characters: 0 }
       settings.set(keyText(key), setting)
-      if (!planner.leaves(key)) setStyleValues(planner, style, 'text', { [attribute]: after })
+      if (!planner.leaves(key))
+        setStyleValues(planner.change.on(style.part), style.node, 'text', { [attribute]: after })
     }
     setting.characters += use.characters
   }
@@ -170,7 +171,8 @@ function setLeading(
       after,
       characters: 0,
     })
-    if (!planner.leaves(key)) setStyleValues(planner, style, 'paragraph', { 'fo:line-height': after })
+    if (!planner.leaves(key))
+      setStyleValues(planner.change.on(style.part), style.node, 'paragraph', { 'fo:line-height': after })
   }
   list(planner, 'leading', [...settings.values()], {
     count: locals.length,

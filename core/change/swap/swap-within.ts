@@ -1,4 +1,5 @@
 import { roleTitle } from '../../style/roles'
+import { setStyleValues } from '../../document/style-verbs'
 import { objectTitle } from '../../document/font-references'
 import { resolutionOf } from '../../census/resolution'
 import { matchText, paragraphOwner, type Match } from '../../census/matching'
@@ -17,7 +18,6 @@ import { setLocally, type LocalLook } from '../local-look'
 import { keyText, type FaceMapping, type RowKey, type TextGroup } from '../plan'
 import type { NewRow, Planner } from '../planner'
 import { reachesOthers } from '../reach'
-import { setStyleValues } from '../style-values'
 import { fontValues, type FontWish } from '../styles/fonts'
 import type { LocalSize } from './swap-sizes'
 import type { TextUse } from './uses'
@@ -86,12 +86,8 @@ export function pinKept(planner: Planner, uses: readonly TextUse[], kept: readon
     if (done.has(key)) continue
     done.add(key)
     const { family } = effective.slots[use.slot].font
-    setStyleValues(
-      planner,
-      holder.style,
-      'text',
-      fontValues(planner.change.on(holder.style.part), use.slot, asWish(use.style, use.slot)),
-    )
+    const draft = planner.change.on(holder.style.part)
+    setStyleValues(draft, holder.style.node, 'text', fontValues(draft, use.slot, asWish(use.style, use.slot)))
     planner.row({
       key: { what: 'kept', part: holder.style.part, node: holder.style.node, slot: use.slot },
       stage: 'kept',
@@ -271,7 +267,8 @@ export function swapWithin(
     const key = `${holder.style.part}#${holder.style.node}#${use.slot}`
     if (set.has(key)) continue
     set.add(key)
-    setStyleValues(planner, holder.style, 'text', valuesFor(use.style, use.slot, holder.style.part))
+    const draft = planner.change.on(holder.style.part)
+    setStyleValues(draft, holder.style.node, 'text', valuesFor(use.style, use.slot, holder.style.part))
   }
   const looks: LocalLook[] = []
   for (const match of matches) {
