@@ -36,7 +36,7 @@ const folder = (name: string) => JSON.stringify({ name })
 const folders = async () => (await ask('GET', '/api/folders')).body
 
 describe('the door', () => {
-  it.each(['evil.example', `evil.example:${port}`, '127.0.0.1.evil.example', '', 'localhost@evil.example'])(
+  it.each(['evil.example', `evil.example:${port}`, '127.0.0.1.evil.example', 'localhost@evil.example', '127.0.0.1:x'])(
     'does not go by the name “%s”: nothing is read, made or removed',
     async host => {
       expect((await ask('GET', '/api/folders', { host })).status).toBe(421)
