@@ -75,8 +75,8 @@ describe('the door', () => {
       origin: `http://127.0.0.1:${port}`,
       'sec-fetch-site': 'same-origin',
     }
-    expect((await ask('POST', '/api/folders', own, folder('Own'))).status).toBe(201)
-    expect((await ask('POST', '/api/folders', json, folder('By program'))).status).toBe(201)
+    expect((await ask('POST', '/api/folders', own, folder(`Own ${Date.now()}`))).status).toBe(201)
+    expect((await ask('POST', '/api/folders', json, folder(`By program ${Date.now()}`))).status).toBe(201)
   })
 
   it('reads JSON that is sent as JSON, of a size that is said', async () => {
@@ -84,18 +84,22 @@ describe('the door', () => {
     expect([form.status, form.body]).toEqual([415, expect.stringContaining('application/json')])
     const broken = await ask('POST', '/api/folders', json, '{"name":')
     expect([broken.status, broken.body]).toEqual([400, expect.stringContaining('no JSON')])
-    const large = await ask('POST', '/api/folders', json, folder('x'.repeat(17 * 1024 * 1024)))
+    // What says its length is refused before it is sent, what says nothing of it on the way.
+    const large = await ask('POST', '/api/folders', { ...json, 'content-length': String(17 * 1024 * 1024) })
     expect([large.status, large.body]).toEqual([413, expect.stringContaining('16 MB')])
-    // What says nothing of its length is refused on the way.
-    const { promise, resolve } = later<number>()
-    const sent = request({ host: '127.0.0.1', port, method: 'POST', path: '/api/folders', headers: json }, response => {
-      response.resume()
-      resolve(response.statusCode!)
+    const ended = await new Promise<number | 'closed'>(resolve => {
+      const sent = request(
+        { host: '127.0.0.1', port, method: 'POST', path: '/api/folders', headers: json },
+        response => {
+          response.resume()
+          resolve(response.statusCode!)
+        },
+      )
+      sent.on('error', () => resolve('closed'))
+      for (let count = 0; count < 20; count++) sent.write('x'.repeat(1024 * 1024))
+      sent.end()
     })
-    sent.on('error', () => resolve(413))
-    for (let count = 0; count < 20; count++) sent.write('x'.repeat(1024 * 1024))
-    sent.end()
-    expect(await promise).toBe(413)
+    expect([413, 'closed']).toContain(ended)
     expect(await folders()).not.toContain('Form')
   })
 
@@ -121,11 +125,3 @@ describe('the door', () => {
       })
   })
 })
-
-function later<T>(): { promise: Promise<T>; resolve: (value: T) => void } {
-  let resolve: (value: T) => void = () => {}
-  const promise = new Promise<T>(done => {
-    resolve = done
-  })
-  return { promise, resolve }
-}
