@@ -21,7 +21,7 @@ interface Answer {
 /** A request with headers that a browser would not let a page set. */
 const ask = (method: string, path: string, headers: Record<string, string> = {}, body = ''): Promise<Answer> =>
   new Promise((resolve, reject) => {
-    const sent = request({ host: '127.0.0.1', port, method, path, headers }, response => {
+    const sent = request({ host: '127.0.0.1', port, agent: false, method, path, headers }, response => {
       let text = ''
       response.on('data', (chunk: Buffer) => {
         text += chunk.toString()
