@@ -1,7 +1,7 @@
 import type { Census } from '../core/census/census'
 import { faceName } from '../core/font/face'
 import { sizeAndLeading } from '../core/census/voices'
-import type { AbsentFace, AbsentPlace } from '../core/census/absent'
+import type { AbsentFace, AbsentPlace } from '../core/census/absent-model'
 import type { Plan } from '../core/change/plan'
 import type { Suggestion } from '../core/font/suggest'
 

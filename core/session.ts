@@ -1,4 +1,5 @@
-import { listAbsent, type AbsentList } from './census/absent'
+import { listAbsent } from './census/absent'
+import type { AbsentList } from './census/absent-model'
 import { takeCensus, type CensusDetail } from './census/census'
 import { openDocument, type OdfDocument } from './document/open'
 import { prepareHyphenation } from './typeset/hyphenate'

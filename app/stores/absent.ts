@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import type { AbsentPlace } from '~~/core/census/absent'
+import type { AbsentPlace } from '~~/core/census/absent-model'
 import type { FaceMeasures, FaceRecord } from '~~/core/font/face'
 import { isFamily, type FamilyCheck } from '~~/core/font/file-check'
 import type { StandIn } from '~~/core/font/library'

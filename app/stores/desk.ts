@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
-import type { Census, Occurrence } from '~~/core/census/census'
+import type { Census } from '~~/core/census/census'
+import type { Occurrence } from '~~/core/census/occurrence'
 import type { DocumentIds } from '~~/core/document/open'
 import type { DocumentInfo, StandInLevels } from '~~/shared/api'
 import type { TextRange } from '~~/core/typeset/caret'

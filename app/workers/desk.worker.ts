@@ -1,5 +1,5 @@
 import { partBytes } from '~~/core/package/container'
-import type { AbsentPlace } from '~~/core/census/absent'
+import type { AbsentPlace } from '~~/core/census/absent-model'
 import { matchText } from '~~/core/census/matching'
 import { Library } from '~~/core/font/library'
 import { suggestFaces } from '~~/core/font/suggest'

@@ -1,5 +1,6 @@
-import type { AbsentFace, AbsentPlace } from '~~/core/census/absent'
-import type { Census, Occurrence } from '~~/core/census/census'
+import type { AbsentFace, AbsentPlace } from '~~/core/census/absent-model'
+import type { Census } from '~~/core/census/census'
+import type { Occurrence } from '~~/core/census/occurrence'
 import type { LookCriteria } from '~~/core/census/criteria'
 import type { StandIn } from '~~/core/font/library'
 import type { Suggestion } from '~~/core/font/suggest'

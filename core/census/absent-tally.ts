@@ -12,8 +12,8 @@ import type { StyledText } from '../style/reading'
 import { objectSign, paragraphRuns } from '../style/runs'
 import type { Composition } from '../typeset/compose'
 import type { PageView } from '../typeset/drawing-pages'
-import type { AbsentLayer, AbsentPlace } from './absent'
-import { resolutionOf } from './resolution'
+import type { AbsentLayer, AbsentPlace } from './absent-model'
+import { resolutionOf, resolutionOfName } from './resolution'
 import { pagesOf } from './text-pages'
 import { faceKey, voiceKey, voiceOf } from './voices'
 
@@ -90,9 +90,7 @@ export class AbsentTally {
   }
 
   statusOf(family: string, slot: Slot = 'western'): Resolution['status'] {
-    if (family === '') return 'unnamed'
-    const plain = { styleName: '', weight: 400, italic: false, generic: '', pitch: '', charset: '' }
-    return this.library.resolve({ family, slot, ...plain }).status
+    return family === '' ? 'unnamed' : resolutionOfName(this.library, family, slot).status
   }
 
   /** Text that is set in absent faces. */

@@ -7,6 +7,8 @@ import type { Place } from '../document/story-model'
 import type { Library, Resolution } from '../font/library'
 import type { Composition } from '../typeset/compose'
 import type { Reading } from '../style/reading'
+import type { Occurrence } from './occurrence'
+import { resolutionOfName } from './resolution'
 import { TextTally } from './tally'
 import { areTwins, faceKey, type VoiceLook } from './voices'
 
@@ -70,18 +72,6 @@ export interface FrameCensus {
   readonly characters: number
   /** Height left empty, in points. */
   readonly room: number
-}
-
-/** One stretch of text in one voice, to walk to. */
-export interface Occurrence {
-  readonly part: string
-  readonly node: number
-  readonly start: number
-  readonly end: number
-  readonly page: number
-  readonly face: string
-  readonly voice: string
-  readonly place: Place
 }
 
 /**
@@ -190,22 +180,13 @@ function namedOnly(document: OdfDocument, { faces }: TextTally, library: Library
       named.set(family.toLowerCase(), known)
     }
   }
-  const plain = {
-    styleName: '',
-    weight: 400,
-    italic: false,
-    generic: '',
-    pitch: '',
-    charset: '',
-    slot: 'western',
-  } as const
   return [...named.values()]
     .map(({ family, symbols, count, where }) => ({
       family,
       symbols,
       references: count,
       where: [...where].slice(0, 20),
-      status: library.resolve({ family, ...plain }).status,
+      status: resolutionOfName(library, family).status,
     }))
     .sort((a, b) => a.family.localeCompare(b.family))
 }

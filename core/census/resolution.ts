@@ -16,3 +16,9 @@ export function resolutionOf(library: Library, style: TextStyle, slot: Slot): Re
     slot,
   })
 }
+
+/** How a family is found by its name alone: in its regular face, with nothing that the document says of it. */
+export function resolutionOfName(library: Library, family: string, slot: Slot = 'western'): Resolution {
+  const plain = { styleName: '', weight: 400, italic: false, generic: '', pitch: '', charset: '' }
+  return library.resolve({ family, slot, ...plain })
+}

@@ -1,4 +1,4 @@
-import type { Occurrence } from '../census/census'
+import type { Occurrence } from '../census/occurrence'
 import { pagesOf } from '../census/text-pages'
 import type { Paragraph, Story } from '../document/story-model'
 import { paragraphsOf } from '../document/stories'
