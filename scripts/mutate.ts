@@ -63,17 +63,20 @@ const isEquivalent = (mutation: Mutation, text: string): boolean =>
       each.line === lineOf(mutation, text),
   )
 
-/** Whether tests fail: those of the part first, since they are quick and mostly notice. */
-function noticed(mutation: Mutation): boolean {
-  const run = (args: readonly string[]) =>
-    spawnSync(join(root, 'node_modules/.bin/vitest'), ['--run', '--project', 'unit', '--bail', '1', ...args], {
-      cwd: copy,
-      stdio: 'ignore',
-      timeout: patience,
-      env: { ...process.env, MORPHENE_FOLDER: copy },
-    }).status !== 0
-  const own = join('tests/unit', mutation.file.split('/')[1]!)
-  return (existsSync(join(copy, own)) && run([own])) || run(['related', mutation.file])
+/** Whether tests fail in the copy as it stands. */
+function fails(args: readonly string[]): boolean {
+  const { status } = spawnSync(
+    join(root, 'node_modules/.bin/vitest'),
+    [...args, '--run', '--project', 'unit', '--bail', '1'],
+    { cwd: copy, stdio: 'ignore', timeout: patience, env: { ...process.env, MORPHENE_FOLDER: copy } },
+  )
+  return status !== 0
+}
+
+/** Tests that may notice: those of the part first, since they are quick and mostly do, then all that reach the file. */
+function testsOf(file: string): (readonly string[])[] {
+  const own = join('tests/unit', file.split('/')[1]!)
+  return [...(existsSync(join(copy, own)) ? [['run', own]] : []), ['related', file]]
 }
 
 layCopy()
@@ -87,11 +90,17 @@ const all = [...texts].flatMap(([file, text]) =>
   mutationsIn(file, text).filter(mutation => !isEquivalent(mutation, text)),
 )
 const sample = sampleOf(all, Number(values.count), Number(values.seed))
+// Tests that fail without any mutation would notice each: then nothing is learnt.
+for (const args of new Map(sample.flatMap(({ file }) => testsOf(file)).map(args => [args.join(' '), args])).values())
+  if (fails(args)) {
+    console.error(`the tests fail as they are, without any mutation: vitest ${args.join(' ')}`)
+    process.exit(1)
+  }
 const survivors: Mutation[] = []
 for (const [index, mutation] of sample.entries()) {
   const text = texts.get(mutation.file)!
   writeFileSync(join(copy, mutation.file), mutated(text, mutation))
-  const killed = noticed(mutation)
+  const killed = testsOf(mutation.file).some(fails)
   writeFileSync(join(copy, mutation.file), text)
   const { file, line, column, before, after } = mutation
   console.log(

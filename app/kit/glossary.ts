@@ -92,6 +92,7 @@ export const keyGroups: readonly {
       ['G', 'baseline grid shown or not'],
       ['Escape', 'let go of what is chosen'],
       ['Alt 1 to Alt 9', 'the style that has this key, on the selected words'],
+      ['Alt S', 'search styles; Enter applies the first one found'],
     ],
   },
   {
