@@ -43,7 +43,8 @@ function layCopy(): void {
     cpSync(join(root, name), join(copy, name), { recursive: true })
   for (const name of ['package.json', 'vitest.config.ts', 'tsconfig.json', 'tsconfig.core.json', 'tsconfig.node.json'])
     cpSync(join(root, name), join(copy, name))
-  symlinkSync(join(root, 'node_modules'), join(copy, 'node_modules'))
+  // The compiler's settings of the application are made by its build.
+  for (const name of ['node_modules', '.nuxt']) symlinkSync(join(root, name), join(copy, name))
 }
 
 function sources(folder: string): string[] {
@@ -67,7 +68,7 @@ const isEquivalent = (mutation: Mutation, text: string): boolean =>
 function fails(args: readonly string[]): boolean {
   const { status } = spawnSync(
     join(root, 'node_modules/.bin/vitest'),
-    [...args, '--run', '--project', 'unit', '--bail', '1'],
+    [...args, '--watch', 'false', '--project', 'unit', '--bail', '1'],
     { cwd: copy, stdio: 'ignore', timeout: patience, env: { ...process.env, MORPHENE_FOLDER: copy } },
   )
   return status !== 0
