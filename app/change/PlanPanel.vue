@@ -6,6 +6,7 @@ import PlanLeft from '../kit/PlanLeft.vue'
 import PlanRows from '../kit/PlanRows.vue'
 import { amountWords, effectsWords } from '../kit/plan-words'
 import { useChange, type ChangeId } from './use-change'
+import Term from '../kit/Term.vue'
 
 /** A plan of any kind, looked at before it is carried out: rows are left out, pages walked, and then it is done or left. */
 const props = defineProps<{ id: ChangeId }>()
@@ -43,6 +44,7 @@ onMounted(() => button.value?.focus())
       <button v-if="plan.effects" type="button" class="plain" @click="change.walking = true">Walk the pages</button>
     </div>
     <h2 class="mt-5">Places</h2>
+    <p class="text-soft">Rows that are not ticked are <Term word="leaveOut">left out</Term>.</p>
     <PlanRows :rows="plan.rows" @toggle="emit('toggle', $event)" />
     <PlanLeft :plan="plan" />
   </div>

@@ -1,15 +1,8 @@
 <script setup lang="ts">
-import {
-  Combobox,
-  ComboboxButton,
-  ComboboxInput,
-  ComboboxLabel,
-  ComboboxOption,
-  ComboboxOptions,
-} from '@headlessui/vue'
+import { ComboboxOption } from '@headlessui/vue'
 import { watchDebounced } from '@vueuse/core'
 import type { ShelfCard, ShelfPage } from '~~/shared/api'
-import { ChevronDown } from './icons'
+import PickField from './PickField.vue'
 
 /** Chooses a document of the shelf: what is written is looked for there, by name, title, folder and face. */
 const props = defineProps<{ label: string; without?: string }>()
@@ -39,37 +32,29 @@ watchDebounced(query, look, { debounce: 150 })
 </script>
 
 <template>
-  <Combobox v-model="model" as="div" class="relative" by="id" nullable>
-    <ComboboxLabel class="block text-soft">{{ label }}</ComboboxLabel>
-    <div class="relative mt-[2px]">
-      <ComboboxInput
-        class="field w-full pr-8"
-        :display-value="card => (card as ShelfCard | null)?.fileName ?? ''"
-        placeholder="choose a document or template of the shelf"
-        autocomplete="off"
-        @change="query = $event.target.value"
-      />
-      <ComboboxButton class="absolute inset-y-0 right-0 px-2" :aria-label="`${label}: show what lies on the shelf`"
-        ><ChevronDown :size="16" aria-hidden="true"
-      /></ComboboxButton>
-    </div>
-    <ComboboxOptions
-      class="absolute z-30 mt-px max-h-[340px] w-full overflow-auto border border-ink bg-sheet py-1 text-ink"
-    >
-      <li v-if="said !== ''" class="px-3 py-1 text-soft">{{ said }}</li>
-      <ComboboxOption v-for="card in found" :key="card.id" v-slot="{ active, selected }" :value="card" as="template">
-        <li
-          class="flex min-h-[28px] cursor-pointer items-baseline justify-between gap-3 px-3 py-[3px]"
-          :class="{ 'bg-wash': active, 'font-semibold': selected }"
-        >
-          <span class="break-words">{{ card.fileName }}</span><span class="shrink-0 text-[12px] text-soft">{{
-            card.title
-          }}</span>
-        </li>
-      </ComboboxOption>
-      <li v-if="total > 50" class="px-3 py-1 text-[13px] text-soft">
-        50 of {{ total }} are listed: write more of the name to see the others.
+  <PickField
+    v-model="model"
+    v-model:query="query"
+    :label="label"
+    placeholder="choose a document or template of the shelf"
+    all="show what lies on the shelf"
+    by="id"
+    nullable
+    :words="card => card?.fileName ?? ''"
+  >
+    <li v-if="said !== ''" class="px-3 py-1 text-soft">{{ said }}</li>
+    <ComboboxOption v-for="card in found" :key="card.id" v-slot="{ active, selected }" :value="card" as="template">
+      <li
+        class="flex min-h-[28px] cursor-pointer items-baseline justify-between gap-3 px-3 py-[3px]"
+        :class="{ 'bg-wash': active, 'font-semibold': selected }"
+      >
+        <span class="break-words">{{ card.fileName }}</span><span class="shrink-0 text-[12px] text-soft">{{
+          card.title
+        }}</span>
       </li>
-    </ComboboxOptions>
-  </Combobox>
+    </ComboboxOption>
+    <li v-if="total > 50" class="px-3 py-1 text-[13px] text-soft">
+      50 of {{ total }} are listed: write more of the name to see the others.
+    </li>
+  </PickField>
 </template>

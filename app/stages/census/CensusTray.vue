@@ -92,6 +92,17 @@ function adopt(family: 'text' | 'paragraph', displayName: string): void {
   plan([{ type: 'adopt', family, displayName, scope: { kind: 'voice', key: chosenVoice.value!.key } }])
 }
 
+/** What else is to be said of a voice. */
+const remarks = (voice: VoiceCensus): string =>
+  [
+    voice.unowned ? `in ${voice.styles[0]}` : '',
+    voice.case,
+    voice.tracking ? `tracked ${voice.tracking}` : '',
+    voice.position ? 'raised or lowered' : '',
+  ]
+    .filter(Boolean)
+    .join(', ')
+
 async function toggle(of: 'face' | 'voice', key: string): Promise<void> {
   const same = desk.chosen?.of === of && desk.chosen.key === key
   await desk.choose(of, same ? null : key)
@@ -364,17 +375,8 @@ watch(
             {{ voice.unowned ? 'nobody’s' : voice.styles.slice(0, 2).join(', ') }}
           </td>
           <td class="truncate text-soft">
-            {{
-              [
-                voice.twinOf ? 'twin of another' : '',
-                voice.unowned ? `in ${voice.styles[0]}` : '',
-                voice.case,
-                voice.tracking ? `tracked ${voice.tracking}` : '',
-                voice.position ? 'raised or lowered' : '',
-              ]
-                .filter(Boolean)
-                .join(', ')
-            }}
+            <Term v-if="voice.twinOf" word="twins">twin of another</Term>{{ voice.twinOf && remarks(voice) ? ', ' : ''
+            }}{{ remarks(voice) }}
           </td>
         </tr>
       </tbody>

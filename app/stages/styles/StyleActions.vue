@@ -5,6 +5,7 @@ import { counted, pageWords } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
 import type { StyleSummary } from '~~/core/change/styles/style-list'
+import Term from '../../kit/Term.vue'
 
 /** What can be done with the chosen style. */
 const desk = useDesk()
@@ -133,13 +134,13 @@ const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'l
       </label>
     </div>
     <div class="mt-2 flex flex-wrap items-center gap-2 text-[13px]">
-      <label class="flex items-center gap-1.5 text-soft"
-        >Fold into
+      <span class="flex items-center gap-1.5 text-soft"
+        ><span><Term word="fold">Fold</Term> into</span>
         <Choice v-model="into" class="max-w-[180px] text-ink" aria-label="Fold into">
           <option value="">choose a style</option>
           <option v-for="other in others" :key="other.name" :value="other.name">{{ other.displayName }}</option>
         </Choice>
-      </label>
+      </span>
       <button
         type="button"
         class="plain"

@@ -171,7 +171,7 @@ watch(
           <thead class="sticky top-0 bg-paper">
             <tr>
               <th scope="col">Style</th>
-              <th scope="col">Role</th>
+              <th scope="col"><Term word="role">Role</Term></th>
               <th scope="col" class="number">{{ family === 'paragraph' ? 'Paragraphs' : 'Stretches' }}</th>
               <th scope="col" class="number">Settled</th>
               <th scope="col">Key</th>

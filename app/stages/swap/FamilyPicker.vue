@@ -1,14 +1,7 @@
 <script setup lang="ts">
-import {
-  Combobox,
-  ComboboxButton,
-  ComboboxInput,
-  ComboboxLabel,
-  ComboboxOption,
-  ComboboxOptions,
-} from '@headlessui/vue'
+import { ComboboxOption } from '@headlessui/vue'
 import { nearest } from '~~/core/font/library'
-import { ChevronDown } from '../../kit/icons'
+import PickField from '../../kit/PickField.vue'
 import { useLibrary } from '../../stores/library'
 
 export interface FamilyChoice {
@@ -58,52 +51,39 @@ function drawnIn(choice: FamilyChoice): string | undefined {
 </script>
 
 <template>
-  <Combobox
-    v-slot="{ activeOption, open }"
+  <PickField
+    v-model:query="query"
+    class="flex-1"
     :model-value="modelValue"
-    as="div"
-    class="relative min-w-0 flex-1"
+    :label="label"
+    :placeholder="placeholder"
+    all="show all"
+    :words="family => family"
     @update:model-value="pick"
   >
-    <span class="hidden">{{ point(activeOption, open) }}</span>
-    <ComboboxLabel class="block text-[13px] text-soft">{{ label }}</ComboboxLabel>
-    <div class="relative mt-0.5">
-      <ComboboxInput
-        class="field w-full pr-8"
-        :display-value="(value: unknown) => String(value ?? '')"
-        :placeholder="placeholder"
-        autocomplete="off"
-        @change="query = $event.target.value"
-        @focus="($event.target as HTMLInputElement).select()"
-      />
-      <ComboboxButton class="absolute inset-y-0 right-0 px-2" :aria-label="`${label}: show all`"
-        ><ChevronDown :size="16" aria-hidden="true"
-      /></ComboboxButton>
-    </div>
-    <ComboboxOptions
-      class="absolute z-30 mt-px max-h-[340px] w-full min-w-[270px] overflow-auto border border-ink bg-sheet py-1"
+    <template #state="{ active, open }"
+      ><span class="hidden">{{ point(active, open) }}</span></template
     >
-      <li v-if="found.length === 0" class="px-3 py-1 text-soft">No family of that name</li>
-      <ComboboxOption
-        v-for="choice in found"
-        :key="choice.family"
-        v-slot="{ active, selected }"
-        :value="choice.family"
-        as="template"
+    <li v-if="found.length === 0" class="px-3 py-1 text-soft">No family of that name</li>
+    <ComboboxOption
+      v-for="choice in found"
+      :key="choice.family"
+      v-slot="{ active, selected }"
+      :value="choice.family"
+      as="template"
+    >
+      <li
+        class="flex min-h-[30px] cursor-pointer items-baseline justify-between gap-3 px-3 py-[3px]"
+        :class="{ 'bg-wash': active, 'font-semibold': selected }"
       >
-        <li
-          class="flex min-h-[30px] cursor-pointer items-baseline justify-between gap-3 px-3 py-[3px]"
-          :class="{ 'bg-wash': active, 'font-semibold': selected }"
+        <span
+          class="truncate text-[17px] leading-6"
+          :class="{ 'text-iris': choice.absent }"
+          :style="{ fontFamily: drawnIn(choice) }"
+          ><span v-if="choice.absent" aria-hidden="true">◇ </span>{{ choice.family }}</span
         >
-          <span
-            class="truncate text-[17px] leading-6"
-            :class="{ 'text-iris': choice.absent }"
-            :style="{ fontFamily: drawnIn(choice) }"
-            ><span v-if="choice.absent" aria-hidden="true">◇ </span>{{ choice.family }}</span
-          >
-          <span class="shrink-0 text-[12px] text-soft">{{ choice.note }}</span>
-        </li>
-      </ComboboxOption>
-    </ComboboxOptions>
-  </Combobox>
+        <span class="shrink-0 text-[12px] text-soft">{{ choice.note }}</span>
+      </li>
+    </ComboboxOption>
+  </PickField>
 </template>
