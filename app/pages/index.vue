@@ -20,6 +20,11 @@ const renaming = ref<string | null>(null)
 const scroll = ref<HTMLElement | null>(null)
 const sortWords = { changed: 'newest change', name: 'name', pages: 'most pages', settled: 'least settled' } as const
 const looking = computed(() => shelf.query.trim() !== '' || shelf.folder !== null)
+const lookedFor = computed(() =>
+  [shelf.query.trim() === '' ? '' : ' found', shelf.openFolder ? ` in the folder ${shelf.openFolder.name}` : ''].join(
+    '',
+  ),
+)
 useInfiniteScroll(scroll, () => shelf.more(), {
   distance: 600,
   canLoadMore: () => (shelf.cards?.length ?? 0) < shelf.total,
@@ -80,7 +85,7 @@ useHead({ title: 'Shelf, Morphene' })
                     ? 'Nothing here yet. Open a text, presentation or drawing (.odt, .odp, .odg) to see its type; ' +
                       'plain text, Markdown and HTML become texts, and a zip brings several with their fonts.'
                     : looking
-                      ? `${counted(shelf.total, 'document')} of what is looked for.`
+                      ? `${counted(shelf.total, 'document')}${lookedFor}.`
                       : `${counted(shelf.total, 'document')}. Drop more anywhere on the shelf.`
               }}
             </p>
