@@ -33,6 +33,9 @@ export const useShelf = defineStore('shelf', () => {
   const folderName = (id: string | null) => folders.value.find(each => each.id === id)?.name ?? ''
   let next = 1
   let events: EventSource | null = null
+  /** Documents whose jobs ended while cards were on their way: what comes may not know it yet. */
+  const finished = new Set<string>()
+  let fetching = 0
   /** Only the newest question is answered: an older answer that comes late is passed over. */
   let asked = 0
 
@@ -48,6 +51,7 @@ export const useShelf = defineStore('shelf', () => {
   /** Fetches what is shown anew, as far down as it was looked at. */
   async function refresh(): Promise<void> {
     const mine = ++asked
+    fetching++
     try {
       await fetchFolders()
       if (mine !== asked) return
@@ -65,6 +69,9 @@ export const useShelf = defineStore('shelf', () => {
       failure.value = ''
     } catch {
       failure.value = 'The shelf cannot be reached. Is the server running?'
+    } finally {
+      fetching--
+      void catchUp()
     }
   }
 
@@ -72,6 +79,7 @@ export const useShelf = defineStore('shelf', () => {
   async function more(): Promise<void> {
     if (cards.value === null || cards.value.length >= total.value) return
     const mine = ++asked
+    fetching++
     try {
       const page = await ask(cards.value.length, cardsAtOnce)
       if (mine !== asked) return
@@ -80,7 +88,18 @@ export const useShelf = defineStore('shelf', () => {
       total.value = page.total
     } catch {
       failure.value = 'The shelf cannot be reached. Is the server running?'
+    } finally {
+      fetching--
+      void catchUp()
     }
+  }
+
+  /** Fetches the cards of documents whose jobs ended, as soon as no older answer can take their place. */
+  async function catchUp(): Promise<void> {
+    if (fetching > 0) return
+    const ids = [...finished]
+    finished.clear()
+    await Promise.all(ids.map(update))
   }
 
   /** Fetches one card that has changed; where it is not among those shown, nothing. */
@@ -113,7 +132,9 @@ export const useShelf = defineStore('shelf', () => {
     events.onmessage = ({ data }) => {
       const job = JSON.parse(data as string) as Job
       if (job.batch === null) jobs.value[job.document] = job
-      if (job.state === 'done' || job.state === 'failed') void update(job.document)
+      if (job.state !== 'done' && job.state !== 'failed') return
+      finished.add(job.document)
+      void catchUp()
     }
   }
 

@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { useShelf } from '../../../app/stores/shelf'
 import { wholeShelf } from '../../../app/stores/whole-shelf'
 import type { ShelfCard, ShelfPage } from '../../../shared/api'
@@ -61,7 +61,7 @@ beforeEach(() => {
     const question: Asked = { path, query, method, body }
     asked.push(question)
     const answered = answer(question)
-    if (held) await held
+    if (held && path === '/api/shelf' && query.ids === undefined) await held
     return answered
   })
 })
@@ -118,6 +118,59 @@ describe('the shelf', () => {
     release()
     await slow
     expect(store.cards!.map(each => each.id)).toEqual(['only'])
+  })
+
+  describe('when a document is counted', () => {
+    let said: (job: object) => void = () => {}
+    beforeEach(() => {
+      vi.stubGlobal(
+        'EventSource',
+        class {
+          onmessage: (event: { data: string }) => void = () => {}
+          constructor() {
+            said = job => this.onmessage({ data: JSON.stringify(job) })
+          }
+        },
+      )
+    })
+    const done = (document: string) => ({ document, batch: null, state: 'done', progress: 1, message: '' })
+
+    it('fetches its card alone', async () => {
+      const store = useShelf()
+      await store.refresh()
+      store.listen()
+      asked = []
+      shelf[2] = card('d002', { pages: 9 })
+      said(done('d002'))
+      await settle()
+      expect(store.cards![2]!.pages).toBe(9)
+      expect(asked.map(each => each.query)).toEqual([{ ids: 'd002' }])
+      said(done('d140'))
+      await settle()
+      expect(asked).toHaveLength(1)
+    })
+
+    it('does not let cards that were on their way take its place', async () => {
+      const store = useShelf()
+      await store.refresh()
+      store.listen()
+      shelf[2] = card('d002', { pages: null, settled: null })
+      let release = () => {}
+      held = new Promise(resolve => {
+        release = resolve
+      })
+      const slow = store.refresh()
+      await settle()
+      // The answer was made before the count was, and comes after it.
+      shelf[2] = card('d002', { pages: 9 })
+      said(done('d002'))
+      await settle()
+      held = null
+      release()
+      await slow
+      await settle()
+      expect(store.cards![2]!.pages).toBe(9)
+    })
   })
 
   it('begins at the top when a folder is opened or the order changes', async () => {
