@@ -1,4 +1,4 @@
-import { points } from '~~/core/style/properties'
+import { points } from '~~/core/document/lengths'
 
 /** A length that was typed, in points: with any unit, or in millimetres without one; null where it is none. */
 export function readLength(text: string): number | null {

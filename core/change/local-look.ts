@@ -1,10 +1,11 @@
 import type { Slot } from '../document/font-attributes'
 import { openParagraph } from '../document/paragraph-spots'
+import { assignStyle } from '../document/paragraph-verbs'
+import { spansWithin, stretchesOutsideSpans, styleNameAt } from '../document/span-places'
 import { splitSpansAt, wrapRange } from '../document/spans'
 import type { Values } from '../document/automatic-styles'
 import type { Paragraph } from '../document/story-model'
-import { spansWithin } from './styles/assign'
-import { fontValues, type FontWish } from './styles/fonts'
+import { fontValues, type FontWish } from '../document/face-verbs'
 import type { Planner } from './planner'
 
 /**
@@ -51,51 +52,26 @@ export function setLocally(planner: Planner, looks: readonly LocalLook[]): void 
     const values = valuesIn(planner, part, look)
     const wholly = look.from <= 0 && look.to >= length
     if (Object.keys(look.setting).length > 0 || (wholly && Object.keys(values).length > 0)) {
-      const own = draft.part.element(node).attributes['text:style-name'] ?? null
-      draft.setAttributes(node, {
-        'text:style-name': automatic.derive('paragraph', own, {
-          paragraph: look.setting,
-          ...(wholly ? { text: values } : {}),
-        }),
-      })
+      const own = styleNameAt(draft.part, node)
+      assignStyle(
+        draft,
+        node,
+        automatic.derive('paragraph', own, { paragraph: look.setting, ...(wholly ? { text: values } : {}) }),
+      )
     }
     if (Object.keys(values).length === 0 || look.to <= look.from) continue
     splitSpansAt(draft, node, look.from)
     splitSpansAt(draft, node, look.to)
-    for (const span of spansWithin(planner, part, node, Math.max(look.from, 0), Math.min(look.to, length))) {
-      const own = draft.part.element(span).attributes['text:style-name']
+    for (const span of spansWithin(draft.part, node, Math.max(look.from, 0), Math.min(look.to, length))) {
+      const own = styleNameAt(draft.part, span)
       // Spans inside say it themselves where they would otherwise win.
-      if (own !== undefined)
-        draft.setAttributes(span, { 'text:style-name': automatic.derive('text', own, { text: values }) })
+      if (own !== null) assignStyle(draft, span, automatic.derive('text', own, { text: values }))
     }
     if (wholly) continue
     const style = automatic.derive('text', null, { text: stated(values) })
     if (style === null) continue
-    for (const stretch of bare(planner, part, node, look.from, look.to))
+    for (const stretch of stretchesOutsideSpans(draft.part, node, look.from, look.to))
       wrapRange(draft, node, stretch.from, stretch.to, style)
   }
   planner.sweep()
-}
-
-/** Stretches of a range that stand in no span of the range. */
-function bare(planner: Planner, path: string, node: number, from: number, to: number): { from: number; to: number }[] {
-  const { part } = planner.change.on(path)
-  const inside = new Set(spansWithin(planner, path, node, from, to))
-  const found: { from: number; to: number }[] = []
-  for (const piece of openParagraph(part, node).pieces) {
-    const start = Math.max(piece.start, from)
-    const end = Math.min(piece.end, to)
-    if (start >= end) continue
-    let spanned = false
-    for (let id = part.node(piece.node).parent; id !== node && id >= 0; id = part.node(id).parent)
-      if (inside.has(id)) {
-        spanned = true
-        break
-      }
-    if (spanned) continue
-    const last = found.at(-1)
-    if (last?.to === start) last.to = end
-    else found.push({ from: start, to: end })
-  }
-  return found.reverse()
 }

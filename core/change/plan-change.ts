@@ -1,6 +1,5 @@
-import { elementMarkup } from '../xml/edit'
-import { manifestPath } from '../document/open'
-import { readRules, rulesPath, rulesWith } from '../document/rules'
+import { listRules } from '../document/manifest'
+import { readRules, rulesWith } from '../document/rules'
 import { paragraphExtents } from '../typeset/compose'
 import { DocumentSession } from '../session'
 import { styleTitle } from '../style/reading'
@@ -9,7 +8,7 @@ import type { Kind, Numbered } from './kind'
 import { NothingToPlan, type AnyWish, type Plan, type WishList } from './plan'
 import { Planner } from './planner'
 import { syncRules, takesLine, type LineEnds } from './rules/plan-rules'
-import { dropStale } from './stale'
+import { dropStale } from '../document/stale'
 
 /** A plan with the document as it would be. */
 export interface Planned<W extends AnyWish = AnyWish> {
@@ -77,22 +76,7 @@ function writeRules(planner: Planner): void {
   const text = rulesWith(change.document, planner.rules)
   if (JSON.stringify(planner.rules) === JSON.stringify(readRules(change.document))) return
   change.do({ type: 'write-rules', text })
-  const manifest = change.document.parts.get(manifestPath)
-  if (
-    !manifest ||
-    [...manifest.elements(manifest.rootElement)].some(each => each.attributes['manifest:full-path'] === rulesPath)
-  )
-    return
-  const root = manifest.rootElement
-  change.on(manifestPath).insert(
-    root.id,
-    root.children.length,
-    elementMarkup(manifest, root, 'manifest:file-entry', {
-      'manifest:full-path': rulesPath,
-      'manifest:media-type': 'application/json',
-    }),
-    1,
-  )
+  listRules(change)
 }
 
 const joined = (titles: readonly string[]): string =>

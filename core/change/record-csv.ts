@@ -1,88 +1,101 @@
 import { csvLines } from '../census/csv'
+import type { Effects } from './effects'
 import type { Plan } from './plan'
+
+type Line = readonly (string | number)[]
+/** What a record keeps of a plan. */
+type Recorded = Omit<Plan, 'operations'>
 
 /** The record of a change as CSV (RFC 4180, UTF-8): the change, its rows, what it did to the pages, and what stayed. */
 export function recordCsv(
-  plan: Omit<Plan, 'operations'>,
+  plan: Recorded,
   of: { readonly fileName: string; readonly version: number; readonly made: Date },
 ): string {
   const { effects } = plan
-  const lines: (string | number)[][] = [['what', 'where', 'count', 'characters', 'before', 'after', 'remark']]
-  lines.push([
-    'change',
-    `${of.fileName}, version ${of.version}`,
-    plan.places,
-    plan.characters,
-    '',
-    plan.title,
-    of.made.toISOString(),
+  return csvLines([
+    ['what', 'where', 'count', 'characters', 'before', 'after', 'remark'],
+    [
+      'change',
+      `${of.fileName}, version ${of.version}`,
+      plan.places,
+      plan.characters,
+      '',
+      plan.title,
+      of.made.toISOString(),
+    ],
+    ...plan.sentences.map(sentence => ['wish', '', '', '', '', sentence, '']),
+    ...faceLines(plan),
+    ...placeLines(plan),
+    ...(effects ? effectLines(effects) : []),
+    ...missingLines(plan),
+    ...plan.left.map(left => ['stays', left.what, left.count, '', '', '', left.reason]),
+    ...plan.stale.map(stale => ['dropped', stale, '', '', '', '', 'drawn anew by the next program that saves']),
   ])
-  for (const sentence of plan.sentences) lines.push(['wish', '', '', '', '', sentence, ''])
-  for (const mapping of plan.mappings)
-    lines.push([
-      'face',
-      '',
-      '',
-      mapping.characters,
-      `${mapping.from.family} ${mapping.from.style}`,
-      `${mapping.to.family} ${mapping.to.style}`,
-      mapping.note,
-    ])
-  for (const row of plan.rows)
-    lines.push([
-      'place',
-      row.title,
-      row.count,
-      row.characters,
-      row.before,
-      row.included ? row.after : row.before,
-      row.included ? '' : (row.reason ?? 'left out by hand'),
-    ])
-  if (effects) {
-    lines.push(['pages', '', '', '', effects.pagesBefore, effects.pagesAfter, ''])
-    for (const each of effects.paragraphs)
-      lines.push([
-        each.title ? 'title' : 'paragraph',
-        `page ${each.page + 1}`,
-        '',
-        '',
-        `${each.linesBefore} lines`,
-        `${each.linesAfter} lines`,
-        each.opening,
-      ])
-    for (const frame of effects.overset)
-      lines.push([
-        'frame runs over',
-        `page ${frame.page + 1}`,
-        '',
-        frame.characters,
-        `${frame.linesBefore} lines over`,
-        `${frame.lines} lines over`,
-        frame.name,
-      ])
-    for (const table of effects.tables ?? [])
-      lines.push([
-        'table',
-        `page ${table.page + 1}`,
-        table.rows,
-        '',
-        `${table.heightBefore} pt`,
-        `${table.heightAfter} pt`,
-        table.opening,
-      ])
-  }
-  for (const glyph of plan.missingGlyphs)
-    lines.push([
-      'missing sign',
-      glyph.face,
-      glyph.count,
-      '',
-      '',
-      '',
-      `${glyph.character} U+${glyph.codePoint.toString(16).toUpperCase().padStart(4, '0')}`,
-    ])
-  for (const left of plan.left) lines.push(['stays', left.what, left.count, '', '', '', left.reason])
-  for (const stale of plan.stale)
-    lines.push(['dropped', stale, '', '', '', '', 'drawn anew by the next program that saves'])
-  return csvLines(lines)
 }
+
+const faceLines = ({ mappings }: Recorded): Line[] =>
+  mappings.map(({ from, to, characters, note }) => [
+    'face',
+    '',
+    '',
+    characters,
+    `${from.family} ${from.style}`,
+    `${to.family} ${to.style}`,
+    note,
+  ])
+
+const placeLines = ({ rows }: Recorded): Line[] =>
+  rows.map(row => [
+    'place',
+    row.title,
+    row.count,
+    row.characters,
+    row.before,
+    row.included ? row.after : row.before,
+    row.included ? '' : (row.reason ?? 'left out by hand'),
+  ])
+
+const pageOf = ({ page }: { readonly page: number }) => `page ${page + 1}`
+
+/** What the change did to the pages: their number, paragraphs, frames that run over, tables. */
+const effectLines = (effects: Effects): Line[] => [
+  ['pages', '', '', '', effects.pagesBefore, effects.pagesAfter, ''],
+  ...effects.paragraphs.map(each => [
+    each.title ? 'title' : 'paragraph',
+    pageOf(each),
+    '',
+    '',
+    `${each.linesBefore} lines`,
+    `${each.linesAfter} lines`,
+    each.opening,
+  ]),
+  ...effects.overset.map(frame => [
+    'frame runs over',
+    pageOf(frame),
+    '',
+    frame.characters,
+    `${frame.linesBefore} lines over`,
+    `${frame.lines} lines over`,
+    frame.name,
+  ]),
+  ...(effects.tables ?? []).map(table => [
+    'table',
+    pageOf(table),
+    table.rows,
+    '',
+    `${table.heightBefore} pt`,
+    `${table.heightAfter} pt`,
+    table.opening,
+  ]),
+]
+
+const missingLines = ({ missingGlyphs }: Recorded): Line[] =>
+  missingGlyphs.map(({ face, count, character, codePoint }) => [
+    'missing sign',
+    face,
+    count,
+    '',
+    '',
+    '',
+    `${character} U+${codePoint.toString(16).toUpperCase().padStart(4, '0')}`,
+  ])

@@ -1,6 +1,8 @@
 import { z } from 'zod'
 import { occurrencesOf } from '../census/occurrences'
+import { followsPlaceholder } from '../document/frame-verbs'
 import { partOf } from '../document/open'
+import { isWithin } from '../document/span-places'
 import { paragraphsOf } from '../document/stories'
 import type { Paragraph, Story } from '../document/story-model'
 import type { Reading } from '../style/reading'
@@ -49,86 +51,104 @@ export function* paragraphsIn({ stories }: Pick<Reading, 'stories'>): Generator<
 
 const keyOf = (part: string, node: number) => `${part}#${node}`
 
-/** The stretches of text that a scope means. */
+/** Text that a scope means, to its end where none is said. */
+interface Meant {
+  readonly paragraph: Paragraph
+  readonly story: Story
+  readonly from?: number
+  readonly to?: number
+}
+
+type Scope<K extends TextScope['kind']> = Extract<TextScope, { kind: K }>
+
+/** All text that is not deleted. */
+const inDocument = (reading: Reading): Meant[] =>
+  [...paragraphsIn(reading)].filter(({ story }) => story.role !== 'deletions')
+
+/** The whole text that a paragraph stands in. */
+const inStory = (reading: Reading, scope: Scope<'story'>): Meant[] =>
+  reading.stories.flatMap(story => {
+    const own = paragraphsOf(story.blocks)
+    const holds = own.some(paragraph => paragraph.part === scope.part && paragraph.node === scope.node)
+    return holds ? own.map(paragraph => ({ paragraph, story })) : []
+  })
+
+/** Paragraphs of a paragraph style, or the words of a character style. */
+function inStyle(reading: Reading, scope: Scope<'style'>): Meant[] {
+  return [...paragraphsIn(reading)].flatMap(({ paragraph, story }): Meant[] => {
+    const { cascade } = reading
+    if (scope.family === 'paragraph')
+      return cascade.paragraph(paragraph, story.role).text.owner?.style.name === scope.name
+        ? [{ paragraph, story }]
+        : []
+    return paragraphRuns(paragraph, cascade, story.role)
+      .runs.filter(({ style: { owner } }) => owner?.style.family === 'text' && owner.style.name === scope.name)
+      .map(run => ({ paragraph, story, from: run.start, to: run.end }))
+  })
+}
+
+/** Everything in a frame. */
+function inFrame(reading: Reading, scope: Scope<'frame'>): Meant[] {
+  const part = partOf(reading.document, scope.part)
+  return [...paragraphsIn(reading)].filter(
+    ({ paragraph }) => paragraph.part === scope.part && isWithin(part, paragraph.node, scope.node),
+  )
+}
+
+/** Text in frames and shapes that follow no placeholder. */
+function inLooseFrames(reading: Reading): Meant[] {
+  return [...paragraphsIn(reading)].filter(({ paragraph, story }) => {
+    if (story.role === 'deletions' || (paragraph.place !== 'frame' && story.role !== 'page')) return false
+    let holder = paragraph.holder
+    while (holder && holder.kind !== 'frame') holder = holder.parent
+    return holder !== null && !followsPlaceholder(partOf(reading.document, paragraph.part), holder.node)
+  })
+}
+
+/** @throws PlanError where one of them is gone */
+function inRanges(reading: Reading, { ranges }: Scope<'ranges'>): Meant[] {
+  const byKey = new Map([...paragraphsIn(reading)].map(each => [keyOf(each.paragraph.part, each.paragraph.node), each]))
+  return ranges.map(({ part, node, from, to }) => {
+    const own = byKey.get(keyOf(part, node))
+    if (!own) throw new PlanError('The selected text is no longer in the document. Nothing was changed.')
+    return { ...own, from, to }
+  })
+}
+
+function meantBy(reading: Reading, scope: TextScope): Meant[] {
+  switch (scope.kind) {
+    case 'document':
+      return inDocument(reading)
+    case 'story':
+      return inStory(reading, scope)
+    case 'style':
+      return inStyle(reading, scope)
+    case 'voice':
+      return occurrencesOf(reading, scope.key).map(({ paragraph, story, from, to }) => ({ paragraph, story, from, to }))
+    case 'frame':
+      return inFrame(reading, scope)
+    case 'loose-frames':
+      return inLooseFrames(reading)
+    case 'ranges':
+      return inRanges(reading, scope)
+  }
+}
+
+/** The stretches of text that a scope means. @throws PlanError where there are none, but for a whole document */
 export function stretchesOf(reading: Reading, scope: TextScope): Stretch[] {
-  const found: Stretch[] = []
-  const put = (paragraph: Paragraph, story: Story, from = 0, to = Infinity) => {
+  const meant = meantBy(reading, scope)
+  if (meant.length === 0 && scope.kind !== 'document')
+    throw new PlanError('There is no text that this is about. Nothing was changed.')
+  return meant.map(({ paragraph, story, from = 0, to = Infinity }) => {
     const { length } = paragraphText(paragraph)
-    found.push({
+    return {
       paragraph,
       role: story.role,
       from: Math.min(from, length),
       to: Math.min(to, length),
       whole: from <= 0 && to >= length,
-    })
-  }
-  switch (scope.kind) {
-    case 'document':
-      for (const { paragraph, story } of paragraphsIn(reading)) if (story.role !== 'deletions') put(paragraph, story)
-      break
-    case 'story':
-      for (const story of reading.stories) {
-        const own = paragraphsOf(story.blocks)
-        if (own.some(paragraph => paragraph.part === scope.part && paragraph.node === scope.node))
-          for (const paragraph of own) put(paragraph, story)
-      }
-      break
-    case 'style':
-      for (const { paragraph, story } of paragraphsIn(reading)) {
-        if (scope.family === 'paragraph') {
-          if (reading.cascade.paragraph(paragraph, story.role).text.owner?.style.name === scope.name)
-            put(paragraph, story)
-          continue
-        }
-        for (const run of paragraphRuns(paragraph, reading.cascade, story.role).runs) {
-          const { owner } = run.style
-          if (owner?.style.family === 'text' && owner.style.name === scope.name)
-            put(paragraph, story, run.start, run.end)
-        }
-      }
-      break
-    case 'voice': {
-      for (const { paragraph, story, from, to } of occurrencesOf(reading, scope.key)) put(paragraph, story, from, to)
-      break
     }
-    case 'frame': {
-      const part = partOf(reading.document, scope.part)
-      for (const { paragraph, story } of paragraphsIn(reading)) {
-        if (paragraph.part !== scope.part) continue
-        for (let id = paragraph.node; id >= 0; id = part.node(id).parent)
-          if (id === scope.node) {
-            put(paragraph, story)
-            break
-          }
-      }
-      break
-    }
-    case 'loose-frames':
-      for (const { paragraph, story } of paragraphsIn(reading)) {
-        if (story.role === 'deletions' || (paragraph.place !== 'frame' && story.role !== 'page')) continue
-        let holder = paragraph.holder
-        while (holder && holder.kind !== 'frame') holder = holder.parent
-        if (!holder) continue
-        const { attributes } = partOf(reading.document, paragraph.part).element(holder.node)
-        if (attributes['presentation:class'] === undefined && attributes['presentation:style-name'] === undefined)
-          put(paragraph, story)
-      }
-      break
-    case 'ranges': {
-      const byKey = new Map(
-        [...paragraphsIn(reading)].map(each => [keyOf(each.paragraph.part, each.paragraph.node), each]),
-      )
-      for (const range of scope.ranges) {
-        const own = byKey.get(keyOf(range.part, range.node))
-        if (!own) throw new PlanError('The selected text is no longer in the document. Nothing was changed.')
-        put(own.paragraph, own.story, range.from, range.to)
-      }
-      break
-    }
-  }
-  if (found.length === 0 && scope.kind !== 'document')
-    throw new PlanError('There is no text that this is about. Nothing was changed.')
-  return found
+  })
 }
 
 /** Where text is, in words: “everywhere”, “in the chosen text”. */

@@ -54,6 +54,13 @@ function remove(document: OdfDocument, path: string, id: number): Applied {
   return { document: put(document, removeNode(part, id)), inverse: [inverse] }
 }
 
+/** The schema's order of properties; all stand before style:map. */
+const propertiesOrder: readonly string[] = [
+  'style:graphic-properties',
+  'style:paragraph-properties',
+  'style:text-properties',
+]
+
 function setProperties(document: OdfDocument, operation: Extract<Operation, { type: 'set-properties' }>): Applied {
   const part = partOf(document, operation.part)
   const style = part.element(operation.node)
@@ -71,10 +78,9 @@ function setProperties(document: OdfDocument, operation: Extract<Operation, { ty
   const set = Object.fromEntries(
     Object.entries(operation.set).filter((entry): entry is [string, string] => entry[1] !== null),
   )
-  // The schema's order: paragraph before text properties, both before style:map.
+  const at = propertiesOrder.indexOf(name)
   const before = [...part.elements(style)].find(
-    child =>
-      child.name === 'style:map' || (operation.properties === 'paragraph' && child.name === 'style:text-properties'),
+    child => child.name === 'style:map' || propertiesOrder.indexOf(child.name) > at,
   )
   const index = before ? style.children.indexOf(before.id) : style.children.length
   const next = insertNode(part, style.id, index, elementMarkup(part, style, name, set), [operation.id])

@@ -3,6 +3,7 @@ import type { XmlElement } from '../xml/tree'
 import { writeElement } from '../xml/write'
 import type { Draft } from './draft'
 import { referencesIn } from './style-references'
+import type { Properties } from './styles'
 
 /** Attributes to set, or with null to take away. */
 export type Values = Readonly<Record<string, string | null>>
@@ -78,6 +79,14 @@ export class AutomaticStyles {
     for (const element of holder ? part.elements(holder, 'style:style') : [])
       if (element.attributes['style:name'] === name && element.attributes['style:family'] === family) return element
     return undefined
+  }
+
+  /** What an automatic style says; null where the name is none of this part. */
+  valuesOf(family: string, name: string): { readonly text: Properties; readonly paragraph: Properties } | null {
+    const element = this.find(family, name)
+    if (!element) return null
+    const valuesOf = (kind: string) => this.draft.part.first(element, `style:${kind}-properties`)?.attributes ?? {}
+    return { text: valuesOf('text'), paragraph: valuesOf('paragraph') }
   }
 
   private describe(element: XmlElement): Described {

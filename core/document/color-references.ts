@@ -1,4 +1,5 @@
 import type { XmlElement, XmlPart } from '../xml/tree'
+import type { Draft } from './draft'
 import { objectTitle } from './font-references'
 import type { OdfDocument } from './open'
 import { decodeStyleName } from './styles'
@@ -93,8 +94,10 @@ export function colorReferences(document: OdfDocument): ColorReference[] {
   return found
 }
 
-/** A value with its colour exchanged; all else in it stays. */
-export const withColor = (value: string, to: string): string => value.replace(hex, to)
+/** Exchanges the colour of an attribute; all else in its value stays. */
+export function setColor(draft: Draft, { node, attribute, value }: ColorReference, to: string): void {
+  draft.setAttributes(node, { [attribute]: value.replace(hex, to) })
+}
 
 /** Colours of a document with how often each is named, for what; the most frequent first. */
 export function countColors(

@@ -2,6 +2,7 @@ import { elementMarkup, setAttributes, startTag, subtreeIds } from '../xml/edit'
 import type { XmlElement, XmlPart } from '../xml/tree'
 import { writeElement } from '../xml/write'
 import type { Draft } from './draft'
+import { lengthMarkup, points } from './lengths'
 import { EditRefusal } from './refusals'
 import { readRules } from './rules'
 
@@ -20,8 +21,6 @@ export interface FrameText {
   readonly inset: number
 }
 
-/** A length in points, as the file takes it. */
-export const lengthMarkup = (value: number) => `${Math.round(value * 1000) / 1000}pt`
 const isLine = (name: string) => name === 'draw:line' || name === 'draw:connector' || name === 'draw:measure'
 
 /** Sets attributes of an element, as an operation with its inverse. */
@@ -30,11 +29,8 @@ function attribute(draft: Draft, node: number, set: Readonly<Record<string, stri
   draft.setTag(node, startTag(next.element(node)))
 }
 
-function lengthOf(value: string | undefined): number {
-  const found = /^(-?[\d.]+)(cm|mm|in|pt|pc|px)$/.exec(value?.trim() ?? '')
-  const units: Readonly<Record<string, number>> = { cm: 72 / 2.54, mm: 72 / 25.4, in: 72, pt: 1, pc: 12, px: 0.75 }
-  return found ? Number(found[1]) * units[found[2]!]! : 0
-}
+/** A length of the file in points; 0 where none is said. */
+const lengthOf = (value: string | undefined): number => points(value) ?? 0
 
 /** Moves a shape by a distance, with all that is in it. */
 function shift(draft: Draft, node: number, dx: number, dy: number): void {

@@ -55,6 +55,12 @@ function fieldOf(part: XmlPart, inline: Extract<Inline, { kind: 'text' }>): numb
   return null
 }
 
+/** Whether a node is there and is a paragraph or a heading. */
+export function isParagraph(part: XmlPart, node: number): boolean {
+  const found = part.find(node)
+  return found?.kind === 'element' && (found.name === 'text:p' || found.name === 'text:h')
+}
+
 /** Lays a paragraph open. @throws RangeError when the node is no paragraph */
 export function openParagraph(part: XmlPart, node: number): OpenParagraph {
   const element = part.element(node)

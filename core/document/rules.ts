@@ -72,6 +72,13 @@ export type StartKind = (typeof startKinds)[number]
  * What rules.json holds. Unknown members are kept in the file and passed over here: a newer desk may have written
  * them.
  */
+const startSchema = z.strictObject({
+  paragraph: z.string().max(500).optional(),
+  frame: z.string().max(500).optional(),
+})
+/** The names of the styles that new objects of a kind begin with. */
+export type RuleStart = z.infer<typeof startSchema>
+
 export const rulesSchema = z.object({
   /**
    * Distance between two characters in one face, in thousandths of an em; without `style` in all faces of the
@@ -110,12 +117,7 @@ export const rulesSchema = z.object({
   patterns: z.array(patternSchema).max(listLimit).default([]),
   leadIns: z.array(leadInSchema).max(listLimit).default([]),
   /** Styles that new objects begin with, by kind: for kinds that OpenDocument has no default for. */
-  starts: z
-    .partialRecord(
-      z.enum(startKinds),
-      z.strictObject({ paragraph: z.string().max(500).optional(), frame: z.string().max(500).optional() }),
-    )
-    .default({}),
+  starts: z.partialRecord(z.enum(startKinds), startSchema).default({}),
 })
 export type Rules = z.infer<typeof rulesSchema>
 

@@ -1,20 +1,13 @@
 import { elementMarkup } from '../xml/edit'
 import { cloned, closing, cutTail } from './cutting'
 import type { Draft } from './draft'
-import { openParagraph, rawOffset, type TextPiece } from './paragraph-spots'
+import { openParagraph, rawOffset } from './paragraph-spots'
+import { isWithin, outermostOf } from './span-places'
 
 /*
  * Spans over stretches of a paragraph's text. Offsets are those of paragraph-spots.ts. None of this changes what text
  * there is: only which elements stand around it.
  */
-
-/** The element or text node that stands for a piece: a field goes as a whole. */
-const outer = (piece: TextPiece): number => piece.field ?? piece.node
-
-function isWithin(draft: Draft, node: number, ancestor: number): boolean {
-  for (let id = node; id >= 0; id = draft.part.node(id).parent) if (id === ancestor) return true
-  return false
-}
 
 /**
  * Cuts the spans that reach over a place of a paragraph in two there. Links, fields and ruby are never cut: spans around
@@ -31,10 +24,10 @@ export function splitSpansAt(draft: Draft, paragraph: number, offset: number): v
   const before = inside ?? shown[shown.indexOf(at) - 1]
   if (!before) return
   // Up to the elements that begin at the place, then on through the spans that reach over it.
-  let node = outer(at)
+  let node = outermostOf(at)
   const above = (id: number) => draft.part.node(id).parent
   const isSpan = (id: number) => id !== paragraph && draft.part.element(id).name === 'text:span'
-  while (isSpan(above(node)) && !isWithin(draft, outer(before), above(node))) node = above(node)
+  while (isSpan(above(node)) && !isWithin(draft.part, outermostOf(before), above(node))) node = above(node)
   let top = -1
   for (let id = above(node); isSpan(id); id = above(id)) top = id
   if (top < 0) return
@@ -62,7 +55,7 @@ function stretches(draft: Draft, paragraph: number, from: number, to: number, ou
     const start = Math.max(piece.start, from)
     const end = Math.min(piece.end, to)
     if (start >= end || piece.kind === 'frame') continue
-    let node = outer(piece)
+    let node = outermostOf(piece)
     const partial = piece.kind === 'text' && piece.field === null
     const whole = start === piece.start && end === piece.end
     // Outermost: spans that lie wholly in the stretch go in as they are.
@@ -103,7 +96,7 @@ function stretches(draft: Draft, paragraph: number, from: number, to: number, ou
 /** Whether all text of a span lies in a stretch of its paragraph. */
 function spanLies(draft: Draft, paragraph: number, span: number, from: number, to: number): boolean {
   return openParagraph(draft.part, paragraph).pieces.every(
-    piece => (piece.start >= from && piece.end <= to) || !isWithin(draft, outer(piece), span),
+    piece => (piece.start >= from && piece.end <= to) || !isWithin(draft.part, outermostOf(piece), span),
   )
 }
 

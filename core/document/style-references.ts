@@ -1,4 +1,5 @@
 import type { XmlElement, XmlPart } from '../xml/tree'
+import type { Draft } from './draft'
 import type { OdfDocument } from './open'
 
 /** A place that names a style. `list`: the attribute holds several names. */
@@ -93,6 +94,29 @@ export function* referencesIn(
   }
 }
 
+/** Every place of a part's text and masters that names one style; what was deleted is left out. */
+export function contentReferences(part: XmlPart): (StyleReference & { readonly names: readonly string[] })[] {
+  return [...part.elements(part.rootElement)]
+    .filter(section => section.name === 'office:body' || section.name === 'office:master-styles')
+    .flatMap(section => [...referencesIn(part, section)])
+    .filter(reference => !reference.list && !isDeleted(part, reference.node))
+}
+
+/** Whether a node stands in what was deleted under tracking of changes (5.5.1). */
+function isDeleted(part: XmlPart, node: number): boolean {
+  for (let id = node; id >= 0; id = part.node(id).parent) {
+    const at = part.node(id)
+    if (at.kind === 'element' && at.name === 'text:tracked-changes') return true
+  }
+  return false
+}
+
+/** The style that a table cell names itself: one or none. */
+export function cellStyleAt(part: XmlPart, cell: number): string[] {
+  const name = part.element(cell).attributes['table:style-name']
+  return name ? [name] : []
+}
+
 /**
  * Every place of the document itself (not of objects in it) that names a given common style. An automatic style of
  * the same name in the part comes before it.
@@ -117,4 +141,31 @@ export function referencesToStyle(document: OdfDocument, family: string, name: s
     }
   }
   return found
+}
+
+/** Lets a place name a style, or with null none. */
+export function setReference(
+  draft: Draft,
+  { node, attribute }: Pick<StyleReference, 'node' | 'attribute'>,
+  to: string | null,
+): void {
+  draft.setAttributes(node, { [attribute]: to })
+}
+
+/** Lets a place that names a style name another one, or with null none; of a list of names only the one changes. */
+export function renameReference(
+  draft: Draft,
+  { node, attribute, list }: StyleReference,
+  from: string,
+  to: string | null,
+): void {
+  const current = draft.part.element(node).attributes[attribute] ?? ''
+  const value = list
+    ? current
+        .split(/\s+/)
+        .map(name => (name === from ? to : name))
+        .filter(name => name !== null)
+        .join(' ')
+    : to
+  draft.setAttributes(node, { [attribute]: value === '' ? null : value })
 }

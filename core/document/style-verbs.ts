@@ -1,12 +1,17 @@
-import { elementMarkup } from '../xml/edit'
+import { elementMarkup, subtreeIds } from '../xml/edit'
 import type { XmlElement } from '../xml/tree'
+import { writeElement } from '../xml/write'
 import type { Values } from './automatic-styles'
 import type { Draft } from './draft'
+import type { StyleName } from './style-names'
 
 /*
  * What can be said to a style, and what becomes of it in the file (ODF 1.4 part 3, 16.2 and 17.6 to 17.8). Lengths come
  * as the file takes them, with their unit.
  */
+
+/** The properties of a style that can be set. */
+export type StyleProperties = 'text' | 'paragraph' | 'graphic'
 
 /** A tab stop of a paragraph style (17.8). */
 export interface TabStopValues {
@@ -31,7 +36,7 @@ export interface DropCapValues {
  * Sets values on a style where it stands, or with null takes them away; its properties element is made where it has
  * none. What says so already is not touched.
  */
-export function setStyleValues(draft: Draft, style: number, kind: 'text' | 'paragraph', values: Values): void {
+export function setStyleValues(draft: Draft, style: number, kind: StyleProperties, values: Values): void {
   const properties = draft.part.first(draft.part.element(style), `style:${kind}-properties`)
   if (properties) {
     draft.setAttributes(properties.id, values)
@@ -54,6 +59,108 @@ export function replaceStyleValues(draft: Draft, style: number, kind: 'text' | '
   const properties = draft.part.first(draft.part.element(style), `style:${kind}-properties`)
   const gone = Object.fromEntries(Object.keys(properties?.attributes ?? {}).map(attribute => [attribute, null]))
   setStyleValues(draft, style, kind, { ...gone, ...values })
+}
+
+/** What a new common style says. */
+export interface NewStyle {
+  readonly parent?: string | null
+  readonly text?: Readonly<Record<string, string>>
+  readonly paragraph?: Readonly<Record<string, string>>
+}
+
+/** Makes a common style, behind the last one there is. Returns its node. */
+export function addStyle(draft: Draft, family: string, { name, displayName }: StyleName, what: NewStyle): number {
+  const { part } = draft
+  let holder = part.first(part.rootElement, 'office:styles')
+  if (!holder) {
+    const before = [...part.elements(part.rootElement)].find(each => each.name !== 'office:font-face-decls')
+    const id = draft.insert(
+      part.root,
+      before ? part.rootElement.children.indexOf(before.id) : part.rootElement.children.length,
+      elementMarkup(part, part.rootElement, 'office:styles', {}),
+      1,
+    )
+    holder = draft.part.element(id)
+  }
+  const properties = (['paragraph', 'text'] as const).flatMap(kind =>
+    what[kind] && Object.keys(what[kind]).length > 0
+      ? [elementMarkup(part, holder, `style:${kind}-properties`, what[kind])]
+      : [],
+  )
+  const attributes = {
+    'style:name': name,
+    ...(displayName === name ? {} : { 'style:display-name': displayName }),
+    'style:family': family,
+    ...(what.parent ? { 'style:parent-style-name': what.parent } : {}),
+  }
+  // Styles of one kind stand together: behind the last one, before lists and outlines.
+  const last = [...part.elements(holder, 'style:style')].at(-1)
+  const index = last ? holder.children.indexOf(last.id) + 1 : holder.children.length
+  return draft.insert(
+    holder.id,
+    index,
+    elementMarkup(part, holder, 'style:style', attributes, properties.join('')),
+    1 + properties.length,
+  )
+}
+
+/** Makes the default style of a family, which says nothing yet (16.3). False where the part holds no styles. */
+export function addDefaultStyle(draft: Draft, family: string): boolean {
+  const { part } = draft
+  const holder = part.first(part.rootElement, 'office:styles')
+  if (!holder) return false
+  draft.insert(holder.id, 0, elementMarkup(part, holder, 'style:default-style', { 'style:family': family }), 1)
+  return true
+}
+
+/** Puts a copy of a common style behind it, under another name and with another parent where one is given. */
+export function copyStyle(draft: Draft, style: number, name: string, parent: string | undefined): void {
+  const copy = draft.newIds(subtreeIds(draft.part, style).length)
+  const { parent: holder } = draft.part.element(style)
+  draft.place(holder, draft.indexOf(style) + 1, writeElement(draft.part, style), copy)
+  draft.setAttributes(copy[0]!, {
+    'style:name': name,
+    'style:display-name': null,
+    ...(parent === undefined ? {} : { 'style:parent-style-name': parent }),
+  })
+}
+
+/** Drops a common style; what named it is looked after before. */
+export function dropStyle(draft: Draft, style: number): void {
+  const { parent } = draft.part.node(style)
+  draft.remove(style)
+  draft.mergeTexts(parent)
+}
+
+/** What a style goes back to (19.510), with null to nothing but the defaults. */
+export function setParentStyle(draft: Draft, style: number, parent: string | null): void {
+  draft.setAttributes(style, { 'style:parent-style-name': parent })
+}
+
+/** What stands in a style's own element; what is not given stays. */
+export interface StyleHead {
+  /** How it is called. */
+  readonly displayName?: string | undefined
+  readonly parent?: string | null | undefined
+  /** The style of the paragraph that follows. */
+  readonly next?: string | null | undefined
+  /** 1 to 10, or null for body text (19.476). */
+  readonly outlineLevel?: number | null | undefined
+  readonly listStyle?: string | null | undefined
+}
+
+/** Names a style, and says what it goes back to and what follows it. */
+export function setStyleHead(draft: Draft, style: number, head: StyleHead): void {
+  const { displayName, parent, next, outlineLevel, listStyle } = head
+  const name = draft.part.element(style).attributes['style:name']
+  const attributes: Record<string, string | null> = {}
+  if (displayName !== undefined) attributes['style:display-name'] = displayName === name ? null : displayName
+  if (parent !== undefined) attributes['style:parent-style-name'] = parent
+  if (next !== undefined) attributes['style:next-style-name'] = next
+  if (outlineLevel !== undefined)
+    attributes['style:default-outline-level'] = outlineLevel === null ? null : String(outlineLevel)
+  if (listStyle !== undefined) attributes['style:list-style-name'] = listStyle
+  draft.setAttributes(style, attributes)
 }
 
 /** Gives a paragraph style tab stops; an empty list says that there are none, null that the parent's hold. */

@@ -216,3 +216,33 @@ export function withParents(scope: StyleScope, style: Style): Style[] {
   }
   return chain
 }
+
+/**
+ * The level of a paragraph of a style: its own or a parent's default outline level (ODF 1.4 part 3, 19.476); null
+ * for body text.
+ */
+export function outlineLevel(scope: StyleScope, style: Style): number | null {
+  let level: string | undefined
+  for (const each of withParents(scope, style)) level = each.attributes['style:default-outline-level'] ?? level
+  const number = Number.parseInt(level ?? '', 10)
+  return number >= 1 ? number : null
+}
+
+/** The outline level that a style sets itself (19.476); null where it sets none, or body text. */
+export function ownOutlineLevel({ attributes }: Style): number | null {
+  const level = Number.parseInt(attributes['style:default-outline-level'] ?? '', 10)
+  return level >= 1 ? level : null
+}
+
+/** The style that a style lets follow its own paragraphs (19.506); null for itself. */
+export const nextStyle = ({ attributes }: Style): string | null => attributes['style:next-style-name'] ?? null
+
+/** The name of the list style that a style sets itself: '' for none; null where its parent's holds. */
+export const ownListStyle = ({ attributes }: Style): string | null => attributes['style:list-style-name'] ?? null
+
+/** The name of the list style that a paragraph style asks for, its own or a parent's; null where there is none. */
+export function listStyleOf(scope: StyleScope, style: Style): string | null {
+  let list: string | null = null
+  for (const each of withParents(scope, style)) list = ownListStyle(each) || list
+  return list
+}

@@ -159,6 +159,9 @@ export function parseStyleName(
   return { weight: weight ?? 400, italic, rest: rest.trim() }
 }
 
+/** The pitch of a face, as OpenDocument names it (style:font-pitch, ODF 1.4 part 3, 20.284). */
+export const pitchOf = ({ monospaced }: FaceRecord): 'fixed' | 'variable' => (monospaced ? 'fixed' : 'variable')
+
 /**
  * A face as people say it: the family with its style, unless the family's name says the style already (“Jost
  * Medium”).

@@ -1,7 +1,8 @@
 import type { Properties, StyleScope } from '../document/styles'
 import { parseFontFamilies } from '../document/font-family'
 import { fontAttributes } from '../document/font-attributes'
-import { percent, points, slotAttributes, weightNumber } from './properties'
+import { points } from '../document/lengths'
+import { percent, slotAttributes, weightNumber } from './properties'
 
 /** A number as people write it: at most two decimals. */
 export const plainNumber = (value: number): string => String(Math.round(value * 100) / 100)

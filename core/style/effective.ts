@@ -2,10 +2,10 @@ import { parseFontFamilies } from '../document/font-family'
 import type { FaceDeclaration, StyleScope } from '../document/styles'
 import type { Layer } from './layers'
 import { fontAttributes, slots, type Slot } from '../document/font-attributes'
+import { points } from '../document/lengths'
 import {
   leadingProperties,
   percent,
-  points,
   sharedNames,
   sharedProperties,
   slotAttributes,

@@ -1,4 +1,4 @@
-import { points } from './properties'
+import { points } from '../document/lengths'
 import { findStyle, withParents, type StyleScope } from '../document/styles'
 import type { FrameText } from '../document/edit-layout'
 

@@ -2,7 +2,8 @@ import type { BoxSetter, FrameBox, SectionColumns, TableLayout } from './box-set
 import type { Block, Frame, Paragraph, Story, Table } from '../document/story-model'
 import { findStyle, withParents, type Properties } from '../document/styles'
 import { frameStyles } from '../style/layers'
-import { points, percent } from '../style/properties'
+import { points } from '../document/lengths'
+import { percent } from '../style/properties'
 import { framePlace, openColumn, type Column, type Exclusion, type Ground, type Rectangle } from './columns'
 import { Flow, flowStart, itemsOf, listHost } from './flow'
 import {

@@ -1,5 +1,6 @@
 import type { OdfDocument } from '../document/open'
-import { percent, points } from '../style/properties'
+import { points } from '../document/lengths'
+import { percent } from '../style/properties'
 import type { XmlElement, XmlPart } from '../xml/tree'
 
 /** Edges in points: margins, paddings, borders. */

@@ -1,4 +1,4 @@
-import { points } from '../style/properties'
+import { points } from '../document/lengths'
 
 /** An affine map (x, y) → (a·x + c·y + e, b·x + d·y + f), as in SVG 1.1 section 7.4; lengths in points, y down. */
 export type Matrix = readonly [a: number, b: number, c: number, d: number, e: number, f: number]

@@ -2,7 +2,7 @@ import { paragraphsOf } from '../document/stories'
 import type { ListItem, Paragraph, Story } from '../document/story-model'
 import type { StyleScope } from '../document/styles'
 import type { Cascade, ParagraphStyle } from '../style/cascade'
-import { points } from '../style/properties'
+import { points } from '../document/lengths'
 import type { XmlElement, XmlPart } from '../xml/tree'
 
 /** How a list level labels its items and where it puts them. Lengths in points. */

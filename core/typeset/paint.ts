@@ -1,6 +1,7 @@
 import type { Properties } from '../document/styles'
 import type { Cascade } from '../style/cascade'
-import { percent, points } from '../style/properties'
+import { points } from '../document/lengths'
+import { percent } from '../style/properties'
 import type { XmlElement, XmlPart } from '../xml/tree'
 import { mapped, type Matrix } from './matrix'
 import { plainPath } from './shape-outlines'

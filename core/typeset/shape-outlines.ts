@@ -1,5 +1,5 @@
 import svgpath from 'svgpath'
-import { points } from '../style/properties'
+import { points } from '../document/lengths'
 import type { XmlElement, XmlPart } from '../xml/tree'
 import { readEnhancedShape } from './enhanced-path'
 import { after, boundsOf, readTransform, translation, type Matrix } from './matrix'

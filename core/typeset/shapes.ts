@@ -1,6 +1,7 @@
 import type { Frame, Story } from '../document/story-model'
 import type { Properties } from '../document/styles'
-import { percent, points } from '../style/properties'
+import { points } from '../document/lengths'
+import { percent } from '../style/properties'
 import type { BoxSetter } from './box-setter'
 import { frameMark, linesHeight, shifted, turned, type Fragment, type OversetFrame } from './fragments'
 import { borderWidths, edges } from './geometry'

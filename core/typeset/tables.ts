@@ -1,7 +1,8 @@
 import type { SetCell, SetRow, TableLayout, BoxSetter } from './box-setter'
 import type { Inline, Story, Table } from '../document/story-model'
 import { findStyle } from '../document/styles'
-import { percent, points } from '../style/properties'
+import { points } from '../document/lengths'
+import { percent } from '../style/properties'
 import { linesHeight, shifted, type Fragment } from './fragments'
 import { borderColor, borderWidths, edges } from './geometry'
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { percent, points } from '~~/core/style/properties'
+import { points } from '~~/core/document/lengths'
+import { percent } from '~~/core/style/properties'
 import { plainNumber } from '~~/core/style/describe'
 import Choice from '../../kit/Choice.vue'
 import { readLength } from '../../desk/lengths'

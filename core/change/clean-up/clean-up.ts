@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { Edit } from '../../document/edits'
 import type { OdfDocument } from '../../document/open'
+import { isSpareParagraph } from '../../document/paragraph-verbs'
 import { whyNotEdit } from '../../document/refusals'
 import { paragraphsOf } from '../../document/stories'
 import type { Paragraph } from '../../document/story-model'
@@ -155,15 +156,12 @@ export function findUntidy(document: OdfDocument, reading: Reading, wish: Untidi
         })
       }
       if (isEmpty(paragraph)) {
-        const element = part.element(paragraph.node)
-        const parent = part.element(element.parent)
-        const siblings = [...part.elements(parent)].filter(each => each.name === 'text:p' || each.name === 'text:h')
         const style = reading.cascade.paragraph(paragraph, story.role)
         const breaks =
           style.properties['fo:break-before'] === 'page' ||
           style.properties['fo:break-after'] === 'page' ||
           style.masterPage !== null
-        if (wish.emptyParagraphs && siblings.length > 1 && element.children.length === 0 && !breaks) {
+        if (wish.emptyParagraphs && isSpareParagraph(part, paragraph.node) && !breaks) {
           const before = paragraphs[index - 1]
           put(
             { kind: 'emptyParagraphs', from: 0, to: 0, after: '' },

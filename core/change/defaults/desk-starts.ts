@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { DocumentKind } from '../../document/open'
 import { startKinds } from '../../document/rules'
-import { startKindsOf } from './plan-starts'
+import { startKindsOf } from './start-kinds'
 import { startValuesSchema, type StartWish } from './wishes'
 
 const millimetres = z.number().min(0).max(5000)

@@ -1,7 +1,7 @@
 import type { StartKind } from '../../document/rules'
 import type { Library } from '../../font/library'
 import type { Reading } from '../../style/reading'
-import { isLive, isPlaceholder, startKindsOf } from './plan-starts'
+import { isLive, isPlaceholder, startKindsOf } from './start-kinds'
 
 /** What new text of a kind begins with now. */
 export interface StartSummary {

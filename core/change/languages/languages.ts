@@ -1,7 +1,8 @@
-import { writeElement } from '../../xml/write'
-import { subtreeIds } from '../../xml/edit'
-import { freeName } from '../../document/edit-layout'
+import { copyFrame } from '../../document/frame-verbs'
 import { replaceText } from '../../document/edit-text'
+import { spansBy } from '../../document/span-places'
+import { uniqueName } from '../../document/style-names'
+import { addStyle, dropStyle } from '../../document/style-verbs'
 import { splitSpansAt, unwrapSpan, wrapRange } from '../../document/spans'
 import type { Paragraph, Story } from '../../document/story-model'
 import type { Reading } from '../../style/reading'
@@ -9,7 +10,6 @@ import { paragraphsOf } from '../../document/stories'
 import { objectSign, paragraphRuns, type TextRun } from '../../style/runs'
 import { PlanError } from '../plan'
 import type { Planner } from '../planner'
-import { styleMarkup, uniqueName } from '../styles/style-markup'
 
 /** Text that is told apart: by its language, or by a character style. */
 export type Apart =
@@ -65,8 +65,8 @@ function hidingStyle(planner: Planner): string {
     style => style.family === 'text' && style.displayName === hiddenTitle && style.text['text:display'] === 'none',
   )
   if (known) return known.name
-  const name = uniqueName(planner, 'text', hiddenTitle)
-  styleMarkup(planner, 'text', name, { text: { 'text:display': 'none' } })
+  const name = uniqueName(planner.common.part, 'text', hiddenTitle)
+  addStyle(planner.common, 'text', name, { text: { 'text:display': 'none' } })
   return name.name
 }
 
@@ -113,13 +113,12 @@ export function showAll(planner: Planner): boolean {
   let shown = 0
   for (const path of planner.reading.cascade.scopes.keys()) {
     const draft = planner.change.on(path)
-    for (const element of [...draft.part.descendants()])
-      if (element.name === 'text:span' && element.attributes['text:style-name'] === style.name) {
-        unwrapSpan(draft, element.id)
-        shown++
-      }
+    for (const span of spansBy(draft.part, name => name === style.name)) {
+      unwrapSpan(draft, span)
+      shown++
+    }
   }
-  planner.common.remove(style.node)
+  dropStyle(planner.common, style.node)
   planner.row({
     key: { what: 'hidden text' },
     stage: 'language',
@@ -159,26 +158,7 @@ export function splitFrames(planner: Planner, apart: Apart): void {
     const has = (inside: boolean) => all.some(each => each.stretches.some(stretch => stretch.inside === inside))
     if (!has(true) || !has(false)) continue
     const draft = planner.change.on(path)
-    const element = draft.part.element(node)
-    const before = subtreeIds(draft.part, node)
-    const copy = draft.newIds(before.length)
-    draft.place(
-      element.parent,
-      draft.indexOf(node) + 1,
-      writeElement(draft.part, node).replace(/\s(xml:id|text:id|draw:id)="[^"]*"/g, ''),
-      copy,
-    )
-    const twin = new Map(before.map((id, at) => [id, copy[at]!]))
-    draft.setAttributes(copy[0]!, {
-      'draw:name': freeName(
-        draft.part,
-        `${(element.attributes['draw:name'] ?? 'Text frame').replace(/ ?\d+$/, '')} `,
-        'draw:name',
-      ),
-    })
-    const box = draft.part.first(draft.part.element(copy[0]!), 'draw:text-box')
-    if (box?.attributes['draw:chain-next-name'] !== undefined)
-      draft.setAttributes(box.id, { 'draw:chain-next-name': null })
+    const twin = copyFrame(draft, node)
     for (const paragraph of all) {
       for (const stretch of [...paragraph.stretches].reverse()) {
         replaceText(draft, stretch.inside ? paragraph.node : twin.get(paragraph.node)!, stretch.from, stretch.to, '')

@@ -1,14 +1,14 @@
 import { fontAttributes } from '../../document/font-attributes'
 import { replaceText } from '../../document/edit-text'
 import { openParagraph } from '../../document/paragraph-spots'
-import { colorReferences, withColor, type ColorKind, type ColorReference } from '../../document/color-references'
+import { colorReferences, setColor, type ColorKind, type ColorReference } from '../../document/color-references'
 import { whyNotEdit } from '../../document/refusals'
-import { faceName, type FaceRecord } from '../../font/face'
+import { faceName, type FaceRecord, pitchOf } from '../../font/face'
 import type { Library } from '../../font/library'
 import { asksNothing, type LookCriteria } from '../../census/criteria'
 import { matchText, paragraphOwner, type Match } from '../../census/matching'
 import { faceAsked, sizeAndLeading, voiceOf } from '../../census/voices'
-import { slotAttributes } from '../../style/properties'
+import { slotAttributes, weightValue } from '../../style/properties'
 import { plainNumber } from '../../style/describe'
 import { emphasisGroups, typeGroups } from '../../style/groups'
 import { styleTitle } from '../../style/reading'
@@ -96,7 +96,7 @@ function looksOf(match: Match, change: RecastChange, face: FaceRecord | null): L
     const italic = change.italic ?? (face && change.face !== undefined ? face.slant === 'italic' : undefined)
     const text: Record<string, string | null> = {}
     if (change.size !== undefined) text[names.size] = `${plainNumber(next)}pt`
-    if (weight !== undefined) text[names.weight] = weight === 400 ? 'normal' : weight === 700 ? 'bold' : String(weight)
+    if (weight !== undefined) text[names.weight] = weightValue(weight)
     if (italic !== undefined) text[names.style] = italic ? 'italic' : 'normal'
     if (change.tracking !== undefined)
       text['fo:letter-spacing'] = change.tracking === 0 ? 'normal' : `${Math.round(next * change.tracking) / 1000}pt`
@@ -129,7 +129,7 @@ function looksOf(match: Match, change: RecastChange, face: FaceRecord | null): L
       from: piece.from,
       to: piece.to,
       text,
-      fonts: face ? { [piece.slot]: { family: face.family, pitch: face.monospaced ? 'fixed' : 'variable' } } : {},
+      fonts: face ? { [piece.slot]: { family: face.family, pitch: pitchOf(face) } } : {},
       setting,
     }
   })
@@ -180,8 +180,7 @@ function recolor(planner: Planner, { wish, index }: Numbered<RecastWish>): numbe
     })
     if (!included) continue
     places += list.length
-    for (const { part, node, attribute, value } of list)
-      planner.change.on(part).setAttributes(node, { [attribute]: withColor(value, to) })
+    for (const reference of list) setColor(planner.change.on(reference.part), reference, to)
   }
   return places
 }

@@ -1,8 +1,10 @@
 import { openParagraph } from '../../document/paragraph-spots'
-import { lengthMarkup } from '../../document/edit-layout'
+import { growFrame } from '../../document/frame-verbs'
+import { isWithin } from '../../document/span-places'
 import { paragraphsOf } from '../../document/stories'
 import type { Paragraph, Story } from '../../document/story-model'
-import { points, slotAttributes } from '../../style/properties'
+import { points } from '../../document/lengths'
+import { slotAttributes } from '../../style/properties'
 import { plainNumber } from '../../style/describe'
 import { paragraphRuns } from '../../style/runs'
 import { setLocally, type LocalLook } from '../local-look'
@@ -31,11 +33,7 @@ function paragraphsFor(planner: Planner, { part, node }: Repair): { paragraph: P
   for (const story of planner.reading.stories) {
     for (const paragraph of paragraphsOf(story.blocks)) {
       if (paragraph.part !== part) continue
-      for (let id = paragraph.node; id >= 0; id = parsed.node(id).parent)
-        if (id === node) {
-          found.push({ paragraph, story })
-          break
-        }
+      if (isWithin(parsed, paragraph.node, node)) found.push({ paragraph, story })
     }
   }
   return found
@@ -82,27 +80,11 @@ function looksOf(planner: Planner, repair: Repair): LocalLook[] {
   })
 }
 
-/** Makes a frame higher: its width and place stay. */
-function raise(planner: Planner, repair: Repair): void {
-  const draft = planner.change.on(repair.part)
-  const element = draft.part.element(repair.node)
-  const height = points(element.attributes['svg:height'])
-  if (height !== null)
-    draft.setAttributes(repair.node, {
-      'svg:height': lengthMarkup(Math.max(height + repair.amount, 1)),
-      'style:rel-height': null,
-    })
-  const box = draft.part.first(draft.part.element(repair.node), 'draw:text-box')
-  const least = points(box?.attributes['fo:min-height'])
-  if (box && least !== null)
-    draft.setAttributes(box.id, { 'fo:min-height': lengthMarkup(Math.max(least + repair.amount, 1)) })
-}
-
 /** Carries one repair out on the document as it is now. False where its place is gone. */
 export function applyRepair(planner: Planner, repair: Repair): boolean {
   if (!planner.change.document.parts.get(repair.part)?.find(repair.node)) return false
   planner.reread()
-  if (repair.kind === 'height') raise(planner, repair)
+  if (repair.kind === 'height') growFrame(planner.change.on(repair.part), repair.node, repair.amount)
   else setLocally(planner, merged(looksOf(planner, repair)))
   planner.row({
     key: { what: 'repair', kind: repair.kind, part: repair.part, node: repair.node },

@@ -1,4 +1,4 @@
-import { replaceStyleValues } from '../../document/style-verbs'
+import { addStyle, dropStyle, replaceStyleValues, setStyleHead } from '../../document/style-verbs'
 import { fontAttributes, slots } from '../../document/font-attributes'
 import { openParagraph } from '../../document/paragraph-spots'
 import type { LeadInRule, PatternRule } from '../../document/rules'
@@ -8,7 +8,6 @@ import { slotAttributes } from '../../style/properties'
 import { PlanError } from '../plan'
 import type { Planner } from '../planner'
 import { hasRules, isRuleStyle, refreshParagraph, ruleStyleName, rulesFor } from './rule-spans'
-import { styleMarkup } from '../styles/style-markup'
 
 /** Where the first line of a paragraph ends, in its text; null where that is not known. */
 export type LineEnds = (part: string, node: number) => number | null
@@ -108,10 +107,10 @@ export function syncRules(planner: Planner, lineEnds: LineEnds): void {
     const displayName = `Rule: ${rule.title || rule.id}`
     const known = ruleStyles.find(style => style.name === name)
     if (!known) {
-      styleMarkup(planner, 'text', { name, displayName }, { parent: rule.character, text })
+      addStyle(planner.common, 'text', { name, displayName }, { parent: rule.character, text })
       continue
     }
-    draft.setAttributes(known.node, { 'style:parent-style-name': rule.character, 'style:display-name': displayName })
+    setStyleHead(draft, known.node, { displayName, parent: rule.character })
     replaceStyleValues(draft, known.node, 'text', text)
   }
   planner.reread()
@@ -137,9 +136,7 @@ export function syncRules(planner: Planner, lineEnds: LineEnds): void {
   }
   for (const style of ruleStyles) {
     if (all.some(rule => ruleStyleName(rule.id) === style.name)) continue
-    const { parent } = draft.part.node(style.node)
-    draft.remove(style.node)
-    draft.mergeTexts(parent)
+    dropStyle(draft, style.node)
   }
   if (changed > 0)
     planner.row({

@@ -1,6 +1,7 @@
 import type { Change, Draft } from '../../document/draft'
-import { openParagraph, type OpenParagraph } from '../../document/paragraph-spots'
+import { isParagraph, openParagraph, type OpenParagraph } from '../../document/paragraph-spots'
 import type { LeadInRule, PatternRule, Rules } from '../../document/rules'
+import { reachesBeyond, spansAround, spansBy, styleNameAt } from '../../document/span-places'
 import { unwrapSpan, wrapRange } from '../../document/spans'
 import { findStyle, withParents, type StyleScope } from '../../document/styles'
 import { groupOfAttribute } from '../../style/groups'
@@ -42,16 +43,8 @@ interface Piece {
   readonly rule: string
 }
 
-/** The spans around a piece of text, outer ones first. */
-function spansAround({ part, element }: OpenParagraph, node: number): number[] {
-  const spans: number[] = []
-  for (let id = part.node(node).parent; id !== element.id && id >= 0; id = part.node(id).parent)
-    if (part.element(id).name === 'text:span') spans.unshift(id)
-  return spans
-}
-
 const ruleOf = (open: OpenParagraph, span: number): string | null => {
-  const name = open.part.element(span).attributes['text:style-name'] ?? ''
+  const name = styleNameAt(open.part, span) ?? ''
   return isRuleStyle(name) ? name.slice(prefix.length) : null
 }
 
@@ -60,7 +53,7 @@ function presentPieces(open: OpenParagraph): Piece[] {
   const found: Piece[] = []
   for (const piece of open.pieces) {
     if (piece.end === piece.start) continue
-    const span = spansAround(open, piece.field ?? piece.node).find(id => ruleOf(open, id) !== null)
+    const span = spansAround(open, piece).find(id => ruleOf(open, id) !== null)
     if (span !== undefined) join(found, { from: piece.start, to: piece.end, rule: ruleOf(open, span)! })
   }
   return found
@@ -73,8 +66,8 @@ function join(into: Piece[], piece: Piece): void {
 }
 
 /** Groups of properties that the style of a span speaks of. */
-function groupsOf(scope: StyleScope, name: string | undefined): Set<string> {
-  const style = name === undefined ? undefined : findStyle(scope, 'text', name)
+function groupsOf(scope: StyleScope, name: string | null | undefined): Set<string> {
+  const style = name == null ? undefined : findStyle(scope, 'text', name)
   const groups = new Set<string>()
   for (const each of style ? withParents(scope, style) : [])
     for (const attribute in each.text) {
@@ -102,28 +95,14 @@ function wantedPieces(
       const to = Math.min(piece.end, match.to)
       if (from >= to || piece.kind === 'frame' || piece.kind === 'note') continue
       if (piece.field !== null && (from > piece.start || to < piece.end)) continue
-      const beyond = spansAround(open, piece.field ?? piece.node).filter(
+      const beyond = spansAround(open, piece).filter(
         id => ruleOf(open, id) === null && reachesBeyond(open, id, match.from, match.to),
       )
-      if (
-        beyond.some(id =>
-          [...groupsOf(scope, open.part.element(id).attributes['text:style-name'])].some(group => own.has(group)),
-        )
-      )
-        continue
+      if (beyond.some(id => [...groupsOf(scope, styleNameAt(open.part, id))].some(group => own.has(group)))) continue
       join(wanted, { from, to, rule: match.rule })
     }
   }
   return wanted
-}
-
-function reachesBeyond(open: OpenParagraph, span: number, from: number, to: number): boolean {
-  return open.pieces.some(piece => {
-    if ((piece.start >= from && piece.end <= to) || piece.end === piece.start) return false
-    for (let id = piece.node; id !== open.element.id && id >= 0; id = open.part.node(id).parent)
-      if (id === span) return true
-    return false
-  })
 }
 
 const same = (one: readonly Piece[], other: readonly Piece[]) =>
@@ -141,15 +120,13 @@ export function refreshParagraph(
   lineEnd: number | null = null,
 ): boolean {
   const open = openParagraph(draft.part, paragraph)
-  const own = rulesFor(rules, scope, open.element.attributes['text:style-name'] ?? null)
+  const own = rulesFor(rules, scope, styleNameAt(open.part, paragraph))
   const present = presentPieces(open)
   if (present.length === 0 && own.patterns.length + own.leadIns.length === 0) return false
   const characters = new Map([...rules.patterns, ...rules.leadIns].map(rule => [rule.id, rule.character]))
   const wanted = wantedPieces(open, scope, ruleMatches(open.text, own.patterns, own.leadIns, lineEnd), characters)
   if (same(present, wanted)) return false
-  for (const element of [...draft.part.descendants(draft.part.element(paragraph))])
-    if (element.name === 'text:span' && isRuleStyle(element.attributes['text:style-name'] ?? ''))
-      unwrapSpan(draft, element.id)
+  for (const span of spansBy(draft.part, isRuleStyle, paragraph)) unwrapSpan(draft, span)
   for (const piece of [...wanted].reverse())
     wrapRange(draft, paragraph, piece.from, piece.to, ruleStyleName(piece.rule), true)
   return true
@@ -168,8 +145,6 @@ export function refreshAfterEdit(
   if (!scope) return
   const draft = change.on(path)
   for (const node of nodes) {
-    const element = draft.part.find(node)
-    if (element?.kind === 'element' && (element.name === 'text:p' || element.name === 'text:h'))
-      refreshParagraph(draft, scope, rules, node)
+    if (isParagraph(draft.part, node)) refreshParagraph(draft, scope, rules, node)
   }
 }

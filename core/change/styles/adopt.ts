@@ -11,7 +11,7 @@ import { portedFonts } from './fonts'
 import { editStyle, makeStyle } from './edit-style'
 import type { Planner } from '../planner'
 import type { Stretch } from '../scope'
-import type { StyleName } from './style-markup'
+import type { StyleName } from '../../document/style-names'
 
 /** What was set by hand on some text, as values a named style can have. */
 interface LocalLook {

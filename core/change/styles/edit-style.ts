@@ -1,11 +1,18 @@
 import { slots } from '../../document/font-attributes'
-import { setDropCap, setLabelStyle, setStyleValues, setTabStops } from '../../document/style-verbs'
-import { withParents, type Style } from '../../document/styles'
+import { takenNames, uniqueName, type StyleName } from '../../document/style-names'
+import {
+  addStyle,
+  setDropCap,
+  setLabelStyle,
+  setStyleHead,
+  setStyleValues,
+  setTabStops,
+} from '../../document/style-verbs'
+import { listStyleOf, withParents, type Style } from '../../document/styles'
 import { describeValues, plainNumber } from '../../style/describe'
 import { PlanError } from '../plan'
-import { fontValues } from './fonts'
+import { fontValues } from '../../document/face-verbs'
 import type { Planner } from '../planner'
-import { styleMarkup, takenNames, uniqueName, type StyleName } from './style-markup'
 import type { StyleChanges } from './style-changes'
 
 const what = (family: string) => (family === 'text' ? 'character style' : 'paragraph style')
@@ -13,7 +20,7 @@ const points = (value: number) => `${plainNumber(value)}pt`
 
 /** @throws PlanError where another style of the family is called so */
 function checkName(planner: Planner, family: string, name: string | null, displayName: string): void {
-  for (const [other, shown] of takenNames(planner, family)) {
+  for (const [other, shown] of takenNames(planner.common.part, family)) {
     if (other !== name && shown.toLowerCase() === displayName.toLowerCase())
       throw new PlanError(
         `There is a ${what(family)} “${shown}” already. Give this one another name. Nothing was changed.`,
@@ -65,15 +72,7 @@ function setHead(planner: Planner, style: Style, changes: StyleChanges): void {
       )
   }
   if (changes.next != null) planner.style('paragraph', changes.next)
-  const attributes: Record<string, string | null> = {}
-  if (changes.displayName !== undefined)
-    attributes['style:display-name'] = changes.displayName === name ? null : changes.displayName
-  if (changes.parent !== undefined) attributes['style:parent-style-name'] = changes.parent
-  if (changes.next !== undefined) attributes['style:next-style-name'] = changes.next
-  if (changes.outlineLevel !== undefined)
-    attributes['style:default-outline-level'] = changes.outlineLevel === null ? null : String(changes.outlineLevel)
-  if (changes.listStyle !== undefined) attributes['style:list-style-name'] = changes.listStyle
-  planner.common.setAttributes(style.node, attributes)
+  setStyleHead(planner.common, style.node, changes)
 }
 
 /** Its values, with the declarations that its fonts need. @throws PlanError */
@@ -164,9 +163,7 @@ function changedWords(planner: Planner, changes: StyleChanges): string {
  * @throws PlanError where it has no list of the document's named ones
  */
 function setListLabel(planner: Planner, style: Style, changes: StyleChanges): void {
-  let list = changes.listStyle ?? null
-  for (const each of withParents(planner.scope, style))
-    if (changes.listStyle === undefined) list = each.attributes['style:list-style-name'] || list
+  const list = changes.listStyle === undefined ? listStyleOf(planner.scope, style) : changes.listStyle
   const found = list === null ? undefined : planner.scope.lists.get(list)
   const draft = planner.common
   if (!found || found.part.path !== draft.path)
@@ -185,10 +182,10 @@ export function makeStyle(
   changes: StyleChanges,
 ): StyleName {
   checkName(planner, family, null, displayName)
-  const made = uniqueName(planner, family, displayName)
+  const made = uniqueName(planner.common.part, family, displayName)
   const parent = changes.parent ?? null
   if (parent !== null) planner.style(family, parent)
-  styleMarkup(planner, family, made, { parent })
+  addStyle(planner.common, family, made, { parent })
   planner.reread()
   editStyle(planner, family, made.name, { ...changes, displayName: undefined, parent: undefined })
   const row = planner.rows.pop()!

@@ -1,9 +1,11 @@
 import { slots } from '../../document/font-attributes'
+import { textStylesIn } from '../../document/style-contents'
+import { uniqueName } from '../../document/style-names'
+import { addStyle } from '../../document/style-verbs'
 import type { Properties } from '../../document/styles'
 import type { GroupId } from '../../style/groups'
 import { groupOf } from '../../style/groups'
 import { slotAttributes, weightNumber } from '../../style/properties'
-import { styleMarkup, uniqueName } from './style-markup'
 import type { Planner } from '../planner'
 
 /** The values of some groups that a style sets, for all slots where one says enough for all. */
@@ -50,16 +52,11 @@ const same = (one: Properties, other: Properties) =>
 /** The character style that says an emphasis: one of that name that says just this, or a new one. */
 export function emphasisStyle(planner: Planner, kept: Record<string, string>): string {
   const title = emphasisName(kept)
-  const draft = planner.common
-  const holder = draft.part.first(draft.part.rootElement, 'office:styles')
-  for (const element of holder ? draft.part.elements(holder, 'style:style') : []) {
-    if (element.attributes['style:family'] !== 'text' || element.attributes['style:parent-style-name']) continue
-    const shown = element.attributes['style:display-name'] ?? element.attributes['style:name'] ?? ''
-    if (shown !== title && !shown.startsWith(`${title} `)) continue
-    const text = draft.part.first(element, 'style:text-properties')
-    if (text && text.children.length === 0 && same(text.attributes, kept)) return element.attributes['style:name']!
+  for (const style of textStylesIn(planner.common)) {
+    const called = style.displayName === title || style.displayName.startsWith(`${title} `)
+    if (called && style.parent === null && style.text && same(style.text, kept)) return style.name
   }
-  const name = uniqueName(planner, 'text', title)
-  styleMarkup(planner, 'text', name, { text: kept })
+  const name = uniqueName(planner.common.part, 'text', title)
+  addStyle(planner.common, 'text', name, { text: kept })
   return name.name
 }

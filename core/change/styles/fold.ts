@@ -1,6 +1,7 @@
 import { occurrencesOf } from '../../census/occurrences'
 import { voiceKey, voiceOf, type VoiceLook } from '../../census/voices'
-import { referencesToStyle } from '../../document/style-references'
+import { referencesToStyle, renameReference } from '../../document/style-references'
+import { dropStyle, setParentStyle } from '../../document/style-verbs'
 import type { Layer } from '../../style/layers'
 import { slotAttributes } from '../../style/properties'
 import { emphasisGroups, typeGroups } from '../../style/groups'
@@ -30,27 +31,13 @@ export function foldStyle(
   for (let at = target; at?.parentName; at = planner.scope.common.get(`${family}\n${at.parentName}`) ?? null) {
     if (at.parentName !== from) continue
     // The other one descends from what goes: it takes its place in the tree first.
-    planner.common.setAttributes(at.node, { 'style:parent-style-name': style.parentName })
+    setParentStyle(planner.common, at.node, style.parentName)
     break
   }
   const users = planner.usersOf(style)
   const references = referencesToStyle(planner.document, family, from)
-  for (const { part, node, attribute, list } of references) {
-    const draft = planner.change.on(part)
-    const current = draft.part.element(node).attributes[attribute] ?? ''
-    const value = list
-      ? current
-          .split(/\s+/)
-          .map(name => (name === from ? other : name))
-          .filter(name => name !== null)
-          .join(' ')
-      : other
-    draft.setAttributes(node, { [attribute]: value === '' ? null : value })
-  }
-  const draft = planner.common
-  const { parent } = draft.part.node(style.node)
-  draft.remove(style.node)
-  draft.mergeTexts(parent)
+  for (const reference of references) renameReference(planner.change.on(reference.part), reference, from, other)
+  dropStyle(planner.common, style.node)
   const rules = planner.currentRules
   const stays = (each: { readonly style: { readonly family: string; readonly name: string } }) =>
     each.style.family !== family || each.style.name !== from

@@ -1,77 +1,7 @@
-import { declarationAttributes, fontAttributes, slots, type Slot } from '../../document/font-attributes'
-import { sameFamily, writeFontFamily } from '../../document/font-family'
-import type { Draft } from '../../document/draft'
+import { declareFont } from '../../document/face-verbs'
+import { fontAttributes, slots } from '../../document/font-attributes'
 import type { Properties } from '../../document/styles'
 import type { Planner } from '../planner'
-
-/** A font as a form gives it: a family, with what helps a reader that lacks it. */
-export interface FontWish {
-  readonly family: string
-  readonly generic?: string | undefined
-  readonly pitch?: string | undefined
-}
-
-function declarationsOf(draft: Draft): { name: string; family: string; attributes: Properties }[] {
-  const { part } = draft
-  const holder = part.first(part.rootElement, 'office:font-face-decls')
-  return holder
-    ? [...part.elements(holder, 'style:font-face')].map(element => ({
-        name: element.attributes['style:name'] ?? '',
-        family: (element.attributes['svg:font-family'] ?? element.attributes['style:name'] ?? '').replace(
-          /^["']|["']$/g,
-          '',
-        ),
-        attributes: element.attributes,
-      }))
-    : []
-}
-
-/** The name under which a part declares a font; it is declared now where it was not. */
-export function declareFont(draft: Draft, wish: FontWish, attributes: Properties = {}): string {
-  const known = declarationsOf(draft)
-  const existing = known.find(
-    each =>
-      sameFamily(each.family, wish.family) &&
-      (attributes['style:font-charset'] ?? '') === (each.attributes['style:font-charset'] ?? ''),
-  )
-  if (existing) return existing.name
-  let name = wish.family
-  for (let number = 1; known.some(each => each.name === name); number++) name = `${wish.family}${number}`
-  const more = Object.fromEntries(
-    Object.entries(attributes).filter(([key]) => (declarationAttributes as readonly string[]).includes(key)),
-  )
-  const holder = draft.part.first(draft.part.rootElement, 'office:font-face-decls') ? undefined : draft.newIds(1)[0]!
-  draft.do({
-    type: 'declare-face',
-    part: draft.path,
-    id: draft.newIds(1)[0]!,
-    ...(holder === undefined ? {} : { holder }),
-    attributes: {
-      ...more,
-      'style:name': name,
-      'svg:font-family': attributes['svg:font-family'] ?? writeFontFamily(wish.family),
-      ...(wish.generic ? { 'style:font-family-generic': wish.generic } : {}),
-      ...(wish.pitch ? { 'style:font-pitch': wish.pitch } : {}),
-    },
-  })
-  return name
-}
-
-/**
- * Attributes that set the font of a slot to a family, and take everything away that said otherwise; with null all
- * of it goes.
- */
-export function fontValues(draft: Draft, slot: Slot, wish: FontWish | null): Record<string, string | null> {
-  const own = fontAttributes[slot]
-  return {
-    [own.family]: null,
-    [own.styleName]: null,
-    [own.generic]: null,
-    [own.pitch]: null,
-    [own.charset]: null,
-    [own.name]: wish === null ? null : declareFont(draft, wish),
-  }
-}
 
 /**
  * Values of a style of one part, so that they hold in the part of common styles: the fonts they name are declared

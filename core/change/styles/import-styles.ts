@@ -1,6 +1,6 @@
 import { fontAttributes, slots } from '../../document/font-attributes'
 import type { StyleDetail } from './style-detail'
-import { encodeStyleName } from './style-markup'
+import { encodeStyleName } from '../../document/style-names'
 import type { StyleChanges } from './style-changes'
 import type { EditWish, MakeWish } from './wishes'
 

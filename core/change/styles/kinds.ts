@@ -1,3 +1,4 @@
+import { setFrameStyle } from '../../document/frame-verbs'
 import type { OdfDocument } from '../../document/open'
 import { readScopes } from '../../document/styles'
 import { groupOf } from '../../style/groups'
@@ -6,7 +7,7 @@ import { PlanError } from '../plan'
 import { boundTo, scopeWords } from '../scope'
 import { counted } from '../words'
 import { adopt, teach } from './adopt'
-import { applyParagraphStyle, applyTextStyle, applyToFrame } from './assign'
+import { applyParagraphStyle, applyTextStyle } from './assign'
 import { editStyle, makeStyle } from './edit-style'
 import { foldStyle, foldVoice } from './fold'
 import { settle, settleTitle } from './settle'
@@ -54,7 +55,7 @@ export const applyKind = oneByOne<wishes.ApplyWish>({
     else {
       if (name === null) throw new PlanError('A paragraph always has a style. Choose one. Nothing was changed.')
       applyParagraphStyle(planner, stretches, name, wish.strays, wish.keep)
-      if (wish.scope.kind === 'frame') applyToFrame(planner, wish.scope.part, wish.scope.node, name)
+      if (wish.scope.kind === 'frame') setFrameStyle(planner.change.on(wish.scope.part), wish.scope.node, name)
     }
     const { places } = planner.totals(own)
     const amount = family === 'text' ? counted(places, 'stretch', 'stretches') : counted(places, 'paragraph')

@@ -1,6 +1,9 @@
-import { unwrapSpan, splitSpansAt, wrapRange } from '../../document/spans'
+import type { Draft } from '../../document/draft'
+import { assignStyle } from '../../document/paragraph-verbs'
 import { openParagraph } from '../../document/paragraph-spots'
-import { referencesIn } from '../../document/style-references'
+import { extentOf, isSpan, saysOnly, styledWithin, styleNameAt } from '../../document/span-places'
+import { splitSpansAt, unwrapSpan, wrapRange } from '../../document/spans'
+import { cellStyleAt, contentReferences, referencesIn, setReference } from '../../document/style-references'
 import { findStyle, type Style } from '../../document/styles'
 import { describeValues } from '../../style/describe'
 import { looksSame } from '../../style/effective'
@@ -27,6 +30,12 @@ interface Bearer {
   readonly part: string
   readonly node: number
   readonly attribute: string
+}
+
+/** What bears a style, with the style's family and name. */
+interface NamedBearer extends Bearer {
+  readonly family: string
+  readonly name: string
 }
 
 /** An automatic style with those of its bearers that are in the scope. */
@@ -56,60 +65,46 @@ function changesNothing(users: StyleUsers | undefined, style: Style, names: read
 /** The automatic styles in a scope, with what bears them there. */
 function straysIn(planner: Planner, stretches: readonly Stretch[] | null): Stray[] {
   const found = new Map<Style, Stray>()
-  const put = (part: string, node: number, attribute: string, family: string, name: string) => {
-    const scope = planner.reading.cascade.scope(part)
-    const style = scope.automatic.get(`${family}\n${name}`)
-    if (!style) return
+  const bearers = stretches === null ? allBearers(planner) : stretches.flatMap(stretch => bearersIn(planner, stretch))
+  for (const { family, name, ...bearer } of bearers) {
+    const style = planner.reading.cascade.scope(bearer.part).automatic.get(`${family}\n${name}`)
+    if (!style) continue
     let stray = found.get(style)
     if (!stray) found.set(style, (stray = { style, bearers: [] }))
-    if (!stray.bearers.some(bearer => bearer.node === node && bearer.attribute === attribute))
-      stray.bearers.push({ part, node, attribute })
-  }
-  if (stretches === null) {
-    for (const path of planner.reading.cascade.scopes.keys()) {
-      const part = planner.change.part(path)
-      for (const section of part.elements(part.rootElement)) {
-        if (section.name !== 'office:body' && section.name !== 'office:master-styles') continue
-        for (const reference of referencesIn(part, section)) {
-          if (reference.list || inDeletion(planner, path, reference.node)) continue
-          for (const name of reference.names) put(path, reference.node, reference.attribute, reference.family, name)
-        }
-      }
-    }
-    return [...found.values()]
-  }
-  for (const { paragraph, whole, from, to } of stretches) {
-    const part = planner.change.part(paragraph.part)
-    const element = part.element(paragraph.node)
-    const own = element.attributes['text:style-name']
-    if (whole && own) put(paragraph.part, paragraph.node, 'text:style-name', 'paragraph', own)
-    for (const piece of openParagraph(part, paragraph.node).pieces) {
-      if (piece.start < from || piece.end > to || piece.end === piece.start) continue
-      for (let id = piece.node; id !== paragraph.node && id >= 0; id = part.node(id).parent) {
-        const node = part.node(id)
-        const name =
-          node.kind === 'element' && (node.name === 'text:span' || node.name === 'text:a')
-            ? node.attributes['text:style-name']
-            : undefined
-        if (name) put(paragraph.part, id, 'text:style-name', 'text', name)
-      }
-    }
-    if (whole && paragraph.holder?.kind === 'cell' && paragraph.holder.styleName) {
-      const cell = part.element(paragraph.holder.node)
-      if (cell.attributes['table:style-name'])
-        put(paragraph.part, cell.id, 'table:style-name', 'table-cell', cell.attributes['table:style-name'])
-    }
+    if (!stray.bearers.some(each => each.node === bearer.node && each.attribute === bearer.attribute))
+      stray.bearers.push(bearer)
   }
   return [...found.values()]
 }
 
-function inDeletion(planner: Planner, path: string, node: number): boolean {
-  const part = planner.change.part(path)
-  for (let id = node; id >= 0; id = part.node(id).parent) {
-    const at = part.node(id)
-    if (at.kind === 'element' && at.name === 'text:tracked-changes') return true
-  }
-  return false
+/** All that bears a style by hand in the text and the masters of a document; what was deleted is no text. */
+function allBearers(planner: Planner): NamedBearer[] {
+  return [...planner.reading.cascade.scopes.keys()].flatMap(path =>
+    contentReferences(planner.change.part(path)).flatMap(({ part, node, attribute, family, names }) =>
+      names.map(name => ({ part, node, attribute, family, name })),
+    ),
+  )
+}
+
+/** What bears a style in a stretch: its words, and of a whole paragraph this itself and the cell that it stands in. */
+function bearersIn(planner: Planner, { paragraph, whole, from, to }: Stretch): NamedBearer[] {
+  const part = planner.change.part(paragraph.part)
+  const at = { part: paragraph.part, attribute: 'text:style-name' }
+  const own = styleNameAt(part, paragraph.node)
+  const { holder } = paragraph
+  return [
+    ...(whole && own ? [{ ...at, node: paragraph.node, family: 'paragraph', name: own }] : []),
+    ...styledWithin(part, paragraph.node, from, to).map(each => ({ ...at, ...each, family: 'text' })),
+    ...(whole && holder?.kind === 'cell' && holder.styleName
+      ? cellStyleAt(part, holder.node).map(name => ({
+          part: paragraph.part,
+          node: holder.node,
+          attribute: 'table:style-name',
+          family: 'table-cell',
+          name,
+        }))
+      : []),
+  ]
 }
 
 /** How many elements of a part name each automatic style. */
@@ -129,142 +124,139 @@ function countBearers(planner: Planner): Map<string, number> {
  * Takes local formatting out of a scope. Styles that only speak for text of the scope are changed where they stand, so
  * that little is touched; others are departed from. What is meant (`keep`) goes on in character styles.
  */
-export function settle(
-  planner: Planner,
-  stretches: readonly Stretch[] | null,
-  { groups, keep, idleOnly }: Settling,
-): void {
-  const attributes = attributesOf(groups)
-  let scope = stretches
-  if (stretches?.some(stretch => !stretch.whole)) {
-    // The spans that reach over the ends are cut in two: only what is inside is settled.
-    for (const { paragraph, whole, from, to } of stretches) {
-      if (whole) continue
-      splitSpansAt(planner.change.on(paragraph.part), paragraph.node, from)
-      splitSpansAt(planner.change.on(paragraph.part), paragraph.node, to)
-    }
-    scope = stretches
+export function settle(planner: Planner, stretches: readonly Stretch[] | null, settling: Settling): void {
+  const parts = stretches?.filter(stretch => !stretch.whole) ?? []
+  // The spans that reach over the ends are cut in two: only what is inside is settled.
+  for (const { paragraph, from, to } of parts) {
+    splitSpansAt(planner.change.on(paragraph.part), paragraph.node, from)
+    splitSpansAt(planner.change.on(paragraph.part), paragraph.node, to)
   }
   const counts = countBearers(planner)
-  const rows = new Map<
-    string,
-    {
-      key: RowKey
-      title: string
-      before: string
-      after: string
-      count: number
-      characters: number
-      places: { part: string; node: number }[]
-      strays: { stray: Stray; text: readonly string[]; paragraph: readonly string[]; kept: Record<string, string> }[]
-    }
-  >()
-
-  for (const stray of straysIn(planner, scope)) {
-    const { style } = stray
-    const users = planner.usersOf(style)
-    let text = Object.keys(style.text).filter(name => attributes.text.has(name))
-    let paragraph =
-      style.family === 'paragraph' || style.family === 'graphic' || style.family === 'presentation'
-        ? Object.keys(style.paragraph).filter(name => attributes.paragraph.has(name))
-        : []
-    if (idleOnly) {
-      text = text.filter(name => changesNothing(users, style, [name]))
-      paragraph = paragraph.filter(name => changesNothing(users, style, [name]))
-      if (!changesNothing(users, style, [...text, ...paragraph])) continue
-    }
-    const inline = style.family === 'text' || style.family === 'paragraph'
-    const meant = idleOnly
-      ? []
-      : keep
-          .filter(group => groups.includes(group))
-          .filter(group => {
-            const names = groupOf(group).text.filter(name => style.text[name] !== undefined)
-            return names.length > 0 && !changesNothing(users, style, names)
-          })
-    if (!inline) {
-      // The emphasis of a whole frame or cell has no character style it could go to: it stays.
-      const stays = new Set(meant.flatMap(group => groupOf(group).text))
-      if (text.some(name => stays.has(name)))
-        planner.note(
-          `${meant.map(group => groupOf(group).title).join(' and ')} of a whole ${style.family === 'table-cell' ? 'cell' : 'frame'}`,
-          'it is kept as it is, since it belongs to no words',
-          stray.bearers.length,
-        )
-      text = text.filter(name => !stays.has(name))
-    }
-    if (text.length === 0 && paragraph.length === 0) continue
-    const kept = inline ? emphasisOf(style.text, meant) : {}
-    const home = planner.reading.cascade.scope(style.part)
-    const pick = (values: Style['text'], names: readonly string[]) =>
-      Object.fromEntries(names.map(name => [name, values[name]!]))
-    const words = describeValues(pick(style.text, text), pick(style.paragraph, paragraph), home)
-    const owner =
-      style.parentName !== null
-        ? planner.titleOf(home, style.family, style.parentName)
-        : style.family === 'paragraph'
-          ? 'no style'
-          : ''
-    const before = words.join(', ') || 'marks that are not seen'
-    const after =
-      Object.keys(kept).length > 0
-        ? `character style ${emphasisName(kept)}`
-        : owner
-          ? `as ${owner} says`
-          : 'as its styles say'
-    const title =
-      style.family === 'text'
-        ? `Words set by hand${owner ? ` in ${owner}` : ''}`
-        : style.family === 'paragraph'
-          ? `Paragraphs of ${owner}`
-          : style.family === 'table-cell'
-            ? 'Cells'
-            : 'Frames and shapes'
-    const key: RowKey = { what: 'strays', family: style.family, owner, before: before.slice(0, toldLength), after }
-    const named = keyText(key)
-    let row = rows.get(named)
-    if (!row) rows.set(named, (row = { key, title, before, after, count: 0, characters: 0, places: [], strays: [] }))
-    row.count += stray.bearers.length
-    row.characters += users?.characters ?? 0
-    if (row.places.length < 500)
-      row.places.push(...stray.bearers.slice(0, 500).map(({ part, node }) => ({ part, node })))
-    row.strays.push({ stray, text, paragraph, kept })
+  const rows = new Map<string, StrayRow>()
+  for (const stray of straysIn(planner, stretches)) {
+    const taken = takenFrom(planner, stray, settling)
+    if (taken) list(planner, rows, taken)
   }
-
-  for (const row of rows.values()) {
-    const included = planner.row({
-      key: row.key,
-      stage: 'text',
-      optional: true,
-      title: row.title,
-      count: row.count,
-      characters: row.characters,
-      before: row.before,
-      after: row.after,
-      places: row.places,
-    })
-    if (!included) continue
-    for (const each of row.strays) removeStray(planner, each.stray, each, counts)
-  }
-  if (stretches?.some(stretch => !stretch.whole)) {
-    const parts = stretches.filter(stretch => !stretch.whole && isLocal(planner, stretch))
-    if (parts.length > 0) planner.note('formatting of whole paragraphs', 'only part of each is selected', parts.length)
-  }
+  for (const { strays, ...row } of rows.values())
+    if (planner.row({ ...row, stage: 'text', optional: true })) for (const each of strays) remove(planner, each, counts)
+  const local = parts.filter(stretch => isLocal(planner, stretch))
+  if (local.length > 0) planner.note('formatting of whole paragraphs', 'only part of each is selected', local.length)
   planner.sweep()
+}
+
+/** What is taken out of an automatic style: attributes by kind, and what of it goes on as emphasis. */
+interface Taken {
+  readonly stray: Stray
+  readonly text: readonly string[]
+  readonly paragraph: readonly string[]
+  readonly kept: Record<string, string>
+}
+
+/** One row of the plan: strays that say the same on top of the same style. */
+interface StrayRow {
+  readonly key: RowKey
+  readonly title: string
+  readonly before: string
+  readonly after: string
+  count: number
+  characters: number
+  readonly places: { part: string; node: number }[]
+  readonly strays: Taken[]
+}
+
+const bearsParagraphs = (family: string) => family === 'paragraph' || family === 'graphic' || family === 'presentation'
+
+/** What of a style settling takes, and what it keeps as emphasis; null where there is nothing to take. */
+function takenFrom(planner: Planner, stray: Stray, { groups, keep, idleOnly }: Settling): Taken | null {
+  const attributes = attributesOf(groups)
+  const { style } = stray
+  const users = planner.usersOf(style)
+  let text = Object.keys(style.text).filter(name => attributes.text.has(name))
+  let paragraph = bearsParagraphs(style.family)
+    ? Object.keys(style.paragraph).filter(name => attributes.paragraph.has(name))
+    : []
+  if (idleOnly) {
+    text = text.filter(name => changesNothing(users, style, [name]))
+    paragraph = paragraph.filter(name => changesNothing(users, style, [name]))
+    if (!changesNothing(users, style, [...text, ...paragraph])) return null
+  }
+  const inline = style.family === 'text' || style.family === 'paragraph'
+  const meant = idleOnly ? [] : keep.filter(group => groups.includes(group) && says(users, style, group))
+  if (!inline) text = withoutMeant(planner, stray, text, meant)
+  if (text.length === 0 && paragraph.length === 0) return null
+  return { stray, text, paragraph, kept: inline ? emphasisOf(style.text, meant) : {} }
+}
+
+/** Whether a style says something of a group that is seen. */
+function says(users: StyleUsers | undefined, style: Style, group: GroupId): boolean {
+  const names = groupOf(group).text.filter(name => style.text[name] !== undefined)
+  return names.length > 0 && !changesNothing(users, style, names)
+}
+
+/** The emphasis of a whole frame or cell has no character style it could go to: it stays, which is said. */
+function withoutMeant(
+  planner: Planner,
+  { style, bearers }: Stray,
+  text: string[],
+  meant: readonly GroupId[],
+): string[] {
+  const stays = new Set(meant.flatMap(group => groupOf(group).text))
+  if (text.some(name => stays.has(name)))
+    planner.note(
+      `${meant.map(group => groupOf(group).title).join(' and ')} of a whole ${style.family === 'table-cell' ? 'cell' : 'frame'}`,
+      'it is kept as it is, since it belongs to no words',
+      bearers.length,
+    )
+  return text.filter(name => !stays.has(name))
+}
+
+/** Puts what is taken out of a style into its row. */
+function list(planner: Planner, rows: Map<string, StrayRow>, taken: Taken): void {
+  const { style, bearers } = taken.stray
+  const home = planner.reading.cascade.scope(style.part)
+  const pick = (values: Style['text'], names: readonly string[]) =>
+    Object.fromEntries(names.map(name => [name, values[name]!]))
+  const words = describeValues(pick(style.text, taken.text), pick(style.paragraph, taken.paragraph), home)
+  const owner =
+    style.parentName !== null
+      ? planner.titleOf(home, style.family, style.parentName)
+      : style.family === 'paragraph'
+        ? 'no style'
+        : ''
+  const before = words.join(', ') || 'marks that are not seen'
+  const after =
+    Object.keys(taken.kept).length > 0
+      ? `character style ${emphasisName(taken.kept)}`
+      : owner
+        ? `as ${owner} says`
+        : 'as its styles say'
+  const key: RowKey = { what: 'strays', family: style.family, owner, before: before.slice(0, toldLength), after }
+  const named = keyText(key)
+  let row = rows.get(named)
+  if (!row) {
+    row = { key, title: rowTitle(style.family, owner), before, after, count: 0, characters: 0, places: [], strays: [] }
+    rows.set(named, row)
+  }
+  row.count += bearers.length
+  row.characters += planner.usersOf(style)?.characters ?? 0
+  if (row.places.length < 500) row.places.push(...bearers.slice(0, 500).map(({ part, node }) => ({ part, node })))
+  row.strays.push(taken)
+}
+
+function rowTitle(family: string, owner: string): string {
+  if (family === 'text') return `Words set by hand${owner ? ` in ${owner}` : ''}`
+  if (family === 'paragraph') return `Paragraphs of ${owner}`
+  return family === 'table-cell' ? 'Cells' : 'Frames and shapes'
 }
 
 const isLocal = (planner: Planner, { paragraph }: Stretch): boolean =>
   paragraph.styleName !== null &&
   findStyle(planner.reading.cascade.scope(paragraph.part), 'paragraph', paragraph.styleName)?.origin === 'automatic'
 
-function removeStray(
+/** Takes values out of a style where all that bears it is meant, else lets what is meant depart from it. */
+function remove(
   planner: Planner,
-  { style, bearers }: Stray,
-  {
-    text,
-    paragraph,
-    kept,
-  }: { readonly text: readonly string[]; readonly paragraph: readonly string[]; readonly kept: Record<string, string> },
+  { stray: { style, bearers }, text, paragraph, kept }: Taken,
   counts: ReadonlyMap<string, number>,
 ): void {
   const draft = planner.change.on(style.part)
@@ -280,37 +272,26 @@ function removeStray(
   for (const { node, attribute } of bearers) {
     if (!draft.part.find(node)) continue
     const name = !all ? automatic.derive(style.family, style.name, difference) : hollow ? style.parentName : style.name
-    const element = draft.part.element(node)
-    if (emphasis !== null) {
-      if (style.family === 'paragraph') {
-        const { length } = openParagraph(draft.part, node).text
-        if (length > 0) wrapRange(draft, node, 0, length, emphasis, true)
-      } else if (name === null && element.name === 'text:span') {
-        draft.setAttributes(node, { [attribute]: emphasis })
-        continue
-      } else wrapContents(planner, style.part, node, emphasis)
+    const span = isSpan(draft.part, node)
+    if (emphasis !== null && style.family !== 'paragraph' && name === null && span) {
+      assignStyle(draft, node, emphasis)
+      continue
     }
-    if (
-      name === null &&
-      element.name === 'text:span' &&
-      Object.keys(element.attributes).every(each => each === attribute)
-    )
-      unwrapSpan(draft, node)
-    else draft.setAttributes(node, { [attribute]: name })
+    if (emphasis !== null) emphasise(draft, node, style.family, emphasis)
+    if (name === null && span && saysOnly(draft.part, node, attribute)) unwrapSpan(draft, node)
+    else setReference(draft, { node, attribute }, name)
   }
 }
 
-/** A span inside another one, around all that it holds. */
-function wrapContents(planner: Planner, path: string, span: number, styleName: string): void {
-  const draft = planner.change.on(path)
-  let paragraph = draft.part.element(span)
-  while (paragraph.name !== 'text:p' && paragraph.name !== 'text:h') paragraph = draft.part.element(paragraph.parent)
-  const within = openParagraph(draft.part, paragraph.id).pieces.filter(piece => {
-    for (let id = piece.node; id >= 0 && id !== paragraph.id; id = draft.part.node(id).parent)
-      if (id === span) return piece.end > piece.start
-    return false
-  })
-  if (within.length > 0) wrapRange(draft, paragraph.id, within[0]!.start, within.at(-1)!.end, styleName)
+/** Puts a character style around all words of a paragraph, or inside a span around all that it holds. */
+function emphasise(draft: Draft, node: number, family: string, style: string): void {
+  if (family === 'paragraph') {
+    const { length } = openParagraph(draft.part, node).text
+    if (length > 0) wrapRange(draft, node, 0, length, style, true)
+    return
+  }
+  const extent = extentOf(draft.part, node)
+  if (extent) wrapRange(draft, extent.paragraph, extent.from, extent.to, style)
 }
 
 /** What settling is called. */

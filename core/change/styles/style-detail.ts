@@ -1,8 +1,20 @@
 import { fontAttributes, slots, type Slot } from '../../document/font-attributes'
 import { parseFontFamilies } from '../../document/font-family'
 import type { LeadInRule, PatternRule, Role } from '../../document/rules'
-import { findStyle, withParents, type Properties, type StyleScope } from '../../document/styles'
-import { percent, points } from '../../style/properties'
+import { readDropCap, readLabelStyle, readTabStops } from '../../document/style-contents'
+import {
+  findStyle,
+  listStyleOf,
+  nextStyle,
+  ownListStyle,
+  ownOutlineLevel,
+  withParents,
+  type Properties,
+  type Style,
+  type StyleScope,
+} from '../../document/styles'
+import { points } from '../../document/lengths'
+import { percent } from '../../style/properties'
 import type { Reading } from '../../style/reading'
 import type { StyleChanges } from './style-changes'
 
@@ -49,16 +61,12 @@ function familyIn(scope: StyleScope, text: Properties, slot: Slot): string | nul
   return loose === undefined ? null : (parseFontFamilies(loose)[0]?.name ?? null)
 }
 
-/** A style laid open; null where there is none of that name. */
-export function styleDetail(reading: Reading, family: 'paragraph' | 'text', name: string): StyleDetail | null {
-  const scope = [...reading.cascade.scopes.values()].at(-1)
-  const style = scope && findStyle(scope, family, name)
-  if (!scope || !style) return null
-  const { rules } = reading.cascade
+/** What a style has from its parents and from what text starts with, layer by layer: the last that says something. */
+function inheritedBy(scope: StyleScope, style: Style) {
   const above = withParents(scope, style).slice(0, -1)
   const fallback = scope.defaults.get('paragraph') ?? scope.defaults.get('graphic')
   const layers = [
-    ...(fallback && family === 'paragraph'
+    ...(fallback && style.family === 'paragraph'
       ? [{ text: fallback.text, paragraph: fallback.paragraph, displayName: 'what text starts with' }]
       : []),
     ...above,
@@ -83,60 +91,42 @@ export function styleDetail(reading: Reading, family: 'paragraph' | 'text', name
       if (named !== null) fonts[slot].inherited = { value: named, from: layer.displayName }
     }
   }
-  const { part } = reading.cascade.scope(style.part)
-  const holder = style.propertyNodes['style:paragraph-properties']
-  const properties = holder === undefined ? undefined : part.element(holder)
-  const stops = properties && part.first(properties, 'style:tab-stops')
-  const drop = properties && part.first(properties, 'style:drop-cap')
+  return { text: inheritedText, paragraph: inheritedParagraph, fonts }
+}
+
+/** A style laid open; null where there is none of that name. */
+export function styleDetail(reading: Reading, family: 'paragraph' | 'text', name: string): StyleDetail | null {
+  const scope = [...reading.cascade.scopes.values()].at(-1)
+  const style = scope && findStyle(scope, family, name)
+  if (!scope || !style) return null
+  const { rules } = reading.cascade
+  const { text: inheritedText, paragraph: inheritedParagraph, fonts } = inheritedBy(scope, style)
+  const home = reading.cascade.scope(style.part)
+  const tabs = readTabStops(home, style)
+  const dropCap = readDropCap(home, style)
   const kept = rules.styles.find(each => each.style.family === family && each.style.name === name)
-  const level = Number.parseInt(style.attributes['style:default-outline-level'] ?? '', 10)
-  const length = drop?.attributes['style:length']
-  let list: string | null = null
-  for (const each of withParents(scope, style)) list = each.attributes['style:list-style-name'] || list
-  const labels = list === null ? undefined : scope.lists.get(list)
+  const list = listStyleOf(scope, style)
   return {
     family,
     name,
     displayName: style.displayName,
     parent: style.parentName,
-    next: style.attributes['style:next-style-name'] ?? null,
-    outlineLevel: level >= 1 ? level : null,
-    listStyle: style.attributes['style:list-style-name'] ?? null,
+    next: nextStyle(style),
+    outlineLevel: ownOutlineLevel(style),
+    listStyle: ownListStyle(style),
     text: style.text,
     paragraph: style.paragraph,
     inheritedText,
     inheritedParagraph,
     fonts,
-    tabs: stops
-      ? [...part.elements(stops, 'style:tab-stop')].slice(0, 60).map(stop => {
-          const type = stop.attributes['style:type']
-          return {
-            position: points(stop.attributes['style:position']) ?? 0,
-            type: type === 'center' || type === 'right' || type === 'char' ? type : ('left' as const),
-            ...(stop.attributes['style:char'] ? { char: stop.attributes['style:char'] } : {}),
-            ...(stop.attributes['style:leader-text'] && stop.attributes['style:leader-text'] !== ' '
-              ? { leader: stop.attributes['style:leader-text'] }
-              : {}),
-          }
-        })
-      : null,
-    dropCap: drop
-      ? {
-          lines: Number.parseInt(drop.attributes['style:lines'] ?? '1', 10) || 1,
-          length: length === 'word' ? 'word' : Number.parseInt(length ?? '1', 10) || 1,
-          distance: points(drop.attributes['style:distance']) ?? 0,
-          style: drop.attributes['style:style-name'] ?? null,
-        }
-      : null,
+    tabs: tabs && tabs.map(stop => ({ ...stop, position: points(stop.position) ?? 0 })),
+    dropCap: dropCap && { ...dropCap, distance: points(dropCap.distance) ?? 0 },
     features: rules.features.find(each => each.style.family === family && each.style.name === name)?.features ?? {},
     role: kept?.role ?? null,
     author: kept?.author ?? '',
     patterns: rules.patterns.filter(rule => family === 'paragraph' && rule.style === name),
     leadIns: rules.leadIns.filter(rule => family === 'paragraph' && rule.style === name),
-    listLabel: labels
-      ? ([...labels.part.elements(labels.element)].find(each => each.name.startsWith('text:list-level-style'))
-          ?.attributes['text:style-name'] ?? null)
-      : null,
+    listLabel: list === null ? null : readLabelStyle(scope, list),
     lists: [...scope.lists.keys()].filter(each => !each.startsWith('of ')),
     size: reading.cascade.named(style.part, family, name).effective.slots.western.size,
   }

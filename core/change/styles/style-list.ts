@@ -1,6 +1,6 @@
 import { resolutionOf } from '../../census/resolution'
 import type { Role } from '../../document/rules'
-import type { Style, StyleScope } from '../../document/styles'
+import { nextStyle, ownOutlineLevel, type Style, type StyleScope } from '../../document/styles'
 import type { Library } from '../../font/library'
 import { describeValues } from '../../style/describe'
 import { nameHint, proposeRole } from '../../style/roles'
@@ -122,7 +122,7 @@ function summaryOf(listing: Listing, style: Style, family: 'paragraph' | 'text',
     displayName: style.displayName,
     parent: parent?.name ?? null,
     depth,
-    next: style.attributes['style:next-style-name'] ?? null,
+    next: nextStyle(style),
     paragraphs: use?.paragraphs ?? 0,
     characters: use?.characters ?? 0,
     settledCharacters: use?.settled ?? 0,
@@ -139,7 +139,6 @@ function summaryOf(listing: Listing, style: Style, family: 'paragraph' | 'text',
 
 function proposed({ reading, scope, uses, most, bodySize }: Listing, style: Style, look: StyleLook): Role | null {
   const use = uses.get(style)
-  const stated = Number.parseInt(style.attributes['style:default-outline-level'] ?? '', 10)
   return proposeRole({
     name: style.displayName,
     size: reading.cascade.named(scope.part.path, style.family, style.name).effective.slots.western.size,
@@ -148,7 +147,7 @@ function proposed({ reading, scope, uses, most, bodySize }: Listing, style: Styl
     characters: use?.characters ?? 0,
     paragraphs: use?.paragraphs ?? 0,
     most: style === most,
-    level: stated >= 1 ? stated : (use?.level ?? null),
+    level: ownOutlineLevel(style) ?? use?.level ?? null,
     place: use?.place ?? 'body',
   })
 }

@@ -1,3 +1,4 @@
+import { pitchOf } from '../../font/face'
 import { fontAttributes } from '../../document/font-attributes'
 import { replaceFamily, sameFamily, writeFontFamily } from '../../document/font-family'
 import { fontReferences, objectTitle, type FontReference, type ReferenceKind } from '../../document/font-references'
@@ -6,7 +7,7 @@ import type { Operation } from '../../document/operations'
 import type { Library } from '../../font/library'
 import { keyText, type PlanRow, type RowKey } from '../plan'
 import type { Planner } from '../planner'
-import type { PartDeclarations } from './declarations'
+import type { PartDeclarations } from '../../document/part-declarations'
 import { groupStyle } from './swap-within'
 import type { TextUse } from './uses'
 import type { SwapWish } from './wish'
@@ -67,32 +68,13 @@ export function familyRows(
   uses: readonly TextUse[],
   keptUses: readonly TextUse[],
 ): ReferenceChange[] {
-  const { document, library } = planner
-  // Styles whose text keeps the font keep their own word on it, too.
-  const keptNodes = new Set(
-    keptUses.flatMap(use => {
-      const style = groupStyle(use.style)
-      const node = style?.propertyNodes['style:text-properties']
-      return style && node !== undefined ? [`${style.part}#${node}`] : []
-    }),
-  )
-  const grouped = new Map<string, { key: RowKey; symbols: boolean; list: ReferenceChange[] }>()
-  for (const reference of references) {
-    if (reference.kind === 'declaration' || keptNodes.has(`${reference.part}#${reference.node}`)) continue
-    const from = reference.families.find(each => wishes.some(wish => sameFamily(wish.from.family, each)))
-    if (from === undefined) continue
-    const wish = wishes.find(each => sameFamily(each.from.family, from))!
-    const key = rowKey(reference, wish.from.family)
-    const group = grouped.get(keyText(key)) ?? { key, symbols: wish.symbols, list: [] }
-    grouped.set(keyText(key), group)
-    group.list.push({ reference, to: library.family(wish.to.family)[0]!.family, from })
-  }
   const changes: ReferenceChange[] = []
   const own = planner.rows.length
-  for (const { key, symbols, list } of grouped.values()) {
+  for (const { key, symbols, list } of groupsOf(planner, references, wishes, keptUses)) {
     const [{ reference, to, from }] = list as [ReferenceChange]
     const reason = reference.symbols && !symbols ? signsReason : null
-    const title = titleOfRow(document, reference)
+    const title = titleOfRow(planner.document, reference)
+    const named = list.map(each => each.reference)
     const included = planner.row({
       key,
       stage: reference.kind,
@@ -100,17 +82,10 @@ export function familyRows(
       reason,
       title,
       count: list.length,
-      characters: charactersOf(
-        list.map(each => each.reference),
-        uses,
-      ),
+      characters: charactersOf(named, uses),
       before: from,
       after: to,
-      places: list.map(each => ({
-        part: each.reference.part,
-        node: each.reference.node,
-        attribute: each.reference.attribute,
-      })),
+      places: named.map(({ part, node, attribute }) => ({ part, node, attribute })),
     })
     if (included) changes.push(...list)
     else planner.note(title, reason ?? 'left out by hand', list.length)
@@ -121,6 +96,42 @@ export function familyRows(
   )
   planner.rows.push(...sorted)
   return changes
+}
+
+/** References of one row. */
+interface ReferenceGroup {
+  readonly key: RowKey
+  /** Whether fonts of signs are meant, too. */
+  readonly symbols: boolean
+  readonly list: ReferenceChange[]
+}
+
+/** References that name a family of a wish, by row. Styles whose text keeps the font keep their own word on it. */
+function groupsOf(
+  { library }: Planner,
+  references: readonly FontReference[],
+  wishes: readonly SwapWish[],
+  keptUses: readonly TextUse[],
+): ReferenceGroup[] {
+  const keptNodes = new Set(
+    keptUses.flatMap(use => {
+      const style = groupStyle(use.style)
+      const node = style?.propertyNodes['style:text-properties']
+      return style && node !== undefined ? [`${style.part}#${node}`] : []
+    }),
+  )
+  const grouped = new Map<string, ReferenceGroup>()
+  for (const reference of references) {
+    if (reference.kind === 'declaration' || keptNodes.has(`${reference.part}#${reference.node}`)) continue
+    const from = reference.families.find(each => wishes.some(wish => sameFamily(wish.from.family, each)))
+    if (from === undefined) continue
+    const wish = wishes.find(each => sameFamily(each.from.family, from))!
+    const key = rowKey(reference, wish.from.family)
+    const group = grouped.get(keyText(key)) ?? { key, symbols: wish.symbols, list: [] }
+    grouped.set(keyText(key), group)
+    group.list.push({ reference, to: library.family(wish.to.family)[0]!.family, from })
+  }
+  return [...grouped.values()]
 }
 
 function titleOfRow(document: OdfDocument, reference: FontReference): string {
@@ -176,10 +187,10 @@ export function changeOperations(
   const names = fontAttributes[reference.slot]
   const { attributes } = partOf(document, part).element(node)
   const set: Record<string, string | null> = {}
-  if (attribute === names.name) set[attribute] = declarations.get(part)!.nameOf(face.family, face)
+  if (attribute === names.name) set[attribute] = declarations.get(part)!.nameOf(face.family, pitchOf(face))
   else {
     set[attribute] = list
-    if (attributes[names.pitch] !== undefined) set[names.pitch] = face.monospaced ? 'fixed' : 'variable'
+    if (attributes[names.pitch] !== undefined) set[names.pitch] = pitchOf(face)
     for (const stale of [names.generic, names.charset]) if (attributes[stale] !== undefined) set[stale] = null
   }
   if (attributes[names.styleName] !== undefined) set[names.styleName] = null

@@ -1,4 +1,5 @@
-import { slotAttributes, points } from '../../style/properties'
+import { points } from '../../document/lengths'
+import { slotAttributes } from '../../style/properties'
 import type { TextStyle } from '../../style/cascade'
 import { setStyleValues } from '../../document/style-verbs'
 import type { Slot } from '../../document/font-attributes'

@@ -1,3 +1,4 @@
+import { pitchOf } from '../../font/face'
 import { roleTitle } from '../../style/roles'
 import { setStyleValues } from '../../document/style-verbs'
 import { objectTitle } from '../../document/font-references'
@@ -8,7 +9,7 @@ import { sameFamily } from '../../document/font-family'
 import { fontAttributes, type Slot } from '../../document/font-attributes'
 import { paragraphsOf } from '../../document/stories'
 import type { TextStyle } from '../../style/cascade'
-import { slotAttributes } from '../../style/properties'
+import { slotAttributes, weightValue } from '../../style/properties'
 import { objectSign, paragraphRuns } from '../../style/runs'
 import { faceAsked, faceKey, voiceOf } from '../../census/voices'
 import type { Library } from '../../font/library'
@@ -18,7 +19,7 @@ import { setLocally, type LocalLook } from '../local-look'
 import { keyText, type FaceMapping, type RowKey, type TextGroup } from '../plan'
 import type { NewRow, Planner } from '../planner'
 import { reachesOthers } from '../reach'
-import { fontValues, type FontWish } from '../styles/fonts'
+import { fontValues, type FontWish } from '../../document/face-verbs'
 import type { LocalSize } from './swap-sizes'
 import type { TextUse } from './uses'
 import type { SwapWish } from './wish'
@@ -177,118 +178,146 @@ export function withinMatches({ session, library }: Planner, wish: SwapWish): Ma
  */
 export function swapWithin(
   planner: Planner,
-  { wish, index }: Numbered<SwapWish>,
+  numbered: Numbered<SwapWish>,
   matches: readonly Match[],
   mappings: readonly FaceMapping[],
   uses: readonly TextUse[],
   factor: number,
 ): { readonly places: number; readonly characters: number } {
-  const { reading, library } = planner
+  const change: WithinChange = { wish: numbered.wish, mappings, factor }
+  const { rows, inside, included } = sortMatches(planner, numbered, matches)
+  const { within } = numbered.wish
+  const byStyle = within === undefined || within.scope.kind === 'document'
+  // Text that is wholly meant can be changed where its style says so.
+  const whole =
+    byStyle && included.length === matches.length
+      ? uses.filter(use => inside.get(use.style)?.get(use.slot) === use.characters)
+      : []
+  const onStyle = setOnStyles(planner, change, whole, uses)
+  setLocally(
+    planner,
+    included.flatMap(({ paragraph, pieces }) =>
+      pieces
+        .filter(piece => !onStyle.get(piece.style)?.has(piece.slot))
+        .map(({ from, to, style, slot }): LocalLook => ({
+          paragraph,
+          from,
+          to,
+          text: valuesFor(planner, change, style, slot, paragraph.part),
+          fonts: {},
+          setting: {},
+        })),
+    ),
+  )
+  const own = planner.rows.length
+  for (const row of [...rows].sort((a, b) => b.characters - a.characters)) planner.row(row)
+  return planner.totals(own)
+}
+
+/** A wish within limits, with the faces it comes to and by how much sizes change. */
+interface WithinChange {
+  readonly wish: SwapWish
+  readonly mappings: readonly FaceMapping[]
+  readonly factor: number
+}
+
+type WithinRow = NewRow & { characters: number; count: number }
+
+/** The rows of all matches, those that are not left out, and how much text of each style and slot these hold. */
+function sortMatches(planner: Planner, { wish, index }: Numbered<SwapWish>, matches: readonly Match[]) {
+  const { reading } = planner
   const roles = styleRoles(reading)
-  const rows = new Map<string, NewRow & { characters: number; count: number }>()
+  const rows = new Map<string, WithinRow>()
   const inside = new Map<TextStyle, Map<Slot, number>>()
-  let someLeft = false
-  const keyOf = (match: Match): RowKey => {
-    const owner = paragraphOwner(reading, match.paragraph, match.story)
-    return { what: 'within', wish: index, ...(owner ? { family: owner.family, name: owner.name } : {}) }
-  }
+  const included: Match[] = []
   for (const match of matches) {
     const owner = paragraphOwner(reading, match.paragraph, match.story)
-    const key = keyOf(match)
-    const included = !planner.leaves(key)
-    if (!included) someLeft = true
+    const key: RowKey = { what: 'within', wish: index, ...(owner ? { family: owner.family, name: owner.name } : {}) }
+    const isIn = !planner.leaves(key)
+    if (isIn) included.push(match)
     const role = owner ? roles.get(styleKey(owner))?.role : null
-    let row = rows.get(keyText(key))
-    if (!row)
-      rows.set(
-        keyText(key),
-        (row = {
-          key,
-          stage: 'within',
-          optional: true,
-          title: `${owner?.displayName ?? 'No style'}${role ? `, ${roleTitle(role)}` : ''}`,
-          count: 0,
-          characters: 0,
-          before: wish.from.family,
-          after: wish.to.family,
-        }),
-      )
+    const title = `${owner?.displayName ?? 'No style'}${role ? `, ${roleTitle(role)}` : ''}`
+    const row: WithinRow = rows.get(keyText(key)) ?? {
+      key,
+      stage: 'within',
+      optional: true,
+      title,
+      count: 0,
+      characters: 0,
+      before: wish.from.family,
+      after: wish.to.family,
+    }
+    rows.set(keyText(key), row)
     row.count++
     for (const piece of match.pieces) {
       const count = [...match.text.slice(piece.from - match.from, piece.to - match.from)].length
       row.characters += count
-      if (!included) continue
+      if (!isIn) continue
       const own = inside.get(piece.style) ?? new Map<Slot, number>()
       inside.set(piece.style, own.set(piece.slot, (own.get(piece.slot) ?? 0) + count))
     }
   }
-  const byStyle = wish.within?.scope.kind === 'document' || wish.within === undefined
-  // Text that is wholly meant can be changed where its style says so.
-  const whole = byStyle && !someLeft ? uses.filter(use => inside.get(use.style)?.get(use.slot) === use.characters) : []
-  const wanted = new Set(whole)
-  const onStyle = new Map<TextStyle, Set<Slot>>()
-  const set = new Set<string>()
-  const valuesFor = (style: TextStyle, slot: Slot, path: string): Record<string, string | null> => {
-    const mapping = mappings.find(each => each.key === faceKey(voiceOf(style, slot)))
-    const names = slotAttributes[slot]
-    const face = library.family(wish.to.family)[0]!
-    return {
-      ...fontValues(planner.change.on(path), slot, {
-        family: face.family,
-        pitch: face.monospaced ? 'fixed' : 'variable',
-      }),
-      ...(mapping && mapping.to.weight !== mapping.from.weight
-        ? {
-            [names.weight]:
-              mapping.to.weight === 400 ? 'normal' : mapping.to.weight === 700 ? 'bold' : String(mapping.to.weight),
-          }
-        : {}),
-      ...(mapping && mapping.to.italic !== mapping.from.italic
-        ? { [names.style]: mapping.to.italic ? 'italic' : 'normal' }
-        : {}),
-      ...(factor === 1 ? {} : { [names.size]: `${Math.round(style.effective.slots[slot].size * factor * 10) / 10}pt` }),
-    }
+  return { rows: [...rows.values()], inside, included }
+}
+
+/** What text of a style and slot must say for its new face, in a part. */
+function valuesFor(
+  planner: Planner,
+  { wish, mappings, factor }: WithinChange,
+  style: TextStyle,
+  slot: Slot,
+  path: string,
+): Record<string, string | null> {
+  const mapping = mappings.find(each => each.key === faceKey(voiceOf(style, slot)))
+  const names = slotAttributes[slot]
+  const face = planner.library.family(wish.to.family)[0]!
+  const size = style.effective.slots[slot].size * factor
+  return {
+    ...fontValues(planner.change.on(path), slot, { family: face.family, pitch: pitchOf(face) }),
+    ...(mapping && mapping.to.weight !== mapping.from.weight ? { [names.weight]: weightValue(mapping.to.weight) } : {}),
+    ...(mapping && mapping.to.italic !== mapping.from.italic
+      ? { [names.style]: mapping.to.italic ? 'italic' : 'normal' }
+      : {}),
+    ...(factor === 1 ? {} : { [names.size]: `${Math.round(size * 10) / 10}pt` }),
   }
+}
+
+/** Sets the new face where styles say it that speak for nothing else. Returns the text that was reached so. */
+function setOnStyles(
+  planner: Planner,
+  change: WithinChange,
+  whole: readonly TextUse[],
+  uses: readonly TextUse[],
+): Map<TextStyle, Set<Slot>> {
+  const wanted = new Set(whole)
+  const reached = new Map<TextStyle, Set<Slot>>()
+  const set = new Set<string>()
   for (const use of whole) {
-    const layers = use.style.effective.layers.slice(Math.max(use.style.effective.slots[use.slot].font.layer, 0))
-    const holder = layers.find(
-      layer =>
-        !reachesOthers(layer, use, wanted, uses, fontAttributes[use.slot].name) &&
-        (factor === 1 || !reachesOthers(layer, use, wanted, uses, slotAttributes[use.slot].size)),
-    )
-    // Styles that say different sizes must not be made one: the size goes where it stands.
-    if (
-      !holder ||
-      (factor !== 1 &&
-        layers.indexOf(holder) < layers.findLastIndex(layer => layer.text[slotAttributes[use.slot].size] !== undefined))
-    )
-      continue
-    onStyle.set(use.style, (onStyle.get(use.style) ?? new Set()).add(use.slot))
-    const key = `${holder.style.part}#${holder.style.node}#${use.slot}`
+    const holder = styleThatSays(use, wanted, uses, change.factor)
+    if (!holder) continue
+    reached.set(use.style, (reached.get(use.style) ?? new Set()).add(use.slot))
+    const key = `${holder.part}#${holder.node}#${use.slot}`
     if (set.has(key)) continue
     set.add(key)
-    const draft = planner.change.on(holder.style.part)
-    setStyleValues(draft, holder.style.node, 'text', valuesFor(use.style, use.slot, holder.style.part))
+    const values = valuesFor(planner, change, use.style, use.slot, holder.part)
+    setStyleValues(planner.change.on(holder.part), holder.node, 'text', values)
   }
-  const looks: LocalLook[] = []
-  for (const match of matches) {
-    if (planner.leaves(keyOf(match))) continue
-    for (const piece of match.pieces) {
-      if (onStyle.get(piece.style)?.has(piece.slot)) continue
-      looks.push({
-        paragraph: match.paragraph,
-        from: piece.from,
-        to: piece.to,
-        text: valuesFor(piece.style, piece.slot, match.paragraph.part),
-        fonts: {},
-        setting: {},
-      })
-    }
-  }
-  setLocally(planner, looks)
-  const own = planner.rows.length
-  for (const row of [...rows.values()].sort((a, b) => b.characters - a.characters)) planner.row(row)
-  return planner.totals(own)
+  return reached
+}
+
+/** The style on which font and size of a use can be set without reaching other text; null where there is none. */
+function styleThatSays(use: TextUse, wanted: ReadonlySet<TextUse>, uses: readonly TextUse[], factor: number) {
+  const { layers: all, slots: values } = use.style.effective
+  const { size } = slotAttributes[use.slot]
+  const layers = all.slice(Math.max(values[use.slot].font.layer, 0))
+  const at = layers.findIndex(
+    layer =>
+      !reachesOthers(layer, use, wanted, uses, fontAttributes[use.slot].name) &&
+      (factor === 1 || !reachesOthers(layer, use, wanted, uses, size)),
+  )
+  // Styles that say different sizes must not be made one: the size goes where it stands.
+  const sized = factor === 1 ? -1 : layers.findLastIndex(layer => layer.text[size] !== undefined)
+  return at < 0 || at < sized ? null : layers[at]!.style
 }
 
 /** The face that shows most text of a family now: what sizes are measured on. */

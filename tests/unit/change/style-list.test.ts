@@ -5,7 +5,7 @@ import { deskStartsSchema, mergedStarts, noStarts, startWishes } from '../../../
 import { previewRule } from '../../../core/change/rules/rule-preview'
 import { styleDetail } from '../../../core/change/styles/style-detail'
 import { layOpen, listStyles } from '../../../core/change/styles/style-list'
-import { encodeStyleName } from '../../../core/change/styles/style-markup'
+import { encodeStyleName } from '../../../core/document/style-names'
 import { traceAt } from '../../../core/change/styles/trace-at'
 import { registry } from '../../../core/change/registry'
 import { listStarts } from '../../../core/change/defaults/start-list'

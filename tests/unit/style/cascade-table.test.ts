@@ -4,7 +4,8 @@ import { paragraphsOf } from '../../../core/document/stories'
 import type { Paragraph, Story } from '../../../core/document/story-model'
 import type { TextStyle } from '../../../core/style/cascade'
 import { trace } from '../../../core/style/effective'
-import { points, slotAttributes } from '../../../core/style/properties'
+import { points } from '../../../core/document/lengths'
+import { slotAttributes } from '../../../core/style/properties'
 import { paragraphRuns } from '../../../core/style/runs'
 import {
   drawingOf,

@@ -1,5 +1,5 @@
-import type { OdfDocument } from '../document/open'
-import type { Operation } from '../document/operations'
+import type { OdfDocument } from './open'
+import type { Operation } from './operations'
 
 /** Operations that drop what no longer shows the document, and what to say about it. */
 export interface Stale {
