@@ -69,7 +69,8 @@ function rawNameIn(bound: Record<string, string>, name: string): { raw: string; 
     return { raw: `x${number}:${part}`, declare: ` xmlns:x${number}="${escapeValue(own, '"')}"` }
   }
   const [prefix, local] = name.includes(':') ? (name.split(':') as [string, string]) : ['', name]
-  if (prefix === '') return { raw: name, declare: '' }
+  // The prefix xml is bound by itself (Namespaces in XML 1.0, 3).
+  if (prefix === '' || prefix === 'xml') return { raw: name, declare: '' }
   const uri = namespaceFor(prefix)
   for (const known in bound) if (bound[known] === uri && known !== '') return { raw: `${known}:${local}`, declare: '' }
   if (bound[prefix] !== undefined) throw new EditError(`the prefix “${prefix}” stands for something else here`)

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { planText } from '../../../cli/report'
 import { openDocument, partOf } from '../../../core/document/open'
 import { readScopes } from '../../../core/document/styles'
-import { PartDeclarations } from '../../../core/change/swap/declarations'
+import { PartDeclarations } from '../../../core/document/part-declarations'
 import { compareCompositions } from '../../../core/change/effects'
 import { mapFaces } from '../../../core/change/swap/mapping'
 import { swapSchema, wishFor } from '../../../core/change/swap/wish'
@@ -115,7 +115,6 @@ describe('where a property can be set so that it reaches some text and no other'
 })
 
 describe('declarations', () => {
-  const jost = library.named('Jost', 'Regular')!
   const setup = (faces: string) => {
     const document = openOdt({ faces })
     const declared = [...readScopes(document, document.subdocuments[0]!).content!.faces.values()]
@@ -125,8 +124,8 @@ describe('declarations', () => {
   it('one that goes is rewritten in place, a second one dropped', () => {
     const { document, declared } = setup(face('Old', 'Old', ' style:font-charset="x-iscii"') + face('Old1', 'Old'))
     const own = new PartDeclarations(document, 'content.xml', declared, [])
-    expect(own.nameOf('Jost', jost)).toBe('Jost')
-    expect(own.nameOf('Jost', jost)).toBe('Jost')
+    expect(own.nameOf('Jost', 'variable')).toBe('Jost')
+    expect(own.nameOf('Jost', 'variable')).toBe('Jost')
     expect(own.finish().map(operation => [operation.type, 'set' in operation ? operation.set : null])).toEqual([
       [
         'name-font',
@@ -138,10 +137,12 @@ describe('declarations', () => {
 
   it('one that is there already is used, and a name that is taken is numbered', () => {
     const there = setup(face('Already', 'Jost'))
-    expect(new PartDeclarations(there.document, 'content.xml', [], there.declared).nameOf('Jost', jost)).toBe('Already')
+    expect(new PartDeclarations(there.document, 'content.xml', [], there.declared).nameOf('Jost', 'variable')).toBe(
+      'Already',
+    )
     const taken = setup(face('Jost', 'Something Else'))
     const own = new PartDeclarations(taken.document, 'content.xml', [], taken.declared)
-    expect(own.nameOf('Jost', jost)).toBe('Jost1')
+    expect(own.nameOf('Jost', 'variable')).toBe('Jost1')
     expect(own.finish()).toMatchObject([
       { type: 'declare-face', attributes: { 'style:name': 'Jost1', 'svg:font-family': 'Jost' } },
     ])

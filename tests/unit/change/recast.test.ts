@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { applyAll } from '../../../core/document/apply'
-import { colorReferences, countColors, withColor } from '../../../core/document/color-references'
+import { colorReferences, countColors } from '../../../core/document/color-references'
 import { saveDocument } from '../../../core/document/open'
 import { paragraphsOf } from '../../../core/document/stories'
 import { matchText } from '../../../core/census/matching'
@@ -254,7 +254,6 @@ describe('colours', () => {
     expect(countColors(colorReferences(after.document)).find(each => each.color === '#123456')!.count).toBe(
       verdigris.count,
     )
-    expect(withColor('0.5pt solid #1F6F6B', '#000000')).toBe('0.5pt solid #000000')
   })
 })
 
