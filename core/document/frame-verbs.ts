@@ -9,7 +9,7 @@ import { lengthMarkup, points } from './lengths'
  * What can be said to a frame or shape besides where it lies (edit-layout.ts), and what becomes of it in the file.
  */
 
-/** Whether a frame follows a placeholder of its master, and so its styles (ODF 1.4 part 3, 19.389 and 19.395). */
+/** Whether a frame follows a placeholder of its master, and so its styles. */
 export function followsPlaceholder(part: XmlPart, frame: number): boolean {
   const { attributes } = part.element(frame)
   return attributes['presentation:class'] !== undefined || attributes['presentation:style-name'] !== undefined

@@ -3,7 +3,7 @@ import type { Change } from './draft'
 import { manifestPath } from './open'
 import { rulesPath } from './rules'
 
-/** Lists the document's rules in its manifest where they are not listed yet (ODF 1.4 part 2, 4). */
+/** Lists the document's rules in its manifest where they are not listed yet. */
 export function listRules(change: Change): void {
   const manifest = change.document.parts.get(manifestPath)
   if (!manifest) return

@@ -7,7 +7,7 @@ import type { Draft } from './draft'
  * What can be said to a paragraph as a whole, and what becomes of it in the file (ODF 1.4 part 3, 5.1.2 and 5.1.3).
  */
 
-/** Gives a paragraph a style; a style that only held under a condition (19.864) goes with the one before. */
+/** Gives a paragraph a style; a style that only held under a condition goes with the one before. */
 export function assignParagraph(draft: Draft, paragraph: number, style: string | null): void {
   draft.setAttributes(paragraph, {
     'text:style-name': style,

@@ -4,7 +4,7 @@ import type { Style, StyleScope } from './styles'
 
 /*
  * Which elements of a document's pages go by a style, or by none: for what changes when a default or a master's style
- * does (ODF 1.4 part 3, 16.2 to 16.4).
+ * does (ODF 1.4 part 3, 16.2 and 16.4).
  */
 
 const shapes = new Set(
@@ -85,7 +85,7 @@ export function movePlaceholder(draft: Draft, { node, attribute }: PlaceholderUs
   draft.setAttributes(node, { [attribute]: name })
 }
 
-/** Lets all notes of a kind begin in a paragraph style (text:notes-configuration, 16.29). */
+/** Lets all notes of a kind begin in a paragraph style (text:notes-configuration). */
 export function setNoteStyle(draft: Draft, style: string): void {
   for (const element of [...draft.part.descendants()])
     if (element.name === 'text:notes-configuration')

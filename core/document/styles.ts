@@ -234,7 +234,7 @@ export function ownOutlineLevel({ attributes }: Style): number | null {
   return level >= 1 ? level : null
 }
 
-/** The style that a style lets follow its own paragraphs (19.506); null for itself. */
+/** The style that a style lets follow its own paragraphs (style:next-style-name); null for itself. */
 export const nextStyle = ({ attributes }: Style): string | null => attributes['style:next-style-name'] ?? null
 
 /** The name of the list style that a style sets itself: '' for none; null where its parent's holds. */

@@ -159,7 +159,7 @@ export function parseStyleName(
   return { weight: weight ?? 400, italic, rest: rest.trim() }
 }
 
-/** The pitch of a face, as OpenDocument names it (style:font-pitch, ODF 1.4 part 3, 20.284). */
+/** The pitch of a face, as OpenDocument names it (style:font-pitch). */
 export const pitchOf = ({ monospaced }: FaceRecord): 'fixed' | 'variable' => (monospaced ? 'fixed' : 'variable')
 
 /**

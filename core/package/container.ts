@@ -70,6 +70,103 @@ function findEnd(bytes: Uint8Array, data: DataView): number {
   throw new PackageError('not-zip', 'This file is not an OpenDocument package: it is not a zip file. Nothing was kept.')
 }
 
+/** Where the directory of a zip file stands, and how many entries it has. */
+interface Directory {
+  readonly start: number
+  readonly count: number
+  /** Where the end record begins. */
+  readonly end: number
+}
+
+/** @throws PackageError for what is no zip file, cut off, split or larger than what can be opened */
+function readDirectory(bytes: Uint8Array, data: DataView, limits: PackageLimits): Directory {
+  const end = findEnd(bytes, data)
+  const count = data.getUint16(end + 10, true)
+  const size = data.getUint32(end + 12, true)
+  const start = data.getUint32(end + 16, true)
+  if (count === 0xffff || start === 0xffffffff || data.getUint16(end + 4, true) !== 0)
+    throw new PackageError(
+      'unsupported',
+      'This zip file is split or larger than 4 GB, which cannot be opened here. Nothing was kept.',
+    )
+  if (count > limits.entries)
+    throw new PackageError(
+      'too-many-parts',
+      `This package has ${count} parts; at most ${limits.entries} can be opened here. Nothing was kept.`,
+    )
+  if (start + size > end)
+    throw new PackageError(
+      'truncated',
+      'The directory of this zip file does not fit its length: it is cut off or damaged. Nothing was kept.',
+    )
+  return { start, count, end }
+}
+
+/** Reads one entry of the directory, and where its part stands. @throws PackageError */
+function readEntry(bytes: Uint8Array, data: DataView, at: number, { start, end }: Directory): PackageEntry {
+  if (at + 46 > end || data.getUint32(at, true) !== centralSignature)
+    throw new PackageError('damaged', 'The directory of this zip file is damaged. Nothing was kept.')
+  const method = data.getUint16(at + 10, true)
+  const compressedSize = data.getUint32(at + 20, true)
+  const size = data.getUint32(at + 24, true)
+  const nameLength = data.getUint16(at + 28, true)
+  const centralEnd = at + 46 + nameLength + data.getUint16(at + 30, true) + data.getUint16(at + 32, true)
+  const localStart = data.getUint32(at + 42, true)
+  const path = new TextDecoder('utf-8').decode(bytes.subarray(at + 46, at + 46 + nameLength))
+  checkName(path)
+  if (data.getUint16(at + 8, true) & encryptedFlag)
+    throw new PackageError(
+      'encrypted',
+      'This package is locked with a password. Save a copy without the password and open that. Nothing was kept.',
+    )
+  if (method !== 0 && method !== 8)
+    throw new PackageError(
+      'unsupported',
+      `The part “${path}” is packed in a way that OpenDocument does not allow. Nothing was kept.`,
+    )
+  if (compressedSize === 0xffffffff || size === 0xffffffff || localStart === 0xffffffff)
+    throw new PackageError(
+      'unsupported',
+      'A part of this package is larger than 4 GB, which cannot be opened here. Nothing was kept.',
+    )
+  if (centralEnd > end || localStart + 30 > start || data.getUint32(localStart, true) !== localSignature)
+    throw new PackageError('damaged', `The part “${path}” is not where the zip directory says. Nothing was kept.`)
+  return {
+    path,
+    method,
+    crc32: data.getUint32(at + 16, true),
+    compressedSize,
+    size,
+    localStart,
+    ...extentOf(data, path, localStart, compressedSize, start),
+    centralStart: at,
+    centralEnd,
+  }
+}
+
+/** Where the bytes of a part begin, and where all that belongs to it ends. @throws PackageError where it is cut off */
+function extentOf(data: DataView, path: string, localStart: number, compressedSize: number, directory: number) {
+  const dataStart = localStart + 30 + data.getUint16(localStart + 26, true) + data.getUint16(localStart + 28, true)
+  let localEnd = dataStart + compressedSize
+  if (localEnd > directory) throw new PackageError('truncated', `The part “${path}” is cut off. Nothing was kept.`)
+  if (data.getUint16(localStart + 6, true) & descriptorFlag) {
+    const signed = localEnd + 4 <= directory && data.getUint32(localEnd, true) === descriptorSignature
+    localEnd = Math.min(localEnd + (signed ? 16 : 12), directory)
+  }
+  return { dataStart, localEnd }
+}
+
+/** @throws PackageError where parts lie over one another */
+function checkOverlaps(entries: readonly PackageEntry[]): void {
+  const ordered = [...entries].sort((a, b) => a.localStart - b.localStart)
+  for (let index = 1; index < ordered.length; index++)
+    if (ordered[index]!.localStart < ordered[index - 1]!.dataStart + ordered[index - 1]!.compressedSize)
+      throw new PackageError(
+        'bomb',
+        'Parts of this zip file lie over one another, which no document needs, so it was not opened. Nothing was kept.',
+      )
+}
+
 /**
  * Reads the directory of a zip file (APPNOTE 6.3; what OpenDocument 1.4 part 2 section 2 allows of it) without
  * inflating anything. Sizes, names, overlaps and counts are checked against the limits before any part is read.
@@ -82,70 +179,19 @@ export function readContainer(bytes: Uint8Array, limits: PackageLimits = default
       'too-large',
       `This file is larger than ${Math.round(limits.fileSize / 1048576)} MB, the most that can be opened here. Nothing was kept.`,
     )
-  const data = view(bytes)
   if (bytes.length < 22)
     throw new PackageError(
       'not-zip',
       'This file is not an OpenDocument package: it is not a zip file. Nothing was kept.',
     )
-  const endStart = findEnd(bytes, data)
-  const count = data.getUint16(endStart + 10, true)
-  const directorySize = data.getUint32(endStart + 12, true)
-  const directoryStart = data.getUint32(endStart + 16, true)
-  if (count === 0xffff || directoryStart === 0xffffffff || data.getUint16(endStart + 4, true) !== 0)
-    throw new PackageError(
-      'unsupported',
-      'This zip file is split or larger than 4 GB, which cannot be opened here. Nothing was kept.',
-    )
-  if (count > limits.entries)
-    throw new PackageError(
-      'too-many-parts',
-      `This package has ${count} parts; at most ${limits.entries} can be opened here. Nothing was kept.`,
-    )
-  if (directoryStart + directorySize > endStart)
-    throw new PackageError(
-      'truncated',
-      'The directory of this zip file does not fit its length: it is cut off or damaged. Nothing was kept.',
-    )
-
-  const entries: PackageEntry[] = []
+  const data = view(bytes)
+  const directory = readDirectory(bytes, data, limits)
   const byPath = new Map<string, PackageEntry>()
-  const decoder = new TextDecoder('utf-8')
-  let at = directoryStart
+  let at = directory.start
   let total = 0
-  for (let index = 0; index < count; index++) {
-    if (at + 46 > endStart || data.getUint32(at, true) !== centralSignature)
-      throw new PackageError('damaged', 'The directory of this zip file is damaged. Nothing was kept.')
-    const flags = data.getUint16(at + 8, true)
-    const method = data.getUint16(at + 10, true)
-    const compressedSize = data.getUint32(at + 20, true)
-    const size = data.getUint32(at + 24, true)
-    const nameLength = data.getUint16(at + 28, true)
-    const centralEnd = at + 46 + nameLength + data.getUint16(at + 30, true) + data.getUint16(at + 32, true)
-    const localStart = data.getUint32(at + 42, true)
-    const path = decoder.decode(bytes.subarray(at + 46, at + 46 + nameLength))
-    checkName(path)
-    if (flags & encryptedFlag)
-      throw new PackageError(
-        'encrypted',
-        'This package is locked with a password. Save a copy without the password and open that. Nothing was kept.',
-      )
-    if (method !== 0 && method !== 8)
-      throw new PackageError(
-        'unsupported',
-        `The part “${path}” is packed in a way that OpenDocument does not allow. Nothing was kept.`,
-      )
-    if (compressedSize === 0xffffffff || size === 0xffffffff || localStart === 0xffffffff)
-      throw new PackageError(
-        'unsupported',
-        'A part of this package is larger than 4 GB, which cannot be opened here. Nothing was kept.',
-      )
-    if (
-      centralEnd > endStart ||
-      localStart + 30 > directoryStart ||
-      data.getUint32(localStart, true) !== localSignature
-    )
-      throw new PackageError('damaged', `The part “${path}” is not where the zip directory says. Nothing was kept.`)
+  for (let index = 0; index < directory.count; index++) {
+    const entry = readEntry(bytes, data, at, directory)
+    const { path, size, compressedSize } = entry
     if (byPath.has(path))
       throw new PackageError(
         'damaged',
@@ -157,38 +203,12 @@ export function readContainer(bytes: Uint8Array, limits: PackageLimits = default
         'bomb',
         'Unpacked, this file would be far larger than a document is, so it was not opened. Nothing was kept.',
       )
-    const dataStart = localStart + 30 + data.getUint16(localStart + 26, true) + data.getUint16(localStart + 28, true)
-    let localEnd = dataStart + compressedSize
-    if (localEnd > directoryStart)
-      throw new PackageError('truncated', `The part “${path}” is cut off. Nothing was kept.`)
-    if (data.getUint16(localStart + 6, true) & descriptorFlag) {
-      const signed = localEnd + 4 <= directoryStart && data.getUint32(localEnd, true) === descriptorSignature
-      localEnd = Math.min(localEnd + (signed ? 16 : 12), directoryStart)
-    }
-    const entry: PackageEntry = {
-      path,
-      method,
-      crc32: data.getUint32(at + 16, true),
-      compressedSize,
-      size,
-      localStart,
-      dataStart,
-      localEnd,
-      centralStart: at,
-      centralEnd,
-    }
-    entries.push(entry)
     byPath.set(path, entry)
-    at = centralEnd
+    at = entry.centralEnd
   }
-  const ordered = [...entries].sort((a, b) => a.localStart - b.localStart)
-  for (let index = 1; index < ordered.length; index++)
-    if (ordered[index]!.localStart < ordered[index - 1]!.dataStart + ordered[index - 1]!.compressedSize)
-      throw new PackageError(
-        'bomb',
-        'Parts of this zip file lie over one another, which no document needs, so it was not opened. Nothing was kept.',
-      )
-  return { bytes, entries, byPath, endStart, limits }
+  const entries = [...byPath.values()]
+  checkOverlaps(entries)
+  return { bytes, entries, byPath, endStart: directory.end, limits }
 }
 
 /**

@@ -81,7 +81,7 @@ export function percent(value: string | undefined): number | null {
   return match ? Number(match[1]) / 100 : null
 }
 
-/** A weight as fo:font-weight takes it (ODF 1.4 part 3, 20.196). */
+/** A weight as fo:font-weight takes it. */
 export const weightValue = (weight: number): string =>
   weight === 400 ? 'normal' : weight === 700 ? 'bold' : String(weight)
 
