@@ -1,5 +1,6 @@
 import type { Block, Frame, Inline, Paragraph, Story, Table } from '../document/story-model'
 import type { Properties } from '../document/styles'
+import type { Balances } from './balancing'
 import type { Column, Exclusion, Rectangle } from './columns'
 import type { Fragment, FrameFill, OversetFrame } from './fragments'
 import type { Edges } from './geometry'
@@ -66,6 +67,7 @@ export interface TableLayout {
  */
 export interface BoxSetter {
   readonly workshop: Workshop
+  readonly balances: Balances
   /** Properties of a style with those of its parents below. */
   properties(part: string, family: string, name: string | null, kind: 'graphic' | 'cell' | 'paragraph'): Properties
   /** The attributes of another properties element of a style, with those of its parents below. */

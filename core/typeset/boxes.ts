@@ -1,5 +1,6 @@
 import type { BoxSetter, FrameBox, SectionColumns, TableLayout } from './box-setter'
 import type { Block, Frame, Paragraph, Story, Table } from '../document/story-model'
+import { Balances } from './balancing'
 import { findStyle, withParents, type Properties } from '../document/styles'
 import { frameStyles } from '../style/layers'
 import { points } from '../document/lengths'
@@ -43,6 +44,7 @@ export class BoxComposer implements BoxSetter {
   /** How text frames are filled, in the order they were composed. */
   readonly fills = new Map<string, FrameFill>()
 
+  readonly balances = new Balances()
   private readonly shapes = new ShapeComposer(this)
 
   /** @param shared fills the chains that go over several pages, where pages are composed one by one */

@@ -71,6 +71,8 @@ export class Flow {
     readonly items: readonly Item[],
     public column: Column,
     private readonly host: FlowHost,
+    /** Nothing is put down for good: it is tried whether things fit. */
+    private readonly trying = false,
   ) {
     this.y = column.top
     this.filled = column.top
@@ -462,12 +464,12 @@ export class Flow {
       let bottom = end
       if (columns.balanced) {
         const least = this.balance(items, position, whole, end)
-        if (least !== null) bottom = least
+        if (least !== null) bottom = top + least
       }
       const list = whole(bottom)
       // The last column may go on to the end: what keeps lines together can ask for a little more than the balance.
       list[list.length - 1] = { ...list[list.length - 1]!, bottom: end }
-      const trial = new Flow(this.boxes, this.role, items, list[0]!, listHost(list))
+      const trial = new Flow(this.boxes, this.role, items, list[0]!, listHost(list), this.trying)
       const done = trial.run(position)
       if (done) {
         this.y = trial.lowest
@@ -488,33 +490,52 @@ export class Flow {
     whole: (bottom: number) => Column[],
     end: number,
   ): number | null {
-    const top = this.y
+    const { y: top, column } = this
+    const { balances, workshop } = this.boxes
+    if (balances.spent) {
+      workshop.unlaid('columns that are not balanced: there are too many in one another', -1)
+      return null
+    }
+    const available = end === Infinity ? longest : end - top
     const fits = (height: number): boolean => {
+      balances.tried()
       // On a ground of its own, so that nothing is put down.
-      const list = whole(top + height).map(column => ({
-        ...column,
-        ground: { ...column.ground, fragments: [], exclusions: [...column.ground.exclusions], notes: null },
+      const list = whole(top + height).map(each => ({
+        ...each,
+        ground: { ...each.ground, fragments: [], exclusions: [...each.ground.exclusions], notes: null },
       }))
-      return new Flow(this.boxes, this.role, items, list[0]!, listHost(list)).run(position)
+      return new Flow(this.boxes, this.role, items, list[0]!, listHost(list), true).run(position)
     }
-    const available = end === Infinity ? 1e6 : end - top
-    if (end !== Infinity && !fits(available)) return null
-    let low = 0
-    let high = available
-    if (end === Infinity) {
-      high = 64
-      while (high < available && !fits(high)) {
-        low = high
-        high *= 2
-      }
+    // What is tried need not know how much room there is: the least height is the same in all columns of a width.
+    if (this.trying && !isObstructed(column, top)) {
+      const least = balances.least(items, position, column.width, () => leastOf(fits, Infinity))
+      return least !== null && least <= available ? least : null
     }
-    for (let step = 0; step < 24 && high - low > 0.5; step++) {
-      const middle = (low + high) / 2
-      if (fits(middle)) high = middle
-      else low = middle
-    }
-    return top + high
+    return leastOf(fits, end === Infinity ? Infinity : available)
   }
+}
+
+/** No column is longer, in points. */
+const longest = 1e6
+
+/** The least height that fits, to half a point, of those up to a limit; null where none does. */
+function leastOf(fits: (height: number) => boolean, limit: number): number | null {
+  if (limit !== Infinity && !fits(limit)) return null
+  let low = 0
+  let high = limit
+  if (limit === Infinity) {
+    high = 64
+    while (high < longest && !fits(high)) {
+      low = high
+      high *= 2
+    }
+  }
+  for (let step = 0; step < 24 && high - low > 0.5; step++) {
+    const middle = (low + high) / 2
+    if (fits(middle)) high = middle
+    else low = middle
+  }
+  return high
 }
 
 /** Columns one after the other, and no more. */

@@ -417,12 +417,21 @@ function fillLine(
   }
 }
 
-/** Every place where a unit may be divided, from left to right, with what stands before it set. */
-export function divisions(maker: LineMaker, unit: number, from: number): { at: number; width: number }[] {
+/**
+ * Every place where a unit may be divided, from left to right, with what stands before it set. Places beyond `room` are
+ * left out, but for the first of them.
+ */
+export function divisions(
+  maker: LineMaker,
+  unit: number,
+  from: number,
+  room = Infinity,
+): { at: number; width: number }[] {
   const { text, measure } = maker
   const { analysis } = text
   const found: { at: number; width: number }[] = []
   for (let segment = analysis.first[unit]!; segment < analysis.trailing[unit]!; segment++) {
+    if (analysis.starts[segment + 1]! <= from) continue
     if (analysis.kind[segment] !== kinds.word || analysis.level[segment]! % 2 === 1) continue
     const look = text.looks[analysis.run[segment]!]!
     if (!look.hyphenate) continue
@@ -433,7 +442,9 @@ export function divisions(maker: LineMaker, unit: number, from: number): { at: n
     for (const point of hyphenPoints(word.slice(lead, lead + length), look.language)) {
       const at = start + lead + point
       if (point < measure.division.remain || length - point < measure.division.push || at <= from) continue
-      found.push({ at, width: text.widthOf(from, at) + maker.hyphenWidth(at - 1) })
+      const width = text.widthOf(from, at) + maker.hyphenWidth(at - 1)
+      found.push({ at, width })
+      if (width > room) return found
     }
   }
   return found
@@ -447,7 +458,7 @@ function divide(
   room: number,
 ): { at: number; width: number; hyphen: boolean } | null {
   if (!maker.text.hyphenates) return null
-  const fitting = divisions(maker, unit, from).findLast(each => each.width <= room)
+  const fitting = divisions(maker, unit, from, room).findLast(each => each.width <= room)
   return fitting ? { ...fitting, hyphen: true } : null
 }
 
@@ -465,11 +476,16 @@ function cutWord(
   const { analysis } = text
   const end = analysis.starts[analysis.trailing[unit]!]!
   const places: number[] = []
-  let previous = from
-  for (const character of analysis.text.slice(from, end)) {
+  // As many places as the line can hold, and as many again: a word may be longer than all its lines together.
+  let wanted = 64
+  for (let at = from; at < end;) {
+    const size = analysis.text.codePointAt(at)! > 0xffff ? 2 : 1
     // Marks and joiners stay with what they stand on.
-    if (previous > from && !/^[\p{M}\u200D\uFE00-\uFE0F]$/u.test(character)) places.push(previous)
-    previous += character.length
+    if (at > from && !/^[\p{M}\u200D\uFE00-\uFE0F]$/u.test(analysis.text.slice(at, at + size))) places.push(at)
+    at += size
+    if (places.length < wanted) continue
+    if (text.widthOf(from, places.at(-1)!) > room) break
+    wanted *= 2
   }
   if (places.length === 0) return null
   let low = 0

@@ -249,9 +249,67 @@ describe('sections', () => {
       { numRuns: 30 },
     )
   })
+
+  const nested = (depth: number, inside: string): string =>
+    depth === 0
+      ? inside
+      : `<text:section text:style-name="Two" text:name="s${depth}">${nested(depth - 1, inside)}</text:section>`
+  const two =
+    '<style:style style:name="Two" style:family="section"><style:section-properties>' +
+    '<style:columns fo:column-count="2" fo:column-gap="0cm"/></style:section-properties></style:style>'
+
+  it(
+    'balanced in one another are set in a time that grows with their depth, not to its power',
+    { timeout: 20_000 },
+    () => {
+      const lines = words(16)
+      for (const depth of [1, 2, 14]) {
+        const composition = compose({
+          automatic: two,
+          body: nested(depth, lines.map(word => p(word)).join('')) + p('after'),
+        })
+        const text = shown(composition).replace(/\s/g, '')
+        expect(text).toContain('w15')
+        expect(text.indexOf('after')).toBeGreaterThan(text.indexOf('w0'))
+        // Columns of no width hold a word a line; those of the first two depths hold all on one page.
+        expect(composition.pages.length).toBeLessThanOrEqual(depth < 3 ? 1 : 3)
+      }
+    },
+  )
+
+  it('balanced in one another have columns of the same height, as one section of four has', () => {
+    const four =
+      '<style:style style:name="Four" style:family="section"><style:section-properties>' +
+      '<style:columns fo:column-count="4" fo:column-gap="0cm"/></style:section-properties></style:style>'
+    const inside = words(40)
+      .map(word => p(word))
+      .join('')
+    const heightOf = (fixture: Fixture) => {
+      const [page] = compose(fixture).pages
+      return displayPage(page!).runs.find(run => run.text === 'after')!.y
+    }
+    const inner = heightOf({ automatic: two, body: nested(2, inside) + p('after') })
+    const flat = heightOf({
+      automatic: four,
+      body: `<text:section text:style-name="Four" text:name="f">${inside}</text:section>${p('after')}`,
+    })
+    expect(Math.abs(inner - flat)).toBeLessThan(2)
+  })
 })
 
 describe('text', () => {
+  it('of one word as long as a book is set in a time that grows with its length', { timeout: 25_000 }, () => {
+    for (const paragraph of ['', 'fo:text-align="justify"']) {
+      const composition = compose({
+        automatic: paragraphStyle('P', 'fo:hyphenate="true" fo:language="en" fo:country="GB"', paragraph),
+        body: p('typography'.repeat(15_000), 'P'),
+      })
+      const text = shown(composition).replace(/[\s‐-]/g, '')
+      expect(text).toHaveLength(150_000)
+      expect(text.startsWith('typographytypo') && text.endsWith('graphy')).toBe(true)
+    }
+  })
+
   it('without a place to break, or at sizes that nobody sees, is set in moments', () => {
     const start = Date.now()
     for (const [text, size] of [
