@@ -78,13 +78,28 @@ export function wordListPattern(words: readonly string[]): string {
   return quoted.length === 0 ? '' : `\\b(?:${quoted.join('|')})\\b`
 }
 
-const compiled = new Map<string, RE2JS>()
+/** Patterns that were asked for, ready to run or with why they cannot be: a file may ask for one at each paragraph. */
+const compiled = new Map<string, RE2JS | PatternError>()
+/** Instructions that a pattern may come to: each may be looked at for each letter of a text. */
+const patternSize = 2000
 
-/** A pattern, ready to run. Scripts may be written as in ECMAScript, too: \p{Script=Han}. @throws PatternError */
+/**
+ * A pattern, ready to run. Scripts may be written as in ECMAScript, too: \p{Script=Han}.
+ * @throws PatternError where it cannot be read, or is too large
+ */
 function compile(pattern: string, ignoreCase: boolean): RE2JS {
   const key = `${ignoreCase ? 'i' : ''}/${pattern}`
-  let ready = compiled.get(key)
-  if (ready) return ready
+  let known = compiled.get(key)
+  if (!known) {
+    if (compiled.size > 500) compiled.clear()
+    compiled.set(key, (known = compileAnew(pattern, ignoreCase)))
+  }
+  if (known instanceof PatternError) throw known
+  return known
+}
+
+function compileAnew(pattern: string, ignoreCase: boolean): RE2JS | PatternError {
+  let ready: RE2JS
   try {
     ready = RE2JS.compile(
       pattern.replace(/\\([pP])\{(?:Script|sc|scx|Script_Extensions|General_Category|gc)=/g, '\\$1{'),
@@ -92,16 +107,19 @@ function compile(pattern: string, ignoreCase: boolean): RE2JS {
     )
   } catch (error) {
     const said = (error as Error).message.replace(/^error parsing regexp: /, '')
-    throw new PatternError(
+    return new PatternError(
       /\(\?<?[=!]/.test(pattern)
         ? 'This pattern looks at what stands before or behind a match, which cannot be run in time ' +
             'that is bounded. Write what shall be taken itself.'
         : `This pattern cannot be read: ${said}.`,
     )
   }
-  if (compiled.size > 500) compiled.clear()
-  compiled.set(key, ready)
-  return ready
+  const size = ready.programSize()
+  if (size <= patternSize) return ready
+  return new PatternError(
+    `This pattern would take too long: for each letter of a text it asks up to ${size.toLocaleString('en-GB')} ` +
+      `questions, and ${patternSize.toLocaleString('en-GB')} are the most. Repeat less of it, or look for less at once.`,
+  )
 }
 
 /** @throws PatternError */

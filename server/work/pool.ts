@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs'
 import { availableParallelism } from 'node:os'
 import { join } from 'node:path'
+import PQueue from 'p-queue'
 import { Piscina } from 'piscina'
 import { projectFolder } from '../library/files'
 import type { Results, Task, TaskFailure } from './tasks'
@@ -15,14 +16,37 @@ export class TaskError extends Error {
 /** What a thread answers: failures as plain data, since errors lose their class on the way. */
 export type ThreadAnswer = { readonly result: unknown } | { readonly failure: TaskFailure }
 
-/** Who waits for a task: a person, or nobody just now. */
-export type Urgency = 'person' | 'background'
+/**
+ * Where tasks are carried out: `quick` what people see come at once, `long` what they wait for, `background` what nobody
+ * waits for. Each has threads of its own, so that none stands behind another.
+ */
+type Lane = 'quick' | 'long' | 'background'
 
-/** A task that takes longer is ended with its thread: no file may hold the server up. Milliseconds. */
-const taskTime = 180_000
+/** What each kind of task is called, whom it stands beside, and how many seconds it may take. */
+const kinds: Readonly<Record<Task['kind'], { readonly lane: Lane; readonly seconds: number; readonly what: string }>> =
+  {
+    check: { lane: 'quick', seconds: 20, what: 'Looking into this file' },
+    font: { lane: 'quick', seconds: 20, what: 'Reading this font' },
+    edit: { lane: 'quick', seconds: 30, what: 'Writing this change' },
+    convert: { lane: 'quick', seconds: 30, what: 'Reading this text' },
+    copy: { lane: 'quick', seconds: 30, what: 'Copying this document' },
+    styleList: { lane: 'quick', seconds: 30, what: 'Listing the styles' },
+    pagePicture: { lane: 'quick', seconds: 45, what: 'Setting this page' },
+    carriedFonts: { lane: 'long', seconds: 60, what: 'Reading the fonts in this document' },
+    unzip: { lane: 'long', seconds: 60, what: 'Unpacking this file' },
+    change: { lane: 'long', seconds: 90, what: 'Planning this' },
+    pdf: { lane: 'long', seconds: 120, what: 'Writing the PDF' },
+    record: { lane: 'long', seconds: 120, what: 'Writing the record' },
+    survey: { lane: 'background', seconds: 120, what: 'Counting this document' },
+  }
 const queueLimit = 200
+/** What a thread may come to: of more memory (in MB) it is ended with its task. */
+export interface ThreadLimits {
+  /** How long any task may take, in place of its kind's own time. */
+  readonly seconds?: number
+  readonly memory?: number
+}
 
-const tooLong = 'This took too long or too much memory and was ended. Nothing was changed.'
 const tooMuch = 'The desk has too much to do just now. Nothing was changed; try again in a minute.'
 const failed = (message: string) => new TaskError({ name: 'Error', fault: null, message })
 
@@ -32,32 +56,41 @@ export interface Workers {
 }
 
 /**
- * Threads that open, compose and change documents, so that the server keeps answering. What a person waits for has
- * threads of its own: it never stands behind counting and batches.
+ * Threads that open, compose and change documents, so that the server keeps answering. What a person waits for never
+ * stands behind counting and batches, and a page's picture never behind a plan.
  */
 export class ThreadPool implements Workers {
-  private readonly pools: Readonly<Record<Urgency, Piscina>>
-  private closing = false
+  private readonly lanes: Readonly<Record<Lane, { readonly queue: PQueue; readonly pool: Piscina }>>
+  private readonly closing = new AbortController()
 
-  /** @param size threads for what people wait for; one more does the rest */
-  constructor(script: string, size: number) {
-    const pool = (maxThreads: number) =>
-      new Piscina({
+  /**
+   * @param size threads for what shall come at once, and as many for what may take longer; one more does the rest
+   */
+  constructor(
+    script: string,
+    size: number,
+    private readonly limits: ThreadLimits = {},
+  ) {
+    const lane = (threads: number) => ({
+      queue: new PQueue({ concurrency: threads }),
+      pool: new Piscina({
         filename: script,
         // A thread that ends is made anew at once: what waits behind its task would wait for good.
-        minThreads: maxThreads,
-        maxThreads,
-        maxQueue: queueLimit,
+        minThreads: threads,
+        maxThreads: threads,
         // What a thread has read of faces and words serves the next task: it is kept.
         idleTimeout: Infinity,
         recordTiming: false,
-      })
-    this.pools = { person: pool(size), background: pool(1) }
+        resourceLimits: { maxOldGenerationSizeMb: limits.memory ?? 1500 },
+      }),
+    })
+    this.lanes = { quick: lane(size), long: lane(size), background: lane(1) }
   }
 
   /** Carries a task out for somebody who waits. A signal ends it. @throws TaskError */
   run<K extends Task['kind']>(task: Extract<Task, { kind: K }>, signal?: AbortSignal): Promise<Results[K]> {
-    return this.start('person', task, signal)
+    const { lane } = kinds[task.kind]
+    return this.start(lane === 'background' ? 'long' : lane, task, signal)
   }
 
   /** The same pool for work that nobody waits for. */
@@ -66,28 +99,41 @@ export class ThreadPool implements Workers {
   }
 
   private async start<K extends Task['kind']>(
-    urgency: Urgency,
+    lane: Lane,
     task: Extract<Task, { kind: K }>,
     signal?: AbortSignal,
   ): Promise<Results[K]> {
-    const pool = this.pools[urgency]
-    if (pool.queueSize >= queueLimit) throw failed(tooMuch)
-    const limit = AbortSignal.timeout(taskTime)
+    const { queue, pool } = this.lanes[lane]
+    if (queue.size >= queueLimit) throw failed(tooMuch)
+    const { what, seconds: own } = kinds[task.kind]
+    const seconds = this.limits.seconds ?? own
+    // The time of a task begins when a thread takes it up: what waits in line has not begun.
+    let limit: AbortSignal | null = null
+    const begin = (): Promise<ThreadAnswer> => {
+      limit = AbortSignal.timeout(seconds * 1000)
+      return pool.run(task, { signal: signal ? AbortSignal.any([limit, signal]) : limit }) as Promise<ThreadAnswer>
+    }
+    const closed = this.closing.signal
     let answer: ThreadAnswer
     try {
-      answer = (await pool.run(task, { signal: signal ? AbortSignal.any([limit, signal]) : limit })) as ThreadAnswer
+      answer = await queue.add(begin, { signal: signal ? AbortSignal.any([closed, signal]) : closed })
     } catch (error) {
       if (signal?.aborted) throw failed('This was given up. Nothing was changed.')
-      if (!this.closing) console.error('a thread failed:', error instanceof Error ? error.message : error)
-      throw failed(tooLong)
+      if (!closed.aborted) console.error('a thread failed:', error instanceof Error ? error.message : error)
+      throw failed(
+        (limit as AbortSignal | null)?.aborted
+          ? `${what} took longer than ${seconds} seconds and was ended. Nothing was changed.`
+          : `${what} took too much memory, or failed, and was ended. Nothing was changed.`,
+      )
     }
     if ('failure' in answer) throw new TaskError(answer.failure)
     return answer.result as Results[K]
   }
 
+  /** Ends all threads: what they do, and what waits for them, fails. */
   async close(): Promise<void> {
-    this.closing = true
-    await Promise.all(Object.values(this.pools).map(pool => pool.destroy()))
+    this.closing.abort()
+    await Promise.all(Object.values(this.lanes).map(({ pool }) => pool.destroy()))
   }
 }
 

@@ -12,7 +12,7 @@ import { actingAs } from '../../server/store/acting'
 import { addDocument } from '../../server/store/documents'
 import { shelfPage } from '../../server/store/shelf'
 import { versionRecord } from '../../server/store/versions'
-import { ThreadPool, TaskError } from '../../server/work/pool'
+import { ThreadPool, TaskError, type ThreadLimits } from '../../server/work/pool'
 import { Surveyor } from '../../server/work/surveyor'
 import { carryOut } from '../../server/work/tasks'
 import { badFiles } from '../support/bad-files'
@@ -66,56 +66,105 @@ describe('threads', () => {
     await expect(refused).rejects.toMatchObject({ failure: { name: 'PackageError', fault: 'not-zip' } })
   })
 
+  /** A pool whose threads run a script of a test's own. */
+  const poolOf = (name: string, source: string, limits: ThreadLimits = {}) => {
+    const path = join(folder, `${name}.mjs`)
+    writeFileSync(path, source)
+    return new ThreadPool(path, 1, limits)
+  }
+  const nothing = new Uint8Array(0)
+
   it('that die end their task with a word, and others go on', async () => {
-    const dying = join(folder, 'dying.mjs')
     // An error that no task waits for ends a thread, as running out of memory does.
-    writeFileSync(
-      dying,
+    const fragile = poolOf(
+      'dying',
       "const die = () => new Promise(() => setImmediate(() => { throw new Error('gone') }))\n" +
         "export default task => (task.kind === 'check' ? die() : { result: 'alive' })",
     )
-    const fragile = new ThreadPool(dying, 1)
-    const first = fragile.run({ kind: 'check', bytes: guide })
-    const second = fragile.run({ kind: 'survey', bytes: guide, ids: {} })
-    await expect(first).rejects.toThrow(/was ended. Nothing was changed/)
+    const first = fragile.run({ kind: 'check', bytes: nothing })
+    const second = fragile.run({ kind: 'font', bytes: nothing })
+    await expect(first).rejects.toThrow(/Looking into this file .*was ended. Nothing was changed/)
     await expect(second).resolves.toBe('alive')
     await fragile.close()
   })
 
+  it('that need more memory than a thread may have are ended, and the server lives', { timeout: 60_000 }, async () => {
+    const hungry = poolOf(
+      'hungry',
+      "export default task => { if (task.kind === 'font') return { result: 'alive' }; const kept = []\n" +
+        'for (;;) kept.push(new Array(1e5).fill(1.5)) }',
+      { memory: 64 },
+    )
+    await expect(hungry.run({ kind: 'check', bytes: nothing })).rejects.toThrow(/too much memory/)
+    await expect(hungry.run({ kind: 'font', bytes: nothing })).resolves.toBe('alive')
+    await hungry.close()
+  })
+
   it('serve who waits though counting fills the rest', async () => {
-    const slow = join(folder, 'counting.mjs')
-    writeFileSync(slow, "export default task => task.kind === 'survey' ? new Promise(() => {}) : { result: 'served' }")
-    const busy = new ThreadPool(slow, 1)
+    const busy = poolOf(
+      'counting',
+      "export default task => task.kind === 'survey' ? new Promise(() => {}) : { result: 'served' }",
+    )
     const counting = Array.from({ length: 20 }, () =>
       busy.background.run({ kind: 'survey', bytes: guide, ids: {} }).catch(() => 'ended'),
     )
-    await expect(busy.run({ kind: 'check', bytes: guide })).resolves.toBe('served')
+    await expect(busy.run({ kind: 'check', bytes: nothing })).resolves.toBe('served')
     await busy.close()
     expect(new Set(await Promise.all(counting))).toEqual(new Set(['ended']))
   })
 
-  it('end a task that is given up, and the thread with it', async () => {
-    const slow = join(folder, 'endless.mjs')
-    writeFileSync(slow, "export default task => { if (task.kind === 'survey') for (;;); return { result: 'alive' } }")
-    const pool = new ThreadPool(slow, 1)
-    const signal = AbortSignal.timeout(300)
-    const endless = pool.run({ kind: 'survey', bytes: guide, ids: {} }, signal)
-    const behind = pool.run({ kind: 'check', bytes: guide })
-    await expect(endless).rejects.toThrow('was given up')
-    await expect(behind).resolves.toBe('alive')
-    await pool.close()
+  it('draw a page though plans without end fill what is there for plans', async () => {
+    const busy = poolOf(
+      'planning',
+      "export default task => { if (task.kind === 'change') for (;;); return { result: 'drawn' } }",
+    )
+    const asked = request([swap('Skerrow', 'Work Sans')])
+    const plans = Array.from({ length: 5 }, () =>
+      busy.run({ kind: 'change', bytes: guide, ids: {}, request: asked }).catch((error: Error) => error.message),
+    )
+    const began = Date.now()
+    await expect(busy.run({ kind: 'pagePicture', bytes: guide, ids: {}, page: 0 })).resolves.toBe('drawn')
+    expect(Date.now() - began).toBeLessThan(2000)
+    await busy.close()
+    expect((await Promise.all(plans)).every(each => /was ended/.test(String(each)))).toBe(true)
   })
 
-  it('refuse work when too much waits', async () => {
-    const slow = join(folder, 'slow.mjs')
-    writeFileSync(slow, 'export default () => new Promise(() => {})')
-    const full = new ThreadPool(slow, 1)
-    const waiting = Array.from({ length: 201 }, () =>
-      full.run({ kind: 'check', bytes: new Uint8Array(0) }).catch((error: Error) => error.message),
+  it('end a task that takes longer than its kind may, and say which; waiting in line is no work', async () => {
+    const slow = poolOf(
+      'too-slow',
+      "export default async task => { if (task.kind === 'edit') for (;;);\n" +
+        "await new Promise(done => setTimeout(done, 600)); return { result: 'done' } }",
+      { seconds: 1 },
     )
-    await expect(full.run({ kind: 'check', bytes: new Uint8Array(0) })).rejects.toThrow(/too much to do/)
+    const endless = slow.run({ kind: 'edit', bytes: nothing, ids: {}, edits: [] })
+    // Three of them take longer together than each may.
+    const others = Array.from({ length: 3 }, () => slow.run({ kind: 'check', bytes: nothing }))
+    await expect(endless).rejects.toThrow('Writing this change took longer than 1 seconds and was ended.')
+    await expect(Promise.all(others)).resolves.toEqual(['done', 'done', 'done'])
+    await slow.close()
+  })
+
+  it('end a task that is given up, and the thread with it', async () => {
+    const given = poolOf(
+      'endless',
+      "export default task => { if (task.kind === 'edit') for (;;); return { result: 'alive' } }",
+    )
+    const signal = AbortSignal.timeout(300)
+    const endless = given.run({ kind: 'edit', bytes: nothing, ids: {}, edits: [] }, signal)
+    const behind = given.run({ kind: 'check', bytes: nothing })
+    await expect(endless).rejects.toThrow('was given up')
+    await expect(behind).resolves.toBe('alive')
+    await given.close()
+  })
+
+  it('refuse work when too much waits; what waits when they end is told so', async () => {
+    const full = poolOf('slow', 'export default () => new Promise(() => {})')
+    const waiting = Array.from({ length: 201 }, () =>
+      full.run({ kind: 'check', bytes: nothing }).catch((error: Error) => error.message),
+    )
+    await expect(full.run({ kind: 'check', bytes: nothing })).rejects.toThrow(/too much to do/)
     await full.close()
-    expect(await waiting[0]).toMatch(/was ended/)
+    expect((await Promise.all(waiting)).every(each => /was ended/.test(String(each)))).toBe(true)
   })
 })
 
