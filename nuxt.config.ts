@@ -30,6 +30,16 @@ export default defineNuxtConfig({
     esbuild: { target: 'es2022' },
   },
   nitro: {
+    // Files of the build are given out before anything else is asked.
+    routeRules: {
+      '/_nuxt/**': {
+        headers: {
+          'X-Content-Type-Options': 'nosniff',
+          'Referrer-Policy': 'same-origin',
+          'Cross-Origin-Resource-Policy': 'same-origin',
+        },
+      },
+    },
     esbuild: { options: { target: 'es2022' } },
     // The server runs beside its packages: following each file of them for a copy takes longer than all the rest.
     externals: { trace: false },

@@ -214,12 +214,7 @@ for (const file of readdirSync(folder)
     if (most) {
       const to = most.family.toLowerCase() === 'literata' ? 'Spectral' : 'Literata'
       const wish = { type: 'swap', from: { family: most.family }, to: { family: to } }
-      await checkEffects(
-        file,
-        session,
-        `swap of ${most.family}`,
-        planned(session, wish),
-      )
+      await checkEffects(file, session, `swap of ${most.family}`, planned(session, wish))
       await checkEffects(
         file,
         session,

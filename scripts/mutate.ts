@@ -9,7 +9,8 @@ import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, symli
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
 import { projectFolder } from '../server/library/files'
-import { mutated, mutationsIn, sampleOf, type Mutation } from './mutations'
+import { sampleOf } from '../tests/support/seeded'
+import { mutated, mutationsIn, type Mutation } from './mutations'
 
 /** Parts of the core that are tried, and the folders of tests that speak of each. */
 const parts = ['change', 'style', 'census', 'document', 'font'] as const

@@ -62,6 +62,10 @@ function scriptIndexes(): Uint8Array {
   return (scriptTable = table)
 }
 
+/** Bytes of the fields that every version of a table has (OpenType 1.9): OS/2 up to usLastCharIndex, post up to its memory. */
+const os2Length = 68
+const postLength = 32
+
 function checkFile(bytes: Uint8Array): void {
   if (bytes.length < 100 || bytes.length > fontFileLimit)
     throw new PackageError('damaged', 'This font file is empty or too large. It was not added.')
@@ -143,14 +147,15 @@ export function readFace(bytes: Uint8Array, hash: string, source: FaceRecord['so
   checkFile(bytes)
   const face = new Face(new Blob(bytes))
   const font = new Font(face)
-  const table = (tag: string): DataView | null => {
-    // The bytes lie in HarfBuzz's memory, which moves when it grows: copied at once.
+  // What lies in HarfBuzz's memory moves when that grows: it is copied at once.
+  const table = (tag: string, least: number): DataView | null => {
     const data = face.referenceTable(tag)?.slice()
-    return data && data.length > 0 ? new DataView(data.buffer, data.byteOffset, data.byteLength) : null
+    // A table that is shorter than its first fields says nothing that could be believed.
+    return data && data.length >= least ? new DataView(data.buffer, data.byteOffset, data.byteLength) : null
   }
-  const os2 = table('OS/2')
-  const post = table('post')
-  const unicodes = face.collectUnicodes()
+  const os2 = table('OS/2', os2Length)
+  const post = table('post', postLength)
+  const unicodes = face.collectUnicodes().slice()
   const name = (...ids: number[]) => {
     for (const id of ids) {
       const value = face.getName(id, 'en').trim()

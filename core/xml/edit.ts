@@ -73,8 +73,10 @@ function rawNameIn(bound: Record<string, string>, name: string): { raw: string; 
   if (prefix === '' || prefix === 'xml') return { raw: name, declare: '' }
   const uri = namespaceFor(prefix)
   for (const known in bound) if (bound[known] === uri && known !== '') return { raw: `${known}:${local}`, declare: '' }
-  if (bound[prefix] !== undefined) throw new EditError(`the prefix “${prefix}” stands for something else here`)
-  return { raw: name, declare: ` xmlns:${prefix}="${uri}"` }
+  // A prefix that stands for something else here leaves its place to one with a number.
+  let free = prefix
+  for (let number = 1; bound[free] !== undefined; number++) free = `${prefix}${number}`
+  return { raw: `${free}:${local}`, declare: ` xmlns:${free}="${uri}"` }
 }
 
 /**

@@ -28,8 +28,7 @@ export async function checkFontFile(file: Uint8Array): Promise<CheckedFont> {
       break
     case 'woff2': {
       // The size that it says it unpacks to is checked before anything is unpacked (WOFF2, W3C 2022, section 4).
-      const total = new DataView(file.buffer, file.byteOffset, file.byteLength).getUint32(16)
-      if (file.length < 48 || total > fontFileLimit)
+      if (file.length < 48 || new DataView(file.buffer, file.byteOffset, file.byteLength).getUint32(16) > fontFileLimit)
         throw new PackageError(
           'damaged',
           'This font file is cut off, or too large when it is unpacked. It was not added.',
@@ -50,5 +49,15 @@ export async function checkFontFile(file: Uint8Array): Promise<CheckedFont> {
       throw new PackageError('unsupported', 'This is not a TrueType, OpenType, WOFF or WOFF2 font. It was not added.')
   }
   checkTables(bytes)
-  return { bytes, face: readFace(bytes, contentHash(bytes), 'added') }
+  return { bytes, face: readChecked(bytes) }
+}
+
+/** What the engine cannot read is damaged: what it says of it is for nobody. @throws PackageError */
+function readChecked(bytes: Uint8Array): FaceRecord {
+  try {
+    return readFace(bytes, contentHash(bytes), 'added')
+  } catch (error) {
+    if (error instanceof PackageError) throw error
+    throw new PackageError('damaged', 'This font file is damaged: its tables do not agree. It was not added.')
+  }
 }

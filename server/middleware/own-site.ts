@@ -1,5 +1,6 @@
 import { defineEventHandler, setHeaders, type H3Event } from 'h3'
 import { refusal } from '../work/answer'
+import { dataPolicy } from '../work/page-policy'
 
 /**
  * Names that this desk goes by. A page of another site can have its own name point here (DNS rebinding), and its
@@ -39,6 +40,8 @@ export default defineEventHandler(event => {
     'Referrer-Policy': 'same-origin',
     'Cross-Origin-Resource-Policy': 'same-origin',
     'X-Frame-Options': 'DENY',
+    // Pages bring a policy of their own, which takes the place of this one.
+    'Content-Security-Policy': dataPolicy,
   })
   if (!ownNames.has(nameOf(event.node.req.headers.host ?? '')))
     throw refusal(

@@ -1,4 +1,5 @@
 import type { ChildProcess } from 'node:child_process'
+import { createHash } from 'node:crypto'
 import { request, type IncomingHttpHeaders } from 'node:http'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endServer, startServer, testDatabase } from './running'
@@ -123,5 +124,27 @@ describe('the door', () => {
         'referrer-policy': 'same-origin',
         'cross-origin-resource-policy': 'same-origin',
       })
+  })
+
+  it('says with every page what may run in it, and with every answer that it is no page', async () => {
+    const page = await ask('GET', '/')
+    const policy = String(page.headers['content-security-policy'])
+    const [scripts] = /script-src [^;]*/.exec(policy)!
+    expect(scripts).not.toContain('unsafe-inline')
+    expect(scripts).toMatch(/'sha256-[A-Za-z0-9+/=]+'/)
+    expect(policy).toContain("frame-ancestors 'none'")
+    // Each script that stands in the page is one of those that may run.
+    const inline = [...page.body.matchAll(/<script(?![^>]*src=)(?![^>]*json")[^>]*>([\s\S]*?)<\/script>/g)]
+    expect(inline.length).toBeGreaterThan(0)
+    for (const [, script] of inline) expect(scripts).toContain(createHash('sha256').update(script!).digest('base64'))
+    expect(page.headers['x-powered-by']).toBeUndefined()
+    for (const path of ['/api/health', '/api/documents', '/api/nothing']) {
+      const { headers } = await ask('GET', path)
+      expect(headers['content-security-policy']).toContain("frame-ancestors 'none'")
+      expect(headers['x-content-type-options']).toBe('nosniff')
+    }
+    const [asset] = /\/_nuxt\/[\w-]+\.js/.exec(page.body)!
+    const { status, headers } = await ask('GET', asset)
+    expect([status, headers['x-content-type-options']]).toEqual([200, 'nosniff'])
   })
 })

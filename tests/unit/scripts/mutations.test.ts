@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { mutated, mutationsIn, numbersFrom, sampleOf } from '../../../scripts/mutations'
+import { mutated, mutationsIn } from '../../../scripts/mutations'
+import { numbersFrom, sampleOf } from '../../support/seeded'
 
 const after = (text: string) => mutationsIn('a.ts', text).map(each => mutated(text, each))
 
