@@ -1,8 +1,8 @@
-import { defineEventHandler, type EventHandlerRequest, type H3Event } from 'h3'
+import { defineEventHandler, isError, setHeader, type EventHandlerRequest, type H3Event } from 'h3'
 import type { Right } from '../shared/api'
 import { actingAs, deskPerson, type Acting, type Actor } from './store/acting'
 import { database } from './store/database'
-import { asRefusal, refusal } from './work/answer'
+import { asRefusal, refusal, retryAfter } from './work/answer'
 
 /** Who asks. A desk of one has one person, who may do everything. */
 const whoAsks = (_event: H3Event): Actor => deskPerson
@@ -27,7 +27,9 @@ export function route<T>(right: Right, handler: (event: H3Event<EventHandlerRequ
       if (!actor.rights.has(right)) throw refusal(403, `You may not ${mayNot[right]}. Nothing was changed.`)
       return await handler(event, actingAs(await database(), actor))
     } catch (error) {
-      throw asRefusal(error)
+      const refused = asRefusal(error)
+      if (isError(refused) && refused.statusCode === 503) setHeader(event, 'Retry-After', retryAfter)
+      throw refused
     }
   })
 }

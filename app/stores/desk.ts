@@ -16,6 +16,12 @@ export function sentenceOf(error: unknown): string {
   return data?.data?.message ?? data?.message ?? (error instanceof Error ? error.message : String(error))
 }
 
+/** Whether the server was not reached, or does not reach its database: what was asked may be asked again. */
+export function isAway(error: unknown): boolean {
+  const { statusCode } = error as { statusCode?: number }
+  return statusCode === undefined || statusCode === 503
+}
+
 /** The document on the desk. */
 export const useDesk = defineStore('desk', () => {
   const engine = shallowRef<Engine | null>(null)

@@ -4,7 +4,7 @@ import type { Edit, Edits } from '~~/core/document/edits'
 import type { Spot, TextRange } from '~~/core/typeset/caret'
 import type { Move } from '~~/core/typeset/text-walk'
 import type { Copied } from '~~/core/desk/word-desk'
-import { sentenceOf, useDesk } from './desk'
+import { isAway, sentenceOf, useDesk } from './desk'
 
 /**
  * How long typing rests before what was typed becomes a version, and before everything is counted again.
@@ -291,8 +291,8 @@ export const useWords = defineStore('words', () => {
             ? `Stored. What no longer showed the document was dropped: ${stored.said.join(', ')}.`
             : ''
       } catch (error) {
-        if ((error as { statusCode?: number }).statusCode === undefined) {
-          // The server was not reached: nothing is lost, it is tried again.
+        if (isAway(error)) {
+          // The server was not reached, or does not reach its database: nothing is lost, it is tried again.
           pending.value = [...edits, ...pending.value]
           message.value =
             'What you typed could not be stored: the server is not reached. It is kept here and tried again; do not close this page.'

@@ -4,8 +4,8 @@ import { threads } from '../work/pool'
 import { Surveyor } from '../work/surveyor'
 
 /** Starts taking jobs when the server starts, and stops when it stops. */
-export default defineNitroPlugin(async nitro => {
-  const surveyor = new Surveyor(await database(), threads().background)
+export default defineNitroPlugin(nitro => {
+  const surveyor = new Surveyor(database, threads().background)
   surveyor.start()
   nitro.hooks.hook('close', async () => {
     await surveyor.stop()

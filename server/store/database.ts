@@ -20,16 +20,30 @@ export function databaseAddress(): DatabaseAddress {
   }
 }
 
+/** How long is waited for a connection. Milliseconds. */
+const waitFor = 5_000
+
 /** Connects, and makes the database if it is not there. Bring it up to date with `migrate`. */
 export async function connect(address: DatabaseAddress = databaseAddress()): Promise<Knex> {
-  const settings = { host: address.host, port: address.port, user: address.user, password: address.password }
+  const settings = {
+    host: address.host,
+    port: address.port,
+    user: address.user,
+    password: address.password,
+    connectTimeout: waitFor,
+  }
   const first = knexFactory({ client: 'mysql2', connection: settings, pool: { min: 0, max: 1 } })
-  await first.raw('create database if not exists ?? character set utf8mb4 collate utf8mb4_bin', [address.database])
-  await first.destroy()
+  try {
+    await first.raw('create database if not exists ?? character set utf8mb4 collate utf8mb4_bin', [address.database])
+  } finally {
+    await first.destroy()
+  }
   return knexFactory({
     client: 'mysql2',
     connection: { ...settings, database: address.database, charset: 'utf8mb4' },
     pool: { min: 0, max: 8 },
+    // Whoever waits is told after a while, and may ask again.
+    acquireConnectionTimeout: waitFor,
   })
 }
 
@@ -45,7 +59,30 @@ export async function migrate(knex: Knex): Promise<void> {
 
 let shared: Promise<Knex> | null = null
 
-/** The server's connection pool. */
+/** The server's connection pool. A server that starts while the database is away finds it when it is back. */
 export function database(): Promise<Knex> {
-  return (shared ??= connect())
+  shared ??= connect().catch((error: unknown) => {
+    shared = null
+    throw error
+  })
+  return shared
+}
+
+/** Codes of errors that say that the database is not reached, or went away in the middle. */
+const awayCodes: ReadonlySet<unknown> = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'ETIMEDOUT',
+  'EPIPE',
+  'EHOSTUNREACH',
+  'ENOTFOUND',
+  'PROTOCOL_CONNECTION_LOST',
+  'ER_SERVER_SHUTDOWN',
+  'ER_CON_COUNT_ERROR',
+])
+
+/** Whether an error comes of the database being away. */
+export function isAway(error: unknown): boolean {
+  if (!(error instanceof Error)) return false
+  return awayCodes.has((error as Error & { code?: string }).code) || error.name === 'KnexTimeoutError'
 }

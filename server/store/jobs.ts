@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
 import type { Job } from '../../shared/api'
-import type { Acting } from './acting'
 
 const columns = {
   id: 'jobs.id',
@@ -42,12 +41,18 @@ export async function seeServer(knex: Knex, server: string): Promise<void> {
   await knex('servers').insert({ id: server, seen: new Date() }).onConflict('id').merge()
 }
 
+/**
+ * Gives back what a server holds: it holds one job at a time, so one that it holds between two is one whose end could not
+ * be said, since the database was away.
+ */
+export async function handBack(knex: Knex, server: string): Promise<void> {
+  await knex('jobs').where({ server, state: 'running' }).update({ state: 'queued', server: null, changed: new Date() })
+}
+
 /** Says that a server stops: its jobs need not wait until it is missed. */
 export async function leaveServer(knex: Knex, server: string): Promise<void> {
   await knex.transaction(async transaction => {
-    await transaction('jobs')
-      .where({ server, state: 'running' })
-      .update({ state: 'queued', server: null, changed: new Date() })
+    await handBack(transaction, server)
     await transaction('servers').where({ id: server }).delete()
   })
 }
@@ -99,13 +104,16 @@ export async function reportJob(
     .update({ state, progress, message: message.slice(0, 1000), changed: new Date() })
 }
 
-/** Jobs for documents of the actor's that changed since some time, for pushing. */
-export async function changedJobs({ knex, actor }: Acting, since: Date): Promise<(Job & { changed: Date })[]> {
+/** Jobs that changed since some time, each with the owner of its document: for pushing. */
+export async function changedJobs(knex: Knex, since: Date): Promise<(Job & { changed: Date; owner: string })[]> {
   return knex('jobs')
     .join('documents', 'documents.id', 'jobs.document')
-    .where('documents.owner', actor.owner)
     .where('jobs.changed', '>', since)
     .orderBy('jobs.changed')
-    .limit(200)
-    .select<(Job & { changed: Date })[]>({ ...columns, changed: 'jobs.changed' })
+    .limit(500)
+    .select<(Job & { changed: Date; owner: string })[]>({
+      ...columns,
+      changed: 'jobs.changed',
+      owner: 'documents.owner',
+    })
 }

@@ -2,7 +2,11 @@ import { createError, type H3Error } from 'h3'
 import { ZodError } from 'zod'
 import { PackageError } from '../../core/package/errors'
 import { ConflictError } from '../store/versions'
+import { isAway } from '../store/database'
 import { TaskError } from './pool'
+
+/** When it is worth while to ask again, in seconds. */
+export const retryAfter = 3
 
 /** An error with a sentence for people; what else a program needs is in `data`. */
 export function refusal(statusCode: number, message: string, data: Record<string, unknown> = {}): H3Error {
@@ -38,6 +42,14 @@ export function asRefusal(error: unknown): unknown {
       { current: error.current, since: error.since },
     )
   }
+  if (isAway(error))
+    return refusal(
+      503,
+      'The desk cannot reach its database just now. Nothing was changed; it goes on by itself when it is back.',
+      {
+        retry: retryAfter,
+      },
+    )
   if (error instanceof ZodError)
     return refusal(
       400,

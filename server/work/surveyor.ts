@@ -4,11 +4,20 @@ import { rights, type BatchEffects } from '../../shared/api'
 import { failBatchDocument, findBatch, storeBatchPlan, storeBatchVersion } from '../store/batches'
 import { actingAs, type Acting } from '../store/acting'
 import { findDocument } from '../store/documents'
-import { claimJob, leaveServer, reportJob, seeServer, type ClaimedJob } from '../store/jobs'
+import { claimJob, handBack, leaveServer, reportJob, seeServer, type ClaimedJob } from '../store/jobs'
 import { ConflictError, storeSurvey } from '../store/versions'
 import { TaskError, type Workers } from './pool'
 import { setContent } from './requests'
 import type { Results } from './tasks'
+
+let complained = { what: '', at: 0 }
+/** Says what went wrong, but not the same over and over while the database is away. */
+function complain(error: unknown): void {
+  const what = error instanceof Error ? error.message : String(error)
+  if (what === complained.what && Date.now() - complained.at < 60_000) return
+  complained = { what, at: Date.now() }
+  console.error('jobs:', what)
+}
 
 /** How often a server says that it is at work. Milliseconds. */
 const seenEvery = 2_000
@@ -20,18 +29,22 @@ export class Surveyor {
   private timer: NodeJS.Timeout | null = null
   readonly server = randomUUID()
 
+  private connected: Knex | null = null
+
+  /** @param connect gives the database, or fails while it is away: then it is asked again */
   constructor(
-    private readonly knex: Knex,
+    private readonly connect: () => Promise<Knex>,
     private readonly pool: Workers,
   ) {}
 
+  private get knex(): Knex {
+    if (!this.connected) throw new Error('the surveyor has not begun')
+    return this.connected
+  }
+
   start(): void {
-    const see = () => {
-      seeServer(this.knex, this.server).catch((error: unknown) => {
-        console.error('jobs:', error instanceof Error ? error.message : error)
-      })
-    }
-    this.timer = setInterval(see, seenEvery)
+    const see = async () => seeServer(await this.connect(), this.server)
+    this.timer = setInterval(() => void see().catch(complain), seenEvery)
     this.running = this.loop()
   }
 
@@ -39,7 +52,8 @@ export class Surveyor {
     this.stopped = true
     if (this.timer) clearInterval(this.timer)
     await this.running
-    await leaveServer(this.knex, this.server)
+    // With the database away, it is missed after a while.
+    if (this.connected) await leaveServer(this.connected, this.server).catch(complain)
   }
 
   private async loop(): Promise<void> {
@@ -48,7 +62,7 @@ export class Surveyor {
       try {
         worked = await this.one()
       } catch (error) {
-        console.error('jobs:', error instanceof Error ? error.message : error)
+        complain(error)
       }
       if (!worked) await new Promise(resolve => setTimeout(resolve, 300))
     }
@@ -56,7 +70,9 @@ export class Surveyor {
 
   /** Does one job; false where none waits. */
   async one(): Promise<boolean> {
+    this.connected = await this.connect()
     await seeServer(this.knex, this.server)
+    await handBack(this.knex, this.server)
     const job = await claimJob(this.knex, this.server)
     if (!job) return false
     // A job is done for whoever asked for it, and reaches what is theirs alone.

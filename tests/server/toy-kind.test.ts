@@ -74,7 +74,7 @@ describe('a kind that is registered in a test alone', () => {
     const ids = [await add('Quay'), await add('Mole')]
     await knex('jobs').where({ kind: 'survey' }).delete()
     const batch = await addBatch(acting(), request, toyRegistry.sentences(request).join(' '), ids)
-    const surveyor = new Surveyor(knex, workers)
+    const surveyor = new Surveyor(() => Promise.resolve(knex), workers)
     while (await surveyor.one());
     const planned = (await findBatch(acting(), batch))!
     expect([planned.title, planned.state]).toEqual(['Put “!” behind every paragraph.', 'planned'])

@@ -176,7 +176,7 @@ describe('the surveyor', () => {
       hasPicture: false,
       faces: [],
     })
-    const surveyor = new Surveyor(knex, pool)
+    const surveyor = new Surveyor(() => Promise.resolve(knex), pool)
     expect(await surveyor.one()).toBe(true)
     expect(await surveyor.one()).toBe(false)
     const [card] = (await shelfPage(acting(), everything)).cards
@@ -197,7 +197,7 @@ describe('the surveyor', () => {
       .orderBy('position')
       .first<{ hash: string }>('hash')
     await knex('blob_chunks').where({ hash }).delete()
-    expect(await new Surveyor(knex, pool).one()).toBe(true)
+    expect(await new Surveyor(() => Promise.resolve(knex), pool).one()).toBe(true)
     expect(await knex('jobs').where({ id: job }).first('state', 'message')).toMatchObject({
       state: 'failed',
       message: expect.stringContaining('missing from the store'),
