@@ -4,9 +4,12 @@ import { contentHash } from '../library/files'
 
 const chunkSize = 512 * 1024
 
-/** Stores content under its hash, once. */
+/**
+ * Stores content under its hash, once, within the transaction that also says what names it. Content that is there
+ * already is held until that transaction ends, so that nobody lets it go as unused meanwhile.
+ */
 export async function putBlob(knex: Knex, bytes: Uint8Array, hash: string = contentHash(bytes)): Promise<string> {
-  if (await knex('blobs').where({ hash }).first('hash')) return hash
+  if (await knex('blobs').where({ hash }).forShare().first('hash')) return hash
   const count = Math.max(1, Math.ceil(bytes.length / chunkSize))
   // Two uploads of one part may meet here: the second insert is ignored, the content is the same.
   await knex('blobs').insert({ hash, size: bytes.length, chunks: count }).onConflict('hash').ignore()
