@@ -1,6 +1,7 @@
 // npm start: from a fresh machine to a running desk. Everything it makes is below .morphene; --fresh begins anew.
 import { existsSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
+import { keepAlive } from './keep-alive.mjs'
 import {
   buildApplication,
   checkNode,
@@ -34,23 +35,39 @@ if (process.argv.includes('--fresh') && existsSync(data)) {
   rmSync(data, { recursive: true })
 }
 buildApplication()
-const database = await startDatabase(data, databasePort)
 const environment = { MORPHENE_DB_PORT: String(databasePort) }
+const told = {
+  say,
+  gaveUp: why => {
+    say(`${why}: Morphene is ended. Nothing that was stored is lost.`)
+    void finish(1)
+  },
+}
+const database = keepAlive(
+  'the database',
+  await startDatabase(data, databasePort),
+  () => startDatabase(data, databasePort),
+  told,
+)
 let server = null
 let ending = false
-const finish = async () => {
+async function finish(code = 0) {
   if (ending) return
   ending = true
-  await end(server)
-  await end(database)
-  process.exit(0)
+  server?.stop()
+  database.stop()
+  await end(server?.child ?? null)
+  await end(database.child)
+  process.exit(code)
 }
-process.on('SIGINT', finish)
-process.on('SIGTERM', finish)
+process.on('SIGINT', () => void finish())
+process.on('SIGTERM', () => void finish())
 process.on('exit', () => {
-  database.kill()
+  database.stop()
+  database.child.kill()
+  server?.stop()
+  server?.child.kill()
 })
 runTypeScript('scripts/prepare.ts', ['--demo'], environment)
-server = await startServer(port, environment)
-server.once('exit', finish)
+server = keepAlive('the server', await startServer(port, environment), () => startServer(port, environment), told)
 say(`Morphene is at http://127.0.0.1:${port}  (end it with Ctrl+C)`)
