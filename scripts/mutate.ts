@@ -6,7 +6,7 @@
  */
 import { spawnSync } from 'node:child_process'
 import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { basename, join } from 'node:path'
 import { parseArgs } from 'node:util'
 import { projectFolder } from '../server/library/files'
 import { sampleOf } from '../tests/support/seeded'
@@ -72,10 +72,14 @@ function fails(args: readonly string[], patience?: number): boolean {
   return status !== 0
 }
 
-/** Tests that may notice: those of the part first, since they are quick and mostly do, then all that reach the file. */
+/**
+ * Tests that may notice: those named for the file, then those of its part, since they are quick and mostly do; then all
+ * that reach the file.
+ */
 function testsOf(file: string): (readonly string[])[] {
   const own = join('tests/unit', file.split('/')[1]!)
-  return [...(existsSync(join(copy, own)) ? [['run', own]] : []), ['related', file]]
+  const named = join(own, `${basename(file, '.ts')}.test.ts`)
+  return [...[named, own].filter(path => existsSync(join(copy, path))).map(path => ['run', path]), ['related', file]]
 }
 
 layCopy()

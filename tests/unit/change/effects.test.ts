@@ -63,10 +63,15 @@ describe.each(demoDocuments.filter(({ fileName }) => !fileName.startsWith('Crew'
 describe('records and wishes', () => {
   const of = session(demoDocuments.find(({ fileName }) => fileName.startsWith('Season'))!.make())
   it('speaker notes that change their lines are told as such', () => {
-    const { plan } = planned(of, [swap('Skerrow', 'Space Mono')])
+    const { plan, after } = planned(of, [swap('Skerrow', 'Space Mono')])
     const notes = plan.effects!.paragraphs.filter(each => each.notes)
     expect(notes.length).toBeGreaterThan(0)
     expect(notes.every(each => !each.title && each.page >= 0)).toBe(true)
+    // Each is told on the pages where it stands before and after.
+    const pagesOf = ({ composition }: DocumentSession) => paragraphExtents(composition, 'notes')
+    const [were, are] = [pagesOf(of), pagesOf(after)]
+    for (const each of notes)
+      expect([each.page, each.pageAfter]).toEqual([were.get(each.node)!.pages[0], are.get(each.node)!.pages[0]])
     expect(plan.groups.filter(group => group.style.startsWith('Chart')).length).toBeGreaterThan(0)
     const csv = recordCsv(plan, { fileName: 'review.odp', version: 2, made: new Date(0) })
     const rows = csv.trim().split('\r\n')

@@ -225,3 +225,24 @@ it('opening a document twice gives the same ids', () => {
     [...openDocument(bytes).parts.get('content.xml')!.descendants()].map(element => `${element.id} ${element.name}`)
   expect(ids()).toEqual(ids())
 })
+
+describe('the text that a plan counts', () => {
+  it('is in characters, whatever plane they are of; objects are none', () => {
+    const document = openOdt({
+      stylesFaces: face('Spectral'),
+      styles:
+        '<style:default-style style:family="paragraph"><style:text-properties style:font-name="Spectral" ' +
+        'style:font-name-asian="Spectral" style:font-name-complex="Spectral"/></style:default-style>',
+      body: '<text:p>a😀漢漢b<draw:frame text:anchor-type="as-char" svg:width="1cm" svg:height="1cm"/>a</text:p>',
+    })
+    const counts = new Map<string, number>()
+    let characters = 0
+    for (const use of textUses(readDocument(document))) {
+      characters += use.characters
+      for (const [code, count] of use.codePoints)
+        counts.set(String.fromCodePoint(code), (counts.get(String.fromCodePoint(code)) ?? 0) + count)
+    }
+    expect(Object.fromEntries(counts)).toEqual({ a: 2, b: 1, '😀': 1, 漢: 2 })
+    expect(characters).toBe(6)
+  })
+})

@@ -151,6 +151,16 @@ describe('changing', () => {
     expect(plan.rows[0]).toMatchObject({ before: '“ferry” Spectral Regular 20', after: '“super ferry”' })
     expect(newWords('$$1 $2', { text: 'x', groups: ['x', 'a', null] })).toBe('$1 ')
   })
+  it('words that touch, of two wishes: each writes its own; where they overlap, the first has them', () => {
+    const of = make(p('Body', 'harbourmaster'))
+    const write = (text: string, words: string) => ({ type: 'recast', find: { words: { text } }, change: { words } })
+    const touching = planned(of, [write('harbour', 'Pier'), write('master', '-keeper')])
+    expect(texts(touching.after)).toEqual(['Pier-keeper'])
+    const overlapping = planned(of, [write('harbour', 'Pier'), write('rmaster', '-keeper')])
+    expect(texts(overlapping.after)).toEqual(['Piermaster'])
+    expect(overlapping.plan.rows.map(row => row.reason)).toContain('another wish writes these words')
+  })
+
   it('look: what is left out is left alone', () => {
     const of = plain()
     const { after, plan } = recast(of, {

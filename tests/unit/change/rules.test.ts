@@ -245,6 +245,19 @@ describe('rules as spans', () => {
     )
   })
 
+  it('says in how many paragraphs it acts, and how much text these hold', () => {
+    const paragraph = (inside: string, style = 'Body') => `<text:p text:style-name="${style}">${inside}</text:p>`
+    const { plan, after } = withRules(
+      { body: paragraph('大人 one') + paragraph('no word of it') + paragraph('子供', 'Item') + paragraph('大人', 'Other') },
+      rules([pattern()]),
+    )
+    const row = (of: typeof plan) => of.rows.find(each => each.key.what === 'spans of rules')
+    expect(row(plan)).toMatchObject({ count: 2, characters: '大人 one'.length + '子供'.length })
+    expect(row(plan)!.places).toHaveLength(2)
+    // Where nothing would change, no row says so.
+    expect(row(quickly(after, rules([pattern(), pattern({ id: 'z9', pattern: 'nowhere' })])).plan)).toBeUndefined()
+  })
+
   it('gives text and values back when the rule goes', () => {
     const { before, after } = withRules(
       { body: `<text:p text:style-name="Body">${text}<text:span text:style-name="Hand">港</text:span></text:p>` },
