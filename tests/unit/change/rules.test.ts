@@ -248,7 +248,10 @@ describe('rules as spans', () => {
   it('says in how many paragraphs it acts, and how much text these hold', () => {
     const paragraph = (inside: string, style = 'Body') => `<text:p text:style-name="${style}">${inside}</text:p>`
     const { plan, after } = withRules(
-      { body: paragraph('大人 one') + paragraph('no word of it') + paragraph('子供', 'Item') + paragraph('大人', 'Other') },
+      {
+        body:
+          paragraph('大人 one') + paragraph('no word of it') + paragraph('子供', 'Item') + paragraph('大人', 'Other'),
+      },
       rules([pattern()]),
     )
     const row = (of: typeof plan) => of.rows.find(each => each.key.what === 'spans of rules')
