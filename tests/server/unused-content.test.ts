@@ -111,7 +111,7 @@ describe('content that nothing names', () => {
     const collecting = (async () => {
       while (!stop) await collector.round()
     })()
-    for (let round = 0; round < 25; round++) {
+    for (let round = 0; round < 60; round++) {
       const { id } = await add(bytes)
       expect((await versionContent(acting(), id, 1))!.bytes).toEqual(bytes)
       await removeDocument(acting(), id)
