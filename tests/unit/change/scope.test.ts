@@ -20,7 +20,8 @@ const text = sessionOf({
     '</text:deletion></text:changed-region></text:tracked-changes>' +
     '<text:p text:style-name="Body">the ship <text:span text:style-name="Name">Cormorant</text:span> sails</text:p>' +
     '<text:p text:style-name="P1">lead by hand</text:p>' +
-    `<text:p text:style-name="Lead">with a box${frame('<text:p>one</text:p><text:p>two</text:p>', 'text:anchor-type="paragraph"')}</text:p>`,
+    '<text:p text:style-name="Lead">with a box' +
+    `${frame('<text:p>one</text:p><text:p>two</text:p>', 'text:anchor-type="paragraph"')}</text:p>`,
 })
 const deck = session(
   makeDrawing({
