@@ -1,11 +1,5 @@
-import type { Item, Position } from './flow'
-
 /** As many trials as one composition may make where nothing can be kept of them: sections in sections, among frames. */
 const mostTrials = 20_000
-
-/** Whether all that a position says is where it is: no row was cut in two. */
-const isPlain = (position: Position | null): boolean =>
-  position === null || (position.rest === null && isPlain(position.inner))
 
 /**
  * The least heights at which sections fit their columns, while pages are composed. To balance a section its content is
@@ -13,18 +7,18 @@ const isPlain = (position: Position | null): boolean =>
  * power of the depth. So while a section is tried, what is inside it is balanced once for a place and a width, and kept.
  */
 export class Balances {
-  private readonly known = new WeakMap<readonly Item[], Map<string, number | null>>()
+  private readonly known = new WeakMap<object, Map<string, number | null>>()
   private trials = 0
 
   /**
-   * The least height of what is left of a section from a position, in columns that share a width in points; null where
-   * it fits none. `find` looks for it where it is not known.
+   * The least height of what is left of a section from a place in it, in columns that share a width in points; null where
+   * it fits none. `find` looks for it where it is not known; a place without a name (null) is looked for each time.
    */
-  least(items: readonly Item[], position: Position, width: number, find: () => number | null): number | null {
-    if (!isPlain(position)) return find()
-    const key = `${width.toFixed(2)} ${JSON.stringify(position)}`
-    const own = this.known.get(items) ?? new Map<string, number | null>()
-    this.known.set(items, own)
+  least(section: object, place: string | null, width: number, find: () => number | null): number | null {
+    if (place === null) return find()
+    const key = `${width.toFixed(2)} ${place}`
+    const own = this.known.get(section) ?? new Map<string, number | null>()
+    this.known.set(section, own)
     let height = own.get(key)
     if (height === undefined) own.set(key, (height = find()))
     return height

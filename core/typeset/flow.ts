@@ -508,11 +508,17 @@ export class Flow {
     }
     // What is tried need not know how much room there is: the least height is the same in all columns of a width.
     if (this.trying && !isObstructed(column, top)) {
-      const least = balances.least(items, position, column.width, () => leastOf(fits, Infinity))
+      const least = balances.least(items, placeName(position), column.width, () => leastOf(fits, Infinity))
       return least !== null && least <= available ? least : null
     }
     return leastOf(fits, end === Infinity ? Infinity : available)
   }
+}
+
+/** A name for a position; null where a row was cut in two, which no name tells apart. */
+function placeName(position: Position): string | null {
+  for (let at: Position | null = position; at; at = at.inner) if (at.rest !== null) return null
+  return JSON.stringify(position)
 }
 
 /** No column is longer, in points. */

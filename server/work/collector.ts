@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import { dropUnusedContent } from '../store/unused-content'
+import { complain } from './complaints'
 
 /** How often is looked for content that nothing names any more. Milliseconds. */
 const every = 60_000
@@ -16,9 +17,7 @@ export class Collector {
   start(): void {
     this.timer = setInterval(() => {
       this.running ??= this.round()
-        .catch(() => {
-          /* The database is away. */
-        })
+        .catch((error: unknown) => complain('letting content go', error))
         .finally(() => {
           this.running = null
         })

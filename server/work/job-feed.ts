@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import type { Job } from '../../shared/api'
 import { changedJobs } from '../store/jobs'
+import { complain } from './complaints'
 
 /** How often is looked for jobs that changed. Milliseconds. */
 const every = 400
@@ -20,11 +21,6 @@ export class JobFeed {
 
   /** @param connect gives the database, or fails while it is away */
   constructor(private readonly connect: () => Promise<Knex>) {}
-
-  /** How many listen. */
-  get size(): number {
-    return this.listeners.size
-  }
 
   /** Listens for jobs of an owner, those of the last moments first. Answers how to stop. */
   listen(owner: string, listener: Listener): () => void {
@@ -47,8 +43,9 @@ export class JobFeed {
         if (changed > this.since) this.since = changed
         for (const [listener, whose] of this.listeners) if (whose === owner) listener(job)
       }
-    } catch {
-      /* The database is away: the next round asks again. */
+    } catch (error) {
+      // While the database is away, the next round asks again.
+      complain('who listens for jobs', error)
     } finally {
       this.busy = false
     }

@@ -6,18 +6,10 @@ import { actingAs, type Acting } from '../store/acting'
 import { findDocument } from '../store/documents'
 import { claimJob, handBack, leaveServer, reportJob, seeServer, type ClaimedJob } from '../store/jobs'
 import { ConflictError, storeSurvey } from '../store/versions'
+import { complain } from './complaints'
 import { TaskError, type Workers } from './pool'
 import { setContent } from './requests'
 import type { Results } from './tasks'
-
-let complained = { what: '', at: 0 }
-/** Says what went wrong, but not the same over and over while the database is away. */
-function complain(error: unknown): void {
-  const what = error instanceof Error ? error.message : String(error)
-  if (what === complained.what && Date.now() - complained.at < 60_000) return
-  complained = { what, at: Date.now() }
-  console.error('jobs:', what)
-}
 
 /** How often a server says that it is at work. Milliseconds. */
 const seenEvery = 2_000
@@ -44,7 +36,7 @@ export class Surveyor {
 
   start(): void {
     const see = async () => seeServer(await this.connect(), this.server)
-    this.timer = setInterval(() => void see().catch(complain), seenEvery)
+    this.timer = setInterval(() => void see().catch((error: unknown) => complain('jobs', error)), seenEvery)
     this.running = this.loop()
   }
 
@@ -53,7 +45,8 @@ export class Surveyor {
     if (this.timer) clearInterval(this.timer)
     await this.running
     // With the database away, it is missed after a while.
-    if (this.connected) await leaveServer(this.connected, this.server).catch(complain)
+    if (this.connected)
+      await leaveServer(this.connected, this.server).catch((error: unknown) => complain('jobs', error))
   }
 
   private async loop(): Promise<void> {
@@ -62,7 +55,7 @@ export class Surveyor {
       try {
         worked = await this.one()
       } catch (error) {
-        complain(error)
+        complain('jobs', error)
       }
       if (!worked) await new Promise(resolve => setTimeout(resolve, 300))
     }
