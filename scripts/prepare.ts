@@ -3,7 +3,7 @@ import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { demoDocuments } from '../demo/documents'
 import { shippedFaces } from '../server/library/shipped'
-import { connect, migrate } from '../server/store/database'
+import { connect, makeDatabase, migrate } from '../server/store/database'
 import { actingAs } from '../server/store/acting'
 import { addDocument } from '../server/store/documents'
 import { storeShippedFaces } from '../server/store/faces'
@@ -19,7 +19,8 @@ function progress(what: string): (done: number, all: number) => void {
   }
 }
 
-const knex = await connect()
+await makeDatabase()
+const knex = connect()
 await migrate(knex)
 const faces = shippedFaces(progress('measuring faces'))
 await storeShippedFaces(knex, faces, progress('storing faces'))

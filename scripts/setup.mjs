@@ -85,51 +85,6 @@ export function portFree(port) {
   })
 }
 
-/** Starts a MariaDB with a data folder of its own; resolves with the process. */
-export async function startDatabase(data, port) {
-  if (!(await portFree(port)))
-    stop(`port ${port} for the database is taken. Is Morphene running already? Set MORPHENE_DB_PORT to another one.`)
-  if (!existsSync(join(data, 'mysql'))) {
-    say('making a database folder')
-    mkdirSync(data, { recursive: true })
-    const init = spawnSync(
-      'mariadb-install-db',
-      [
-        '--no-defaults',
-        `--user=${process.getuid?.() === 0 ? 'root' : (process.env.USER ?? 'root')}`,
-        `--datadir=${data}`,
-        '--auth-root-authentication-method=normal',
-        '--skip-test-db',
-      ],
-      { encoding: 'utf8' },
-    )
-    if (init.status !== 0) stop(`the database folder could not be made: ${init.stderr.slice(-500)}`)
-  }
-  say(`starting MariaDB on 127.0.0.1:${port}`)
-  const args = [
-    '--no-defaults',
-    ...(process.getuid?.() === 0 ? ['--user=root'] : []),
-    `--datadir=${data}`,
-    `--socket=${join(data, 's')}`,
-    '--bind-address=127.0.0.1',
-    `--port=${port}`,
-    `--pid-file=${join(data, 'pid')}`,
-    '--skip-log-bin',
-    '--innodb-flush-log-at-trx-commit=1',
-  ]
-  const database = spawn('mariadbd', args, { stdio: ['ignore', 'ignore', 'pipe'], detached: true })
-  let log = ''
-  database.stderr.on('data', text => {
-    log = (log + text).slice(-4000)
-  })
-  for (let tries = 0; tries < 300; tries++) {
-    if (database.exitCode !== null) stop(`MariaDB did not start:\n${log}`)
-    if (log.includes('ready for connections')) return database
-    await new Promise(resolve => setTimeout(resolve, 100))
-  }
-  return stop(`MariaDB did not get ready in 30 s:\n${log}`)
-}
-
 /** Ends a process we started, and waits until it is gone. */
 export function end(child, signal = 'SIGTERM') {
   return new Promise(resolve => {
@@ -153,8 +108,23 @@ function sources(path) {
     : [path]
 }
 
+/** Runs a program to its end; what it says is shown where it is to be, else kept. */
+function carryOut(command, args, { shown = false, environment = {} } = {}) {
+  const child = spawn(command, args, {
+    cwd: folder,
+    stdio: shown ? ['ignore', 'inherit', 'inherit'] : ['ignore', 'pipe', 'pipe'],
+    env: { ...process.env, ...environment },
+  })
+  let said = ''
+  for (const stream of [child.stdout, child.stderr])
+    stream?.on('data', chunk => {
+      said += chunk
+    })
+  return new Promise(resolve => child.on('close', code => resolve({ code, said })))
+}
+
 /** Builds the application when a source has changed since the last time. */
-export function buildApplication() {
+export async function buildApplication() {
   const hash = createHash('sha256')
   for (const path of [
     'app',
@@ -171,26 +141,21 @@ export function buildApplication() {
   if (existsSync(mark) && readFileSync(mark, 'utf8') === state && existsSync(join(folder, '.output/server/index.mjs')))
     return
   say('building the application (about a minute)')
-  const built = spawnSync(join(folder, 'node_modules/.bin/nuxt'), ['build', '--logLevel=silent'], {
-    cwd: folder,
-    encoding: 'utf8',
-    env: { ...process.env, NODE_ENV: 'production' },
-  })
-  if (built.status !== 0) stop(`the build failed:\n${built.stdout.slice(-3000)}${built.stderr.slice(-3000)}`)
-  const thread = spawnSync('node', ['scripts/build-thread.mjs'], { cwd: folder, stdio: 'inherit' })
-  if (thread.status !== 0) stop('the thread script could not be built; see above.')
+  const nuxt = join(folder, 'node_modules/.bin/nuxt')
+  const built = await carryOut(nuxt, ['build', '--logLevel=silent'], { environment: { NODE_ENV: 'production' } })
+  if (built.code !== 0) stop(`the build failed:\n${built.said.slice(-6000)}`)
+  const thread = await carryOut('node', ['scripts/build-thread.mjs'], { shown: true })
+  if (thread.code !== 0) stop('the thread script could not be built; see above.')
   mkdirSync(own, { recursive: true })
   writeFileSync(mark, state)
+  say('built')
 }
 
 /** Runs a TypeScript program of the project and waits. */
-export function runTypeScript(file, args, environment) {
-  const result = spawnSync(process.execPath, ['--import', 'tsx', join(folder, file), ...args], {
-    cwd: folder,
-    stdio: 'inherit',
-    env: { ...process.env, ...environment },
-  })
-  if (result.status !== 0) stop(`${file} failed; see above.`)
+export async function runTypeScript(file, args, environment) {
+  const program = ['--import', 'tsx', join(folder, file), ...args]
+  const { code } = await carryOut(process.execPath, program, { shown: true, environment })
+  if (code !== 0) stop(`${file} failed; see above.`)
 }
 
 /** Starts the built server and waits until it answers. */
@@ -209,6 +174,7 @@ export async function startServer(port, environment) {
       NODE_ENV: 'production',
     },
   })
+  process.once('exit', () => server.kill())
   for (let tries = 0; tries < 300; tries++) {
     if (server.exitCode !== null) stop('the server did not start; see above.')
     try {

@@ -1,6 +1,7 @@
 // npm start: from a fresh machine to a running desk. Everything it makes is below .morphene; --fresh begins anew.
-import { existsSync, rmSync } from 'node:fs'
+import { existsSync } from 'node:fs'
 import { join } from 'node:path'
+import { accountOf, removeDatabase, startDatabase } from './database.mjs'
 import { keepAlive } from './keep-alive.mjs'
 import {
   buildApplication,
@@ -12,7 +13,6 @@ import {
   portFree,
   runTypeScript,
   say,
-  startDatabase,
   startServer,
   stop,
 } from './setup.mjs'
@@ -32,10 +32,10 @@ if (process.argv.includes('--fresh') && existsSync(data)) {
       `port ${databasePort} for the database is taken, so its folder cannot be cleared. Is Morphene running already?`,
     )
   say('clearing the database, as --fresh asks')
-  rmSync(data, { recursive: true })
+  removeDatabase(data)
 }
-buildApplication()
-const environment = { MORPHENE_DB_PORT: String(databasePort) }
+await buildApplication()
+const environment = { MORPHENE_DB_PORT: String(databasePort), ...accountOf(data, 'server') }
 const told = {
   say,
   gaveUp: why => {
@@ -68,6 +68,6 @@ process.on('exit', () => {
   server?.stop()
   server?.child.kill()
 })
-runTypeScript('scripts/prepare.ts', ['--demo'], environment)
+await runTypeScript('scripts/prepare.ts', ['--demo'], { ...environment, ...accountOf(data, 'schema') })
 server = keepAlive('the server', await startServer(port, environment), () => startServer(port, environment), told)
 say(`Morphene is at http://127.0.0.1:${port}  (end it with Ctrl+C)`)

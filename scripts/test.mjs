@@ -1,7 +1,11 @@
-// npm test: everything. Types, lint, unit, server against a real MariaDB, browser. Ends with one line: N passed, N failed.
-import { spawn, spawnSync } from 'node:child_process'
+/*
+ * npm test: everything. Types, lint, unit, server against a real MariaDB, browser. Two things are done at a time: beside the
+ * build what reads sources, beside the desk at work what needs none. Ends with one line: N passed, N failed.
+ */
+import { spawn } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
+import { accountOf, removeDatabase, startDatabase } from './database.mjs'
 import {
   buildApplication,
   checkNode,
@@ -13,33 +17,110 @@ import {
   portFree,
   runTypeScript,
   say,
-  startDatabase,
   startServer,
   stop,
 } from './setup.mjs'
 
+process.setMaxListeners(50)
 const databasePort = Number(process.env.MORPHENE_TEST_DB_PORT ?? 3417)
 const port = Number(process.env.MORPHENE_TEST_PORT ?? 3411)
+const data = join(own, 'test-database')
+const environment = {
+  MORPHENE_DB_PORT: String(databasePort),
+  MORPHENE_DB_NAME: 'morphene_test',
+  MORPHENE_TEST_PORT: String(port),
+}
+// Tests make databases of their own; the servers that they start may not.
+const asSchema = {
+  ...environment,
+  ...accountOf(data, 'schema'),
+  MORPHENE_SERVER_SECRET: accountOf(data, 'server').MORPHENE_DB_PASSWORD_FILE,
+}
 let passed = 0
 let failed = 0
-const check = (name, command, args) =>
-  new Promise(resolve => {
-    say(name)
-    const child = spawn(join(folder, 'node_modules/.bin', command), args, { cwd: folder })
-    let said = ''
-    for (const stream of [child.stdout, child.stderr])
-      stream.on('data', chunk => {
-        said += chunk
-      })
-    child.on('close', code => {
-      if (code === 0) passed++
-      else {
-        failed++
-        console.log(`${name}:\n${said.slice(-6000)}`)
-      }
-      resolve()
-    })
+
+/** Runs a tool of the project to its end. Tools behind the scenes give way to those that are timed. */
+function run(tool, args, { more = {}, behind = false } = {}) {
+  const command = join(folder, 'node_modules/.bin', tool)
+  const child = spawn(behind ? 'nice' : command, behind ? ['-n', '10', command, ...args] : args, {
+    cwd: folder,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    env: { ...process.env, ...more },
   })
+  process.once('exit', () => child.kill())
+  let said = ''
+  for (const stream of [child.stdout, child.stderr])
+    stream.on('data', chunk => {
+      said += chunk
+      if (!behind) process.stdout.write(chunk)
+    })
+  return new Promise(resolve => child.on('close', code => resolve({ code, said })))
+}
+
+async function check(name, tool, args) {
+  say(name)
+  const { code, said } = await run(tool, args, { behind: true })
+  if (code === 0) passed++
+  else {
+    failed++
+    console.log(`${name}:\n${said.slice(-6000)}`)
+  }
+}
+
+/** Tests of one project of vitest: each counts. A file that cannot be run has no failed test of its own. */
+async function tests(project, options) {
+  say(`${project} tests`)
+  const report = join(own, `${project}.json`)
+  rmSync(report, { force: true })
+  const args = ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`]
+  const { code, said } = await run('vitest', args, options)
+  if (options.behind) console.log(said)
+  if (existsSync(report)) {
+    const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(report, 'utf8'))
+    passed += numPassedTests
+    failed += numFailedTests || (code === 0 ? 0 : Math.max(numFailedTestSuites, 1))
+  } else failed++
+  say(`${project} tests are done`)
+}
+
+async function browserTests() {
+  say('browser tests')
+  const report = join(own, 'browser.json')
+  rmSync(report, { force: true })
+  const { code } = await run('playwright', ['test'], { more: environment })
+  if (existsSync(report)) {
+    const { stats } = JSON.parse(readFileSync(report, 'utf8'))
+    passed += stats.expected
+    failed += stats.unexpected + stats.flaky || (code === 0 ? 0 : 1)
+  } else failed++
+}
+
+/** What reads sources alone; what needs what the build makes waits for it. */
+async function sources(built) {
+  await check('types of core', 'tsc', ['-p', 'tsconfig.core.json'])
+  await check('lint', 'eslint', ['.', '--max-warnings', '0'])
+  await built
+  await check('types of programs and tests', 'tsc', ['-p', 'tsconfig.node.json'])
+  await tests('unit', { behind: true })
+  await check('types of the application', 'nuxt', ['typecheck'])
+}
+
+/** The desk at work: its database and servers, and the browser before it. */
+async function desk() {
+  removeDatabase(data)
+  const database = await startDatabase(data, databasePort)
+  let server = null
+  try {
+    await runTypeScript('scripts/prepare.ts', [], asSchema)
+    await tests('server', { more: asSchema })
+    server = await startServer(port, { ...environment, ...accountOf(data, 'server') })
+    await browserTests()
+  } finally {
+    await end(server)
+    await end(database)
+    removeDatabase(data)
+  }
+}
 
 checkNode()
 for (const taken of [databasePort, port])
@@ -54,59 +135,8 @@ installSystem([
 ])
 installPackages()
 mkdirSync(own, { recursive: true })
-buildApplication()
-// Two at a time: as many as there are processors on a small machine.
-const types = check('types of the application', 'nuxt', ['typecheck'])
-await check('types of core', 'tsc', ['-p', 'tsconfig.core.json'])
-await check('types of programs and tests', 'tsc', ['-p', 'tsconfig.node.json'])
-await check('lint', 'eslint', ['.', '--max-warnings', '0'])
-await types
-
-const data = join(own, 'test-database')
-rmSync(data, { recursive: true, force: true })
-const database = await startDatabase(data, databasePort)
-let server = null
-const environment = {
-  MORPHENE_DB_PORT: String(databasePort),
-  MORPHENE_DB_NAME: 'morphene_test',
-  MORPHENE_TEST_PORT: String(port),
-}
-try {
-  runTypeScript('scripts/prepare.ts', [], environment)
-  say('unit and server tests')
-  const report = join(own, 'vitest.json')
-  rmSync(report, { force: true })
-  const vitest = spawnSync(
-    join(folder, 'node_modules/.bin/vitest'),
-    ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
-    { cwd: folder, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...environment } },
-  )
-  if (existsSync(report)) {
-    const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(report, 'utf8'))
-    passed += numPassedTests
-    // A file that cannot be run has no failed test of its own.
-    failed += numFailedTests || (vitest.status === 0 ? 0 : Math.max(numFailedTestSuites, 1))
-  } else failed++
-
-  say('browser tests')
-  server = await startServer(port, environment)
-  const browserReport = join(own, 'browser.json')
-  rmSync(browserReport, { force: true })
-  const browser = spawnSync(join(folder, 'node_modules/.bin/playwright'), ['test'], {
-    cwd: folder,
-    stdio: ['ignore', 'inherit', 'inherit'],
-    env: { ...process.env, ...environment },
-  })
-  if (existsSync(browserReport)) {
-    const { stats } = JSON.parse(readFileSync(browserReport, 'utf8'))
-    passed += stats.expected
-    failed += stats.unexpected + stats.flaky || (browser.status === 0 ? 0 : 1)
-  } else failed++
-} finally {
-  await end(server)
-  await end(database)
-  rmSync(data, { recursive: true, force: true })
-}
+const built = buildApplication()
+await Promise.all([sources(built), built.then(desk)])
 say('done')
 console.log(`${passed} passed, ${failed} failed`)
 process.exit(failed === 0 ? 0 : 1)

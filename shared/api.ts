@@ -13,9 +13,10 @@ import type { StandIn } from '../core/font/library'
 /**
  * What somebody may do at the desk; every route says which of them it needs. `look`: see documents, pages, plans and
  * records. `take`: take documents, PDFs and lists away. `change`: change documents. `arrange`: put on the shelf and take
- * off, folders, kept frames and wishes, defaults, stand-ins. `faces`: have whole font files, add and remove faces.
+ * off, folders, kept frames and wishes, defaults, stand-ins. `faces`: have whole font files, add and remove faces. `purge`:
+ * say how long the trash and folders keep documents, and let them go for good.
  */
-export const rights = ['look', 'take', 'change', 'arrange', 'faces'] as const
+export const rights = ['look', 'take', 'change', 'arrange', 'faces', 'purge'] as const
 export type Right = (typeof rights)[number]
 
 /** How a version came about. */
@@ -44,6 +45,15 @@ export interface DocumentRow {
   readonly folder: string | null
 }
 
+/** What came of putting a file on the shelf: the first document it brought, and what is to be said. */
+export interface PutOnShelf {
+  readonly id: string
+  readonly job: string
+  readonly signed: boolean
+  /** What a conversion or unpacking left out or guessed. */
+  readonly left: readonly { readonly what: string; readonly count: number }[]
+}
+
 /** A card on the shelf. */
 export interface ShelfCard extends DocumentRow {
   readonly title: string
@@ -57,7 +67,10 @@ export interface ShelfCard extends DocumentRow {
     readonly status: string
     readonly characters: number
   }[]
-  readonly hasPicture: boolean
+  /** The version that the figures are of; null where none was counted yet. An older one where the newest waits. */
+  readonly counted: number | null
+  /** What the picture of its first page goes by; null where there is none. */
+  readonly picture: string | null
 }
 
 /** What cards of the shelf are ordered by: newest change, name, most pages, least settled first. */
@@ -224,11 +237,60 @@ export interface Offer {
   readonly said: string
 }
 
+/** The name of a folder of the shelf. */
+const folderNameSchema = z
+  .string()
+  .trim()
+  .min(1)
+  .max(120)
+  .regex(/^[^\u0000-\u001F/\\]+$/, 'a folder’s name has no slashes')
+export const folderBodySchema = z.strictObject({ name: folderNameSchema })
+
 /** A folder of the shelf: a project. */
 export interface Folder {
   readonly id: string
   readonly name: string
   readonly documents: number
+  /** For how many days after its last change a document is kept here; null for good. */
+  readonly keepDays: number | null
+}
+
+/** So many days may something be kept, at the least and at the most. */
+export const keepDaysSchema = z.int().min(1).max(3650)
+
+/** A document in the trash. */
+export interface TrashedDocument {
+  readonly id: string
+  readonly fileName: string
+  readonly versions: number
+  /** The name of the folder that it lay in. */
+  readonly folder: string | null
+  readonly trashed: Date
+  /** When it is let go for good. */
+  readonly until: Date
+}
+
+/** The trash as it is looked at. */
+export interface Trash {
+  readonly days: number
+  readonly documents: readonly TrashedDocument[]
+  readonly purges: readonly Purge[]
+}
+
+/** A document that was let go for good, and what is proven of it. */
+export interface Purge {
+  readonly id: string
+  readonly fileName: string
+  readonly versions: number
+  /** How many pieces of content it was made of, each with a hash of its own. */
+  readonly pieces: number
+  /** Of them, those that other documents, versions or faces are made of, too; null until it is proven. */
+  readonly shared: number | null
+  /** Who let it go: a person's id; '' where its time was over. */
+  readonly person: string
+  readonly purged: Date
+  /** When all was searched for by its hashes, and nothing of its own was found; null until then. */
+  readonly proven: Date | null
 }
 
 /** A set piece that is kept, under a heading of its own. */

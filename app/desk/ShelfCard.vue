@@ -9,7 +9,6 @@ import Term from '../kit/Term.vue'
 const props = defineProps<{ card: ShelfCard; job?: Job; first?: boolean }>()
 const emit = defineEmits<{ remove: [] }>()
 const shelf = useShelf()
-const asking = ref(false)
 const families = computed(() => {
   const known = new Map<string, { family: string; absent: boolean; characters: number }>()
   for (const face of props.card.faces) {
@@ -35,8 +34,8 @@ const name = computed(() => props.card.fileName.replace(/\.od[tpg]$/i, ''))
       tabindex="-1"
     >
       <img
-        v-if="card.hasPicture"
-        :src="`/api/documents/${card.id}/picture?version=${card.version}`"
+        v-if="card.picture !== null"
+        :src="`/api/documents/${card.id}/picture?version=${card.counted}&picture=${card.picture}`"
         alt=""
         loading="lazy"
         decoding="async"
@@ -73,10 +72,10 @@ const name = computed(() => props.card.fileName.replace(/\.od[tpg]$/i, ''))
           >
         </p>
       </template>
-      <p v-else-if="job?.state === 'failed'" class="mt-2 text-rubric">
+      <p v-if="card.counted !== card.version && job?.state === 'failed'" class="mt-2 text-rubric">
         It could not be counted: {{ job.message }} The file is kept.
       </p>
-      <p v-else class="mt-2 text-soft" role="status">
+      <p v-else-if="card.counted === null" class="mt-2 text-soft" role="status">
         Counting its faces …<progress
           class="mt-1 block h-2 w-full"
           :value="job?.progress ?? 0"
@@ -84,11 +83,14 @@ const name = computed(() => props.card.fileName.replace(/\.od[tpg]$/i, ''))
           aria-label="Counting"
         />
       </p>
+      <p v-else-if="card.counted !== card.version" class="text-[13px] text-soft" role="status">
+        As before the last change; it is counted anew …
+      </p>
       <p v-if="card.signed" class="mt-1 text-[13px] text-ochre">Signed: a change ends its signature.</p>
     </div>
     <div class="absolute right-4 bottom-3 flex items-center gap-3 text-[13px]">
       <Choice
-        v-if="!asking && shelf.folders.length > 0"
+        v-if="shelf.folders.length > 0"
         class="max-w-[120px] bg-transparent text-soft"
         :model-value="card.folder ?? ''"
         :aria-label="`Folder of ${name}`"
@@ -97,19 +99,14 @@ const name = computed(() => props.card.fileName.replace(/\.od[tpg]$/i, ''))
         <option value="">no folder</option>
         <option v-for="each in shelf.folders" :key="each.id" :value="each.id">{{ each.name }}</option>
       </Choice>
-      <template v-if="asking"
-        ><span class="text-soft">Remove with all versions?</span
-        ><button type="button" class="text-rubric" @click="emit('remove')">Remove</button
-        ><button type="button" class="link" @click="asking = false">Keep</button></template
-      >
       <button
-        v-else
         type="button"
         class="text-soft hover:text-ink"
-        :aria-label="`Remove ${name}`"
-        @click="asking = true"
+        :aria-label="`Throw ${name} away`"
+        title="It goes into the trash, with all its versions"
+        @click="emit('remove')"
       >
-        Remove
+        Throw away
       </button>
     </div>
   </li>

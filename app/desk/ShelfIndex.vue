@@ -6,8 +6,14 @@ const tabs = [
   { id: 'shelf', title: 'Shelf' },
   { id: 'across', title: 'All documents' },
   { id: 'records', title: 'Records' },
+  { id: 'trash', title: 'Trash' },
 ] as const
-const addresses: Readonly<Record<string, string>> = { shelf: '/', across: '/across', records: '/records' }
+const addresses: Readonly<Record<string, string>> = {
+  shelf: '/',
+  across: '/across',
+  records: '/records',
+  trash: '/trash',
+}
 const router = useRouter()
 </script>
 

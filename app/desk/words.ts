@@ -21,6 +21,11 @@ export function pageWords(pages: readonly number[], all: number): string {
   return words.length > 4 ? `${words.slice(0, 3).join(', ')} … ${words.at(-1)}` : words.join(', ')
 }
 
+/** A day as people read it: “3 Feb 2027”. */
+export function dayWords(date: Date | string): string {
+  return new Date(date).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+}
+
 /** Share that is settled: never rounded up to 100. */
 export function settledWords(settled: number): string {
   return settled === 1 ? '100 %' : `${(Math.floor(settled * 1000) / 10).toFixed(1)} %`

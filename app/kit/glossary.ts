@@ -61,6 +61,10 @@ export const glossary = {
     title: 'Pattern rule, lead-in rule',
     says: 'What a paragraph style gives to part of its text: to whatever answers to a pattern, or to how a paragraph begins.',
   },
+  trash: {
+    title: 'Trash',
+    says: 'Where documents lie that were thrown away, with all their versions, until their day comes or they are put back.',
+  },
   keptFrame: {
     title: 'Kept frame',
     says: 'A frame with its text and styles that is kept, to be put into any document.',

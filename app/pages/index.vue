@@ -6,6 +6,7 @@ import NewDocument from '../desk/NewDocument.vue'
 import DeskStarts from '../desk/DeskStarts.vue'
 import ShelfCard from '../desk/ShelfCard.vue'
 import ShelfIndex from '../desk/ShelfIndex.vue'
+import NoticeLine from '../kit/NoticeLine.vue'
 import { useInfiniteScroll } from '@vueuse/core'
 import { counted } from '../desk/words'
 import { shelfSorts } from '~~/shared/api'
@@ -19,6 +20,10 @@ const folderName = ref('')
 const renaming = ref<string | null>(null)
 const scroll = ref<HTMLElement | null>(null)
 const sortWords = { changed: 'newest change', name: 'name', pages: 'most pages', settled: 'least settled' } as const
+/** How long a folder may keep documents, in days; whatever it keeps them for is among them. */
+const keepSpans = computed(() =>
+  [...new Set([30, 90, 180, 365, 1095, shelf.openFolder?.keepDays ?? 30])].sort((one, other) => one - other),
+)
 const looking = computed(() => shelf.query.trim() !== '' || shelf.folder !== null)
 const lookedFor = computed(() =>
   [shelf.query.trim() === '' ? '' : ' found', shelf.openFolder ? ` in the folder ${shelf.openFolder.name}` : ''].join(
@@ -107,6 +112,11 @@ useHead({ title: 'Shelf, Morphene' })
         <p v-if="shelf.failure" role="alert" class="mt-4 border border-rubric bg-sheet p-3 text-rubric">
           {{ shelf.failure }}
         </p>
+        <NoticeLine v-if="shelf.thrownAway" kind="done">
+          {{ shelf.thrownAway.fileName }} lies in the <NuxtLink to="/trash" class="link">trash</NuxtLink>, with all its
+          versions. <button type="button" class="link" @click="shelf.putBack()">Put it back</button>
+        </NoticeLine>
+        <NoticeLine v-if="shelf.room" kind="failed">{{ shelf.room }}</NoticeLine>
         <ul v-if="shelf.uploads.length > 0" class="mt-4 space-y-2" aria-live="polite">
           <li
             v-for="upload in shelf.uploads"
@@ -130,7 +140,11 @@ useHead({ title: 'Shelf, Morphene' })
                 max="1"
                 :aria-label="`Sending ${upload.name}`"
               /><span class="text-soft">{{
-                upload.state === 'sending' ? `sending, ${Math.round(upload.progress * 100)} %` : 'checking'
+                upload.state === 'waiting'
+                  ? 'waiting'
+                  : upload.state === 'sending'
+                    ? `sending, ${Math.round(upload.progress * 100)} %`
+                    : 'checking'
               }}</span></template
             >
           </li>
@@ -191,6 +205,20 @@ useHead({ title: 'Shelf, Morphene' })
               >
                 Take the folder “{{ shelf.openFolder.name }}” away
               </button>
+              <label class="flex items-center gap-1.5 text-soft"
+                >Keeps documents
+                <Choice
+                  class="text-ink"
+                  :model-value="String(shelf.openFolder.keepDays ?? '')"
+                  aria-label="How long this folder keeps documents"
+                  @update:model-value="shelf.keepInFolder(shelf.openFolder.id, $event === '' ? null : Number($event))"
+                >
+                  <option value="">for good</option>
+                  <option v-for="days in keepSpans" :key="days" :value="String(days)">
+                    {{ days }} days after the last change
+                  </option>
+                </Choice></label
+              >
             </template>
           </template>
           <label class="ml-auto flex items-center gap-1.5 text-soft"
@@ -214,7 +242,7 @@ useHead({ title: 'Shelf, Morphene' })
             :card="card"
             :first="index === 0"
             :job="shelf.jobs[card.id]"
-            @remove="shelf.remove(card.id)"
+            @remove="shelf.throwAway(card)"
           />
         </ul>
         <div v-if="over" class="drop-here">Drop to open</div>

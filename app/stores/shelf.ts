@@ -1,16 +1,22 @@
 import { watchDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import type { Folder, Job, ShelfCard, ShelfPage, ShelfSort } from '~~/shared/api'
+import PQueue from 'p-queue'
+import type { Folder, Job, PutOnShelf, ShelfCard, ShelfPage, ShelfSort } from '~~/shared/api'
 import { sentenceOf } from './desk'
+import { send } from './sending'
 
 /** A file on its way to the shelf. */
 export interface Upload {
   readonly key: number
   readonly name: string
   progress: number
-  state: 'sending' | 'checking' | 'refused' | 'told'
+  state: 'waiting' | 'sending' | 'checking' | 'refused' | 'told'
   message: string
 }
+
+/** So many files are sent at once, and each so often where the desk has too much to do. */
+const filesAtOnce = 3
+const mostTries = 10
 
 /** So many cards are fetched at once. */
 const cardsAtOnce = 60
@@ -22,8 +28,11 @@ export const useShelf = defineStore('shelf', () => {
   /** How many documents answer to what is looked for. */
   const total = ref(0)
   const uploads = ref<Upload[]>([])
+  const sending = new PQueue({ concurrency: filesAtOnce })
   const jobs = ref<Record<string, Job>>({})
   const failure = ref('')
+  /** What was thrown away last: it can be put back. */
+  const thrownAway = ref<{ readonly id: string; readonly fileName: string } | null>(null)
   const folders = ref<readonly Folder[]>([])
   /** The id of the folder that is looked at; null for the whole shelf. */
   const folder = ref<string | null>(null)
@@ -43,6 +52,16 @@ export const useShelf = defineStore('shelf', () => {
     $fetch<ShelfPage>('/api/shelf', {
       query: { find: query.value.trim(), folder: folder.value ?? undefined, sort: sort.value, start, count, ids },
     })
+
+  /** What is to be said of the room on the desk's disk; null where there is enough. */
+  const room = ref<string | null>(null)
+  async function fetchRoom(): Promise<void> {
+    try {
+      room.value = (await $fetch<{ room: string | null }>('/api/health')).room
+    } catch {
+      /* The shelf says it where the desk cannot be reached. */
+    }
+  }
 
   async function fetchFolders(): Promise<void> {
     folders.value = await $fetch<Folder[]>('/api/folders')
@@ -128,6 +147,7 @@ export const useShelf = defineStore('shelf', () => {
   )
 
   function listen(): void {
+    void fetchRoom()
     events ??= new EventSource('/api/events')
     events.onmessage = ({ data }) => {
       const job = JSON.parse(data as string) as Job
@@ -143,39 +163,50 @@ export const useShelf = defineStore('shelf', () => {
     events = null
   }
 
+  /** Puts a file on the shelf, as soon as fewer than a few are on their way. */
   function put(file: File): Promise<void> {
-    const upload: Upload = reactive({ key: next++, name: file.name, progress: 0, state: 'sending', message: '' })
+    const upload: Upload = reactive({ key: next++, name: file.name, progress: 0, state: 'waiting', message: '' })
     uploads.value.push(upload)
-    return new Promise(resolve => {
-      const request = new XMLHttpRequest()
-      request.open('POST', `/api/documents?name=${encodeURIComponent(file.name)}`)
-      request.upload.onprogress = ({ loaded, total: all }) => {
-        upload.progress = all > 0 ? loaded / all : 0
-        if (loaded === all) upload.state = 'checking'
+    return sending.add(() => sendTo(upload, file))
+  }
+
+  /** Sends a file; where the desk has too much to do, again after as long as it says. */
+  async function sendTo(upload: Upload, file: File): Promise<void> {
+    for (let tries = 1; ; tries++) {
+      upload.state = 'sending'
+      const { status, text, retry } = await send(file, progress => {
+        upload.progress = progress
+        if (progress === 1) upload.state = 'checking'
+      })
+      if (retry !== null && tries < mostTries) {
+        upload.state = 'waiting'
+        await new Promise(resolve => setTimeout(resolve, retry * 1000))
+        continue
       }
-      request.onloadend = () => {
-        if (request.status === 201) {
-          // What a conversion left out is said, and stays until it is read.
-          const { left } = JSON.parse(request.responseText) as { left: { what: string; count: number }[] }
-          if (left.length > 0) {
-            upload.state = 'told'
-            upload.message = `Opened as a text. Left out or guessed: ${left
-              .map(each => (each.count > 1 ? `${each.what} (${each.count})` : each.what))
-              .join('; ')}.`
-          } else uploads.value = uploads.value.filter(each => each.key !== upload.key)
-          void refresh()
-        } else {
-          upload.state = 'refused'
-          try {
-            upload.message = (JSON.parse(request.responseText) as { message: string }).message
-          } catch {
-            upload.message = 'The file did not arrive: the connection was lost. Nothing was kept.'
-          }
-        }
-        resolve()
-      }
-      request.send(file)
-    })
+      if (status === 201) arrived(upload, JSON.parse(text) as PutOnShelf)
+      else refused(upload, text)
+      return
+    }
+  }
+
+  function arrived(upload: Upload, { left }: PutOnShelf): void {
+    // What a conversion left out is said, and stays until it is read.
+    if (left.length > 0) {
+      upload.state = 'told'
+      upload.message = `Opened as a text. Left out or guessed: ${left
+        .map(each => (each.count > 1 ? `${each.what} (${each.count})` : each.what))
+        .join('; ')}.`
+    } else uploads.value = uploads.value.filter(each => each.key !== upload.key)
+    void refresh()
+  }
+
+  function refused(upload: Upload, text: string): void {
+    upload.state = 'refused'
+    try {
+      upload.message = (JSON.parse(text) as { message: string }).message
+    } catch {
+      upload.message = 'The file did not arrive: the connection was lost. Nothing was kept.'
+    }
   }
 
   async function guarded(action: () => Promise<unknown>): Promise<boolean> {
@@ -191,7 +222,17 @@ export const useShelf = defineStore('shelf', () => {
     if (!done) failure.value = said
     return done
   }
-  const remove = (id: string) => guarded(() => $fetch(`/api/documents/${id}`, { method: 'DELETE' }))
+  async function throwAway({ id, fileName }: Pick<ShelfCard, 'id' | 'fileName'>): Promise<void> {
+    const done = await guarded(() => $fetch(`/api/documents/${id}`, { method: 'DELETE' }))
+    thrownAway.value = done ? { id, fileName } : null
+  }
+  /** Takes what was thrown away last out of the trash again. */
+  async function putBack(): Promise<void> {
+    const { id } = thrownAway.value!
+    if (await guarded(() => $fetch(`/api/trash/${id}/back`, { method: 'POST' }))) thrownAway.value = null
+  }
+  const keepInFolder = (id: string, days: number | null) =>
+    guarded(() => $fetch(`/api/folders/${id}/keep`, { method: 'PUT', body: { days } }))
   const addFolder = (name: string) =>
     guarded(async () => {
       const { id } = await $fetch<{ id: string }>('/api/folders', { method: 'POST', body: { name } })
@@ -230,7 +271,11 @@ export const useShelf = defineStore('shelf', () => {
     listen,
     hush,
     put,
-    remove,
+    room,
+    thrownAway,
+    throwAway,
+    putBack,
+    keepInFolder,
     dismiss,
   }
 })

@@ -1,13 +1,14 @@
 import { defineEventHandler } from 'h3'
-import { database } from '../store/database'
+import { watchingDatabase } from '../store/database'
+import { roomWords } from '../work/room'
 import { asRefusal } from '../work/answer'
 
 /** Whether the server can reach its database: the one route that anybody may ask. */
 export default defineEventHandler(async () => {
   try {
-    await (await database()).raw('select 1')
+    await watchingDatabase().raw('select 1')
   } catch (error) {
     throw asRefusal(error)
   }
-  return { ready: true }
+  return { ready: true, room: await roomWords() }
 })

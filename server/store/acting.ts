@@ -33,7 +33,7 @@ export function atOnce<T>(acting: Acting, work: (within: Acting) => Promise<T>):
   return acting.knex.transaction(transaction => work({ ...acting, knex: transaction }))
 }
 
-/** The ids of all documents that are the actor's: what rows that hang on documents are limited by. */
+/** The ids of all documents on the actor's shelf: what rows that hang on documents are limited by. */
 export function ownDocuments({ knex, actor }: Acting): Knex.QueryBuilder {
-  return knex('documents').where({ owner: actor.owner }).select('id')
+  return knex('documents').where({ owner: actor.owner }).whereNull('trashed').select('id')
 }

@@ -238,6 +238,24 @@ export async function failBatchDocument(acting: Acting, { id, batch, document }:
   })
 }
 
+/** A document is taken off the shelf: whatever waits for it goes on without it. */
+export async function leaveBatches(within: Acting, document: string): Promise<void> {
+  const transaction = within.knex
+  const rows = await transaction('batch_documents')
+    .join('batches', 'batches.id', 'batch_documents.batch')
+    .where({ document })
+    .whereIn('batch_documents.state', ['waiting', 'planned'])
+    .select<{ batch: string }[]>('batch')
+  for (const { batch } of rows) {
+    await batchForUpdate(within, batch)
+    await transaction('batch_documents')
+      .where({ batch, document })
+      .whereIn('state', ['waiting', 'planned'])
+      .update({ state: 'failed', message: 'It was taken off the shelf.' })
+    await settleBatch(within, batch)
+  }
+}
+
 /**
  * Pauses, goes on with, or cancels a batch. What is done stays done; what is being done just now is finished. False
  * where it is in no state for that.

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import knexFactory, { type Knex } from 'knex'
 import { migrations } from './migrations/list'
 
@@ -10,38 +11,47 @@ export interface DatabaseAddress {
   readonly database: string
 }
 
-export function databaseAddress(): DatabaseAddress {
+/** A secret out of its file. */
+const secret = (file: string | undefined): string => (file === undefined ? '' : readFileSync(file, 'utf8').trim())
+
+/** The address that settings of the environment say. */
+export function databaseAddress(environment: NodeJS.ProcessEnv = process.env): DatabaseAddress {
   return {
-    host: process.env.MORPHENE_DB_HOST ?? '127.0.0.1',
-    port: Number(process.env.MORPHENE_DB_PORT ?? 3407),
-    user: process.env.MORPHENE_DB_USER ?? 'root',
-    password: process.env.MORPHENE_DB_PASSWORD ?? '',
-    database: process.env.MORPHENE_DB_NAME ?? 'morphene',
+    host: environment.MORPHENE_DB_HOST ?? '127.0.0.1',
+    port: Number(environment.MORPHENE_DB_PORT ?? 3407),
+    user: environment.MORPHENE_DB_USER ?? 'morphene',
+    password: environment.MORPHENE_DB_PASSWORD ?? secret(environment.MORPHENE_DB_PASSWORD_FILE),
+    database: environment.MORPHENE_DB_NAME ?? 'morphene',
   }
 }
 
 /** How long is waited for a connection. Milliseconds. */
 const waitFor = 5_000
 
-/** Connects, and makes the database if it is not there. Bring it up to date with `migrate`. */
-export async function connect(address: DatabaseAddress = databaseAddress()): Promise<Knex> {
-  const settings = {
-    host: address.host,
-    port: address.port,
-    user: address.user,
-    password: address.password,
-    connectTimeout: waitFor,
-  }
-  const first = knexFactory({ client: 'mysql2', connection: settings, pool: { min: 0, max: 1 } })
+const clientOf = ({ host, port, user, password }: DatabaseAddress) => ({
+  host,
+  port,
+  user,
+  password,
+  connectTimeout: waitFor,
+})
+
+/** Makes the database if it is not there: for an account that may. Bring it up to date with `migrate`. */
+export async function makeDatabase(address: DatabaseAddress = databaseAddress()): Promise<void> {
+  const knex = knexFactory({ client: 'mysql2', connection: clientOf(address), pool: { min: 0, max: 1 } })
   try {
-    await first.raw('create database if not exists ?? character set utf8mb4 collate utf8mb4_bin', [address.database])
+    await knex.raw('create database if not exists ?? character set utf8mb4 collate utf8mb4_bin', [address.database])
   } finally {
-    await first.destroy()
+    await knex.destroy()
   }
+}
+
+/** Connects to a database that is there. */
+export function connect(address: DatabaseAddress = databaseAddress(), connections = 8): Knex {
   return knexFactory({
     client: 'mysql2',
-    connection: { ...settings, database: address.database, charset: 'utf8mb4' },
-    pool: { min: 0, max: 8 },
+    connection: { ...clientOf(address), database: address.database, charset: 'utf8mb4' },
+    pool: { min: 0, max: connections },
     // Whoever waits is told after a while, and may ask again.
     acquireConnectionTimeout: waitFor,
   })
@@ -57,15 +67,18 @@ export async function migrate(knex: Knex): Promise<void> {
   await knex.migrate.latest({ migrationSource })
 }
 
-let shared: Promise<Knex> | null = null
+let shared: Knex | null = null
 
-/** The server's connection pool. A server that starts while the database is away finds it when it is back. */
+/** The server's connections. They are made when they are needed: a database that was away is reached when it is back. */
 export function database(): Promise<Knex> {
-  shared ??= connect().catch((error: unknown) => {
-    shared = null
-    throw error
-  })
-  return shared
+  return Promise.resolve((shared ??= connect()))
+}
+
+let watching: Knex | null = null
+
+/** One connection that nothing else uses: whether the database is there is answered while all others are at work. */
+export function watchingDatabase(): Knex {
+  return (watching ??= connect(databaseAddress(), 1))
 }
 
 /** Codes of errors that say that the database is not reached, or went away in the middle. */

@@ -1,13 +1,25 @@
 import type { Knex } from 'knex'
 import type { Census } from '../../core/census/census'
+import { contentHash } from '../library/files'
 
 /*
  * What the newest count of a document came to: what its card on the shelf says, and what documents are looked for by
  * (their faces, sizes and colours, so that “which documents still use this face” is one query).
  */
 
-/** Keeps what was counted in the newest version of a document. */
-export async function keepCount(knex: Knex, document: string, census: Census, pictured: boolean): Promise<void> {
+/** What a picture goes by: the first letters of the SHA-256 of what it is. */
+export const pictureName = (svg: string): string => contentHash(Buffer.from(svg)).slice(0, 16)
+
+/**
+ * Keeps what was counted in a version of a document. It holds on its card until a newer one is counted, which the card
+ * says.
+ */
+export async function keepCount(
+  knex: Knex,
+  document: string,
+  version: number,
+  { census, firstPage }: { readonly census: Census; readonly firstPage: string | null },
+): Promise<void> {
   await knex('documents')
     .where({ id: document })
     .update({
@@ -15,17 +27,11 @@ export async function keepCount(knex: Knex, document: string, census: Census, pi
       pages: census.document.pages,
       characters: census.characters,
       settled: census.settled,
-      pictured,
+      counted: version,
+      picture: firstPage === null ? null : pictureName(firstPage),
     })
   await keepFaces(knex, document, census)
   await keepLooks(knex, document, census)
-}
-
-/** The newest version is not counted yet: nothing is said of it that may not hold. */
-export async function forgetCount(knex: Knex, document: string): Promise<void> {
-  await knex('documents')
-    .where({ id: document })
-    .update({ pages: null, characters: null, settled: null, pictured: false })
 }
 
 async function keepFaces(knex: Knex, document: string, census: Census): Promise<void> {

@@ -41,6 +41,7 @@ export async function addDocument(acting: Acting, document: NewDocument): Promis
       version: 1,
       created,
       changed: created,
+      placed: created,
       folder: document.folder ?? null,
     })
     const job = await addFirstVersion(within, id, document.fileName, document.bytes)
@@ -52,20 +53,4 @@ export async function addDocument(acting: Acting, document: NewDocument): Promis
 export async function findDocument(acting: Acting, id: string): Promise<DocumentRow | undefined> {
   const row = await ownDocuments(acting).where({ id }).first<DocumentRow | undefined>(documentColumns)
   return row && { ...row, signed: Boolean(row.signed) }
-}
-
-/** Takes a document with all its versions off the shelf. Content that others share stays. */
-export async function removeDocument(acting: Acting, id: string): Promise<void> {
-  await atOnce(acting, async within => {
-    const { knex } = within
-    if (!(await ownDocuments(within).where({ id }).forUpdate().first('id'))) return
-    for (const table of ['jobs', 'document_faces', 'carried_fonts', 'document_looks', 'version_pieces', 'versions'])
-      await knex(table).where({ document: id }).delete()
-    await knex('stand_ins').where({ owner: acting.actor.owner, level: 'document', target: id }).delete()
-    await knex('batch_documents')
-      .where({ document: id })
-      .whereIn('state', ['waiting', 'planned'])
-      .update({ state: 'failed', message: 'It was taken off the shelf.' })
-    await knex('documents').where({ id }).delete()
-  })
 }

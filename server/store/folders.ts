@@ -6,13 +6,14 @@ import { atOnce, ownDocuments, type Acting } from './acting'
 /** The actor's folders by name, with how many documents lie in each. */
 export async function listFolders({ knex, actor }: Acting): Promise<Folder[]> {
   const rows = await knex('folders')
-    .leftJoin('documents', 'documents.folder', 'folders.id')
+    .leftJoin('documents', join => join.on('documents.folder', 'folders.id').andOnNull('documents.trashed'))
     .where('folders.owner', actor.owner)
-    .groupBy('folders.id', 'folders.name')
+    .groupBy('folders.id', 'folders.name', 'folders.keep_days')
     .orderBy('folders.name')
-    .select<{ id: string; name: string; documents: number | string }[]>(
+    .select<(Omit<Folder, 'documents'> & { documents: number | string })[]>(
       'folders.id as id',
       'folders.name as name',
+      'folders.keep_days as keepDays',
       knex.raw('count(documents.id) as documents'),
     )
   return rows.map(row => ({ ...row, documents: Number(row.documents) }))
@@ -50,6 +51,17 @@ export async function renameFolder(acting: Acting, id: string, name: string): Pr
 }
 
 /**
+ * Says for how many days after its last change a document of a folder is kept, from now on; null for good. False where
+ * there is no such folder.
+ */
+export async function keepInFolder({ knex, actor }: Acting, id: string, days: number | null): Promise<boolean> {
+  const done: number = await knex('folders')
+    .where({ id, owner: actor.owner })
+    .update({ keep_days: days, keep_since: days === null ? null : new Date() })
+  return done > 0
+}
+
+/**
  * Takes a folder away with its defaults and stand-ins; its documents stay on the shelf, outside of any folder. False
  * where there is none.
  */
@@ -70,7 +82,7 @@ export async function removeFolder(acting: Acting, id: string): Promise<boolean>
 export async function moveToFolder(acting: Acting, document: string, folder: string | null): Promise<boolean> {
   return atOnce(acting, async within => {
     if (folder !== null && !(await findFolder(within, folder))) return false
-    await ownDocuments(within).where({ id: document }).update({ folder })
+    await ownDocuments(within).where({ id: document }).update({ folder, placed: new Date() })
     return true
   })
 }

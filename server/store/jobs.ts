@@ -19,9 +19,16 @@ export interface ClaimedJob extends Job {
   readonly person: string
 }
 
-/** Puts the job down that counts a version, within the transaction that makes it. Answers its id. */
+/**
+ * Puts the job down that counts a version, within the transaction that makes it. Older versions that wait to be counted
+ * wait no more: their figures would be shown to nobody. Answers its id.
+ */
 export async function askForSurvey(transaction: Knex, document: string, version: number): Promise<string> {
   const [id, now] = [randomUUID(), new Date()]
+  await transaction('jobs')
+    .where({ document, kind: 'survey', state: 'queued' })
+    .where('version', '<', version)
+    .update({ state: 'cancelled', message: 'A newer version is counted instead.', changed: now })
   await transaction('jobs').insert({
     id,
     kind: 'survey',

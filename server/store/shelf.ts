@@ -48,7 +48,8 @@ export async function shelfPage(acting: Acting, query: ShelfQuery): Promise<Shel
       pages: 'documents.pages',
       characters: 'documents.characters',
       settled: 'documents.settled',
-      hasPicture: 'documents.pictured',
+      counted: 'documents.counted',
+      picture: 'documents.picture',
     })
   const faces = await knex('document_faces')
     .whereIn(
@@ -68,7 +69,6 @@ export async function shelfPage(acting: Acting, query: ShelfQuery): Promise<Shel
     cards: rows.map(row => ({
       ...row,
       signed: Boolean(row.signed),
-      hasPicture: Boolean(row.hasPicture),
       characters: row.characters === null ? null : Number(row.characters),
       faces: faces
         .filter(face => face.document === row.id)

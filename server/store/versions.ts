@@ -3,7 +3,7 @@ import type { MadeBy, RecordedPlan, RecordRow, Step, VersionRow } from '../../sh
 import type { Census } from '../../core/census/census'
 import type { DocumentIds } from '../../core/document/open'
 import { atOnce, ownDocuments, type Acting } from './acting'
-import { forgetCount, keepCount } from './document-count'
+import { keepCount } from './document-count'
 import { askForSurvey } from './jobs'
 import { keepPackage, keptPackage } from './version-pieces'
 
@@ -92,11 +92,9 @@ export async function addVersion(acting: Acting, id: string, base: number, versi
     })
     if ('bytes' in content) await keepPackage(knex, id, number, content.bytes)
     await knex('documents').where({ id }).update({ version: number, changed: created })
-    if (source?.census) await keepCount(knex, id, JSON.parse(source.census) as Census, source.first_page !== null)
-    else {
-      await forgetCount(knex, id)
-      await askForSurvey(knex, id, number)
-    }
+    if (source?.census)
+      await keepCount(knex, id, number, { census: JSON.parse(source.census) as Census, firstPage: source.first_page })
+    else await askForSurvey(knex, id, number)
     return { document: id, number, state, madeBy, author, title, created }
   })
 }
@@ -133,8 +131,12 @@ export async function storeSurvey(
     await versionsOf(within, document)
       .where({ number: version })
       .update({ census: JSON.stringify(census), first_page: firstPage })
-    const current = await ownDocuments(within).where({ id: document }).first<{ version: number } | undefined>('version')
-    if (current?.version === version) await keepCount(within.knex, document, census, true)
+    const current = await ownDocuments(within)
+      .where({ id: document })
+      .first<{ counted: number | null } | undefined>('counted')
+    // Counts may come out of turn: what is shown never goes back.
+    if (current && version >= (current.counted ?? 0))
+      await keepCount(within.knex, document, version, { census, firstPage })
   })
 }
 
@@ -181,11 +183,21 @@ export async function versionRecord(
   )
 }
 
+/** The newest version that was counted; null where none was. */
+export async function countedVersion(acting: Acting, document: string): Promise<number | null> {
+  const row = await versionsOf(acting, document)
+    .whereNotNull('census')
+    .orderBy('number', 'desc')
+    .first<{ number: number } | undefined>('number')
+  return row?.number ?? null
+}
+
 /** Changes of all documents that were made by plans, newest first; at most 500. */
 export async function listRecords({ knex, actor }: Acting): Promise<RecordRow[]> {
   return knex('versions')
     .join('documents', 'documents.id', 'versions.document')
     .where('documents.owner', actor.owner)
+    .whereNull('documents.trashed')
     .whereNotNull('versions.plan')
     .orderBy('versions.created', 'desc')
     .limit(500)

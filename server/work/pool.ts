@@ -4,6 +4,9 @@ import { join } from 'node:path'
 import PQueue from 'p-queue'
 import { Piscina } from 'piscina'
 import { projectFolder } from '../library/files'
+import type { Actor } from '../store/acting'
+import { log } from './log'
+import { tellTask } from './metrics'
 import type { Results, Task, TaskFailure } from './tasks'
 
 /** A task that failed in its thread. */
@@ -39,12 +42,21 @@ const kinds: Readonly<Record<Task['kind'], { readonly lane: Lane; readonly secon
     record: { lane: 'long', seconds: 120, what: 'Writing the record' },
     survey: { lane: 'background', seconds: 120, what: 'Counting this document' },
   }
-const queueLimit = 200
+const queueLimit = 400
+/** So many tasks of one person may be at work or wait in a lane. */
+const personLimit = 200
 /** What a thread may come to: of more memory (in MB) it is ended with its task. */
 export interface ThreadLimits {
   /** How long any task may take, in place of its kind's own time. */
   readonly seconds?: number
   readonly memory?: number
+}
+
+/** Threads of a lane with what waits for them, and how many tasks each person has in it. */
+interface ThreadLane {
+  readonly queue: PQueue
+  readonly pool: Piscina
+  readonly open: Map<string, number>
 }
 
 const tooMuch = 'The desk has too much to do just now. Nothing was changed; try again in a minute.'
@@ -60,7 +72,7 @@ export interface Workers {
  * stands behind counting and batches, and a page's picture never behind a plan.
  */
 export class ThreadPool implements Workers {
-  private readonly lanes: Readonly<Record<Lane, { readonly queue: PQueue; readonly pool: Piscina }>>
+  private readonly lanes: Readonly<Record<Lane, ThreadLane>>
   private readonly closing = new AbortController()
 
   /**
@@ -73,6 +85,7 @@ export class ThreadPool implements Workers {
   ) {
     const lane = (threads: number) => ({
       queue: new PQueue({ concurrency: threads }),
+      open: new Map<string, number>(),
       pool: new Piscina({
         filename: script,
         // A thread that ends is made anew at once: what waits behind its task would wait for good.
@@ -89,43 +102,75 @@ export class ThreadPool implements Workers {
 
   /** Carries a task out for somebody who waits. A signal ends it. @throws TaskError */
   run<K extends Task['kind']>(task: Extract<Task, { kind: K }>, signal?: AbortSignal): Promise<Results[K]> {
-    const { lane } = kinds[task.kind]
-    return this.start(lane === 'background' ? 'long' : lane, task, signal)
+    return this.for('').run(task, signal)
+  }
+
+  /**
+   * The same pool for one person: whoever asks for much at once stands behind those who ask for little.
+   * @param who whoever waits
+   */
+  for(who: string): Workers {
+    return {
+      run: (task, signal) => {
+        const { lane } = kinds[task.kind]
+        return this.start(lane === 'background' ? 'long' : lane, task, who, signal)
+      },
+    }
   }
 
   /** The same pool for work that nobody waits for. */
   get background(): Workers {
-    return { run: (task, signal) => this.start('background', task, signal) }
+    return { run: (task, signal) => this.start('background', task, '', signal) }
   }
 
   private async start<K extends Task['kind']>(
     lane: Lane,
     task: Extract<Task, { kind: K }>,
+    who: string,
     signal?: AbortSignal,
   ): Promise<Results[K]> {
-    const { queue, pool } = this.lanes[lane]
+    const { queue, pool, open } = this.lanes[lane]
     if (queue.size >= queueLimit) throw failed(tooMuch)
     const { what, seconds: own } = kinds[task.kind]
     const seconds = this.limits.seconds ?? own
     // The time of a task begins when a thread takes it up: what waits in line has not begun.
     let limit: AbortSignal | null = null
+    const asked = performance.now()
+    let begun = asked
     const begin = (): Promise<ThreadAnswer> => {
+      begun = performance.now()
       limit = AbortSignal.timeout(seconds * 1000)
       return pool.run(task, { signal: signal ? AbortSignal.any([limit, signal]) : limit }) as Promise<ThreadAnswer>
     }
     const closed = this.closing.signal
+    const tell = (ended: 'done' | 'refused' | 'ended') =>
+      tellTask(task.kind, ended, (begun - asked) / 1000, (performance.now() - begun) / 1000)
+    // The tenth that somebody asks for at once stands behind the first of anybody else.
+    const before = open.get(who) ?? 0
+    if (who !== '' && before >= personLimit) throw failed(tooMuch)
+    open.set(who, before + 1)
     let answer: ThreadAnswer
     try {
-      answer = await queue.add(begin, { signal: signal ? AbortSignal.any([closed, signal]) : closed })
+      answer = await queue.add(begin, {
+        signal: signal ? AbortSignal.any([closed, signal]) : closed,
+        priority: -before,
+      })
     } catch (error) {
+      tell('ended')
       if (signal?.aborted) throw failed('This was given up. Nothing was changed.')
-      if (!closed.aborted) console.error('a thread failed:', error instanceof Error ? error.message : error)
+      if (!closed.aborted)
+        log.error({ kind: task.kind, what: error instanceof Error ? error.message : String(error) }, 'a thread failed')
       throw failed(
         (limit as AbortSignal | null)?.aborted
           ? `${what} took longer than ${seconds} seconds and was ended. Nothing was changed.`
           : `${what} took too much memory, or failed, and was ended. Nothing was changed.`,
       )
+    } finally {
+      const left = open.get(who)! - 1
+      if (left === 0) open.delete(who)
+      else open.set(who, left)
     }
+    tell('failure' in answer ? 'refused' : 'done')
     if ('failure' in answer) throw new TaskError(answer.failure)
     return answer.result as Results[K]
   }
@@ -145,3 +190,7 @@ export function threads(): ThreadPool {
   if (!existsSync(script)) throw new Error(`the thread script is not built: ${script}`)
   return (shared ??= new ThreadPool(script, Math.max(2, availableParallelism() - 1)))
 }
+
+/** The server's pool for whoever asks. */
+export const threadsFor = ({ actor }: { readonly actor: Actor }): Workers =>
+  threads().for(JSON.stringify([actor.owner, actor.person]))

@@ -1,6 +1,5 @@
 import { getQuery, getRouterParam, type H3Event } from 'h3'
 import { z } from 'zod'
-import { defaultLimits } from '../../core/package/limits'
 import type { Acting } from '../store/acting'
 import { findDocument } from '../store/documents'
 import { ConflictError, versionContent, versionsSince } from '../store/versions'
@@ -11,15 +10,6 @@ import { settingFor } from './setting'
 import type { Content } from './tasks'
 
 const idSchema = z.uuid()
-
-/** The name of a folder of the shelf. */
-export const folderNameSchema = z
-  .string()
-  .trim()
-  .min(1)
-  .max(120)
-  .regex(/^[^\u0000-\u001F/\\]+$/, 'a folder’s name has no slashes')
-export const folderBodySchema = z.strictObject({ name: folderNameSchema })
 
 /** The document a route is about. @throws 404 */
 export async function documentOf(event: H3Event, acting: Acting): Promise<DocumentRow> {
@@ -72,31 +62,25 @@ export async function setContent(
   return content && { ...content, ...(setting === undefined ? {} : { setting }) }
 }
 
-/** A request's body, read under a limit: what is larger is refused before it is all here. @throws 413 */
-async function readBytes(event: H3Event, limit: number, tooLarge: string): Promise<Buffer> {
-  const refused = () => refusal(413, tooLarge, { fault: 'too-large' })
-  if (Number(event.node.req.headers['content-length'] ?? 0) > limit) throw refused()
-  const chunks: Buffer[] = []
-  let size = 0
-  for await (const chunk of event.node.req as AsyncIterable<Buffer>) {
-    size += chunk.length
-    if (size > limit) throw refused()
-    chunks.push(chunk)
+/**
+ * What is sent, piece by piece, under a limit of bytes: what is larger is refused before it is all here. The connection is
+ * ended after the answer then, since nobody reads what still comes.
+ * @throws 413
+ */
+export async function* sentPieces(event: H3Event, limit: number, tooLarge: string): AsyncGenerator<Buffer> {
+  const { req, res } = event.node
+  const refused = () => {
+    res.setHeader('Connection', 'close')
+    return refusal(413, tooLarge, { fault: 'too-large' })
   }
-  return Buffer.concat(chunks)
-}
-
-/** A file that is sent, under the size limit of packages. @throws 413 */
-export async function readFile(event: H3Event): Promise<Uint8Array> {
-  const limit = defaultLimits.fileSize
-  const most = Math.round(limit / 1048576)
-  return new Uint8Array(
-    await readBytes(
-      event,
-      limit,
-      `This file is larger than ${most} MB, the most that can be opened here. Nothing was kept.`,
-    ),
-  )
+  if (Number(req.headers['content-length'] ?? 0) > limit) throw refused()
+  let size = 0
+  // Leaving the loop must not take the connection away before the answer is sent.
+  for await (const piece of req.iterator({ destroyOnReturn: false }) as AsyncIterable<Buffer>) {
+    size += piece.length
+    if (size > limit) throw refused()
+    yield piece
+  }
 }
 
 /** Wishes and words are small; a kept frame may hold a picture. Bytes. */
@@ -108,11 +92,10 @@ const jsonLimit = 16 * 1024 * 1024
  * @throws 413, 415, 400
  */
 export async function bodyOf<T>(event: H3Event, schema: z.ZodType<T>): Promise<T> {
-  const bytes = await readBytes(
-    event,
-    jsonLimit,
-    `This request is larger than ${jsonLimit / 1048576} MB, the most that is read. Nothing was changed.`,
-  )
+  const pieces: Buffer[] = []
+  const tooLarge = `This request is larger than ${jsonLimit / 1048576} MB, the most that is read. Nothing was changed.`
+  for await (const piece of sentPieces(event, jsonLimit, tooLarge)) pieces.push(piece)
+  const bytes = Buffer.concat(pieces)
   if (bytes.length === 0) return schema.parse({})
   if (!/^application\/json\b/i.test(event.node.req.headers['content-type'] ?? ''))
     throw refusal(415, 'This request must be sent as application/json. Nothing was changed.')

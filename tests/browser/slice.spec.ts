@@ -1,4 +1,5 @@
 import { readFileSync, writeFileSync } from 'node:fs'
+import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { DocumentSession } from '../../core/session'
@@ -229,7 +230,42 @@ test('files are dropped on the shelf, and bad ones are told why', async ({ page 
   )
   await page.locator('main').dispatchEvent('drop', { dataTransfer: transfer })
   await expect(page.getByRole('link', { name: 'Dropped', exact: true })).toBeVisible({ timeout: 30_000 })
-  await page.getByRole('button', { name: 'Remove Dropped' }).click()
-  await page.getByRole('button', { name: 'Remove', exact: true }).click()
-  await expect(page.getByRole('link', { name: 'Dropped', exact: true })).toBeHidden()
+})
+
+test('what is thrown away lies in the trash, comes back whole, and goes for good when it is let go', async ({ page }) => {
+  await page.goto('/')
+  const card = page.getByRole('link', { name: 'Dropped', exact: true })
+  await page.getByRole('button', { name: 'Throw Dropped away' }).click()
+  await expect(card).toBeHidden()
+  await page.getByRole('button', { name: 'Put it back' }).click()
+  await expect(card).toBeVisible()
+  // The same by the keyboard alone, and on to the trash.
+  await page.getByRole('button', { name: 'Throw Dropped away' }).press('Enter')
+  await expect(card).toBeHidden()
+  await page.getByRole('tab', { name: 'Shelf' }).press('ArrowUp')
+  await expect(page.getByRole('heading', { name: 'Trash' })).toBeVisible()
+  await expect(page.getByRole('cell', { name: 'Dropped.odt' })).toBeVisible()
+  await page.getByRole('button', { name: 'Put Dropped.odt back on the shelf' }).press('Enter')
+  await expect(page.getByText('Dropped.odt is back on the shelf.')).toBeVisible()
+  await page.getByRole('tab', { name: 'Shelf' }).click()
+  await page.getByRole('button', { name: 'Throw Dropped away' }).click()
+  await page.getByRole('tab', { name: 'Trash' }).click()
+  await page.getByRole('button', { name: 'Let Dropped.odt go for good' }).click()
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+  await page.getByRole('button', { name: 'Let go', exact: true }).click()
+  await expect(page.getByText('Dropped.odt is gone for good.')).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Gone for good' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Put Dropped.odt back on the shelf' })).toBeHidden()
+})
+
+test('a folder says for how long it keeps documents', async ({ page }) => {
+  await page.goto('/')
+  await page.getByLabel('Name of a new folder').fill('Fair of the year')
+  await page.getByRole('button', { name: 'Make it' }).click()
+  await page.getByLabel('How long this folder keeps documents').click()
+  await page.getByRole('option', { name: '90 days after the last change' }).click()
+  await page.reload()
+  await page.getByRole('radio', { name: /Fair of the year/ }).click()
+  await expect(page.getByLabel('How long this folder keeps documents')).toContainText('90 days')
+  await page.getByRole('button', { name: 'Take the folder “Fair of the year” away' }).click()
 })

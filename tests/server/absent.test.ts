@@ -22,7 +22,7 @@ const base = `http://127.0.0.1:${port}`
 let server: ChildProcess
 let knex: Knex
 beforeAll(async () => {
-  knex = await connect()
+  knex = connect()
   server = await startServer(port)
 })
 afterAll(async () => {

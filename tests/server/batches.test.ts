@@ -21,7 +21,7 @@ let server: ChildProcess
 let knex: Knex
 const acting = () => actingAs(knex)
 beforeAll(async () => {
-  knex = await connect()
+  knex = connect()
   server = await startServer(port)
 })
 afterAll(async () => {

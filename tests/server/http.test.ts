@@ -22,7 +22,7 @@ let server: ChildProcess
 let knex: Knex
 
 beforeAll(async () => {
-  knex = await connect()
+  knex = connect()
   server = await startServer(port)
 })
 afterAll(async () => {
@@ -63,7 +63,8 @@ async function added(bytes: Uint8Array = guide): Promise<string> {
 }
 async function surveyed(id: string): Promise<Census> {
   for (let tries = 0; tries < 300; tries++) {
-    const response = await fetch(`${base}/api/documents/${id}/census`)
+    const { document } = await get<Info>(`/api/documents/${id}`)
+    const response = await fetch(`${base}/api/documents/${id}/census?version=${document.version}`)
     if (response.ok) return (await response.json()) as Census
     await new Promise(resolve => setTimeout(resolve, 100))
   }
@@ -348,11 +349,54 @@ describe('a document on the shelf', () => {
     expect((await fetch(`${base}/api/documents/${id}/pdf?version=9`)).status).toBe(400)
   })
 
-  it('is removed with all its versions', async () => {
+  it('is thrown away, comes back, and goes for good with all its versions', async () => {
     const id = await added()
-    expect((await fetch(`${base}/api/documents/${id}`, { method: 'DELETE' })).status).toBe(200)
-    expect((await fetch(`${base}/api/documents/${id}`)).status).toBe(404)
+    const status = async (path: string, method: string) => (await fetch(`${base}${path}`, { method })).status
+    expect(await status(`/api/trash/${id}`, 'DELETE')).toBe(404)
+    expect(await status(`/api/documents/${id}`, 'DELETE')).toBe(200)
+    expect(await status(`/api/documents/${id}`, 'GET')).toBe(404)
+    expect(await status(`/api/trash/${id}/back`, 'POST')).toBe(200)
+    expect(await bytesOf(`/api/documents/${id}/file`)).toEqual(guide)
+    await status(`/api/documents/${id}`, 'DELETE')
+    const { documents, days } = await get<{ documents: { id: string }[]; days: number }>('/api/trash')
+    expect([days, documents.map(each => each.id).includes(id)]).toEqual([30, true])
+    expect(await status(`/api/trash/${id}`, 'DELETE')).toBe(200)
+    expect(await status(`/api/trash/${id}/back`, 'POST')).toBe(404)
     expect(Number((await knex('versions').where({ document: id }).count({ n: '*' }).first())!.n)).toBe(0)
+    const put = (days: unknown) =>
+      fetch(`${base}/api/trash`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ days }),
+      })
+    expect([(await put(0)).status, (await put(30)).status]).toEqual([400, 200])
+  })
+
+  it('shows a page to whoever has it already by a word, and draws it once', async () => {
+    const id = await added()
+    const first = await fetch(`${base}/api/documents/${id}/page-picture?page=1`)
+    const tag = first.headers.get('etag')!
+    expect(await first.text()).toMatch(/^<svg/)
+    const again = await fetch(`${base}/api/documents/${id}/page-picture?page=1`, { headers: { 'if-none-match': tag } })
+    expect([again.status, await again.text()]).toEqual([304, ''])
+    const other = await fetch(`${base}/api/documents/${id}/page-picture?page=2`, { headers: { 'if-none-match': tag } })
+    expect(other.status).toBe(200)
+  })
+
+  it('keeps the count of before in sight while a new version is counted', async () => {
+    const id = await added()
+    await surveyed(id)
+    const { version } = (await (
+      await post(`/api/documents/${id}/changes`, { base: 1, request: swap('Skerrow', 'Work Sans') })
+    ).json()) as { version: { number: number } }
+    const now = await fetch(`${base}/api/documents/${id}/census`)
+    expect(now.status).toBe(200)
+    const of = Number(now.headers.get('morphene-census-version'))
+    expect([1, version.number]).toContain(of)
+    const census = (await now.json()) as Census
+    expect(census.faces.some(face => face.family === 'Skerrow')).toBe(of === 1)
+    const counted = await surveyed(id)
+    expect(counted.faces.some(face => face.family === 'Skerrow')).toBe(false)
   })
 })
 

@@ -3,12 +3,12 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { recordCsv } from '../../core/change/record-csv'
 import { registry } from '../../core/change/registry'
 import { findBatch } from '../../server/store/batches'
-import { connect, migrate } from '../../server/store/database'
+import { migrate } from '../../server/store/database'
 import { actingAs } from '../../server/store/acting'
 import { listVersions, versionRecord } from '../../server/store/versions'
 import { listWishes } from '../../server/store/kept-wishes'
 import { migrations } from '../../server/store/migrations/list'
-import { testDatabase } from './running'
+import { bareDatabase, dropDatabase } from './running'
 
 let knex: Knex
 const acting = () => actingAs(knex)
@@ -82,8 +82,7 @@ const styles = {
 }
 
 beforeAll(async () => {
-  const database = 'morphene_migrations_test'
-  knex = await connect({ host: '127.0.0.1', port: testDatabase().port, user: 'root', password: '', database })
+  knex = await bareDatabase('morphene_migrations_test')
   await knex.migrate.latest({ migrationSource: source(migrations.slice(0, 3)) })
   const created = new Date()
   await knex('documents').insert({ id, file_name: 'Old.odt', kind: 'text', signed: false, version: 4, created })
@@ -132,8 +131,7 @@ beforeAll(async () => {
   await migrate(knex)
 })
 afterAll(async () => {
-  await knex.raw('drop database morphene_migrations_test')
-  await knex.destroy()
+  await dropDatabase(knex, 'morphene_migrations_test')
 })
 
 describe('what was kept before all wishes went by one door', () => {

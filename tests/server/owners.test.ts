@@ -10,8 +10,7 @@ import { contentHash, projectFolder } from '../../server/library/files'
 import { renamedFont } from '../../server/library/font-rename'
 import { actingAs, type Acting } from '../../server/store/acting'
 import { addBatch, findBatch, listBatches, startBatch, steerBatch, undoBatch } from '../../server/store/batches'
-import { connect, migrate } from '../../server/store/database'
-import { addDocument, findDocument, removeDocument } from '../../server/store/documents'
+import { addDocument, findDocument } from '../../server/store/documents'
 import { droppedFonts } from '../../server/store/dropped-fonts'
 import { addedFaces, addFaces, faceFile, libraryState, listFaces, removeFace } from '../../server/store/faces'
 import {
@@ -41,22 +40,20 @@ import {
 import { JobFeed } from '../../server/work/job-feed'
 import { rights, shelfQuerySchema, type Job } from '../../shared/api'
 import { makeOdt, sessionOf, textFrame } from '../support/fixtures'
-import { testDatabase } from './running'
+import { dropDatabase, letGo, ownDatabase } from './running'
 
 const database = 'morphene_owners_test'
 let knex: Knex
 let ours: Acting
 let theirs: Acting
 beforeAll(async () => {
-  knex = await connect({ host: '127.0.0.1', port: testDatabase().port, user: 'root', password: '', database })
-  await migrate(knex)
+  knex = await ownDatabase(database)
   await knex('owners').insert({ id: 'other', name: 'Another studio', created: new Date() })
   ours = actingAs(knex)
   theirs = actingAs(knex, { owner: 'other', person: 'someone', rights: new Set(rights) })
 })
 afterAll(async () => {
-  await knex.raw(`drop database ${database}`)
-  await knex.destroy()
+  await dropDatabase(knex, database)
 })
 
 const bytes = makeOdt({ body: '<text:p>Pier</text:p>' })
@@ -94,7 +91,7 @@ describe('what belongs to one owner', () => {
     await expect(addVersion(theirs, id, 1, plan)).rejects.toThrow(RangeError)
     await storeSurvey(theirs, id, 1, census, '<svg>theirs</svg>')
     expect((await versionRecord(ours, id, 1))!.firstPage).toBe('<svg/>')
-    await removeDocument(theirs, id)
+    await letGo(theirs, id)
     expect((await versionContent(ours, id, 1))!.bytes).toEqual(bytes)
   })
 
@@ -181,7 +178,7 @@ describe('what belongs to one owner', () => {
   it('whatever is on the shelf can be taken off again, with all its rows', async () => {
     const id = await add(ours)
     await addVersion(ours, id, 1, plan)
-    await removeDocument(ours, id)
+    await letGo(ours, id)
     for (const table of ['versions', 'version_pieces', 'jobs', 'document_faces'])
       expect(await knex(table).where({ document: id })).toEqual([])
   })

@@ -1,14 +1,13 @@
 import type { Knex } from 'knex'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { actingAs } from '../../server/store/acting'
-import { connect, migrate } from '../../server/store/database'
 import { addDocument } from '../../server/store/documents'
 import { addFolder } from '../../server/store/folders'
 import { shelfPage } from '../../server/store/shelf'
-import { addVersion, storeSurvey } from '../../server/store/versions'
+import { addVersion, storeSurvey, versionRecord } from '../../server/store/versions'
 import { shelfQuerySchema } from '../../shared/api'
 import { makeOdt, paragraphStyle, sessionOf } from '../support/fixtures'
-import { testDatabase } from './running'
+import { dropDatabase, ownDatabase } from './running'
 
 const database = 'morphene_shelf_test'
 let knex: Knex
@@ -18,8 +17,7 @@ const ids: Record<string, string> = {}
 let folder = ''
 
 beforeAll(async () => {
-  knex = await connect({ host: '127.0.0.1', port: testDatabase().port, user: 'root', password: '', database })
-  await migrate(knex)
+  knex = await ownDatabase(database)
   folder = (await addFolder(acting(), 'Harbour works'))!
   const { census } = sessionOf({
     styles: paragraphStyle('A', 'fo:font-family="Jost"'),
@@ -48,8 +46,7 @@ beforeAll(async () => {
   ids['new.odt'] = (await addDocument(acting(), { fileName: 'new.odt', kind: 'text', signed: false, bytes })).id
 })
 afterAll(async () => {
-  await knex.raw(`drop database ${database}`)
-  await knex.destroy()
+  await dropDatabase(knex, database)
 })
 
 const names = async (query: Record<string, unknown>) => {
@@ -91,13 +88,14 @@ describe('the shelf', () => {
     expect((await names({ ids: `${ids['Pier.odt']},${ids['new.odt']}` })).names).toEqual(['new.odt', 'Pier.odt'])
   })
 
-  it('says of each card what was counted, and of a new version nothing until it is', async () => {
+  it('says of each card what was counted last, and of which version', async () => {
     const card = async () => (await shelfPage(acting(), shelfQuerySchema.parse({ ids: ids['Pier.odt'] }))).cards[0]!
     expect(await card()).toMatchObject({
       title: 'The long pier',
       pages: 3,
       settled: 0.5,
-      hasPicture: true,
+      counted: 1,
+      picture: expect.stringMatching(/^[0-9a-f]{16}$/) as string,
       folder: null,
       faces: [{ family: 'Jost', status: 'present' }],
     })
@@ -107,10 +105,18 @@ describe('the shelf', () => {
       content: { bytes, ids: {} },
       plan: null,
     })
-    expect(await card()).toMatchObject({ version: 2, pages: null, settled: null, hasPicture: false, changed: created })
+    const { picture } = await card()
+    expect(await card()).toMatchObject({ version: 2, counted: 1, pages: 3, settled: 0.5, picture, changed: created })
+    const record = (await versionRecord(acting(), ids['Pier.odt']!, 1))!
+    await storeSurvey(acting(), ids['Pier.odt']!, 2, { ...record.census!, settled: 0.75 }, '<svg>2</svg>')
+    expect(await card()).toMatchObject({ counted: 2, settled: 0.75 })
+    expect((await card()).picture).not.toBe(picture)
+    // A count that comes late does not take its place.
+    await storeSurvey(acting(), ids['Pier.odt']!, 1, record.census!, '<svg/>')
+    expect(await card()).toMatchObject({ counted: 2, settled: 0.75 })
     // Undoing shows the earlier content: it is counted already.
     await addVersion(acting(), ids['Pier.odt']!, 2, { madeBy: 'undo', title: 'u', content: { state: 1 }, plan: null })
-    expect(await card()).toMatchObject({ version: 3, pages: 3, settled: 0.5, hasPicture: true })
+    expect(await card()).toMatchObject({ version: 3, counted: 3, pages: 3, settled: 0.5, picture })
   })
 
   it('refuses what is no query', () => {

@@ -2,7 +2,6 @@ import type { Knex } from 'knex'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { getBlob, getPackage, putBlob, putPackage } from '../../server/store/blobs'
-import { connect, migrate } from '../../server/store/database'
 import { actingAs } from '../../server/store/acting'
 import { addDocument } from '../../server/store/documents'
 import {
@@ -16,24 +15,16 @@ import {
 import type { MadeBy, VersionRow } from '../../shared/api'
 import { claimJob, leaveServer, reportJob, seeServer } from '../../server/store/jobs'
 import { paragraphStyle, sessionOf } from '../support/fixtures'
-import { testDatabase } from './running'
+import { dropDatabase, ownDatabase } from './running'
 
 let knex: Knex
 const acting = () => actingAs(knex)
 beforeAll(async () => {
   // A database of its own: jobs put here are nobody else's.
-  knex = await connect({
-    host: '127.0.0.1',
-    port: testDatabase().port,
-    user: 'root',
-    password: '',
-    database: 'morphene_store_test',
-  })
-  await migrate(knex)
+  knex = await ownDatabase('morphene_store_test')
 })
 afterAll(async () => {
-  await knex.raw('drop database morphene_store_test')
-  await knex.destroy()
+  await dropDatabase(knex, 'morphene_store_test')
 })
 const guide = sailingGuide()
 const row = (number: number, state: number, madeBy: MadeBy): VersionRow => ({

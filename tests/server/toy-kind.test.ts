@@ -5,7 +5,6 @@ import type { Knex } from 'knex'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { recordCsv } from '../../core/change/record-csv'
 import { addBatch, findBatch, startBatch, undoBatch } from '../../server/store/batches'
-import { connect, migrate } from '../../server/store/database'
 import { actingAs } from '../../server/store/acting'
 import { addDocument } from '../../server/store/documents'
 import { addVersion, versionContent, versionRecord } from '../../server/store/versions'
@@ -17,7 +16,7 @@ import { carryOut, type Results, type Task } from '../../server/work/tasks'
 import { makeOdt } from '../support/fixtures'
 import { parts } from '../support/independent'
 import { toyRegistry } from '../support/toy-kind'
-import { testDatabase } from './running'
+import { dropDatabase, ownDatabase } from './running'
 
 const folder = mkdtempSync(join(tmpdir(), 'morphene-toy-'))
 const bytes = (word: string) => makeOdt({ body: `<text:p>${word}</text:p><text:p>harbour</text:p>` })
@@ -25,13 +24,10 @@ const request = toyRegistry.schema.parse({ wishes: [{ type: 'shout', sign: '!' }
 let knex: Knex
 const acting = () => actingAs(knex)
 beforeAll(async () => {
-  const database = 'morphene_toy_test'
-  knex = await connect({ host: '127.0.0.1', port: testDatabase().port, user: 'root', password: '', database })
-  await migrate(knex)
+  knex = await ownDatabase('morphene_toy_test')
 })
 afterAll(async () => {
-  await knex.raw('drop database morphene_toy_test')
-  await knex.destroy()
+  await dropDatabase(knex, 'morphene_toy_test')
   rmSync(folder, { recursive: true })
 })
 

@@ -3,28 +3,25 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { contentHash } from '../../server/library/files'
 import { actingAs, atOnce } from '../../server/store/acting'
 import { putBlob, putPackage } from '../../server/store/blobs'
-import { connect, migrate } from '../../server/store/database'
-import { addDocument, removeDocument } from '../../server/store/documents'
+import { addDocument } from '../../server/store/documents'
 import { keepDroppedFonts } from '../../server/store/dropped-fonts'
 import { dropUnusedContent, namingTables } from '../../server/store/unused-content'
 import { addVersion, versionContent } from '../../server/store/versions'
-import { Collector } from '../../server/work/collector'
+import { LettingGo } from '../../server/work/letting-go'
 import { makeOdt } from '../support/fixtures'
-import { testDatabase } from './running'
+import { dropDatabase, letGo, ownDatabase } from './running'
 
 const database = 'morphene_unused_test'
 let knex: Knex
 const acting = () => actingAs(knex)
-const collector = new Collector(() => Promise.resolve(knex))
+const lettingGo = new LettingGo(() => Promise.resolve(knex))
 beforeAll(async () => {
-  knex = await connect({ host: '127.0.0.1', port: testDatabase().port, user: 'root', password: '', database })
-  await migrate(knex)
+  knex = await ownDatabase(database)
 })
 afterAll(async () => {
-  await knex.raw(`drop database ${database}`)
-  await knex.destroy()
+  await dropDatabase(knex, database)
 })
-beforeEach(() => collector.round())
+beforeEach(() => lettingGo.round())
 
 const text = (words: string) => makeOdt({ body: `<text:p>${words}</text:p>` })
 const add = (bytes: Uint8Array) => addDocument(acting(), { fileName: 'A.odt', kind: 'text', signed: false, bytes })
@@ -50,10 +47,10 @@ describe('content that nothing names', () => {
     const own = (await hashes()).filter(hash => !before.includes(hash))
     expect(own.length).toBeGreaterThan(0)
     expect(own.length).toBeLessThan(before.length)
-    await collector.round()
+    await lettingGo.round()
     expect((await hashes()).length).toBe(before.length + own.length)
-    await removeDocument(acting(), second.id)
-    await collector.round()
+    await letGo(acting(), second.id)
+    await lettingGo.round()
     expect((await hashes()).sort()).toEqual([...before].sort())
     for (const hash of own) expect(await placesOf(hash)).toEqual([])
     expect((await versionContent(acting(), first.id, 1))!.bytes).toEqual(one)
@@ -70,12 +67,12 @@ describe('content that nothing names', () => {
     await keepDroppedFonts(acting(), id, [{ path: 'a.ttf', bytes: new Uint8Array([1, 2, 3]) }])
     const font = contentHash(new Uint8Array([1, 2, 3]))
     expect(await hashes()).toContain(font)
-    await collector.round()
+    await lettingGo.round()
     expect((await versionContent(acting(), id, 2))!.bytes).toEqual(text('after'))
     expect(await hashes()).toContain(font)
     const all = await hashes()
-    await removeDocument(acting(), id)
-    await collector.round()
+    await letGo(acting(), id)
+    await lettingGo.round()
     for (const hash of all) if (!(await hashes()).includes(hash)) expect(await placesOf(hash)).toEqual([])
     expect(await hashes()).not.toContain(font)
     expect(await knex('blob_chunks').where({ hash: font })).toEqual([])
@@ -88,7 +85,7 @@ describe('content that nothing names', () => {
     const before = (await hashes()).length
     expect(await dropUnusedContent(knex)).toEqual({ pieces: 200, more: true })
     expect((await hashes()).length).toBe(before - 200)
-    await collector.round()
+    await lettingGo.round()
     expect(await dropUnusedContent(knex)).toEqual({ pieces: 0, more: false })
   })
 
@@ -98,10 +95,10 @@ describe('content that nothing names', () => {
     const hash = contentHash(bytes)
     await atOnce(acting(), async within => {
       await putBlob(within.knex, bytes)
-      await collector.round()
+      await lettingGo.round()
       expect(await hashes()).toContain(hash)
     })
-    await collector.round()
+    await lettingGo.round()
     expect(await hashes()).not.toContain(hash)
   })
 
@@ -109,17 +106,17 @@ describe('content that nothing names', () => {
     const bytes = text('comes and goes')
     let stop = false
     const collecting = (async () => {
-      while (!stop) await collector.round()
+      while (!stop) await lettingGo.round()
     })()
     for (let round = 0; round < 60; round++) {
       const { id } = await add(bytes)
       expect((await versionContent(acting(), id, 1))!.bytes).toEqual(bytes)
-      await removeDocument(acting(), id)
+      await letGo(acting(), id)
     }
     const { id } = await add(bytes)
     stop = true
     await collecting
-    await collector.round()
+    await lettingGo.round()
     expect((await versionContent(acting(), id, 1))!.bytes).toEqual(bytes)
     expect((await putPackage(knex, bytes)).length).toBeGreaterThan(0)
   })

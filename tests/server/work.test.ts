@@ -6,7 +6,6 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { request, swap } from '../support/planning'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { projectFolder } from '../../server/library/files'
-import { connect, migrate } from '../../server/store/database'
 import { shelfQuerySchema } from '../../shared/api'
 import { actingAs } from '../../server/store/acting'
 import { addDocument } from '../../server/store/documents'
@@ -16,7 +15,7 @@ import { ThreadPool, TaskError, type ThreadLimits } from '../../server/work/pool
 import { Surveyor } from '../../server/work/surveyor'
 import { carryOut } from '../../server/work/tasks'
 import { badFiles } from '../support/bad-files'
-import { testDatabase } from './running'
+import { dropDatabase, ownDatabase } from './running'
 
 const guide = sailingGuide()
 const script = join(projectFolder(), '.morphene/build/thread.mjs')
@@ -26,20 +25,12 @@ const acting = () => actingAs(knex)
 const everything = shelfQuerySchema.parse({})
 let pool: ThreadPool
 beforeAll(async () => {
-  knex = await connect({
-    host: '127.0.0.1',
-    port: testDatabase().port,
-    user: 'root',
-    password: '',
-    database: 'morphene_work_test',
-  })
-  await migrate(knex)
+  knex = await ownDatabase('morphene_work_test')
   pool = new ThreadPool(script, 2)
 })
 afterAll(async () => {
   await pool.close()
-  await knex.raw('drop database morphene_work_test')
-  await knex.destroy()
+  await dropDatabase(knex, 'morphene_work_test')
   rmSync(folder, { recursive: true })
 })
 
@@ -113,6 +104,26 @@ describe('threads', () => {
     expect(new Set(await Promise.all(counting))).toEqual(new Set(['ended']))
   })
 
+  it('serve each in turn: who asks for much does not hold up who asks for little', async () => {
+    const shared = poolOf(
+      'turns',
+      "export default task => new Promise(done => setTimeout(() => done({ result: 'served' }), 20))",
+    )
+    const order: string[] = []
+    const ask = (who: string) =>
+      shared
+        .for(who)
+        .run({ kind: 'check', bytes: nothing })
+        .then(() => order.push(who))
+    const much = Array.from({ length: 12 }, () => ask('much'))
+    await Promise.all([...much, ask('little'), ask('little')])
+    expect(order.filter(who => who === 'much')).toHaveLength(12)
+    // One was at work already, and each of the two stands behind as many of the other's.
+    expect(order.indexOf('little')).toBeLessThanOrEqual(2)
+    expect(order.lastIndexOf('little')).toBeLessThanOrEqual(4)
+    await shared.close()
+  })
+
   it('draw a page though plans without end fill what is there for plans', async () => {
     const busy = poolOf(
       'planning',
@@ -173,14 +184,16 @@ describe('the surveyor', () => {
     const { id } = await addDocument(acting(), { fileName: 'Guide.odt', kind: 'text', signed: false, bytes: guide })
     expect((await shelfPage(acting(), everything)).cards[0]).toMatchObject({
       settled: null,
-      hasPicture: false,
+      counted: null,
+      picture: null,
       faces: [],
     })
     const surveyor = new Surveyor(() => Promise.resolve(knex), pool)
     expect(await surveyor.one()).toBe(true)
     expect(await surveyor.one()).toBe(false)
     const [card] = (await shelfPage(acting(), everything)).cards
-    expect(card).toMatchObject({ id, title: 'Sailing guide', pages: 24, hasPicture: true })
+    expect(card).toMatchObject({ id, title: 'Sailing guide', pages: 24, counted: 1 })
+    expect(card!.picture).toMatch(/^[0-9a-f]{16}$/)
     expect(card!.faces.map(face => face.family)).toContain('Skerrow')
     expect((await versionRecord(acting(), id, 1))!.firstPage).toMatch(/^<svg/)
   })

@@ -23,3 +23,10 @@ export function sampleOf<T>(list: readonly T[], count: number, seed: number): T[
     .sort((a, b) => a.index - b.index)
     .map(({ each }) => each)
 }
+
+/** A list in an order that chance makes. */
+export const shuffled = <T>(list: readonly T[], random: () => number): T[] =>
+  list
+    .map(each => ({ each, key: random() }))
+    .sort((a, b) => a.key - b.key)
+    .map(({ each }) => each)

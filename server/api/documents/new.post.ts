@@ -7,7 +7,7 @@ import { addDocument, findDocument } from '../../store/documents'
 import { versionContent } from '../../store/versions'
 import { findFolder, startsOf } from '../../store/folders'
 import { refusal } from '../../work/answer'
-import { threads } from '../../work/pool'
+import { threadsFor } from '../../work/pool'
 import { bodyOf } from '../../work/requests'
 
 const wishSchema = z.union([
@@ -45,7 +45,7 @@ export default route('arrange', async (event, acting) => {
     wishes.length === 0
       ? made.bytes
       : (
-          await threads().run({
+          await threadsFor(acting).run({
             kind: 'change',
             bytes: made.bytes,
             ids: {},
@@ -67,6 +67,6 @@ export default route('arrange', async (event, acting) => {
     const document = await findDocument(acting, template)
     const content = document && (await versionContent(acting, template, document.version))
     if (!content) throw refusal(404, 'The template is not on the shelf any more. Nothing was made.')
-    return threads().run({ kind: 'copy', bytes: content.bytes })
+    return threadsFor(acting).run({ kind: 'copy', bytes: content.bytes })
   }
 })

@@ -3,8 +3,8 @@ import { z } from 'zod'
 import { route } from '../../door'
 import { isFamily } from '../../../core/font/file-check'
 import { addFaces } from '../../store/faces'
-import { threads } from '../../work/pool'
-import { readFile } from '../../work/requests'
+import { threadsFor } from '../../work/pool'
+import { withUpload } from '../../work/upload'
 
 const querySchema = z.object({
   name: z.string().trim().min(1).max(255).default('font'),
@@ -18,7 +18,7 @@ const querySchema = z.object({
  */
 export default route('faces', async (event, acting) => {
   const { name, for: wanted, check } = querySchema.parse(getQuery(event))
-  const { bytes, face } = await threads().run({ kind: 'font', bytes: await readFile(event) })
+  const { bytes, face } = await withUpload(event, sent => threadsFor(acting).run({ kind: 'font', bytes: sent }))
   const added = check === 'yes' ? 0 : await addFaces(acting, [{ bytes, face }], `file ${name}`)
   if (added > 0) setResponseStatus(event, 201)
   return { face, added, family: wanted === '' ? null : isFamily(face, wanted) }

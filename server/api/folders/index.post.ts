@@ -1,8 +1,9 @@
 import { setResponseStatus } from 'h3'
+import { folderBodySchema } from '../../../shared/api'
 import { route } from '../../door'
 import { addFolder } from '../../store/folders'
 import { refusal } from '../../work/answer'
-import { bodyOf, folderBodySchema } from '../../work/requests'
+import { bodyOf } from '../../work/requests'
 
 /** Makes a folder on the shelf. */
 export default route('arrange', async (event, acting) => {

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { upgradePlan, upgradeRequest } from '../old-plans'
 import { owners } from './005-owners'
+import { trash } from './006-trash'
 import type { Migration } from './migration'
 
 /** The schema, step by step. A step that has landed is never changed: add another. */
@@ -249,6 +250,7 @@ export const migrations: Migration[] = [
     },
   },
   owners,
+  trash,
 ]
 
 /** Goes through a table row by row, so that no more than one is held. */

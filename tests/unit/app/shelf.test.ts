@@ -31,7 +31,8 @@ const card = (id: string, more: Partial<ShelfCard> = {}): ShelfCard => ({
   characters: 1,
   settled: 1,
   faces: [],
-  hasPicture: false,
+  counted: null,
+  picture: null,
   ...more,
 })
 

@@ -2,8 +2,8 @@ import { spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { build } from 'esbuild'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, describe, expect, it } from 'vitest'
+import { command } from '../../../cli/command'
 import type { Census } from '../../../core/census/census'
 import { sailingGuide } from '../../../demo/sailing-guide'
 import { seasonReview } from '../../../demo/season-review'
@@ -15,34 +15,12 @@ writeFileSync(guide, sailingGuide())
 afterAll(() => {
   rmSync(folder, { recursive: true })
 })
-// Bundled once, as it is called so often; one call goes through the script that people use.
-const script = join(projectFolder(), '.morphene', 'build', `cli-${process.pid}.mjs`)
-beforeAll(async () => {
-  await build({
-    entryPoints: [join(projectFolder(), 'cli/main.ts')],
-    outfile: script,
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-    target: 'node20',
-    packages: 'external',
-    logLevel: 'error',
-  })
-})
-afterAll(() => {
-  rmSync(script, { force: true })
-})
-const run = (...words: string[]) =>
-  spawnSync(process.execPath, [script, ...words], {
-    cwd: projectFolder(),
-    encoding: 'utf8',
-    env: { ...process.env, MORPHENE_FOLDER: projectFolder() },
-  })
+const run = (...words: string[]) => command(words)
 
 describe('the command line', () => {
-  it('takes the census as text and as JSON', () => {
-    expect(run('census', guide).stdout).toMatch(/settled, [\d]+ characters, 24 pages/)
-    const census = JSON.parse(run('census', guide, '--json').stdout) as Census
+  it('takes the census as text and as JSON', async () => {
+    expect((await run('census', guide)).stdout).toMatch(/settled, [\d]+ characters, 24 pages/)
+    const census = JSON.parse((await run('census', guide, '--json')).stdout) as Census
     expect(census.document).toMatchObject({ kind: 'text', title: 'Sailing guide', pages: 24 })
     const [first] = census.faces
     for (const key of ['family', 'style', 'slot', 'status', 'standIn', 'characters', 'styles', 'pages', 'places'])
@@ -51,37 +29,47 @@ describe('the command line', () => {
       expect(first!.places).toHaveProperty(key)
   })
 
-  it('swaps into a new file and reports', () => {
+  it('swaps into a new file and reports', async () => {
     const out = join(folder, 'out.odt')
-    const { status, stdout } = run('swap', guide, '--from', 'Skerrow', '--to', 'Work Sans', '--out', out, '--json')
+    const { status, stdout } = await run(
+      'swap',
+      guide,
+      '--from',
+      'Skerrow',
+      '--to',
+      'Work Sans',
+      '--out',
+      out,
+      '--json',
+    )
     expect(status).toBe(0)
     const report = JSON.parse(stdout) as Record<string, unknown>
     expect(report).toMatchObject({ places: 7, pagesBefore: 24, pagesAfter: 24, missingGlyphs: [], left: [] })
     for (const key of ['items', 'overset', 'unlaid']) expect(report).toHaveProperty(key)
-    expect(run('census', out).stdout).not.toContain('Skerrow')
+    expect((await run('census', out)).stdout).not.toContain('Skerrow')
   })
 
-  it('takes decks and drawings as it takes texts, notes in the PDF where they are wanted', () => {
+  it('takes decks and drawings as it takes texts, notes in the PDF where they are wanted', async () => {
     const deck = join(folder, 'deck.odp')
     writeFileSync(deck, seasonReview())
-    expect(run('census', deck).stdout).toMatch(/14 pages/)
+    expect((await run('census', deck)).stdout).toMatch(/14 pages/)
     const swapped = join(folder, 'swapped.odp')
-    expect(run('swap', deck, '--from', 'Skerrow', '--to', 'Jost', '--out', swapped).status).toBe(0)
-    expect(run('census', swapped).stdout).not.toContain('Skerrow')
+    expect((await run('swap', deck, '--from', 'Skerrow', '--to', 'Jost', '--out', swapped)).status).toBe(0)
+    expect((await run('census', swapped)).stdout).not.toContain('Skerrow')
     const copied = join(folder, 'copied.odp')
-    expect(run('copy', deck, copied).status).toBe(0)
+    expect((await run('copy', deck, copied)).status).toBe(0)
     expect(Buffer.compare(readFileSync(copied), readFileSync(deck))).toBe(0)
-    expect(run('pdf', deck, join(folder, 'deck.pdf'), '--notes').stdout).toContain('28 pages')
+    expect((await run('pdf', deck, join(folder, 'deck.pdf'), '--notes')).stdout).toContain('28 pages')
   })
 
-  it('makes texts of Markdown, and says what it left', () => {
+  it('makes texts of Markdown, and says what it left', async () => {
     const source = join(folder, 'tides.md')
     writeFileSync(source, '# Tides\n\nHigh at *noon*. ![x](a.png)\n')
     const out = join(folder, 'tides.odt')
-    expect(run('text', source, out).stdout).toContain('left out or guessed: pictures')
-    expect(run('census', out).stdout).toMatch(/^Tides: 100.0 % settled/)
+    expect((await run('text', source, out)).stdout).toContain('left out or guessed: pictures')
+    expect((await run('census', out)).stdout).toMatch(/^Tides: 100.0 % settled/)
     writeFileSync(join(folder, 'bad.txt'), '')
-    const refused = run('text', join(folder, 'bad.txt'), join(folder, 'none.odt'))
+    const refused = await run('text', join(folder, 'bad.txt'), join(folder, 'none.odt'))
     expect([
       refused.status === 0,
       refused.stderr.trim().split('\n').length,
@@ -89,27 +77,30 @@ describe('the command line', () => {
     ]).toEqual([false, 1, false])
   })
 
-  it('writes the pages as PDF, with bleed and marks', () => {
+  it('writes the pages as PDF, with bleed and marks', async () => {
     const out = join(folder, 'pages.pdf')
-    const { status, stdout } = run('pdf', guide, out, '--bleed', '3mm', '--marks')
+    const { status, stdout } = await run('pdf', guide, out, '--bleed', '3mm', '--marks')
     expect(status).toBe(0)
     expect(stdout).toContain('24 pages')
     expect(stdout).not.toContain('empty box')
     expect(spawnSync('qpdf', ['--check', out]).status).toBe(0)
   })
 
-  it('runs from its source', () => {
-    expect(
-      spawnSync(process.execPath, ['--import', 'tsx', 'cli/main.ts', 'help'], {
+  it('runs from its source, with what it complains of apart and a code', () => {
+    const called = (...words: string[]) =>
+      spawnSync(process.execPath, ['--import', 'tsx', 'cli/main.ts', ...words], {
         cwd: projectFolder(),
         encoding: 'utf8',
-      }).stdout,
-    ).toContain('morphene: the typography of a document')
+      })
+    expect(called('help').stdout).toContain('morphene: the typography of a document')
+    const refused = called('polish')
+    expect([refused.status, refused.stdout]).toEqual([1, ''])
+    expect(refused.stderr).toMatch(/^morphene: .*polish/m)
   })
 
-  it('copies unchanged', () => {
+  it('copies unchanged', async () => {
     const out = join(folder, 'copy.odt')
-    expect(run('copy', guide, out).status).toBe(0)
+    expect((await run('copy', guide, out)).status).toBe(0)
     expect(readFileSync(out)).toEqual(readFileSync(guide))
   })
 
@@ -122,16 +113,11 @@ describe('the command line', () => {
     ['a file that is no document', ['copy', join(projectFolder(), 'package.json'), join(folder, 'never.odt')]],
     ['a bleed that is none', ['pdf', guide, join(folder, 'never.odt'), '--bleed', 'wide']],
     ['a folder that is not there', ['copy', guide, join(folder, 'no', 'never.odt')]],
-  ])('%s: one line on stderr, and no file', (_name, words) => {
-    const { status, stdout, stderr } = run(...words)
+  ])('%s: one line on stderr, and no file', async (_name, words) => {
+    const { status, stdout, stderr } = await run(...words)
     expect(status).toBe(1)
     expect(stdout).toBe('')
-    expect(
-      stderr
-        .trim()
-        .split('\n')
-        .filter(line => !line.startsWith('npm ')),
-    ).toHaveLength(1)
+    expect(stderr.trim().split('\n')).toHaveLength(1)
     expect(stderr).toMatch(/^morphene: /m)
     expect(existsSync(join(folder, 'never.odt'))).toBe(false)
     expect(readdirSync(folder).filter(name => name.startsWith('.morphene'))).toEqual([])
@@ -146,9 +132,9 @@ describe('plans from a terminal', () => {
   writeFileSync(join(texts, 'inner', 'broken.odt'), 'no document')
   writeFileSync(join(texts, 'notes.txt'), 'not looked at')
 
-  it('several pairs act at once, at sizes that look alike, over a folder; what fails is told and the others are written', () => {
+  it('several pairs act at once, at sizes that look alike, over a folder; what fails is told and the others are written', async () => {
     const out = join(folder, 'swapped')
-    const { status, stdout } = run(
+    const { status, stdout } = await run(
       'swap',
       texts,
       '--from',
@@ -179,22 +165,24 @@ describe('plans from a terminal', () => {
       ['inner/review.odp', true],
     ])
     expect(reports[0]!.sizes).toHaveLength(2)
-    const census = run('census', join(out, 'inner', 'review.odp')).stdout
+    const census = (await run('census', join(out, 'inner', 'review.odp'))).stdout
     expect(census).toContain('Literata')
     expect(census).not.toMatch(/Skerrow|Spectral Regular/)
     expect(existsSync(join(out, 'inner', 'broken.odt'))).toBe(false)
   })
 
-  it('a dry run writes nothing, and a font that nothing names is nothing to do', () => {
+  it('a dry run writes nothing, and a font that nothing names is nothing to do', async () => {
     const out = join(folder, 'dry.odt')
-    expect(run('swap', guide, '--from', 'Skerrow', '--to', 'Work Sans', '--out', out, '--dry-run').status).toBe(0)
+    expect((await run('swap', guide, '--from', 'Skerrow', '--to', 'Work Sans', '--out', out, '--dry-run')).status).toBe(
+      0,
+    )
     expect(existsSync(out)).toBe(false)
-    expect(run('swap', guide, '--from', 'Nobody Sans', '--to', 'Work Sans').status).toBe(2)
+    expect((await run('swap', guide, '--from', 'Nobody Sans', '--to', 'Work Sans')).status).toBe(2)
   })
 
-  it('recasts words, look and colours', () => {
+  it('recasts words, look and colours', async () => {
     const out = join(folder, 'recast.odt')
-    const { status, stdout } = run(
+    const { status, stdout } = await run(
       'recast',
       guide,
       '--find',
@@ -214,22 +202,22 @@ describe('plans from a terminal', () => {
       'Find what matches ferr(y|ies) in the whole document, write “boat”, and set it at 110 ' +
         '% of its size. #1f6f6b becomes #123456 everywhere.',
     )
-    expect(run('recast', out, '--find', 'ferr(y|ies)', '--expression').status).toBe(2)
-    expect(run('recast', guide, '--at-size', 'big').stderr).toContain('--at-size is a number or a range')
+    expect((await run('recast', out, '--find', 'ferr(y|ies)', '--expression')).status).toBe(2)
+    expect((await run('recast', guide, '--at-size', 'big')).stderr).toContain('--at-size is a number or a range')
   })
 
-  it('tells absent faces, with what could take their place, and ends so that a script can tell', () => {
-    const { status, stdout } = run('absent', guide)
+  it('tells absent faces, with what could take their place, and ends so that a script can tell', async () => {
+    const { status, stdout } = await run('absent', guide)
     expect(status).toBe(2)
     expect(stdout).toMatch(/◇ .*one space.*on page/)
-    const { absent } = JSON.parse(run('absent', join(texts, 'inner', 'review.odp'), '--json').stdout) as {
+    const { absent } = JSON.parse((await run('absent', join(texts, 'inner', 'review.odp'), '--json')).stdout) as {
       absent: { family: string; suggestions: unknown[] }[]
     }
     expect(absent.map(face => face.family)).toContain('Skerrow')
     const out = join(folder, 'mended.odt')
-    run('recast', guide, '--status', 'absent', '--settle', '--out', out)
-    expect(run('swap', out, '--from', 'Skerrow', '--to', 'Jost', '--out', out).status).toBe(0)
-    expect(run('absent', out).stdout).not.toContain('Skerrow')
+    await run('recast', guide, '--status', 'absent', '--settle', '--out', out)
+    expect((await run('swap', out, '--from', 'Skerrow', '--to', 'Jost', '--out', out)).status).toBe(0)
+    expect((await run('absent', out)).stdout).not.toContain('Skerrow')
   })
 
   it.each([
@@ -237,14 +225,9 @@ describe('plans from a terminal', () => {
     ['a size that is none', ['swap', guide, '--from', 'Skerrow', '--to', 'Inter', '--size', 'big']],
     ['a folder where a file is meant', ['census', texts]],
     ['a file where a folder is meant', ['swap', texts, '--from', 'Skerrow', '--to', 'Inter', '--out', guide]],
-  ])('%s: refused with one line', (_name, words) => {
-    const { status, stderr } = run(...words)
+  ])('%s: refused with one line', async (_name, words) => {
+    const { status, stderr } = await run(...words)
     expect(status).not.toBe(0)
-    expect(
-      stderr
-        .trim()
-        .split('\n')
-        .filter(line => !line.startsWith('npm ')).length,
-    ).toBeLessThanOrEqual(1)
+    expect(stderr.trim().split('\n')).toHaveLength(1)
   })
 })

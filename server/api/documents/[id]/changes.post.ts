@@ -2,7 +2,7 @@ import { route } from '../../../door'
 import { changeBodySchema, type Changed } from '../../../../shared/api'
 import { addVersion } from '../../../store/versions'
 import { refusal } from '../../../work/answer'
-import { threads } from '../../../work/pool'
+import { threadsFor } from '../../../work/pool'
 import { bodyOf, contentToChange } from '../../../work/requests'
 
 /**
@@ -12,7 +12,7 @@ import { bodyOf, contentToChange } from '../../../work/requests'
 export default route('change', async (event, acting): Promise<Changed> => {
   const { base, request } = await bodyOf(event, changeBodySchema)
   const { document, content } = await contentToChange(event, acting, base)
-  const { plan, bytes, ids, changes } = await threads().run({ kind: 'change', ...content, request })
+  const { plan, bytes, ids, changes } = await threadsFor(acting).run({ kind: 'change', ...content, request })
   // What comes to nothing makes no version.
   if (!changes)
     throw refusal(

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { route } from '../../../door'
 import { editsSchema } from '../../../../core/document/edits'
 import { addVersion } from '../../../store/versions'
-import { threads } from '../../../work/pool'
+import { threadsFor } from '../../../work/pool'
 import { bodyOf, contentToChange } from '../../../work/requests'
 
 const bodySchema = z.strictObject({ base: z.int().min(1), ...editsSchema.shape })
@@ -11,7 +11,7 @@ const bodySchema = z.strictObject({ base: z.int().min(1), ...editsSchema.shape }
 export default route('change', async (event, acting) => {
   const { base, edits } = await bodyOf(event, bodySchema)
   const { document, content } = await contentToChange(event, acting, base)
-  const { bytes, ids, title, said } = await threads().run({ kind: 'edit', ...content, edits })
+  const { bytes, ids, title, said } = await threadsFor(acting).run({ kind: 'edit', ...content, edits })
   return {
     version: await addVersion(acting, document.id, base, {
       madeBy: 'edit',

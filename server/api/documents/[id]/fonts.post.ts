@@ -3,7 +3,7 @@ import { route } from '../../../door'
 import { addFaces } from '../../../store/faces'
 import { refusal } from '../../../work/answer'
 import { carriedFonts } from '../../../work/carried-fonts'
-import { threads } from '../../../work/pool'
+import { threadsFor } from '../../../work/pool'
 import { bodyOf, documentOf } from '../../../work/requests'
 
 const bodySchema = z.strictObject({ paths: z.array(z.string().min(1).max(500)).min(1).max(100) })
@@ -12,7 +12,7 @@ const bodySchema = z.strictObject({ paths: z.array(z.string().min(1).max(500)).m
 export default route('faces', async (event, acting) => {
   const document = await documentOf(event, acting)
   const { paths } = await bodyOf(event, bodySchema)
-  const fonts = (await carriedFonts(acting, document, threads())).filter(font => paths.includes(font.path))
+  const fonts = (await carriedFonts(acting, document, threadsFor(acting))).filter(font => paths.includes(font.path))
   const bad = fonts.find(font => font.face === null)
   if (bad) throw refusal(422, `${bad.path}: ${bad.problem}`)
   if (fonts.length < paths.length)

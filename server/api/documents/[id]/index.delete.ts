@@ -1,10 +1,10 @@
 import { route } from '../../../door'
-import { removeDocument } from '../../../store/documents'
+import { trashDocument } from '../../../store/trash'
 import { documentOf } from '../../../work/requests'
 
-/** Takes a document with all its versions off the shelf. */
+/** Takes a document off the shelf and puts it into the trash, with all its versions. */
 export default route('arrange', async (event, acting) => {
   const document = await documentOf(event, acting)
-  await removeDocument(acting, document.id)
-  return { removed: document.id }
+  await trashDocument(acting, document.id)
+  return { trashed: document.id }
 })

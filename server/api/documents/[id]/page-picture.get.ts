@@ -1,9 +1,13 @@
-import { getQuery, setHeader } from 'h3'
+import { getQuery } from 'h3'
 import { z } from 'zod'
 import { route } from '../../../door'
 import { refusal } from '../../../work/answer'
-import { threads } from '../../../work/pool'
+import { PagePictures, sendPicture } from '../../../work/pictures'
+import { threadsFor } from '../../../work/pool'
 import { documentOf, setContent, versionOf } from '../../../work/requests'
+import { settingFor } from '../../../work/setting'
+
+const pictures = new PagePictures()
 
 /** One page of a version, as SVG: what records show before and after. */
 export default route('look', async (event, acting) => {
@@ -14,11 +18,14 @@ export default route('look', async (event, acting) => {
     .min(0)
     .max(100_000)
     .parse(getQuery(event).page ?? 0)
-  const content = await setContent(acting, document, versionOf(event, document))
-  const { svg } = await threads().run({ kind: 'pagePicture', ...content!, page })
+  const version = versionOf(event, document)
+  const svg = await pictures.get(
+    { document: document.id, version, page, setting: await settingFor(acting, document) },
+    async () => {
+      const content = await setContent(acting, document, version)
+      return (await threadsFor(acting).run({ kind: 'pagePicture', ...content!, page })).svg
+    },
+  )
   if (svg === '') throw refusal(404, 'There is no such page.')
-  setHeader(event, 'Content-Type', 'image/svg+xml')
-  setHeader(event, 'Content-Security-Policy', "default-src 'none'; style-src 'unsafe-inline'")
-  setHeader(event, 'Cache-Control', 'private, max-age=600')
-  return svg
+  return sendPicture(event, svg, false)
 })

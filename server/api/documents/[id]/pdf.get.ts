@@ -2,7 +2,7 @@ import { getQuery, setHeader } from 'h3'
 import { z } from 'zod'
 import { route } from '../../../door'
 import { refusal } from '../../../work/answer'
-import { threads } from '../../../work/pool'
+import { threadsFor } from '../../../work/pool'
 import { attachment, documentOf, setContent, versionOf } from '../../../work/requests'
 
 const querySchema = z.object({
@@ -18,7 +18,7 @@ export default route('take', async (event, acting) => {
   const { bleed, marks, leaveOut, notes } = querySchema.parse(getQuery(event))
   const content = await setContent(acting, document, versionOf(event, document))
   if (!content) throw refusal(404, 'There is no such version.')
-  const { bytes, pages, notEmbedded, pictures, unlaid } = await threads().run({
+  const { bytes, pages, notEmbedded, pictures, unlaid } = await threadsFor(acting).run({
     kind: 'pdf',
     ...content,
     options: {

@@ -2,7 +2,7 @@ import { setHeader } from 'h3'
 import { route } from '../../../door'
 import { listVersions, versionRecord } from '../../../store/versions'
 import { refusal } from '../../../work/answer'
-import { threads } from '../../../work/pool'
+import { threadsFor } from '../../../work/pool'
 import { attachment, documentOf, setContent, versionOf } from '../../../work/requests'
 
 /** The record of the change that made a version, as PDF: its values, and the pages before and after. */
@@ -14,7 +14,7 @@ export default route('take', async (event, acting) => {
   const version = (await listVersions(acting, document.id)).find(each => each.number === number)!
   const [before, after] = [await setContent(acting, document, number - 1), await setContent(acting, document, number)]
   const { title, rows, left } = record.plan
-  const bytes = await threads().run({
+  const bytes = await threadsFor(acting).run({
     kind: 'record',
     before: before!,
     after: after!,

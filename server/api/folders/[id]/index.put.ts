@@ -1,8 +1,9 @@
 import { getRouterParam } from 'h3'
-import { route } from '../../door'
-import { renameFolder } from '../../store/folders'
-import { refusal } from '../../work/answer'
-import { bodyOf, folderBodySchema } from '../../work/requests'
+import { folderBodySchema } from '../../../../shared/api'
+import { route } from '../../../door'
+import { renameFolder } from '../../../store/folders'
+import { refusal } from '../../../work/answer'
+import { bodyOf } from '../../../work/requests'
 
 /** Gives a folder another name; what lies in it and what holds for it stay. */
 export default route('arrange', async (event, acting) => {

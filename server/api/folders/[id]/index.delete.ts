@@ -1,7 +1,7 @@
 import { getRouterParam } from 'h3'
-import { route } from '../../door'
-import { removeFolder } from '../../store/folders'
-import { refusal } from '../../work/answer'
+import { route } from '../../../door'
+import { removeFolder } from '../../../store/folders'
+import { refusal } from '../../../work/answer'
 
 /** Takes a folder away; its documents stay on the shelf. */
 export default route('arrange', async (event, acting) => {
