@@ -172,5 +172,5 @@ export async function countAnew(
   for (const { id, version } of await ownDocuments(within)
     .where(which)
     .select<{ id: string; version: number }[]>('id', 'version'))
-    if (!waiting.has(id)) await askForSurvey(knex, id, version)
+    if (!waiting.has(id)) await askForSurvey(knex, id, version, 1)
 }

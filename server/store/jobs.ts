@@ -22,8 +22,14 @@ export interface ClaimedJob extends Job {
 /**
  * Puts the job down that counts a version, within the transaction that makes it. Older versions that wait to be counted
  * wait no more: their figures would be shown to nobody. Answers its id.
+ * @param place 0 where somebody waits for it, 1 where it was counted before
  */
-export async function askForSurvey(transaction: Knex, document: string, version: number): Promise<string> {
+export async function askForSurvey(
+  transaction: Knex,
+  document: string,
+  version: number,
+  place: 0 | 1 = 0,
+): Promise<string> {
   const [id, now] = [randomUUID(), new Date()]
   await transaction('jobs')
     .where({ document, kind: 'survey', state: 'queued' })
@@ -35,6 +41,7 @@ export async function askForSurvey(transaction: Knex, document: string, version:
     document,
     version,
     state: 'queued',
+    place,
     created: now,
     changed: now,
   })
@@ -65,13 +72,13 @@ export async function leaveServer(knex: Knex, server: string): Promise<void> {
 }
 
 /**
- * Claims the oldest waiting job; null where none waits. Rows that another server holds are passed over. The index on
- * state and time lets the database stop at the first free row, so that it locks no other.
+ * Claims the oldest job of those that somebody waits for, else of the others; null where none waits. Rows that another
+ * server holds are passed over. The index on state, place and time lets the database stop at the first free row, so that it locks no other.
  */
 export async function claimJob(knex: Knex, server: string): Promise<ClaimedJob | null> {
   return knex.transaction(
     async transaction => {
-      const waiting = () => transaction('jobs').orderBy('created').limit(1).forUpdate().skipLocked()
+      const waiting = () => transaction('jobs').orderBy(['place', 'created']).limit(1).forUpdate().skipLocked()
       const atWork = transaction('servers')
         .where('seen', '>', new Date(Date.now() - goneAfter))
         .select('id')

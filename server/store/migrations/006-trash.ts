@@ -43,6 +43,12 @@ export const trash: Migration = {
     await knex('documents').update({ placed: knex.ref('created') })
     await countedVersions(knex)
     await knex.raw('alter table documents modify placed datetime(3) not null')
+    // What somebody waits for goes before what is counted anew: 0 and 1.
+    await knex.schema.alterTable('jobs', table => {
+      table.integer('place').notNullable().defaultTo(0)
+      table.dropIndex(['state', 'created'])
+      table.index(['state', 'place', 'created'])
+    })
     await knex.schema.alterTable('owners', table => {
       table.integer('trash_days').notNullable().defaultTo(30)
     })
@@ -77,6 +83,11 @@ export const trash: Migration = {
     await knex.schema.alterTable('folders', table => {
       table.dropColumn('keep_days')
       table.dropColumn('keep_since')
+    })
+    await knex.schema.alterTable('jobs', table => {
+      table.dropIndex(['state', 'place', 'created'])
+      table.dropColumn('place')
+      table.index(['state', 'created'])
     })
     await knex.schema.alterTable('owners', table => {
       table.dropColumn('trash_days')
