@@ -55,7 +55,12 @@ export interface ListItem {
   /** The first paragraph of its item bears the label. */
   readonly labelled: boolean
   readonly startValue: number | null
+  /** Its list goes on with the one before it of the same style. */
   readonly continues: boolean
+  /** The outermost list that its list goes on with, by its node; null where it names none. */
+  readonly continuesList: number | null
+  /** Its own level goes on where that level stood before a higher one went on. */
+  readonly continuesLevel: boolean
 }
 
 export type Inline =

@@ -75,6 +75,9 @@ const repeatLimit = 1024
 
 /** Reads the stories of one part. White space is processed as OpenDocument 1.4 part 3 section 6.1.2 says. */
 export class StoryReader {
+  /** Outermost lists by the ids that later ones name them by. */
+  private readonly lists = new Map<string, number>()
+
   constructor(private readonly part: XmlPart) {}
 
   blocks(parent: XmlElement, at: Surroundings): Block[] {
@@ -119,21 +122,24 @@ export class StoryReader {
   private list(element: XmlElement, at: Surroundings, into: Block[]): void {
     const level = at.list ? Math.min(at.list.level + 1, 10) : 1
     const styleName = element.attributes['text:style-name'] ?? at.list?.styleName ?? null
+    const outermost = at.list?.list ?? element.id
+    const { 'xml:id': id, 'text:continue-list': goesOnWith, 'text:continue-numbering': goesOn } = element.attributes
+    if (id !== undefined) this.lists.set(id, outermost)
     for (const item of this.part.elements(element)) {
       if (item.name !== 'text:list-item' && item.name !== 'text:list-header') continue
       const start = item.attributes['text:start-value']
       let labelled = item.name === 'text:list-item'
       for (const child of this.part.elements(item)) {
         const list: ListItem = {
-          list: at.list?.list ?? element.id,
+          list: outermost,
           styleName,
           level,
           item: item.id,
           labelled,
           startValue: start === undefined ? null : Number.parseInt(start, 10),
-          continues:
-            element.attributes['text:continue-numbering'] === 'true' ||
-            element.attributes['text:continue-list'] !== undefined,
+          continues: at.list ? at.list.continues : goesOn === 'true',
+          continuesList: at.list ? at.list.continuesList : (this.lists.get(goesOnWith ?? '') ?? null),
+          continuesLevel: at.list !== null && (goesOn === 'true' || goesOnWith !== undefined),
         }
         if (child.name === 'text:p' || child.name === 'text:h') labelled = false
         this.block(child, { ...at, list }, into)

@@ -3,7 +3,7 @@ import type { OdfDocument, Subdocument } from '../document/open'
 import type { Paragraph, Span, Story } from '../document/story-model'
 import { faceLookup, looksSame, resolve, type Effective, type FaceLookup } from './effective'
 import { readRules, type Rules } from '../document/rules'
-import { readSetting } from '../document/settings'
+import { externalLeading, readCompositionSettings, type CompositionSettings } from '../document/composition-settings'
 import { namedLayers, paragraphLayers, spanLayers, type Layer } from './layers'
 import type { Slot } from '../document/font-attributes'
 
@@ -74,6 +74,8 @@ export interface ParagraphStyle {
   /** Lists and master pages may be named by any style of the chain; the innermost wins. */
   readonly listStyle: string | null
   readonly masterPage: string | null
+  /** The named style that it has or descends from; '' for none. */
+  readonly named: string
   /** The properties elements that style:tab-stops and style:drop-cap hang on. */
   readonly tabsNode: { readonly part: string; readonly node: number } | null
   readonly dropCapNode: { readonly part: string; readonly node: number } | null
@@ -91,11 +93,8 @@ export class Cascade {
   private readonly plain: Map<string, { readonly style: ParagraphStyle; readonly key: string }>
   readonly scopes: ReadonlyMap<string, StyleScope>
   readonly rules: Rules
-  /**
-   * Lines have the gap that their fonts ask for: a setting of the document (config-item AddExternalLeading), on
-   * where it says nothing.
-   */
-  private readonly externalLeading: boolean
+  /** What the document says of how it is composed. */
+  readonly settings: CompositionSettings
 
   /** @param earlier the cascade of the same document before a change that touched no style: all it knows still holds */
   constructor(
@@ -114,7 +113,7 @@ export class Cascade {
       )
       this.find = earlier.find
       this.rules = earlier.rules
-      this.externalLeading = earlier.externalLeading
+      this.settings = earlier.settings
       return
     }
     const { content, styles } = readScopes(document, sub)
@@ -122,7 +121,7 @@ export class Cascade {
     this.scopes = new Map(scopes.map(scope => [scope.part.path, scope]))
     this.find = faceLookup(scopes)
     this.rules = readRules(document)
-    this.externalLeading = readSetting(document, 'AddExternalLeading') !== 'false'
+    this.settings = readCompositionSettings(document)
   }
 
   /** Whether both know the same styles: one was made from the other, with no style touched since. */
@@ -196,6 +195,7 @@ export class Cascade {
       styleAttributes,
       listStyle,
       masterPage,
+      named: layers.findLast(layer => layer.from === 'paragraph' && !layer.local)?.style.name ?? '',
       tabsNode,
       dropCapNode,
     }
@@ -236,7 +236,14 @@ export class Cascade {
   }
 
   private intern(key: string, scope: StyleScope, layers: readonly Layer[]): TextStyle {
-    const style = new TextStyle(this.styles.length, scope, layers, this.find, this.rules, this.externalLeading)
+    const style = new TextStyle(
+      this.styles.length,
+      scope,
+      layers,
+      this.find,
+      this.rules,
+      externalLeading(this.settings),
+    )
     this.styles.push(style)
     this.texts.set(key, style)
     return style

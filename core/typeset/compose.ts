@@ -1,6 +1,5 @@
 import { paragraphsOf } from '../document/stories'
 import type { Block, Frame, Inline, Paragraph, Story } from '../document/story-model'
-import { readSetting } from '../document/settings'
 import type { Cascade } from '../style/cascade'
 import type { Reading } from '../style/reading'
 import type { OdfDocument } from '../document/open'
@@ -61,8 +60,6 @@ export class Composer {
   ) {
     const { document, cascade, stories } = reading
     const labels = numberParagraphs(stories, cascade)
-    // Whether spaces between paragraphs add up is a setting, since programs differ.
-    const adds = readSetting(document, 'AddParaTableSpacing') === 'true'
     const geometries = readGeometries(document)
     const rightToLeft = [...geometries.values()][0]!.rightToLeft
     const workshop = (fields: PageFields | null): Workshop => ({
@@ -71,7 +68,7 @@ export class Composer {
       typesetter,
       labels,
       fields,
-      spacingAdds: adds,
+      spacingAdds: cascade.settings.AddParaTableSpacing,
       title: document.title,
       totalFit: options.totalFit,
       unlaid: (feature, user) => {

@@ -2,6 +2,7 @@ import type { SectionColumns, BoxSetter, SetRow, TableLayout } from './box-sette
 import type { Block, Frame, Inline, Paragraph, Story, Table } from '../document/story-model'
 import { framePlace, isObstructed, roomAt, type Column } from './columns'
 import { linesHeight, shifted } from './fragments'
+import { between, isFramed, joined } from './neighbours'
 import type { Line } from './lines'
 import type { ParagraphLayout } from './paragraph'
 import { splitRow } from './tables'
@@ -43,6 +44,8 @@ export interface FlowHost {
   after?(item: Item): Column | null
 }
 
+const alone = { above: false, below: false, gap: 0 }
+
 /** Items that keep with one another are looked at this far ahead. */
 export const longestChain = 40
 
@@ -64,6 +67,11 @@ export class Flow {
     readonly column: Column
     readonly layout: ParagraphLayout
   } | null = null
+
+  /** The paragraph that stands right above, in the same column. */
+  private above: ParagraphLayout | null = null
+  /** How the paragraph that is being placed shares its border with its neighbours, and the space to the one above. */
+  private shares: { readonly above: boolean; readonly below: boolean; readonly gap: number } = alone
 
   constructor(
     private readonly boxes: BoxSetter,
@@ -98,6 +106,7 @@ export class Flow {
     this.column = column
     this.y = column.top
     this.after = 0
+    this.above = null
     this.fresh = true
     this.forced = forced
   }
@@ -202,12 +211,15 @@ export class Flow {
         0,
       )
       // Space above is kept at the top of a column only where a break was asked for or the text begins.
-      let gap = this.fresh ? (this.forced ? layout.spaceBefore : 0) : this.boxes.gap(this.after, layout.spaceBefore)
-      const height = linesHeight(layout) + layout.padding.top + layout.padding.bottom
+      const { after, before } = between(this.above, this.after, layout)
+      let gap = this.fresh ? (this.forced ? layout.spaceBefore : 0) : this.boxes.gap(after, before)
+      const belongs = this.above !== null && joined(this.above.look, layout.look)
+      const top = belongs ? 0 : layout.padding.top
+      const height = linesHeight(layout) + top + layout.padding.bottom
       const room = this.bottom - this.column.top
       const together =
         properties['fo:keep-together'] === 'always' || layout.lines.length < layout.look.orphans + layout.look.widows
-      const opening = layout.padding.top + (together ? height : linesHeight(layout, 0, layout.look.orphans))
+      const opening = top + (together ? height : linesHeight(layout, 0, layout.look.orphans))
       const needed = Math.max(opening, layout.frames.length > 0 ? Math.max(height, reserved) : 0)
       if (!this.fresh && this.y + gap + needed > this.bottom + 0.01 && needed <= room) {
         if (!this.turn()) return false
@@ -216,9 +228,20 @@ export class Flow {
       this.y += gap
       this.anchor(layout)
       layout = this.besides(item, layout)
-      this.y += layout.padding.top
-    }
+      this.shares = this.sharing(layout, gap)
+      if (!this.shares.above) this.y += layout.padding.top
+    } else this.shares = this.sharing(layout, 0)
     return this.placeLines(item, layout, from)
+  }
+
+  /** Whether a paragraph that is about to be placed stands in one border with those above and below it. */
+  private sharing(layout: ParagraphLayout, gap: number): Flow['shares'] {
+    if (!isFramed(layout.look)) return alone
+    const next = this.items[this.position.index + 1]
+    const below =
+      next?.kind === 'paragraph' &&
+      joined(layout.look, this.boxes.paragraph(next.block, this.role, this.column.width, null, next.citation).look)
+    return { above: this.above !== null && joined(this.above.look, layout.look), below, gap }
   }
 
   /** The paragraph set beside what stands in its way, if anything does. */
@@ -292,8 +315,9 @@ export class Flow {
         }
       }
     }
-    this.y += layout.padding.bottom
+    if (!this.shares.below) this.y += layout.padding.bottom
     this.after = layout.spaceAfter
+    this.above = layout
     this.fresh = false
     return true
   }
@@ -305,8 +329,11 @@ export class Flow {
     const { background, border, padding } = layout.look
     const framed = border.top + border.right + border.bottom + border.left > 0
     if (background || framed) {
-      const top = this.y - (from === 0 ? padding.top + border.top : 0)
-      const foot = this.y + height + (to === layout.lines.length ? padding.bottom + border.bottom : 0)
+      const { shares } = this
+      const [begins, ends] = [from === 0 && !shares.above, to === layout.lines.length && !shares.below]
+      // What is joined reaches up through the space to its neighbour.
+      const top = this.y - (begins ? padding.top + border.top : from === 0 ? shares.gap : 0)
+      const foot = this.y + height + (ends ? padding.bottom + border.bottom : 0)
       const x = column.x + layout.x - padding.left - border.left
       const width = layout.width + padding.left + padding.right + border.left + border.right
       if (background)
@@ -333,8 +360,8 @@ export class Flow {
             height: h,
           })
       }
-      if (from === 0) edge(x, top, width, border.top)
-      if (to === layout.lines.length) edge(x, foot - border.bottom, width, border.bottom)
+      if (begins) edge(x, top, width, border.top)
+      if (ends) edge(x, foot - border.bottom, width, border.bottom)
       edge(x, top, border.left, foot - top)
       edge(x + width - border.right, top, border.right, foot - top)
     }
@@ -441,6 +468,7 @@ export class Flow {
       this.position = { ...this.position, line: row, rest: null }
     }
     this.after = layout.spaceAfter
+    this.above = null
     return true
   }
 
@@ -474,6 +502,7 @@ export class Flow {
       if (done) {
         this.y = trial.lowest
         this.after = trial.after
+        this.above = null
         this.fresh = false
         return true
       }

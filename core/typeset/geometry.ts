@@ -18,7 +18,7 @@ export interface PageGeometry {
   readonly width: number
   readonly height: number
   readonly margin: Edges
-  /** Room for header and footer: at least this high, and how far from the text. */
+  /** Room for header and footer: at least this high, the gap to the text within it. */
   readonly header: { readonly minHeight: number; readonly gap: number } | null
   readonly footer: { readonly minHeight: number; readonly gap: number } | null
   /** Shares of the columns, one for each, and the gap between them. */

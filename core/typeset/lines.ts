@@ -48,9 +48,13 @@ export interface Measure {
   readonly lastAlignment: Alignment
   /** A single word in a justified line is spread by its letters (style:justify-single-word). */
   readonly justifySingle: boolean
+  /** Lines that end by a break in the text are justified, too. */
+  readonly justifyBroken: boolean
   readonly rightToLeft: boolean
   readonly tabs: readonly TabStop[]
   readonly tabDistance: number
+  /** Where tab stops count from, from the left edge of the text. */
+  readonly tabOrigin: number
   readonly leading: Leading
   readonly division: Division
   /**
@@ -123,6 +127,8 @@ export class LineMaker {
     readonly measure: Measure,
     private readonly empty: Look,
     readonly startAt = 0,
+    /** Looks of the label that stands before the first line: it is part of that line. */
+    private readonly label: readonly Look[] = [],
   ) {
     const { analysis, looks } = text
     this.single = analysis.simple && analysis.textOnly && looks.length === 1 && text.isPlain ? looks[0]! : null
@@ -158,6 +164,11 @@ export class LineMaker {
         under = found.descent
       }
     }
+    if (first)
+      for (const look of this.label) {
+        over = Math.max(over, look.ascent)
+        under = Math.max(under, look.descent)
+      }
     const natural = over + under
     // What leading adds or takes goes above the text, so that the last line keeps its depth.
     let height = Math.max(leading.fixed ?? natural * leading.factor, leading.atLeast)
@@ -178,7 +189,8 @@ export class LineMaker {
     const { height, baseline } = this.extent(fill.start, fill.end, number === 0)
     const indent = number === 0 ? measure.firstIndent : 0
     const column = room.width - indent
-    const ending = last || fill.forced
+    // A break ends a line as the paragraph's end does, where no setting of the document says otherwise.
+    const ending = last || (fill.forced && !measure.justifyBroken)
     let alignment = ending ? measure.lastAlignment : measure.alignment
     let stretch = 0
     let letterStretch = 0
@@ -503,15 +515,17 @@ function setTab(maker: LineMaker, unit: number, at: number): SetTab {
   const { text, measure } = maker
   const { analysis } = text
   const offset = analysis.starts[analysis.first[unit]!]!
-  const stop = measure.tabs.find(each => each.position > at + slack)
+  const { tabOrigin, tabDistance } = measure
+  const from = at - tabOrigin
+  const stop = measure.tabs.find(each => each.position > from + slack)
   if (!stop)
     return {
       at: offset,
-      width: Math.max((Math.floor((at + slack) / measure.tabDistance) + 1) * measure.tabDistance - at, 0),
+      width: Math.max((Math.floor((from + slack) / tabDistance) + 1) * tabDistance - from, 0),
       leader: '',
     }
   // A stop beyond the line's end is at its end.
-  const position = Math.min(stop.position, Math.max(measure.width, at))
+  const position = Math.min(stop.position + tabOrigin, Math.max(measure.width, at))
   const before = stop.type === 'left' ? 0 : following(text, unit, stop)
   return {
     at: offset,

@@ -156,8 +156,8 @@ export class Typesetter {
         corrections: values.corrections,
         shapes: [],
         mixed: new Map(),
-        ascent: ((lineAscent + (values.lineGap ? lineGap : 0)) * values.size) / 1000 + values.rise,
-        descent: (lineDescent * values.size) / 1000 - values.rise,
+        ascent: rounded(((lineAscent + (values.lineGap ? lineGap : 0)) * values.size) / 1000) + values.rise,
+        descent: rounded((lineDescent * values.size) / 1000) - values.rise,
       }
       this.looks.set(key, look)
     }
@@ -332,6 +332,12 @@ export class Typesetter {
     return parts.map(part => ({ look: part.look, word: this.words.number(part.text), offset: part.offset }))
   }
 }
+
+/**
+ * Heights above and below the baseline come in twentieths of a point: so the pages of files that tell where theirs ended
+ * come out best.
+ */
+const rounded = (length: number): number => Math.round(length * 20) / 20
 
 /**
  * Features behind a colon in a font's name, as real files write them: tags joined by &, with “-” before for off and

@@ -50,7 +50,7 @@ export function readLevel(part: XmlPart, style: XmlElement, level: number): List
         ? 'bullet'
         : element.name.endsWith('image')
           ? 'image'
-          : attributes['style:num-format']
+          : attributes['style:num-format'] || attributes['style:num-prefix'] || attributes['style:num-suffix']
             ? 'number'
             : 'none',
       part: part.path,
@@ -111,29 +111,55 @@ export function formatNumber(value: number, format: string): string {
   return format === '' ? '' : String(value)
 }
 
+/** How far the items of a list, or of lists that go on with one another, are counted. */
+interface Counts {
+  /** By level from 0: the number of its last item. */
+  readonly now: number[]
+  /** What levels had counted before a higher one went on: lists may go on with that. */
+  readonly before: number[]
+  /** By level: the item that was counted last. */
+  readonly items: number[]
+}
+
 /** Counts list items and headings in reading order. */
 export class Numbering {
-  private readonly lists = new Map<string, number[]>()
-  private readonly lastItem = new Map<string, number[]>()
+  private readonly lists = new Map<number, Counts>()
+  /** The list of a style that was counted last. */
+  private readonly byStyle = new Map<string, Counts>()
   private outline: number[] = []
 
   /** The label of a list item, '' where it has none. */
   label(item: ListItem, level: ListLevel, levels: (level: number) => ListLevel | null): string {
-    const key = item.continues && item.styleName !== null ? `style ${item.styleName}` : String(item.list)
-    let counts = this.lists.get(key) ?? this.lists.get(`style ${item.styleName}`)
-    if (!counts || !item.continues) counts = this.lists.get(key) ?? []
-    this.lists.set(key, counts)
-    if (item.styleName !== null) this.lists.set(`style ${item.styleName}`, counts)
-    const items = this.lastItem.get(key) ?? []
-    this.lastItem.set(key, items)
-    if (items[item.level] !== item.item) {
-      items[item.level] = item.item
-      counts.length = Math.min(counts.length, item.level)
-      const before = counts[item.level - 1]
-      counts[item.level - 1] = item.startValue ?? (before === undefined ? level.start : before + 1)
+    const counts = this.countsOf(item)
+    const at = item.level - 1
+    if (counts.items[item.level] !== item.item) {
+      counts.items[item.level] = item.item
+      for (let deeper = item.level; deeper < counts.now.length; deeper++) {
+        const counted = counts.now[deeper]
+        if (counted !== undefined) counts.before[deeper] = counted
+      }
+      counts.now.length = Math.min(counts.now.length, item.level)
+      const last = counts.now[at] ?? (item.continuesLevel ? counts.before[at] : undefined)
+      counts.now[at] = item.startValue ?? (last === undefined ? level.start : last + 1)
     }
-    if (level.kind === 'bullet') return level.bullet
-    return level.kind === 'number' ? this.written(counts, item.level, level, levels) : ''
+    if (level.kind === 'bullet') return level.prefix + level.bullet + level.suffix
+    return level.kind === 'number' ? this.written(counts.now, item.level, level, levels) : ''
+  }
+
+  /**
+   * The counts that an item goes on with: those of its list; of the list that its list names (text:continue-list), or of
+   * the one before it of the same style (text:continue-numbering; OpenDocument 1.4 part 3, 19.780 and 19.781).
+   */
+  private countsOf(item: ListItem): Counts {
+    let counts = this.lists.get(item.list)
+    if (!counts) {
+      if (item.continuesList !== null) counts = this.lists.get(item.continuesList)
+      else if (item.continues && item.styleName !== null) counts = this.byStyle.get(item.styleName)
+      counts ??= { now: [], before: [], items: [] }
+      this.lists.set(item.list, counts)
+    }
+    if (item.styleName !== null) this.byStyle.set(item.styleName, counts)
+    return counts
   }
 
   /** The number of a heading, '' where its level has none. */
@@ -156,6 +182,8 @@ export class Numbering {
     levels: (level: number) => ListLevel | null,
   ): string {
     const parts: string[] = []
+    // Without a format there is no number, of higher levels neither (ODF 1.4 part 3, 19.502).
+    if (level.format === '') return level.prefix + level.suffix
     for (let each = Math.max(1, at - level.displayLevels + 1); each <= at; each++) {
       const own = levels(each)
       const text = formatNumber(counts[each - 1] ?? own?.start ?? 1, own?.format ?? '')

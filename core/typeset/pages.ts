@@ -456,16 +456,13 @@ export class PageFlow {
         const room = geometry[which]
         const story = this.storyOf(geometry.master, which, 1, false)
         if (!room || !story) return 0
-        return (
-          Math.max(
-            room.minHeight,
-            this.boxesFor({ pageNumber: () => '1', pageCount: '1', chapter: null }).stack(
-              story.blocks,
-              story.role,
-              width,
-            ).height,
-          ) + room.gap
-        )
+        const own = this.boxesFor({ pageNumber: () => '1', pageCount: '1', chapter: null }).stack(
+          story.blocks,
+          story.role,
+          width,
+        ).height
+        // The least height holds the gap to the text: so files that tell where their pages ended behave.
+        return Math.max(room.minHeight, own + room.gap)
       }
       this.headerHeights.set(key, (heights = { header: height('header'), footer: height('footer') }))
     }

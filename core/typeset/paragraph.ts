@@ -1,6 +1,6 @@
 import type { Frame, Inline, Paragraph, Story } from '../document/story-model'
 import type { Cascade, ParagraphStyle } from '../style/cascade'
-import type { Layer } from '../style/layers'
+import { spanLayers, type Layer } from '../style/layers'
 import { points } from '../document/lengths'
 import { percent } from '../style/properties'
 import { analyse, type Analysis } from './analysis'
@@ -97,13 +97,15 @@ interface DropCap {
 /** What a paragraph's style says of its lines. Styles that say the same share one: layouts are kept under it. */
 export interface ParagraphLook {
   readonly properties: Readonly<Record<string, string>>
+  /** The named style that it has or descends from. */
+  readonly ownStyle: string
   readonly margin: Edges
   readonly padding: Edges
   readonly border: Edges
   readonly borderColor: string
   readonly background: string
   readonly indent: number
-  readonly measure: Omit<Measure, 'width' | 'firstIndent' | 'shape'>
+  readonly measure: Omit<Measure, 'width' | 'firstIndent' | 'shape' | 'tabOrigin' | 'justifyBroken'>
   readonly strict: boolean
   readonly autospace: boolean
   readonly hanging: boolean
@@ -224,6 +226,7 @@ function lookOf(style: ParagraphStyle, workshop: Workshop): ParagraphLook {
   const background = properties['fo:background-color'] ?? ''
   const made: ParagraphLook = {
     properties,
+    ownStyle: style.named,
     margin: edges(properties, 'fo:margin'),
     padding: edges(properties, 'fo:padding'),
     border: borderWidths(properties),
@@ -501,7 +504,11 @@ function compose(
   const { margin, padding, border } = look
   const empty = typesetter.look(parts.style.text, 'western')
   const set = new SetText(analysis, looks, typesetter, frameSize, { autospace: look.autospace, hanging: look.hanging })
-  const { left: indent, firstIndent, label: started } = labelled(paragraph, parts, set, empty)
+  const {
+    left: indent,
+    firstIndent,
+    label: started,
+  } = labelled(paragraph, parts, set, empty, workshop.cascade.settings.IgnoreFirstLineIndentInNumbering)
   // Lists indent where the text begins: text that runs to the left begins at the right.
   const listed = look.measure.rightToLeft && parts.level !== null
   const left = listed ? margin.left : indent
@@ -537,13 +544,16 @@ function compose(
     alignment: own.alignment,
     lastAlignment: own.lastAlignment,
     justifySingle: own.justifySingle,
+    justifyBroken: !workshop.cascade.settings.DoNotJustifyLinesWithManualBreak,
     rightToLeft: own.rightToLeft,
     tabs: own.tabs,
+    // From the indent, or from the edge of the column: a setting of the document.
+    tabOrigin: workshop.cascade.settings.TabsRelativeToIndent ? 0 : -x,
     tabDistance: own.tabDistance,
     leading: own.leading,
     division: own.division,
   }
-  const maker = new LineMaker(set, measure, empty, drop?.to ?? 0)
+  const maker = new LineMaker(set, measure, empty, drop?.to ?? 0, label?.pieces.map(piece => piece.look) ?? [])
   const lines =
     workshop.totalFit && look.measure.alignment === 'justify' && !narrowed
       ? composeTotalFit(maker)
@@ -589,6 +599,7 @@ function labelled(
   parts: Parts,
   set: SetText,
   empty: Look,
+  ignoresIndent: boolean,
 ): { left: number; firstIndent: number; label: SetLabel | null } {
   const { style, look, level, labelText, labelLook: ownLook, citation } = parts
   const { margin } = look
@@ -605,6 +616,8 @@ function labelled(
     }
   }
   if (!level) return { left: margin.left, firstIndent: look.indent, label: null }
+  // Where labels have the old attributes, the paragraph's own first line counts on top of them.
+  const ownIndent = level.labelAlignment || ignoresIndent ? 0 : look.indent
   let left = margin.left
   if (paragraph.list)
     left = level.labelAlignment
@@ -614,8 +627,8 @@ function labelled(
       : margin.left + level.indent
   else if (labelText !== '') left = margin.left || level.indent
   const shown = paragraph.list && !paragraph.list.labelled ? '' : labelText
-  if (shown === '') return { left, firstIndent: paragraph.list ? 0 : look.indent, label: null }
-  const start = Math.max(level.labelAlignment ? level.labelIndent : left - level.minWidth, 0)
+  if (shown === '') return { left, firstIndent: paragraph.list ? ownIndent : look.indent, label: null }
+  const start = Math.max(level.labelAlignment ? level.labelIndent : left - level.minWidth + ownIndent, 0)
   const { label, end } = labelSet(start)
   const after = end + level.minDistance
   let firstIndent: number
@@ -628,7 +641,7 @@ function labelled(
           : Math.max(level.tabAt !== null && level.tabAt > after ? Math.min(level.tabAt, left) : left, after),
         left,
       ) - left
-  else firstIndent = Math.max(after - left, 0)
+  else firstIndent = Math.max(after - left, ownIndent)
   return { left, firstIndent, label }
 }
 
@@ -667,36 +680,34 @@ function levelOf(paragraph: Paragraph, style: ParagraphStyle, workshop: Workshop
   return paragraph.heading === null ? null : readLevelFor(paragraph, style, workshop.cascade, paragraph.heading)
 }
 
-/** Labels take the paragraph's type with the level's own text style and properties on top. */
+/** Labels take the paragraph's type, with the level's character style and then its own properties on top. */
 function labelLook(level: ListLevel, style: ParagraphStyle, workshop: Workshop): Look {
   const { cascade, typesetter } = workshop
-  const { part } = cascade.scope(level.part)
-  const own = part.first(level.element, 'style:text-properties')
-  const layers = own
-    ? [
-        {
-          from: 'list' as const,
-          local: false,
-          text: own.attributes,
-          paragraph: {},
-          style: {
-            part: level.part,
-            node: level.element.id,
-            family: 'list',
-            name: '',
-            displayName: 'list label',
-            parentName: null,
-            origin: 'common' as const,
-            text: own.attributes,
-            paragraph: {},
-            graphic: {},
-            cell: {},
-            propertyNodes: {},
-            attributes: {},
-            maps: [],
-          },
-        },
-      ]
-    : []
+  const scope = cascade.scope(level.part)
+  const own = scope.part.first(level.element, 'style:text-properties')
+  const layers = spanLayers(scope, { node: -1, styleName: level.textStyle, classNames: [], parent: null })
+  if (own)
+    layers.push({
+      from: 'list',
+      local: false,
+      text: own.attributes,
+      paragraph: {},
+      style: {
+        part: level.part,
+        node: level.element.id,
+        family: 'list',
+        name: '',
+        displayName: 'list label',
+        parentName: null,
+        origin: 'common',
+        text: own.attributes,
+        paragraph: {},
+        graphic: {},
+        cell: {},
+        propertyNodes: {},
+        attributes: {},
+        maps: [],
+      },
+    })
   return typesetter.look(cascade.label(style.text, `${level.part} ${level.element.id}`, layers), 'western')
 }

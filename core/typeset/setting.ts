@@ -502,7 +502,8 @@ export class SetText {
     let previous: Look | null = null
     for (let at = this.segmentAt(from); at < analysis.segments && analysis.starts[at]! < to; at++) {
       const look = looks[analysis.run[at]!]!
-      if (analysis.kind[at] === kinds.anchor || look.hidden) continue
+      // A break has no height: what stands before it makes its line's. A line of nothing else is as high as an empty one.
+      if (analysis.kind[at] === kinds.anchor || analysis.kind[at] === kinds.lineBreak || look.hidden) continue
       if (analysis.kind[at] === kinds.object) {
         const { inline } = analysis.runs[analysis.run[at]!]!
         if (inline.kind === 'frame') {

@@ -28,9 +28,22 @@ export const deskPerson: Actor = { owner: deskOwner, person: 'desk', rights: new
 /** Somebody's way to the database, the whole of it or a transaction. */
 export const actingAs = (knex: Knex, actor: Actor = deskPerson): Acting => ({ knex, actor })
 
-/** Does several things at once: all of them or none. Within a transaction it is part of that. */
-export function atOnce<T>(acting: Acting, work: (within: Acting) => Promise<T>): Promise<T> {
-  return acting.knex.transaction(transaction => work({ ...acting, knex: transaction }))
+/** So often is done again what the database gave up because two got in each other's way. */
+const mostTries = 4
+
+/**
+ * Does several things at once: all of them or none. Within a transaction it is part of that. Where two get in each other's
+ * way the database gives one of them up; that one is done again, so `work` must do nothing that is not the database's.
+ */
+export async function atOnce<T>(acting: Acting, work: (within: Acting) => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries++) {
+    try {
+      return await acting.knex.transaction(transaction => work({ ...acting, knex: transaction }))
+    } catch (error) {
+      const again = (error as { code?: unknown }).code === 'ER_LOCK_DEADLOCK' && !acting.knex.isTransaction
+      if (!again || tries >= mostTries) throw error
+    }
+  }
 }
 
 /** The ids of all documents on the actor's shelf: what rows that hang on documents are limited by. */

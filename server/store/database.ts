@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import knexFactory, { type Knex } from 'knex'
+import { log } from '../work/log'
 import { migrations } from './migrations/list'
 
 /** How the database is reached; set by the start and test commands. */
@@ -46,6 +47,10 @@ export async function makeDatabase(address: DatabaseAddress = databaseAddress())
   }
 }
 
+/** What the database's client says goes where everything goes that a server says. */
+const say = (level: 'warn' | 'error') => (what: unknown) => log[level]({ of: 'database', what: String(what) }, 'told')
+const told = { deprecate: () => undefined, debug: () => undefined }
+
 /** Connects to a database that is there. */
 export function connect(address: DatabaseAddress = databaseAddress(), connections = 8): Knex {
   return knexFactory({
@@ -54,6 +59,7 @@ export function connect(address: DatabaseAddress = databaseAddress(), connection
     pool: { min: 0, max: connections },
     // Whoever waits is told after a while, and may ask again.
     acquireConnectionTimeout: waitFor,
+    log: { ...told, warn: say('warn'), error: say('error') },
   })
 }
 

@@ -31,10 +31,19 @@ export async function askForSurvey(
   place: 0 | 1 = 0,
 ): Promise<string> {
   const [id, now] = [randomUUID(), new Date()]
-  await transaction('jobs')
+  // By their ids: whoever puts down a job for another document at the same time is not held up.
+  const older = await transaction('jobs')
     .where({ document, kind: 'survey', state: 'queued' })
     .where('version', '<', version)
-    .update({ state: 'cancelled', message: 'A newer version is counted instead.', changed: now })
+    .select<{ id: string }[]>('id')
+  if (older.length > 0)
+    await transaction('jobs')
+      .where({ state: 'queued' })
+      .whereIn(
+        'id',
+        older.map(each => each.id),
+      )
+      .update({ state: 'cancelled', message: 'A newer version is counted instead.', changed: now })
   await transaction('jobs').insert({
     id,
     kind: 'survey',

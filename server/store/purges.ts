@@ -25,7 +25,8 @@ export async function beginPurge(
     purged: new Date(),
   })
   for (const table of ['version_pieces', 'carried_fonts'])
-    await knex.raw('insert ignore into purge_pieces (purge, hash) select ?, hash from ?? where document = ?', [
+    await knex.raw('insert ignore into purge_pieces (??, hash) select ?, hash from ?? where document = ?', [
+      'purge',
       purge,
       table,
       document.id,

@@ -15,7 +15,7 @@ export const day = 86_400_000
 
 /** The actor's documents in the trash. */
 const ownTrash = ({ knex, actor }: Acting): Knex.QueryBuilder =>
-  knex('documents').where({ owner: actor.owner }).whereNotNull('trashed')
+  knex('documents').where({ 'documents.owner': actor.owner }).whereNotNull('documents.trashed')
 
 /** How many days the trash keeps what is put into it. */
 export async function trashDays({ knex, actor }: Acting): Promise<number> {
@@ -62,7 +62,6 @@ export async function listTrash(acting: Acting): Promise<TrashedDocument[]> {
     .orderBy('documents.trashed')
     .orderBy('documents.id')
     .limit(1000)
-    .where('documents.owner', acting.actor.owner)
     .select<(Omit<TrashedDocument, 'until'> & { trashed: Date })[]>({
       id: 'documents.id',
       fileName: 'documents.file_name',

@@ -97,6 +97,7 @@ describe('a backup', { timeout: 120_000 }, () => {
     // Every document opens, and what waited to be counted is counted.
     const surveyor = new Surveyor(() => Promise.resolve(other), { run: task => carryOut(task) as never })
     expect(await surveyor.one()).toBe(true)
+    await surveyor.stop()
     for (const { id } of (await shelfPage(actingAs(other), shelfQuerySchema.parse({}))).cards)
       expect(
         (await carryOut({ kind: 'check', bytes: (await versionContent(actingAs(other), id, 1))!.bytes })).kind,

@@ -16,6 +16,9 @@ export async function until(what: () => Promise<boolean>, within: number): Promi
   return false
 }
 
+/** The name of its database. */
+const name = 'morphene'
+
 /**
  * A whole desk of its own, database and servers, on ports and in a folder of its own: to be killed and begun again, or to
  * be asked for much. The application must be built.
@@ -40,6 +43,7 @@ export class DeskProcess {
   get address(): DatabaseAddress {
     const { MORPHENE_DB_USER: user, MORPHENE_DB_PASSWORD_FILE: file } = accountOf(this.data, 'schema')
     return databaseAddress({
+      MORPHENE_DB_NAME: name,
       MORPHENE_DB_PORT: String(this.databasePort),
       MORPHENE_DB_USER: user,
       MORPHENE_DB_PASSWORD_FILE: file,
@@ -58,6 +62,7 @@ export class DeskProcess {
   }: { readonly demo?: boolean; readonly servers?: number } = {}): Promise<void> {
     await this.startDatabase()
     await runTypeScript('scripts/prepare.ts', demo ? ['--demo'] : [], {
+      MORPHENE_DB_NAME: name,
       MORPHENE_DB_PORT: String(this.databasePort),
       ...accountOf(this.data, 'schema'),
     })
@@ -75,7 +80,7 @@ export class DeskProcess {
       env: {
         ...process.env,
         MORPHENE_FOLDER: projectFolder(),
-        MORPHENE_DB_NAME: 'morphene',
+        MORPHENE_DB_NAME: name,
         MORPHENE_DB_PORT: String(this.databasePort),
         ...accountOf(this.data, 'server'),
         NITRO_HOST: '127.0.0.1',

@@ -186,6 +186,8 @@ describe('what new text begins with', () => {
                   labelled: true,
                   startValue: null,
                   continues: false,
+                  continuesList: null,
+                  continuesLevel: false,
                 },
               }
             : paragraph,

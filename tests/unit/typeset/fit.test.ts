@@ -51,6 +51,8 @@ function maker(text: string, width: number, change: Partial<Measure> = {}, look 
       alignment: 'justify',
       lastAlignment: 'left',
       justifySingle: false,
+      justifyBroken: false,
+      tabOrigin: 0,
       rightToLeft: false,
       tabs: [],
       tabDistance: 36,

@@ -102,6 +102,8 @@ describe('numbering', () => {
     labelled: true,
     startValue: null,
     continues: false,
+    continuesList: null,
+    continuesLevel: false,
     ...more,
   })
 

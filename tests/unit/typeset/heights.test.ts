@@ -1,0 +1,200 @@
+import { describe, expect, it } from 'vitest'
+import { displayPage, type DisplayPage } from '../../../core/typeset/display'
+import { face, paragraphStyle, sessionOf, textStyle, type Fixture } from '../../support/fixtures'
+
+/*
+ * How high lines are and what lies between them, as files behave that tell where their pages ended.
+ */
+
+const base =
+  '<style:default-style style:family="paragraph"><style:text-properties style:font-name="Spectral" ' +
+  'fo:font-size="12pt"/></style:default-style>'
+const settings = (values: Record<string, string>) => ({
+  path: 'settings.xml',
+  type: 'text/xml',
+  content:
+    '<office:document-settings xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" ' +
+    'xmlns:config="urn:oasis:names:tc:opendocument:xmlns:config:1.0"><office:settings><config:config-item-set>' +
+    Object.entries(values)
+      .map(([name, value]) => `<config:config-item config:name="${name}">${value}</config:config-item>`)
+      .join('') +
+    '</config:config-item-set></office:settings></office:document-settings>',
+})
+const pageOf = (fixture: Fixture): DisplayPage =>
+  displayPage(
+    sessionOf({ faces: face('Spectral'), stylesFaces: face('Spectral'), styles: base, ...fixture }).composition.pages[0]!,
+  )
+const tops = (fixture: Fixture) => pageOf(fixture).lines.map(line => line.y)
+const steps = (fixture: Fixture) => tops(fixture).flatMap((y, at, all) => (at === 0 ? [] : [y - all[at - 1]!]))
+
+describe('lines', () => {
+  it('are as high as their ascent and descent, each in twentieths of a point', () => {
+    // Spectral: ascent 1.059, descent 0.463, no gap.
+    const [step] = steps({
+      automatic: paragraphStyle('P', 'fo:font-size="10.3pt"'),
+      body: '<text:p text:style-name="P">a</text:p><text:p text:style-name="P">b</text:p>',
+    })
+    expect(step! * 20).toBeCloseTo(Math.round(step! * 20), 6)
+    expect(Math.abs(step! - 10.3 * 1.522)).toBeLessThan(0.051)
+  })
+
+  it('have the gap that their font asks for, unless one of two settings says not', () => {
+    const lora = { faces: face('Carlito'), stylesFaces: face('Carlito') }
+    const body = '<text:p text:style-name="P">a</text:p><text:p text:style-name="P">b</text:p>'
+    const automatic = paragraphStyle('P', 'style:font-name="Carlito"')
+    const step = (values: Record<string, string>) => steps({ ...lora, automatic, body, parts: [settings(values)] })[0]!
+    const usual = step({})
+    expect(step({ AddExternalLeading: 'true', UnxForceZeroExtLeading: 'false' })).toBe(usual)
+    const without = step({ AddExternalLeading: 'false' })
+    expect(without).toBeLessThan(usual - 1)
+    expect(step({ AddExternalLeading: 'true', UnxForceZeroExtLeading: 'true' })).toBe(without)
+  })
+
+  it('take no height from a break at their end, in whatever size it stands', () => {
+    const styles = textStyle('Big', 'fo:font-size="40pt"')
+    const plain = steps({ automatic: styles, body: '<text:p>a<text:line-break/>b<text:line-break/>c</text:p>' })
+    const big = steps({
+      automatic: styles,
+      body: '<text:p>a<text:span text:style-name="Big"><text:line-break/></text:span>b<text:line-break/>c</text:p>',
+    })
+    expect(big).toEqual(plain)
+  })
+
+  it('are raised by a label that is larger than their text: the first of an item, and no other', () => {
+    const list = (size: string) =>
+      `<text:list-style style:name="L"><text:list-level-style-bullet text:level="1" text:bullet-char="•" ` +
+      `text:style-name="Sign"><style:list-level-properties text:min-label-width="1cm"/>` +
+      `</text:list-level-style-bullet></text:list-style>${textStyle('Sign', `fo:font-size="${size}"`)}`
+    const body =
+      '<text:list text:style-name="L"><text:list-item><text:p>one<text:line-break/>two<text:line-break/>three</text:p>' +
+      '</text:list-item></text:list><text:p>after</text:p>'
+    const height = (size: string) => {
+      const y = tops({ styles: base + list(size), body })
+      return [y[1]! - y[0]!, y[2]! - y[1]!, y[3]! - y[2]!]
+    }
+    const [first, second, third] = height('12pt')
+    const raised = height('24pt')
+    expect(raised[0]).toBeCloseTo(2 * first!, 0)
+    expect(raised[1]).toBeCloseTo(second!, 6)
+    expect(raised[2]).toBeCloseTo(third!, 6)
+  })
+})
+
+/** The namespace that files of before the standard had it carry some properties in. */
+const older = 'xmlns:loext="urn:org:documentfoundation:names:experimental:office:xmlns:loext:1.0"'
+
+describe('neighbours', () => {
+  const framed = (name: string, more = '') =>
+    paragraphStyle(name, '', `fo:border="1pt solid #000000" fo:padding="4pt" ${more}`)
+  const both = (one: string, other: string) =>
+    steps({
+      automatic: framed('A') + framed('B', 'style:join-border="false"') + framed('C', 'fo:margin-left="1cm"'),
+      body: `<text:p text:style-name="${one}">a</text:p><text:p text:style-name="${other}">b</text:p>`,
+    })[0]!
+
+  it('of the same border stand in one: its lines and paddings are not between them', () => {
+    const line = steps({ body: '<text:p>a</text:p><text:p>b</text:p>' })[0]!
+    expect(both('A', 'A')).toBeCloseTo(line, 6)
+    // Where one says not to, or stands elsewhere, each has its own.
+    expect(both('A', 'B')).toBeCloseTo(line + 10, 6)
+    expect(both('A', 'C')).toBeCloseTo(line + 10, 6)
+  })
+
+  it('in one border have one line above and one below, and its sides run through the space between', () => {
+    const page = pageOf({
+      automatic: framed('A', 'fo:margin-bottom="10pt"'),
+      body: '<text:p text:style-name="A">a</text:p><text:p text:style-name="A">b</text:p>',
+    })
+    const boxes = page.shapes.filter(shape => shape.kind === 'box')
+    expect(boxes.filter(box => box.height === 1)).toHaveLength(2)
+    const sides = boxes.filter(box => box.width === 1).sort((one, other) => one.y - other.y)
+    const [upper, lower] = [sides[0]!, sides.at(-1)!]
+    expect(lower.y).toBeCloseTo(upper.y + upper.height, 6)
+  })
+
+  it('of one style that says so have no space between them, under either name', () => {
+    const styled = (name: string) => ({
+      styles: base + paragraphStyle('Item', '', `fo:margin-top="5pt" fo:margin-bottom="7pt" ${name}="true" ${older}`),
+      automatic: paragraphStyle('P', 'fo:color="#ff0000"', '', ' style:parent-style-name="Item"'),
+      body:
+        '<text:p text:style-name="Item">a</text:p><text:p text:style-name="P">b</text:p><text:p>c</text:p>' +
+        '<text:p text:style-name="Item">d</text:p>',
+    })
+    const line = steps({ body: '<text:p>a</text:p><text:p>b</text:p>' })[0]!
+    for (const name of ['style:contextual-spacing', 'loext:contextual-spacing']) {
+      const [alike, below, above] = steps(styled(name))
+      expect(alike).toBeCloseTo(line, 6)
+      expect(below).toBeCloseTo(line + 7, 6)
+      expect(above).toBeCloseTo(line + 5, 6)
+    }
+  })
+})
+
+describe('tab stops', () => {
+  it('count from the indent, or from the edge of the column where a setting says so', () => {
+    const at = (values: Record<string, string>) => {
+      const page = pageOf({
+        automatic:
+          '<style:style style:name="T" style:family="paragraph"><style:paragraph-properties fo:margin-left="2cm">' +
+          '<style:tab-stops><style:tab-stop style:position="5cm"/></style:tab-stops></style:paragraph-properties>' +
+          '</style:style>',
+        body: '<text:p text:style-name="T">a<text:tab/>b</text:p>',
+        parts: [settings(values)],
+      })
+      const [a, b] = ['a', 'b'].map(text => page.runs.find(run => run.text === text)!.x)
+      return ((b! - a!) / 72) * 2.54
+    }
+    expect(at({})).toBeCloseTo(5, 1)
+    expect(at({ TabsRelativeToIndent: 'true' })).toBeCloseTo(5, 1)
+    expect(at({ TabsRelativeToIndent: 'false' })).toBeCloseTo(3, 1)
+  })
+})
+
+describe('labels', () => {
+  const labelled = (level: string, body: string, more: Partial<Fixture> = {}) =>
+    pageOf({
+      ...more,
+      styles: `${base}<text:list-style style:name="L">${level}</text:list-style>`,
+      body: `<text:list text:style-name="L">${body}</text:list>`,
+    })
+  const old = '<style:list-level-properties text:space-before="1cm" text:min-label-width="1cm"/>'
+  const cm = (points: number) => (points / 72) * 2.54
+
+  it('of old attributes stand where indent, space and the paragraph’s first line add up', () => {
+    const at = (values: Record<string, string>) => {
+      const page = labelled(
+        `<text:list-level-style-number text:level="1" style:num-format="1">${old}</text:list-level-style-number>`,
+        '<text:list-item><text:p text:style-name="P">text</text:p></text:list-item>',
+        {
+          automatic: paragraphStyle('P', '', 'fo:margin-left="2cm" fo:text-indent="-0.5cm"'),
+          parts: [settings(values)],
+        },
+      )
+      const left = page.runs.find(run => run.text === 'text')!.x
+      return [cm(page.runs.find(run => run.text === '1')!.x), cm(left)].map(each => each - 1)
+    }
+    // From the margin of 1 cm: 2 cm of the paragraph and 1 cm of the list, half a centimetre to the left.
+    const [label, text] = at({})
+    expect(label).toBeCloseTo(2.5, 1)
+    expect(text).toBeCloseTo(3.5, 1)
+    const ignoring = at({ IgnoreFirstLineIndentInNumbering: 'true' })
+    expect(ignoring[0]).toBeCloseTo(3, 1)
+    expect(ignoring[1]).toBeCloseTo(4, 1)
+  })
+
+  it('are shown where a level has but signs around a number, and bullets have theirs', () => {
+    const texts = (level: string) =>
+      labelled(level, '<text:list-item><text:p>text</text:p></text:list-item>')
+        .runs.map(run => run.text)
+        .filter(text => text !== 'text')
+        .join('')
+    expect(
+      texts(`<text:list-level-style-number text:level="1" style:num-format="" style:num-suffix="§">${old}</text:list-level-style-number>`),
+    ).toBe('§')
+    expect(
+      texts(
+        `<text:list-level-style-bullet text:level="1" text:bullet-char="•" style:num-prefix="(" style:num-suffix=")">${old}</text:list-level-style-bullet>`,
+      ),
+    ).toBe('(•)')
+  })
+})
