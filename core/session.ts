@@ -22,12 +22,19 @@ export class DocumentSession {
   private counted: CensusDetail | null = null
   private absentList: AbsentList | null = null
 
+  /** The session that what a change does not reach is taken from. */
+  private earlier: DocumentSession | undefined
+
   /** @param earlier the session before a change: what the change does not reach is taken over */
   constructor(
     readonly document: OdfDocument,
     readonly typesetter: Typesetter,
-    private earlier?: DocumentSession,
-  ) {}
+    earlier?: DocumentSession,
+  ) {
+    // Pages that were not all set give little: then those that they were made from serve. So keys that come quickly stand
+    // beside one another, each on the last whole state, and none holds all before it.
+    this.earlier = earlier?.composed === null ? (earlier.earlier ?? earlier) : earlier
+  }
 
   /** @throws PackageError */
   static open(bytes: Uint8Array, typesetter: Typesetter, ids?: Parameters<typeof openDocument>[1]): DocumentSession {

@@ -17,31 +17,31 @@ interface Known {
 export class ChartComposer {
   private readonly known = new Map<string, Known>()
 
-  /** @param earlier that of the document before a change: charts that it did not touch are taken over */
+  /** @param earlier that of the document before a change: charts that it did not touch are taken over, at once */
   constructor(
     private readonly reading: Reading,
     private readonly workshop: Workshop,
-    private readonly earlier?: ChartComposer,
-  ) {}
+    earlier?: ChartComposer,
+  ) {
+    if (!earlier) return
+    const sameSetting = earlier.workshop.typesetter === workshop.typesetter
+    for (const object of reading.objects) {
+      const before = earlier.known.get(object.prefix)
+      if (before?.object === object)
+        this.known.set(object.prefix, { ...before, drawn: sameSetting ? before.drawn : new Map() })
+    }
+  }
 
   private open(prefix: string): Known | null {
     const known = this.known.get(prefix)
     if (known) return known
     const object = this.reading.objects.find(each => each.prefix === prefix)
     if (!object) return null
-    const before = this.earlier?.known.get(prefix)
-    const made: Known =
-      before?.object === object
-        ? {
-            ...before,
-            drawn: this.earlier!.workshop.typesetter === this.workshop.typesetter ? before.drawn : new Map(),
-          }
-        : {
-            object,
-            chart:
-              object.sub.kind === 'chart' ? readChart(this.reading.document.parts.get(object.sub.content!)!) : null,
-            drawn: new Map(),
-          }
+    const made: Known = {
+      object,
+      chart: object.sub.kind === 'chart' ? readChart(this.reading.document.parts.get(object.sub.content!)!) : null,
+      drawn: new Map(),
+    }
     this.known.set(prefix, made)
     return made
   }

@@ -9,8 +9,8 @@ import { DrawingPages, type PageView } from './drawing-pages'
 import type { Fragment, FrameFill, OversetFrame } from './fragments'
 import { readGeometries, readNotesStyle } from './geometry'
 import type { Typesetter } from './look'
-import { numberParagraphs } from './numbering'
-import { PageFlow, type Page } from './pages'
+import { numberParagraphs, type Labels } from './numbering'
+import { PageFlow, type Page, type PagePlan } from './pages'
 import { prepareWords, type PageFields, type ParagraphLayout, type Workshop } from './paragraph'
 
 /** What the document uses and the pages do not show as asked, with how often: it goes with every figure about pages. */
@@ -37,16 +37,40 @@ export interface ComposeOptions {
   readonly totalFit: boolean
 }
 
-/** Sets a document in pages: the first ones as soon as they are asked for, the rest when there is time. */
+/** Whether an earlier composer's charts and pages may be taken over: all that both share is set alike. */
+function keepsFrom(reading: Reading, typesetter: Typesetter, options: ComposeOptions, earlier: Composer): boolean {
+  return (
+    earlier.typesetter === typesetter &&
+    earlier.options.totalFit === options.totalFit &&
+    earlier.reading.cascade.sharesStyles(reading.cascade) &&
+    sharesObjects(reading.document, earlier.reading.document)
+  )
+}
+
+const sharesObjects = (document: OdfDocument, other: OdfDocument): boolean =>
+  document.subdocuments
+    .slice(1)
+    .every(sub =>
+      [sub.content, sub.styles].every(path => path === null || document.parts.get(path) === other.parts.get(path)),
+    )
+
+/**
+ * Sets a document in pages: the first ones as soon as they are asked for, the rest when there is time. Nothing that it is
+ * made with holds on to an earlier one: each key that is typed makes one, and all would stay.
+ */
 export class Composer {
   private flow: PageFlow
   /** The pages of a presentation or drawing; null for texts, whose pages come of the flow. */
   private readonly drawing: DrawingPages | null = null
   private readonly charts: ChartComposer
   private readonly counts = new Map<string, Set<string | number>>()
-  private readonly make: (statedPages: number) => PageFlow
-  private readonly prepare: () => void
-  private readonly release: () => void
+  private readonly labels: Labels
+  private readonly rightToLeft: boolean
+  private readonly chains: FrameChains
+  private readonly plan: Omit<PagePlan, 'statedPages'>
+  /** The pages of before, as long as they may be taken over. */
+  private before: PageFlow | null = null
+  private readonly keeps: boolean
 
   /**
    * @param earlier the composer of the document before a change of its text: pages that the change does not reach
@@ -59,88 +83,81 @@ export class Composer {
     earlier?: Composer,
   ) {
     const { document, cascade, stories } = reading
-    const labels = numberParagraphs(stories, cascade)
     const geometries = readGeometries(document)
-    const rightToLeft = [...geometries.values()][0]!.rightToLeft
-    const workshop = (fields: PageFields | null): Workshop => ({
-      cascade,
-      rightToLeft,
-      typesetter,
-      labels,
-      fields,
-      spacingAdds: cascade.settings.AddParaTableSpacing,
-      title: document.title,
-      totalFit: options.totalFit,
-      unlaid: (feature, user) => {
-        this.counts.set(feature, (this.counts.get(feature) ?? new Set()).add(user))
-      },
-    })
-    const objectTitle = (href: string): string => {
-      const prefix = `${href.replace(/^\.\//, '')}/`
-      const kind = document.subdocuments.find(sub => sub.prefix === prefix)?.kind
-      return kind === 'chart' ? 'Chart' : kind === 'formula' ? 'Formula' : 'Object'
-    }
-    const objects = {
-      title: objectTitle,
-      compose: (href: string, width: number, height: number) => this.charts.compose(href, width, height),
-    }
     const { frames, endnotes } = collect(stories)
-    const chains = new FrameChains(frames, frame => {
-      const { part } = cascade.scope(frame.part)
-      return part.first(part.element(frame.node), 'draw:text-box')?.attributes['draw:chain-next-name'] ?? ''
-    })
-    const body = stories.find(story => story.role === 'body')
-    const plan = {
-      body: document.kind === 'text' ? (body?.blocks ?? []) : [],
+    this.labels = numberParagraphs(stories, cascade)
+    this.rightToLeft = [...geometries.values()][0]!.rightToLeft
+    this.chains = new FrameChains(frames, frame => nextInChain(cascade, frame))
+    this.plan = {
+      body: document.kind === 'text' ? (this.body?.blocks ?? []) : [],
       geometries,
       masterStories: stories.filter(story => story.master !== null),
       notes: readNotesStyle(document),
       endnotes,
     }
-    let source = earlier
-    const sameObjects = document.subdocuments
-      .slice(1)
-      .every(sub =>
-        [sub.content, sub.styles].every(
-          path => path === null || document.parts.get(path) === earlier?.reading.document.parts.get(path),
-        ),
-      )
-    const keeps =
-      earlier !== undefined &&
-      sameObjects &&
-      earlier.typesetter === typesetter &&
-      earlier.options.totalFit === options.totalFit &&
-      earlier.reading.cascade.sharesStyles(cascade)
-    if (keeps) for (const [feature, users] of earlier.counts) this.counts.set(feature, new Set(users))
-    this.charts = new ChartComposer(reading, workshop(null), earlier?.charts)
-    if (document.kind !== 'text') {
-      // Frames may be chained over pages: those are filled once, for all pages.
-      const shared = new BoxComposer(workshop(null), objects, chains)
-      this.drawing = new DrawingPages({
-        document,
-        stories,
-        cascade,
-        geometries,
-        unlaid: workshop(null).unlaid,
-        boxesFor: fields => new BoxComposer(workshop(fields), objects, chains, shared),
-      })
-      if (keeps && earlier.drawing) this.drawing.takeOver(earlier.drawing)
+    this.keeps = earlier !== undefined && keepsFrom(reading, typesetter, options, earlier)
+    const kept = this.keeps ? earlier! : null
+    if (kept) for (const [feature, users] of kept.counts) this.counts.set(feature, new Set(users))
+    this.charts = new ChartComposer(reading, this.workshop(null), earlier?.charts)
+    if (document.kind !== 'text') this.drawing = this.drawingPages(kept?.drawing ?? null)
+    this.before = kept?.flow ?? null
+    this.flow = this.make(kept ? kept.flow.pageCount : statedPages(document))
+  }
+
+  private get body(): Story | undefined {
+    return this.reading.stories.find(story => story.role === 'body')
+  }
+
+  private workshop(fields: PageFields | null): Workshop {
+    const { cascade, document } = this.reading
+    return {
+      cascade,
+      rightToLeft: this.rightToLeft,
+      typesetter: this.typesetter,
+      labels: this.labels,
+      fields,
+      spacingAdds: cascade.settings.AddParaTableSpacing,
+      title: document.title,
+      totalFit: this.options.totalFit,
+      unlaid: (feature, user) => {
+        this.counts.set(feature, (this.counts.get(feature) ?? new Set()).add(user))
+      },
     }
-    this.make = statedPages => {
-      if (!keeps) this.counts.clear()
-      return new PageFlow(
-        { ...plan, statedPages },
-        fields => new BoxComposer(workshop(fields), objects, chains),
-        keeps ? source?.flow : undefined,
-      )
-    }
-    this.release = () => {
-      source = undefined
-    }
-    this.flow = this.make(keeps ? earlier.flow.pageCount : statedPages(document))
-    this.prepare = () => {
-      if (body && !keeps) prepareWords(paragraphsWithRole(body), workshop(null))
-    }
+  }
+
+  /** What stands for objects: charts are drawn, of all others what they are is said. */
+  private readonly objects = {
+    title: (href: string): string => {
+      const prefix = `${href.replace(/^\.\//, '')}/`
+      const kind = this.reading.document.subdocuments.find(sub => sub.prefix === prefix)?.kind
+      return kind === 'chart' ? 'Chart' : kind === 'formula' ? 'Formula' : 'Object'
+    },
+    compose: (href: string, width: number, height: number) => this.charts.compose(href, width, height),
+  }
+
+  private boxes(fields: PageFields | null, shared?: BoxComposer): BoxComposer {
+    return new BoxComposer(this.workshop(fields), this.objects, this.chains, shared)
+  }
+
+  private drawingPages(earlier: DrawingPages | null): DrawingPages {
+    const { document, cascade, stories } = this.reading
+    // Frames may be chained over pages: those are filled once, for all pages.
+    const shared = this.boxes(null)
+    const pages = new DrawingPages({
+      document,
+      stories,
+      cascade,
+      geometries: this.plan.geometries,
+      unlaid: this.workshop(null).unlaid,
+      boxesFor: fields => this.boxes(fields, shared),
+    })
+    if (earlier) pages.takeOver(earlier)
+    return pages
+  }
+
+  private make(pages: number): PageFlow {
+    if (!this.keeps) this.counts.clear()
+    return new PageFlow({ ...this.plan, statedPages: pages }, fields => this.boxes(fields), this.before ?? undefined)
   }
 
   /** The first pages, composed no further than need be. */
@@ -166,13 +183,13 @@ export class Composer {
   finish(): Composition {
     const { reading } = this
     if (this.drawing) return this.finishDrawing(this.drawing)
-    this.prepare()
+    if (this.body && !this.keeps) prepareWords(paragraphsWithRole(this.body), this.workshop(null))
     this.flow.advance()
     if (this.flow.asksAgain) {
       this.flow = this.make(this.flow.count)
       this.flow.advance()
     }
-    this.release()
+    this.before = null
     const pages = Array.from({ length: this.flow.count }, (_, index) => this.flow.finished(index))
     const overset = oversetOn(pages)
     const crowded = this.flow.crowdedNotes
@@ -213,6 +230,12 @@ export class Composer {
   cascadeOf(part: string): Cascade {
     return this.charts.cascadeOf(part) ?? this.reading.cascade
   }
+}
+
+/** The name of the frame that a frame's text goes on in; '' for none. */
+function nextInChain(cascade: Cascade, frame: Frame): string {
+  const { part } = cascade.scope(frame.part)
+  return part.first(part.element(frame.node), 'draw:text-box')?.attributes['draw:chain-next-name'] ?? ''
 }
 
 function oversetOn(pages: readonly Page[]): Composition['overset'] {

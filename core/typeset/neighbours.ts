@@ -5,6 +5,9 @@ import type { ParagraphLayout, ParagraphLook } from './paragraph'
  * Paragraphs that stand one below the other: whether their borders are one, and what space lies between them.
  */
 
+/** Files of before the standard had contextual spacing carry it in a namespace of their own. */
+const olderName = '{urn:org:documentfoundation:names:experimental:office:xmlns:loext:1.0}contextual-spacing'
+
 const sameEdges = (one: Edges, other: Edges): boolean =>
   one.top === other.top && one.right === other.right && one.bottom === other.bottom && one.left === other.left
 
@@ -44,9 +47,8 @@ export function between(
   below: ParagraphLayout,
 ): { readonly after: number; readonly before: number } {
   const alike = above !== null && above.look.ownStyle !== '' && above.look.ownStyle === below.look.ownStyle
-  // Files of before the standard had it carry it in a namespace of their own.
   const ignores = ({ look: { properties } }: ParagraphLayout) =>
-    (properties['style:contextual-spacing'] ?? properties['loext:contextual-spacing']) === 'true'
+    (properties['style:contextual-spacing'] ?? properties[olderName]) === 'true'
   return {
     after: alike && ignores(above) ? 0 : after,
     before: alike && ignores(below) ? 0 : below.spaceBefore,

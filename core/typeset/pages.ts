@@ -39,6 +39,8 @@ interface OpenPage {
   column: number
   readonly start: PageStart
   readonly headings: Heading[]
+  /** The whole page as it was made last, and what it was made for: pages that stay are not made again. */
+  readonly whole: { key: string; page: Page | null; stories: readonly Story[] }
 }
 
 interface Heading {
@@ -403,7 +405,16 @@ export class PageFlow {
       x += own + geometry.columnGap
       return column
     })
-    return { geometry, number, ground, columns, column: 0, start: { position, forced }, headings: [] }
+    return {
+      geometry,
+      number,
+      ground,
+      columns,
+      column: 0,
+      start: { position, forced },
+      headings: [],
+      whole: { key: '', page: null, stories: [] },
+    }
   }
 
   private noteBox(note: Note, width: number): { height: number; fragments: readonly Fragment[] } {
@@ -472,24 +483,68 @@ export class PageFlow {
   /** A whole page, with its header, footer and notes. */
   finished(index: number): Page {
     const page = this.open[index]!
-    const { geometry, ground } = page
+    const { geometry, ground, whole } = page
     const number = this.numberOf(page)
-    // Headers and footers lie under the text.
-    const fragments: Fragment[] = []
     const firstOfMaster = !this.open
       .slice(Math.max(0, index - 1), index)
       .some(before => before.geometry.master === geometry.master)
+    const edges = (['header', 'footer'] as const).flatMap(which => this.edge(page, index, which, firstOfMaster) ?? [])
+    const { cascade } = this.boxes.workshop
+    const key = JSON.stringify([number, ...edges.map(edge => edge.key)])
+    const shapes = this.plan.masterStories.filter(story => story.master === geometry.master && story.role === 'master')
+    const stories = [...edges.map(edge => edge.story), ...shapes]
+    const kept = whole.page
+    // A page that goes on growing is made anew; one that is whole stays, whatever number it has among all.
+    if (
+      kept &&
+      whole.key === key &&
+      kept.cascade.sharesStyles(cascade) &&
+      this.isWhole(index) &&
+      whole.stories.length === stories.length &&
+      stories.every((story, at) => story === whole.stories[at])
+    )
+      return kept.index === index && kept.cascade === cascade ? kept : { ...kept, index, cascade }
+    // Headers and footers lie under the text.
+    const fragments: Fragment[] = edges.flatMap(edge => [...edge.fragments()])
+    for (const story of shapes)
+      fragments.push(...this.boxes.stack(story.blocks, 'master', ground.inner.width).fragments)
+    for (const fragment of ground.fragments) fragments.push(fragment)
+    this.pushNotes(page, fragments)
+    const made: Page = { index, number, name: '', node: -1, geometry, fragments, cascade }
+    if (this.isWhole(index)) {
+      whole.key = key
+      whole.page = made
+      whole.stories = stories
+    }
+    return made
+  }
+
+  private isWhole(index: number): boolean {
+    return index < this.whole
+  }
+
+  /** The header or footer of a page: what it hangs on, and how it is made; null where there is none. */
+  private edge(
+    page: OpenPage,
+    index: number,
+    which: 'header' | 'footer',
+    firstOfMaster: boolean,
+  ): { readonly key: string; readonly story: Story; readonly fragments: () => readonly Fragment[] } | null {
+    const { geometry, ground } = page
     const { width, x } = ground.inner
-    for (const which of ['header', 'footer'] as const) {
-      const room = geometry[which]
-      const story = room && this.storyOf(geometry.master, which, page.number, firstOfMaster)
-      if (!room || !story) continue
-      const lives = fieldsIn(story.blocks)
-      const chapter = lives.has('text:chapter') ? (level: number) => this.chapterAt(index, level) : null
-      const key =
-        `${story.node} ${width} ${lives.has('text:page-number') ? number : ''} ` +
-        `${lives.has('text:page-count') ? this.pageCount : ''} ${chapter ? (chapter(1) ?? '') : ''} ` +
-        `${chapter ? (chapter(2) ?? '') : ''}`
+    const room = geometry[which]
+    const story = room && this.storyOf(geometry.master, which, page.number, firstOfMaster)
+    if (!room || !story) return null
+    const lives = fieldsIn(story.blocks)
+    const chapter = lives.has('text:chapter') ? (level: number) => this.chapterAt(index, level) : null
+    const key = JSON.stringify([
+      story.node,
+      width,
+      lives.has('text:page-number') ? this.numberOf(page) : null,
+      lives.has('text:page-count') ? this.pageCount : null,
+      chapter && [chapter(1), chapter(2)],
+    ])
+    const fragments = () => {
       let box = this.headerBoxes.get(key)
       if (!box) {
         box = this.boxesFor({
@@ -503,13 +558,9 @@ export class PageFlow {
         which === 'header'
           ? geometry.margin.top
           : geometry.height - geometry.margin.bottom - this.heightsOf(geometry, width).footer + room.gap
-      fragments.push(...shifted(box, x, y))
+      return shifted(box, x, y)
     }
-    const shapes = this.plan.masterStories.filter(story => story.master === geometry.master && story.role === 'master')
-    for (const story of shapes) fragments.push(...this.boxes.stack(story.blocks, 'master', width).fragments)
-    for (const fragment of ground.fragments) fragments.push(fragment)
-    this.pushNotes(page, fragments)
-    return { index, number, name: '', node: -1, geometry, fragments, cascade: this.boxes.workshop.cascade }
+    return { key, story, fragments }
   }
 
   private pushNotes(page: OpenPage, into: Fragment[]): void {

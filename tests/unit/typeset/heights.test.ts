@@ -22,7 +22,8 @@ const settings = (values: Record<string, string>) => ({
 })
 const pageOf = (fixture: Fixture): DisplayPage =>
   displayPage(
-    sessionOf({ faces: face('Spectral'), stylesFaces: face('Spectral'), styles: base, ...fixture }).composition.pages[0]!,
+    sessionOf({ faces: face('Spectral'), stylesFaces: face('Spectral'), styles: base, ...fixture }).composition
+      .pages[0]!,
   )
 const tops = (fixture: Fixture) => pageOf(fixture).lines.map(line => line.y)
 const steps = (fixture: Fixture) => tops(fixture).flatMap((y, at, all) => (at === 0 ? [] : [y - all[at - 1]!]))
@@ -189,7 +190,9 @@ describe('labels', () => {
         .filter(text => text !== 'text')
         .join('')
     expect(
-      texts(`<text:list-level-style-number text:level="1" style:num-format="" style:num-suffix="§">${old}</text:list-level-style-number>`),
+      texts(
+        `<text:list-level-style-number text:level="1" style:num-format="" style:num-suffix="§">${old}</text:list-level-style-number>`,
+      ),
     ).toBe('§')
     expect(
       texts(
