@@ -61,6 +61,13 @@ export interface TableLayout {
   readonly masterPage: string | null
 }
 
+/** Blocks one below the other. Lengths in points; `after` is the part of the height that the last leaves below. */
+export interface Stacked {
+  readonly height: number
+  readonly after: number
+  readonly fragments: readonly Fragment[]
+}
+
 /**
  * Sets what stands in boxes. Flows, tables and shapes hold boxes, and boxes hold flows, tables and shapes: they know one
  * another by this alone (`BoxComposer` is it).
@@ -82,12 +89,7 @@ export interface BoxSetter {
   table(table: Table, role: Story['role'], width: number): TableLayout
   frame(frame: Frame, role: Story['role'], columnWidth: number): FrameBox
   /** Blocks in a column that is as long as it needs to be. `citation` is put in front of the first paragraph. */
-  stack(
-    blocks: readonly Block[],
-    role: Story['role'],
-    width: number,
-    citation?: string | null,
-  ): { readonly height: number; readonly fragments: readonly Fragment[] }
+  stack(blocks: readonly Block[], role: Story['role'], width: number, citation?: string | null): Stacked
   /** Space between what asks for some below and what asks for some above. */
   gap(after: number, before: number): number
   /** What stands in a paragraph's lines as characters. */

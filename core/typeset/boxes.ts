@@ -1,4 +1,4 @@
-import type { BoxSetter, FrameBox, SectionColumns, TableLayout } from './box-setter'
+import type { BoxSetter, FrameBox, SectionColumns, Stacked, TableLayout } from './box-setter'
 import type { Block, Frame, Paragraph, Story, Table } from '../document/story-model'
 import { Balances } from './balancing'
 import { findStyle, withParents, type Properties } from '../document/styles'
@@ -20,6 +20,7 @@ import { borderColor, borderWidths, edges, lengthOf } from './geometry'
 import type { Measure } from './lines'
 import { ShapeComposer, type PlacedShape } from './shapes'
 import { layoutParagraph, type ParagraphLayout, type Workshop } from './paragraph'
+import type { InlineSize } from './setting'
 import { layoutTable } from './tables'
 
 /** Embedded objects: what they are called, and what is drawn of them; null where nothing can be. */
@@ -125,7 +126,7 @@ export class BoxComposer implements BoxSetter {
       role,
       width,
       this.workshop,
-      frame => this.frame(frame, role, width),
+      frame => this.inline(frame, role, width),
       shape,
       citation,
     )
@@ -140,16 +141,11 @@ export class BoxComposer implements BoxSetter {
   }
 
   /** Stacks blocks in a column that is as long as it needs to be. `citation` is put in front of the first paragraph. */
-  stack(
-    blocks: readonly Block[],
-    role: Story['role'],
-    width: number,
-    citation: string | null = null,
-  ): { readonly height: number; readonly fragments: readonly Fragment[] } {
+  stack(blocks: readonly Block[], role: Story['role'], width: number, citation: string | null = null): Stacked {
     if (++this.depth > nestingLimit) {
       this.depth--
       this.workshop.unlaid('frames or tables nested very deeply', partOfBlocks(blocks) ?? '')
-      return { height: 0, fragments: [] }
+      return { height: 0, after: 0, fragments: [] }
     }
     const column = openColumn(width)
     const part = partOfBlocks(blocks)
@@ -163,7 +159,11 @@ export class BoxComposer implements BoxSetter {
     const frames = /^(header|footer)/.test(role)
       ? 0
       : column.ground.exclusions.reduce((most, each) => Math.max(most, each.y + each.height), 0)
-    return { height: Math.max(flow.lowest + flow.after, frames), fragments: column.ground.fragments }
+    return {
+      height: Math.max(flow.lowest + flow.after, frames),
+      after: Math.max(Math.min(flow.after, flow.lowest + flow.after - frames), 0),
+      fragments: column.ground.fragments,
+    }
   }
 
   /** Space between two paragraphs. */
@@ -183,8 +183,40 @@ export class BoxComposer implements BoxSetter {
   ): Fragment[] {
     return inlineFrames(layout, from, to).flatMap(each => {
       const box = this.frame(each.frame, role, width)
-      return shifted(box.fragments, x + each.x, y + each.foot - box.height)
+      const margin = edges(this.graphic(each.frame), 'fo:margin')
+      return shifted(box.fragments, x + each.x + margin.left, y + each.foot - margin.bottom - box.height)
     })
+  }
+
+  /**
+   * How a frame stands in a line as a character: on the baseline, or where its style puts it by the baseline or by the text
+   * beside it (style:vertical-pos and -rel, OpenDocument 1.4 part 3, 20.399 f.).
+   */
+  private inline(frame: Frame, role: Story['role'], columnWidth: number): InlineSize {
+    const box = this.frame(frame, role, columnWidth)
+    const properties = this.graphic(frame)
+    const margin = edges(properties, 'fo:margin')
+    const height = box.height + margin.top + margin.bottom
+    const where = properties['style:vertical-pos'] ?? 'top'
+    const byText = /^(char|text|line)$/.test(properties['style:vertical-rel'] ?? 'baseline')
+    const y = points(this.attribute(frame, 'svg:y'))
+    return {
+      width: box.width + margin.left + margin.right,
+      height,
+      below: (ascent, descent) => {
+        switch (where) {
+          case 'from-top':
+            // From the baseline, or from the top of the text, to the top of the frame.
+            return y === null ? 0 : (byText ? y - ascent : y) + height
+          case 'middle':
+            return height / 2 - (byText ? (ascent - descent) / 2 : 0)
+          case 'bottom':
+            return byText ? descent : height
+          default:
+            return byText ? height - ascent : 0
+        }
+      },
+    }
   }
 
   /** Graphic properties of a frame's style, of whichever family. */

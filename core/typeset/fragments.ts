@@ -179,7 +179,11 @@ export function inlineFrames(
     for (const { segment, x } of placedSegments(layout, line)) {
       const { inline } = analysis.runs[analysis.run[segment]!]!
       if (inline.kind === 'frame' && inline.frame.anchor === 'as-char')
-        found.push({ frame: inline.frame, x: layout.x + x, foot: y + line.baseline })
+        found.push({
+          frame: inline.frame,
+          x: layout.x + x,
+          foot: y + line.baseline + layout.set.dropOf(inline.frame, segment),
+        })
     }
     y += line.height
   }

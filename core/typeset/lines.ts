@@ -153,12 +153,14 @@ export class LineMaker {
     let over = this.empty.ascent
     let under = this.empty.descent
     let object = 0
+    let hangs = 0
     if (this.single !== null && to > from) {
       over = this.single.ascent
       under = this.single.descent
     } else {
       const found = this.text.extent(from, to)
       object = found.object
+      hangs = found.hangs
       if (found.ascent !== 0 || object !== 0) {
         over = found.ascent
         under = found.descent
@@ -177,6 +179,8 @@ export class LineMaker {
       height += object - baseline
       baseline = object
     }
+    // What hangs lower than the text makes room for itself below.
+    height = Math.max(height, baseline + hangs)
     if (!first && leading.extra > 0) {
       height += leading.extra
       baseline += leading.extra

@@ -1,5 +1,6 @@
 import type { Slot } from '../document/font-attributes'
 import { covers, needsNoGlyph, type FaceRecord } from '../font/face'
+import { isPrivateUse, isSymbolFamily, symbolMeaning } from '../font/symbol-encodings'
 import type { FaceRequest, Library, Resolution } from '../font/library'
 import type { CoveredScript } from '../font/face'
 import type { TextStyle } from '../style/cascade'
@@ -50,6 +51,8 @@ export interface Look {
   readonly madeSmallCaps: boolean
   /** Of an absent face: single scripts that stand-ins of their own show, by the faces' hashes. */
   readonly scriptFaces: readonly { readonly script: CoveredScript; readonly hash: string }[]
+  /** The symbol family that the text was written in, where its face is absent: its codes mean other signs; '' for none. */
+  readonly symbols: string
   readonly hyphenate: boolean
   readonly language: string
   readonly features: readonly Feature[]
@@ -65,7 +68,7 @@ export interface Look {
 }
 
 /** Whether words of a look must be looked at letter by letter: some may be set otherwise than the look says. */
-export const mixes = (look: Look): boolean => look.madeSmallCaps || look.scriptFaces.length > 0
+export const mixes = (look: Look): boolean => look.madeSmallCaps || look.scriptFaces.length > 0 || look.symbols !== ''
 
 const scriptPatterns = new Map<CoveredScript, RegExp>()
 function scriptPattern(script: CoveredScript): RegExp {
@@ -148,6 +151,7 @@ export class Typesetter {
         transform: values.transform,
         madeSmallCaps: values.madeSmallCaps,
         scriptFaces: values.scriptFaces,
+        symbols: values.symbols,
         lineGap: values.lineGap,
         hyphenate: values.hyphenate,
         language: values.language,
@@ -250,6 +254,7 @@ export class Typesetter {
         transform === 'uppercase' || transform === 'lowercase' || transform === 'capitalize' ? transform : 'none',
       madeSmallCaps: smallCaps && !ownSmallCaps,
       scriptFaces,
+      symbols: resolution.status !== 'present' && isSymbolFamily(values.font.family) ? values.font.family : '',
       hyphenate: shared['fo:hyphenate'] === 'true',
       hidden: shared['text:display'] === 'none',
       lineGap: style.externalLeading,
@@ -306,7 +311,8 @@ export class Typesetter {
   private split(look: Look, text: string): MixedPart[] {
     const parts: { look: Look; text: string; offset: number }[] = []
     let offset = 0
-    for (const character of text) {
+    for (const written of text) {
+      const character = (look.symbols !== '' && symbolMeaning(look.symbols, written.codePointAt(0)!)) || written
       const code = character.codePointAt(0)!
       let own = look.madeSmallCaps
         ? character !== character.toUpperCase()
@@ -319,7 +325,7 @@ export class Typesetter {
           : look.scriptFaces.find(each => scriptPattern(each.script).test(character))
       const chosenFace = chosen && this.library.byHash(chosen.hash)
       if (chosenFace && covers(chosenFace, code)) own = this.substitute(own, chosenFace)
-      else if (!needsNoGlyph(code) && !covers(own.face, code)) {
+      else if (!needsNoGlyph(code) && !isPrivateUse(code) && !covers(own.face, code)) {
         const face = this.library.forGlyph(code, own.face)
         if (face) own = this.substitute(own, face)
       }
@@ -327,7 +333,7 @@ export class Typesetter {
       // Marks stay with the letter before them, whichever face has it.
       if (last && (last.look === own || /^\p{M}$/u.test(character))) last.text += character
       else parts.push({ look: own, text: character, offset })
-      offset += character.length
+      offset += written.length
     }
     return parts.map(part => ({ look: part.look, word: this.words.number(part.text), offset: part.offset }))
   }

@@ -4,8 +4,14 @@ import { mixes, type Look, type Typesetter } from './look'
 import { lacksGlyphs, reachesSpaces, shaped, type Glyphs, type WordShapes } from './shaper'
 import { latin, scriptTable } from './unicode-tables'
 
-/** Size of a frame that stands in a line as a character, in points. */
-export type FrameSize = (frame: Frame) => { readonly width: number; readonly height: number }
+/** How a frame stands in a line as a character, in points, its margins included. */
+export interface InlineSize {
+  readonly width: number
+  readonly height: number
+  /** How far its foot lies below the baseline, by the ascent and descent of the text there: 0 where it sits on it. */
+  readonly below: (ascent: number, descent: number) => number
+}
+export type FrameSize = (frame: Frame) => InlineSize
 
 /** Glyphs of one look, at a place in a line: x in points from where the stretch begins. */
 export interface SetGlyphs {
@@ -112,6 +118,7 @@ export class SetText {
     this.gaps = null
     if (analysis.simple && looks.length === 1 && !mixes(looks[0]!) && !looks[0]!.hidden) this.measureSimple(looks[0]!)
     else this.measureAll()
+    if (!analysis.regular) this.findKerning()
     if (options.autospace && !/^[\u0000-\u2E7F]*$/.test(analysis.text)) this.findGaps()
     this.measureUnits()
   }
@@ -289,6 +296,34 @@ export class SetText {
     return to - 1
   }
 
+  /**
+   * Where a line may end within a word (“/”, “-”) its parts are shaped each by itself: what the face moves the letters at the
+   * border together or apart counts as room between them, which is gone where the line ends there.
+   */
+  private findKerning(): void {
+    const { analysis, looks, typesetter } = this
+    const { kind, run, script, level, starts, text } = analysis
+    for (let at = 0; at + 1 < analysis.segments; at++) {
+      if (kind[at] !== kinds.word || kind[at + 1] !== kinds.word) continue
+      if (run[at] !== run[at + 1] || script[at] !== script[at + 1] || level[at] !== level[at + 1]) continue
+      const look = looks[run[at]!]!
+      if (look.hidden || mixes(look)) continue
+      const border = starts[at + 1]!
+      const before = [...text.slice(Math.max(border - 2, starts[at]!), border)].at(-1)!
+      const after = String.fromCodePoint(text.codePointAt(border)!)
+      if (before === '\u00AD') continue
+      const shapes = this.shapesOf(at, look)
+      const [pair, one, other] = [before + after, before, after].map(each => typesetter.words.number(each))
+      for (const word of [pair!, one!, other!]) shapes.ensure(word)
+      if (((shapes.flags[pair!]! | shapes.flags[one!]! | shapes.flags[other!]!) & (lacksGlyphs | reachesSpaces)) !== 0)
+        continue
+      const kerned = shapes.widths[pair!]! - shapes.widths[one!]! - shapes.widths[other!]!
+      if (kerned === 0) continue
+      this.gaps ??= new Map()
+      this.gaps.set(at, (kerned * look.size * look.scale) / shapes.unitsPerEm)
+    }
+  }
+
   private findGaps(): void {
     const { analysis } = this
     const { names, of } = scriptTable()
@@ -300,7 +335,7 @@ export class SetText {
       const after = analysis.text.charAt(border)
       if ((isIdeographic(before) && alphabetic.test(after)) || (alphabetic.test(before) && isIdeographic(after))) {
         this.gaps ??= new Map()
-        this.gaps.set(at, this.looks[analysis.run[at]!]!.size * 0.25)
+        this.gaps.set(at, (this.gaps.get(at) ?? 0) + this.looks[analysis.run[at]!]!.size * 0.25)
       }
     }
   }
@@ -491,14 +526,15 @@ export class SetText {
   }
 
   /**
-   * Highest and deepest of the looks in a stretch of text, in points from the baseline, and the tallest frame in
-   * it.
+   * Highest and deepest of the looks in a stretch of text, in points from the baseline, and how far frames in it reach above
+   * and below that.
    */
-  extent(from: number, to: number): { ascent: number; descent: number; object: number } {
+  extent(from: number, to: number): { ascent: number; descent: number; object: number; hangs: number } {
     const { analysis, looks } = this
     let ascent = 0
     let descent = 0
     let object = 0
+    let hangs = 0
     let previous: Look | null = null
     for (let at = this.segmentAt(from); at < analysis.segments && analysis.starts[at]! < to; at++) {
       const look = looks[analysis.run[at]!]!
@@ -507,7 +543,10 @@ export class SetText {
       if (analysis.kind[at] === kinds.object) {
         const { inline } = analysis.runs[analysis.run[at]!]!
         if (inline.kind === 'frame') {
-          object = Math.max(object, this.frameSize(inline.frame).height)
+          const { height, below } = this.frameSize(inline.frame)
+          const drop = below(look.ascent, look.descent)
+          object = Math.max(object, height - drop)
+          hangs = Math.max(hangs, drop)
           continue
         }
       }
@@ -526,7 +565,13 @@ export class SetText {
         }
       }
     }
-    return { ascent, descent, object }
+    return { ascent, descent, object, hangs }
+  }
+
+  /** How far the foot of a frame in the text lies below the baseline. */
+  dropOf(frame: Frame, segment: number): number {
+    const look = this.looks[this.analysis.run[segment]!]!
+    return this.frameSize(frame).below(look.ascent, look.descent)
   }
 }
 

@@ -257,7 +257,8 @@ export class ShapeComposer {
     if (shrinks && inner.height > inside.height + 0.5 && inside.height > 0) {
       shrunk = this.fitting(frame, role, column, inside.height)
       inner = boxes.stack(frame.blocks, role, column / shrunk)
-      inner = { height: inner.height * shrunk, fragments: turned(inner.fragments, scaling(shrunk, shrunk)) }
+      const fragments = turned(inner.fragments, scaling(shrunk, shrunk))
+      inner = { height: inner.height * shrunk, after: inner.after * shrunk, fragments }
     }
     if (properties['draw:fit-to-size'] === 'true' || properties['draw:fit-to-size'] === 'all')
       boxes.workshop.unlaid('text stretched to fill its shape (set at its own size)', frame.node)

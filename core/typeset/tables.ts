@@ -1,10 +1,10 @@
 import type { SetCell, SetRow, TableLayout, BoxSetter } from './box-setter'
-import type { Inline, Story, Table } from '../document/story-model'
+import type { Cell, Inline, Story, Table } from '../document/story-model'
 import { findStyle } from '../document/styles'
 import { points } from '../document/lengths'
 import { percent } from '../style/properties'
 import { linesHeight, shifted, type Fragment } from './fragments'
-import { borderColor, borderWidths, edges } from './geometry'
+import { borderColor, borderWidths, edges, type Edges } from './geometry'
 
 /** Sets a table: columns by their styles' widths, rows as high as their fullest cell (ODF 1.4 part 3, 17.15 ff.). */
 export function layoutTable(table: Table, role: Story['role'], columnWidth: number, boxes: BoxSetter): TableLayout {
@@ -35,6 +35,14 @@ export function layoutTable(table: Table, role: Story['role'], columnWidth: numb
     return sum + each
   }, 0)
 
+  // Of borders that collapse, one stands between two cells (table:border-model, OpenDocument 1.4 part 3, 20.272).
+  const collapsing = properties['table:border-model'] === 'collapsing'
+  const borders = collapsing
+    ? table.rows.map(row =>
+        row.cells.map(cell => borderWidths(boxes.properties(table.part, 'table-cell', cell.styleName, 'cell'))),
+      )
+    : []
+  const cellsKeepSpace = boxes.workshop.cascade.settings.AddParaSpacingToTableCells
   const cellsByRow: SetCell[][] = []
   const heights: number[] = []
   const spanning: { from: number; to: number; height: number }[] = []
@@ -51,13 +59,14 @@ export function layoutTable(table: Table, role: Story['role'], columnWidth: numb
       const span = widths.slice(index, index + cell.columnSpan).reduce((sum, each) => sum + each, 0)
       const style = boxes.properties(table.part, 'table-cell', cell.styleName, 'cell')
       const padding = edges(style, 'fo:padding')
-      const border = borderWidths(style)
+      const border = collapsing ? shared(borders, at, index, cell) : borderWidths(style)
       const inner = boxes.stack(
         cell.blocks,
         role,
         Math.max(span - padding.left - padding.right - border.left - border.right, 5),
       )
-      const needed = inner.height + padding.top + padding.bottom + border.top + border.bottom
+      const high = cellsKeepSpace ? inner.height : inner.height - inner.after
+      const needed = high + padding.top + padding.bottom + border.top + border.bottom
       const rows = Math.min(cell.rowSpan, table.rows.length - at)
       if (rows > 1) spanning.push({ from: at, to: at + rows, height: needed })
       else height = Math.max(height, needed)
@@ -68,7 +77,7 @@ export function layoutTable(table: Table, role: Story['role'], columnWidth: numb
         border,
         properties: style,
         fragments: inner.fragments,
-        height: inner.height,
+        height: high,
         spans: rows - 1,
       })
     })
@@ -102,6 +111,22 @@ export function layoutTable(table: Table, role: Story['role'], columnWidth: numb
     spaceAfter: margin.bottom,
     properties,
     masterPage: style?.attributes['style:master-page-name'] || null,
+  }
+}
+
+/**
+ * What a cell has of borders that collapse: its own above and to the left where the table begins, below and to the right the
+ * wider of its own and its neighbour's.
+ */
+function shared(borders: readonly (readonly Edges[])[], row: number, column: number, cell: Cell): Edges {
+  const own = borders[row]![column]!
+  const below = borders[row + cell.rowSpan]?.[column]
+  const beside = borders[row]![column + cell.columnSpan]
+  return {
+    top: row === 0 ? own.top : 0,
+    left: column === 0 ? own.left : 0,
+    bottom: Math.max(own.bottom, below?.top ?? 0),
+    right: Math.max(own.right, beside?.left ?? 0),
   }
 }
 

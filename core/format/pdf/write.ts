@@ -249,11 +249,14 @@ class PageWriter {
     let image: PDFImage | null = null
     if (container.byPath.has(path)) {
       try {
-        const bytes = partBytes(container, path)
+        // A copy: pictures that are stored as they are lie within the bytes of the whole package.
+        const bytes = partBytes(container, path).slice()
         if (bytes[0] === 0x89 && bytes[1] === 0x50) image = await this.pdf.embedPng(bytes)
         else if (bytes[0] === 0xff && bytes[1] === 0xd8) image = await this.pdf.embedJpg(bytes)
-      } catch {
-        /* A damaged picture is left out, and named. */
+      } catch (error) {
+        this.leftPictures.add(`${path} (${error instanceof Error ? error.message.slice(0, 80) : 'it cannot be read'})`)
+        this.images.set(path, null)
+        return null
       }
     }
     if (!image) this.leftPictures.add(path || 'a picture without a file')

@@ -39,7 +39,7 @@ function maker(text: string, width: number, change: Partial<Measure> = {}, look 
     analysis,
     analysis.runs.map(() => look),
     typesetter,
-    () => ({ width: 0, height: 0 }),
+    () => ({ width: 0, height: 0, below: () => 0 }),
     { autospace: true, hanging: false },
   )
   set.release()

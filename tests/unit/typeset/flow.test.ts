@@ -121,6 +121,50 @@ describe('numbering', () => {
     expect(label(item(30, { list: 3, continues: true }))).toBe('4.')
   })
 
+  it('goes on with the list that a list names, and at inner levels with what stood there before', () => {
+    const read = levels(level('style:num-format="1"') + level('style:num-format="1"', 2))
+    const numbering = new Numbering()
+    const label = (each: ListItem) => numbering.label(each, read(each.level)!, read)
+    expect([label(item(10)), label(item(11)), label(item(20, { list: 2 })), label(item(21, { list: 2 }))]).toEqual([
+      '1',
+      '2',
+      '1',
+      '2',
+    ])
+    expect(label(item(30, { list: 3, continuesList: 1 }))).toBe('3')
+    expect(label(item(31, { list: 3, continuesList: 1 }))).toBe('4')
+    // A list of another style in between breaks nothing.
+    expect(label(item(40, { list: 4, styleName: 'other', continues: true }))).toBe('1')
+    expect(label(item(50, { list: 5, continues: true }))).toBe('5')
+    const inner = (id: number, continuesLevel: boolean) => item(id, { list: 6, level: 2, continuesLevel })
+    expect([label(item(60, { list: 6 })), label(inner(61, false)), label(inner(62, false))]).toEqual(['1', '1', '2'])
+    expect([label(item(63, { list: 6 })), label(inner(64, true)), label(item(65, { list: 6 }))]).toEqual([
+      '2',
+      '3',
+      '3',
+    ])
+    expect(label(inner(66, false))).toBe('1')
+  })
+
+  it('reads off the outermost list what it goes on with', () => {
+    const list = (more: string, words: string, inside = '') =>
+      `<text:list text:style-name="L" ${more}><text:list-item><text:p>${words}</text:p>${inside}</text:list-item></text:list>`
+    const styles = `<text:list-style style:name="L">${level('style:num-format="1"')}${level('style:num-format="a"', 2)}</text:list-style>`
+    const inner = (words: string) => list('', words)
+    const texts = sessionOf({
+      styles,
+      body:
+        list('xml:id="one"', 'first', inner('inner')) +
+        list('', 'apart') +
+        list('text:continue-list="one"', 'named', inner('deeper')) +
+        list('text:continue-numbering="true"', 'next'),
+    }).composition.pages.flatMap(page => {
+      const shown = displayPage(page)
+      return shown.lines.map(line => line.runs.map(run => shown.runs[run]!.text).join(' '))
+    })
+    expect(texts).toEqual(['1 first', 'a inner', '1 apart', '2 named', 'a deeper', '3 next'])
+  })
+
   it('counts an item once, however many paragraphs it has', () => {
     const read = levels(level('style:num-format="1"'))
     const numbering = new Numbering()

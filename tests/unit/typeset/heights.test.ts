@@ -201,3 +201,95 @@ describe('labels', () => {
     ).toBe('(•)')
   })
 })
+
+describe('frames in a line', () => {
+  const line = (position: string) => {
+    const graphic = `<style:style style:name="G" style:family="graphic"><style:graphic-properties ${position}/></style:style>`
+    const page = pageOf({
+      automatic: graphic,
+      body:
+        '<text:p>x<draw:frame draw:style-name="G" text:anchor-type="as-char" svg:width="20pt" svg:height="40pt" ' +
+        'svg:y="-30pt"><draw:image xlink:href="Pictures/a.png"/></draw:frame></text:p><text:p>y</text:p>',
+    })
+    const [x, y] = ['x', 'y'].map(text => page.runs.find(run => run.text === text)!)
+    const image = page.shapes.find(shape => shape.kind === 'image')!
+    return { above: x!.y - image.y, below: image.y + image.height - x!.y, step: page.lines[1]!.y - page.lines[0]!.y }
+  }
+  const plain = steps({ body: '<text:p>x</text:p><text:p>y</text:p>' })[0]!
+  const descent = 12 * 0.463
+
+  it('sit on the baseline, hang from it, or stand across it as they are told, and make room for themselves', () => {
+    expect(line('style:vertical-pos="top" style:vertical-rel="baseline"')).toMatchObject({ above: 40, below: 0 })
+    const from = line('style:vertical-pos="from-top" style:vertical-rel="baseline"')
+    expect([from.above, from.below]).toEqual([30, 10].map(each => expect.closeTo(each, 1) as number))
+    const middle = line('style:vertical-pos="middle" style:vertical-rel="baseline"')
+    expect([middle.above, middle.below, middle.step]).toEqual(
+      [20, 20, 40].map(each => expect.closeTo(each, 1) as number),
+    )
+    const hanging = line('style:vertical-pos="bottom" style:vertical-rel="baseline"')
+    expect(hanging.below).toBeCloseTo(40, 1)
+    expect(hanging.step).toBeCloseTo(plain - descent + 40, 0)
+  })
+
+  it('stand by the text beside them where they are told', () => {
+    expect(line('style:vertical-pos="bottom" style:vertical-rel="char"').below).toBeCloseTo(descent, 1)
+    expect(line('style:vertical-pos="top" style:vertical-rel="char"').above).toBeCloseTo(plain - descent, 1)
+    const { above, below } = line('style:vertical-pos="middle" style:vertical-rel="text"')
+    expect(above - (plain - descent)).toBeCloseTo(below - descent, 1)
+  })
+})
+
+describe('tables', () => {
+  const cell = (text: string) =>
+    `<table:table-cell table:style-name="C"><text:p text:style-name="S">${text}</text:p></table:table-cell>`
+  const table = (model: string, values: Record<string, string> = {}, space = '') =>
+    pageOf({
+      automatic:
+        `<style:style style:name="T" style:family="table"><style:table-properties table:border-model="${model}"/></style:style>` +
+        '<style:style style:name="C" style:family="table-cell"><style:table-cell-properties fo:border="2pt solid #000000"/></style:style>' +
+        paragraphStyle('S', '', space),
+      body: `<table:table table:style-name="T"><table:table-column table:number-columns-repeated="2"/>${[1, 2, 3]
+        .map(row => `<table:table-row>${cell(`${row}a`)}${cell(`${row}b`)}</table:table-row>`)
+        .join('')}</table:table>`,
+      parts: [settings(values)],
+    })
+
+  it('whose borders collapse have one between two cells, not two', () => {
+    const rows = (model: string) => {
+      const y = table(model).lines.map(each => each.y)
+      return [y[2]! - y[0]!, y[4]! - y[2]!]
+    }
+    const line = steps({ body: '<text:p>a</text:p><text:p>b</text:p>' })[0]!
+    for (const step of rows('separating')) expect(step).toBeCloseTo(line + 4, 6)
+    for (const step of rows('collapsing')) expect(step).toBeCloseTo(line + 2, 6)
+    const shapes = table('collapsing').shapes.filter(shape => shape.kind === 'box')
+    // Four lines across the two columns, and three down the three rows.
+    expect(shapes.filter(shape => shape.height === 2)).toHaveLength(8)
+    expect(shapes.filter(shape => shape.width === 2)).toHaveLength(9)
+  })
+
+  it('keep the space below the last paragraph of a cell, unless a setting says not', () => {
+    const step = (values: Record<string, string>) => {
+      const y = table('separating', values, 'fo:margin-bottom="9pt"').lines.map(each => each.y)
+      return y[2]! - y[0]!
+    }
+    expect(step({}) - step({ AddParaSpacingToTableCells: 'false' })).toBeCloseTo(9, 6)
+  })
+})
+
+describe('words with places where a line may end', () => {
+  const widthOf = (text: string, kerning = true) => {
+    const page = pageOf({
+      automatic: paragraphStyle('K', `style:letter-kerning="${String(kerning)}"`),
+      body: `<text:p text:style-name="K">${text}</text:p>`,
+    })
+    return page.runs.reduce((sum, run) => Math.max(sum, run.x + run.width), 0) - page.runs[0]!.x
+  }
+
+  it('are kerned across them', () => {
+    // Spectral moves T and V to a hyphen; the hyphen ends a part that is shaped by itself.
+    expect(widthOf('T-V')).toBeLessThan(widthOf('T-V', false) - 0.1)
+    const parts = widthOf('T-') + widthOf('V')
+    expect(widthOf('T-V')).toBeLessThan(parts - 0.05)
+  })
+})

@@ -53,7 +53,7 @@ function ours(hash: string, sample: (typeof samples)[string]): string {
     analysis,
     analysis.runs.map(() => look),
     typesetter,
-    () => ({ width: 0, height: 0 }),
+    () => ({ width: 0, height: 0, below: () => 0 }),
     { autospace: false, hanging: false },
   )
   set.release()
