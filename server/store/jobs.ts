@@ -81,8 +81,9 @@ export async function leaveServer(knex: Knex, server: string): Promise<void> {
 }
 
 /**
- * Claims the oldest job of those that somebody waits for, else of the others; null where none waits. Rows that another
- * server holds are passed over. The index on state, place and time lets the database stop at the first free row, so that it locks no other.
+ * Claims a job: what a server held that is gone, before all that came later; else the oldest that somebody waits for, else
+ * of the others. Null where none waits. Rows that another server holds are passed over. The index on state, place and time
+ * lets the database stop at the first free row, so that it locks no other.
  */
 export async function claimJob(knex: Knex, server: string): Promise<ClaimedJob | null> {
   return knex.transaction(
@@ -92,11 +93,11 @@ export async function claimJob(knex: Knex, server: string): Promise<ClaimedJob |
         .where('seen', '>', new Date(Date.now() - goneAfter))
         .select('id')
       const row =
-        (await waiting().where({ state: 'queued' }).first<Job | undefined>(columns)) ??
         (await waiting()
           .where({ state: 'running' })
           .where(query => query.whereNull('server').orWhereNotIn('server', atWork))
-          .first<Job | undefined>(columns))
+          .first<Job | undefined>(columns)) ??
+        (await waiting().where({ state: 'queued' }).first<Job | undefined>(columns))
       if (!row) return null
       const now = new Date()
       await transaction('jobs').where({ id: row.id }).update({ state: 'running', server, claimed: now, changed: now })

@@ -128,7 +128,7 @@ describe('a backup', { timeout: 120_000 }, () => {
   it.each([
     ['that is something else', () => Buffer.from('not a backup at all'), /no backup of a desk/],
     ['that is other text, packed', () => gzipSync('select 1;\n'), /no backup of a desk/],
-    ['that is cut off', () => readFileSync(file).subarray(0, 20_000), /cannot be read to its end/],
+    ['that is cut off', () => readFileSync(file).subarray(0, statSync(file).size / 2), /cannot be read to its end/],
     [
       'that lacks its end',
       () => {
