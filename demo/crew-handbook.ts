@@ -418,7 +418,7 @@ export function crewHandbook(): Uint8Array {
         ' style:page-usage="mirrored"',
         '<style:footnote-sep style:width="0.4pt" style:rel-width="30%" style:color="#1b2430" ' +
           'style:distance-before-sep="0.2cm" style:distance-after-sep="0.1cm"/>',
-        '<style:header-style><style:header-footer-properties fo:min-height="0.5cm" fo:margin-bottom="0.6cm"/>' +
+        '<style:header-style><style:header-footer-properties fo:min-height="1.1cm" fo:margin-bottom="0.6cm"/>' +
           '</style:header-style>',
       )}</office:automatic-styles>` +
       `<office:master-styles><style:master-page style:name="Standard" style:page-layout-name="pm1">` +

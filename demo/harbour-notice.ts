@@ -188,8 +188,8 @@ export function harbourNotice(): Uint8Array {
       'of <text:page-count>2</text:page-count>',
   )
   const room =
-    '<style:header-style><style:header-footer-properties fo:min-height="1cm" fo:margin-bottom="0.9cm"/>' +
-    '</style:header-style><style:footer-style><style:header-footer-properties fo:min-height="0.6cm" ' +
+    '<style:header-style><style:header-footer-properties fo:min-height="1.9cm" fo:margin-bottom="0.9cm"/>' +
+    '</style:header-style><style:footer-style><style:header-footer-properties fo:min-height="1cm" ' +
     'fo:margin-top="0.4cm"/></style:footer-style>'
   const styles = document(
     'styles',

@@ -143,8 +143,8 @@ export const sailingStyles =
     '<style:page-layout-properties fo:page-width="12.2cm" fo:page-height="17.2cm" style:print-orientation="portrait" ' +
     'fo:margin-top="1.2cm" fo:margin-bottom="1.1cm" fo:margin-left="1.6cm" fo:margin-right="1.6cm" ' +
     'style:num-format="1"/>') +
-  ('<style:header-style><style:header-footer-properties fo:min-height="0.5cm" fo:margin-bottom="0.7cm"/>' +
-    '</style:header-style><style:footer-style><style:header-footer-properties fo:min-height="0.5cm" ' +
+  ('<style:header-style><style:header-footer-properties fo:min-height="1.2cm" fo:margin-bottom="0.7cm"/>' +
+    '</style:header-style><style:footer-style><style:header-footer-properties fo:min-height="1cm" ' +
     'fo:margin-top="0.5cm"/></style:footer-style></style:page-layout>' +
     '</office:automatic-styles>') +
   ('<office:master-styles><style:master-page style:name="Standard" style:page-layout-name="pm1">' +

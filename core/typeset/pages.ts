@@ -147,9 +147,11 @@ export class PageFlow {
     ) {
       const { kept, shift, tail } = this.compare(earlier)
       this.before = { flow: earlier, shift, tail }
+      // Frames on pages that are kept are not set again: what is known of those that are still there holds.
+      for (const [key, fill] of earlier.fills)
+        if (this.boxes.workshop.cascade.scope(fill.part).part.find(fill.node)) this.boxes.fills.set(key, fill)
       if (kept > 0) {
         for (let index = 0; index < kept; index++) this.open.push(earlier.open[index]!)
-        for (const [key, fill] of earlier.fills) this.boxes.fills.set(key, fill)
         const start = earlier.open[kept]!
         this.open.push(this.makePage(start.geometry, start.number, start.start.forced, start.start.position))
         this.flow = new Flow(this.boxes, 'body', this.items, this.page.columns[0]!, this.host())

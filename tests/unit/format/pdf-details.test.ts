@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { unzipSync, zipSync } from 'fflate'
 import { PNG } from 'pngjs'
 import { afterAll, describe, expect, it } from 'vitest'
 import { writePdf } from '../../../core/format/pdf/write'
@@ -19,7 +20,7 @@ const subsetter = startSubsetter()
 let count = 0
 
 /** The PDF of a small document, as text that qpdf lays open, with what programs read from it. */
-async function made(fixture: Fixture) {
+async function made(fixture: Fixture, packed: (bytes: Uint8Array) => Uint8Array = bytes => bytes) {
   const bytes = makeOdt({
     faces: face('Spectral'),
     stylesFaces: face('Spectral'),
@@ -28,7 +29,7 @@ async function made(fixture: Fixture) {
       'fo:font-size="12pt"/></style:default-style>',
     ...fixture,
   })
-  const { composition } = await DocumentSession.start(bytes, typesetter)
+  const { composition } = await DocumentSession.start(packed(bytes), typesetter)
   const pdf = await writePdf(composition, typesetter, load, subsetter, {
     bleed: 0,
     cropMarks: false,
@@ -117,6 +118,15 @@ describe('pictures', () => {
     expect([Number(drawn[0]![1]), Number(drawn[0]![2])].map(value => Math.round((value / 72) * 25.4))).toEqual([40, 20])
   })
 
+  it('are drawn where they lie in the package as they are, not packed', async () => {
+    const stored = (bytes: Uint8Array) =>
+      zipSync(Object.fromEntries(Object.entries(unzipSync(bytes)).map(([path, part]) => [path, [part, { level: 0 }]])))
+    const parts = [{ path: 'Pictures/a.png', type: 'image/png', content: picture(8, 4) }]
+    const { source, pictures } = await made({ body: image('Pictures/a.png'), parts }, stored)
+    expect(pictures).toEqual([])
+    expect(source.match(/cm \/I\d+ Do Q/g)).toHaveLength(1)
+  })
+
   it('that are missing, damaged or of other kinds are named, and a box stands for them', async () => {
     const { pictures, source } = await made({
       body: image('Pictures/none.png') + image('Pictures/bad.png') + image('Pictures/other.svm'),
@@ -125,7 +135,11 @@ describe('pictures', () => {
         { path: 'Pictures/other.svm', type: '', content: 'VCLMTF' },
       ],
     })
-    expect([...pictures].sort()).toEqual(['Pictures/bad.png', 'Pictures/none.png', 'Pictures/other.svm'])
+    expect([...pictures].sort()).toEqual([
+      expect.stringMatching(/^Pictures\/bad\.png \(.+\)$/),
+      'Pictures/none.png',
+      'Pictures/other.svm',
+    ])
     expect(source.match(/0\.93 0\.92 0\.89 rg/g)).toHaveLength(3)
   })
 })
