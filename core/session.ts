@@ -1,6 +1,6 @@
 import { listAbsent } from './census/absent'
 import type { AbsentList } from './census/absent-model'
-import { takeCensus, type CensusDetail } from './census/census'
+import { countInSlices, takeCensus, type CensusDetail } from './census/census'
 import { openDocument, type OdfDocument } from './document/open'
 import { prepareHyphenation } from './typeset/hyphenate'
 import { Composer, type Composition } from './typeset/compose'
@@ -87,6 +87,17 @@ export class DocumentSession {
 
   get detail(): CensusDetail {
     return (this.counted ??= takeCensus(this.reading, this.typesetter.library, this.composition))
+  }
+
+  /**
+   * All pages set and everything counted, a slice at a time: between two whoever waits may go first. What is asked for
+   * meanwhile is there at once, and does not wait for the end.
+   */
+  *counting(): Generator<void> {
+    if (!this.composed) yield* this.composing.slices()
+    const { composition } = this
+    yield
+    this.counted ??= yield* countInSlices(this.reading, this.typesetter.library, composition)
   }
 
   /** Composes anew, after faces that were missing have come. */

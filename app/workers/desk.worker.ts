@@ -116,6 +116,21 @@ function draw(side: Side, view: PageView, index: number): Drawn {
   }
 }
 
+/** For so long is counted before whoever asked meanwhile goes first. Milliseconds. */
+const slice = 12
+
+/** Lets what was asked meanwhile be answered: a message to oneself stands behind those that are here already. */
+function othersFirst(): Promise<void> {
+  return new Promise(resolve => {
+    const { port1, port2 } = new MessageChannel()
+    port1.onmessage = () => {
+      port1.close()
+      resolve()
+    }
+    port2.postMessage(null)
+  })
+}
+
 const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Promise<Asks[N]['answer']> } = {
   async open({ bytes, ids, faces, standIns, state }) {
     // Other faces or stand-ins set all text anew; glyphs that were sent stay known by their face.
@@ -128,7 +143,18 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
     const first = words.session.page(0)
     return { sheets: first ? [sheetOf(first)] : [], signed: words.session.document.signed }
   },
-  count: () => ({ sheets: sheets(session('now')), census: session('now').detail.census }),
+  async count() {
+    const of = session('now')
+    let began = Date.now()
+    for (const _ of of.counting()) {
+      if (Date.now() - began < slice) continue
+      await othersFirst()
+      // Somebody typed on: what is counted then will be asked for.
+      if (words?.session !== of) return null
+      began = Date.now()
+    }
+    return { sheets: sheets(of), census: of.detail.census }
+  },
   page: ({ side, view, index }) => draw(side, view, index),
   occurrences: ({ key, of }) =>
     session('now')

@@ -92,7 +92,8 @@ export interface Asks {
     }
     answer: Opened
   }
-  count: { ask: Record<string, never>; answer: Counted }
+  /** null where the text was changed while it was counted. */
+  count: { ask: Record<string, never>; answer: Counted | null }
   page: { ask: { side: Side; view: PageView; index: number }; answer: Drawn }
   occurrences: { ask: { key: string; of: 'face' | 'voice' }; answer: readonly Occurrence[] }
   /**

@@ -132,9 +132,29 @@ function framesOf(composition: Composition | null): FrameCensus[] {
 
 /** Takes the census. Without a composition no pages are told. */
 export function takeCensus(reading: Reading, library: Library, composition: Composition | null): CensusDetail {
+  const counting = countInSlices(reading, library, composition)
+  for (;;) {
+    const { done, value } = counting.next()
+    if (done) return value
+  }
+}
+
+/** So many stretches of text are counted in a slice: some milliseconds. */
+const textsAtOnce = 1000
+
+/** The same, a slice at a time: whoever counts may let others go first between two. */
+export function* countInSlices(
+  reading: Reading,
+  library: Library,
+  composition: Composition | null,
+): Generator<void, CensusDetail> {
   const { document } = reading
   const tally = new TextTally(library, composition)
-  for (const text of reading.texts) tally.take(text)
+  let counted = 0
+  for (const text of reading.texts) {
+    tally.take(text)
+    if (++counted % textsAtOnce === 0) yield
+  }
   // What is only named is counted to the faces that have it, and told apart.
   const unused = namedOnly(document, tally, library)
   const { characters, settledCharacters, occurrences } = tally

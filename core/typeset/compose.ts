@@ -37,6 +37,10 @@ export interface ComposeOptions {
   readonly totalFit: boolean
 }
 
+/** Pages that are made, and paragraphs whose words are shaped, in a slice: some milliseconds. */
+const pagesAtOnce = 4
+const paragraphsAtOnce = 1500
+
 /** Whether an earlier composer's charts and pages may be taken over: all that both share is set alike. */
 function keepsFrom(reading: Reading, typesetter: Typesetter, options: ComposeOptions, earlier: Composer): boolean {
   return (
@@ -71,6 +75,7 @@ export class Composer {
   /** The pages of before, as long as they may be taken over. */
   private before: PageFlow | null = null
   private readonly keeps: boolean
+  private prepared = false
 
   /**
    * @param earlier the composer of the document before a change of its text: pages that the change does not reach
@@ -179,11 +184,35 @@ export class Composer {
     return index < this.flow.whole ? this.flow.finished(index) : null
   }
 
+  /**
+   * Everything up to where `finish` has little to do, a slice at a time: whoever waits may go first between two. Words are
+   * shaped many at once before the pages are made of them.
+   */
+  *slices(): Generator<void> {
+    if (this.drawing) return
+    yield* this.preparing()
+    while (!this.flow.advance(this.flow.whole + pagesAtOnce)) yield
+  }
+
+  private *preparing(): Generator<void> {
+    if (!this.body || this.keeps || this.prepared) return
+    this.prepared = true
+    const workshop = this.workshop(null)
+    let slice: { readonly paragraph: Paragraph; readonly role: Story['role'] }[] = []
+    for (const each of paragraphsWithRole(this.body)) {
+      if (slice.push(each) < paragraphsAtOnce) continue
+      prepareWords(slice, workshop)
+      slice = []
+      yield
+    }
+    prepareWords(slice, workshop)
+  }
+
   /** All of it. */
   finish(): Composition {
     const { reading } = this
     if (this.drawing) return this.finishDrawing(this.drawing)
-    if (this.body && !this.keeps) prepareWords(paragraphsWithRole(this.body), this.workshop(null))
+    for (const _ of this.preparing());
     this.flow.advance()
     if (this.flow.asksAgain) {
       this.flow = this.make(this.flow.count)

@@ -25,6 +25,30 @@ function deskOf(pages: number) {
   return { desk, type }
 }
 
+describe('counting', () => {
+  it('a slice at a time comes to the same as at once, and what is asked for meanwhile is there', () => {
+    const bytes = longDocument(40, 'Pier')
+    const atOnce = session(bytes)
+    const sliced = session(bytes)
+    let slices = 0
+    let pages = 0
+    for (const _ of sliced.counting()) if (++slices === 3) pages = sliced.page(30) ? 31 : 0
+    expect(slices).toBeGreaterThan(8)
+    expect(pages).toBe(31)
+    expect(sliced.detail).toEqual(atOnce.detail)
+    expect(sliced.composition.pages.map(page => page.number)).toEqual(atOnce.composition.pages.map(page => page.number))
+    expect([...sliced.counting()].length).toBeLessThanOrEqual(1)
+  })
+
+  it('that was given up is taken up by whoever counts later', () => {
+    const { desk, type } = deskOf(20)
+    type('a')
+    desk.session.counting().next()
+    type('b')
+    expect(desk.session.detail.census.characters).toBe(session(longDocument(20, 'Pier')).detail.census.characters + 2)
+  })
+})
+
 describe('typing', () => {
   it('lets every state go but the present one and the last that was whole', async () => {
     const { desk, type } = deskOf(12)
