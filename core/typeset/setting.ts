@@ -536,10 +536,15 @@ export class SetText {
     let object = 0
     let hangs = 0
     let previous: Look | null = null
+    // A break has no height: what stands before it makes its line's. It makes that of a line where nothing else stands.
+    let alone: Look | null = null
     for (let at = this.segmentAt(from); at < analysis.segments && analysis.starts[at]! < to; at++) {
       const look = looks[analysis.run[at]!]!
-      // A break has no height: what stands before it makes its line's. A line of nothing else is as high as an empty one.
-      if (analysis.kind[at] === kinds.anchor || analysis.kind[at] === kinds.lineBreak || look.hidden) continue
+      if (analysis.kind[at] === kinds.anchor || look.hidden) continue
+      if (analysis.kind[at] === kinds.lineBreak) {
+        alone = look
+        continue
+      }
       if (analysis.kind[at] === kinds.object) {
         const { inline } = analysis.runs[analysis.run[at]!]!
         if (inline.kind === 'frame') {
@@ -565,6 +570,8 @@ export class SetText {
         }
       }
     }
+    if (alone !== null && previous === null && object === 0 && hangs === 0)
+      return { ascent: alone.ascent, descent: alone.descent, object, hangs }
     return { ascent, descent, object, hangs }
   }
 

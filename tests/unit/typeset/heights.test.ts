@@ -59,6 +59,13 @@ describe('lines', () => {
       body: '<text:p>a<text:span text:style-name="Big"><text:line-break/></text:span>b<text:line-break/>c</text:p>',
     })
     expect(big).toEqual(plain)
+    // Where a break is all there is, the line is as high as it.
+    const alone = steps({
+      automatic: styles,
+      body: '<text:p>a<text:line-break/><text:span text:style-name="Big"><text:line-break/></text:span>c</text:p>',
+    })
+    expect(alone[0]).toBeCloseTo(plain[0]!, 6)
+    expect(alone[1]).toBeCloseTo((plain[0]! * 40) / 12, 0)
   })
 
   it('are raised by a label that is larger than their text: the first of an item, and no other', () => {
