@@ -170,12 +170,26 @@ describe('threads', () => {
 
   it('refuse work when too much waits; what waits when they end is told so', async () => {
     const full = poolOf('slow', 'export default () => new Promise(() => {})')
-    const waiting = Array.from({ length: 201 }, () =>
+    const waiting = Array.from({ length: 401 }, () =>
       full.run({ kind: 'check', bytes: nothing }).catch((error: Error) => error.message),
     )
     await expect(full.run({ kind: 'check', bytes: nothing })).rejects.toThrow(/too much to do/)
     await full.close()
     expect((await Promise.all(waiting)).every(each => /was ended/.test(String(each)))).toBe(true)
+  })
+
+  it('refuse somebody who asks for very much while there is room for others', async () => {
+    const busy = poolOf('much', 'export default () => new Promise(() => {})')
+    const ask = (who: string) =>
+      busy
+        .for(who)
+        .run({ kind: 'check', bytes: nothing })
+        .catch((error: Error) => error.message)
+    const waiting = Array.from({ length: 200 }, () => ask('one'))
+    expect(await ask('one')).toMatch(/too much to do/)
+    const other = ask('another')
+    await busy.close()
+    expect((await Promise.all([...waiting, other])).every(each => /was ended/.test(String(each)))).toBe(true)
   })
 })
 
