@@ -244,7 +244,7 @@ test('what is thrown away lies in the trash, comes back whole, and goes for good
   await expect(card).toBeHidden()
   await page.getByRole('tab', { name: 'Shelf' }).press('ArrowUp')
   await expect(page.getByRole('heading', { name: 'Trash' })).toBeVisible()
-  await expect(page.getByRole('cell', { name: 'Dropped.odt' })).toBeVisible()
+  await expect(page.getByRole('cell', { name: 'Dropped.odt', exact: true })).toBeVisible()
   await page.getByRole('button', { name: 'Put Dropped.odt back on the shelf' }).press('Enter')
   await expect(page.getByText('Dropped.odt is back on the shelf.')).toBeVisible()
   await page.getByRole('tab', { name: 'Shelf' }).click()
