@@ -69,7 +69,7 @@ useHead({ title: 'Trash, Morphene' })
             <col />
             <col class="w-[150px]" />
             <col class="w-[80px]" />
-            <col class="w-[120px]" />
+            <col class="w-[140px]" />
             <col class="w-[120px]" />
             <col class="w-[250px]" />
           </colgroup>
@@ -78,7 +78,7 @@ useHead({ title: 'Trash, Morphene' })
               <th scope="col">Document</th>
               <th scope="col">Folder</th>
               <th scope="col" class="number">Versions</th>
-              <th scope="col">Thrown away</th>
+              <th scope="col" class="pl-5">Thrown away</th>
               <th scope="col">Goes on</th>
               <th scope="col"><span class="sr-only">What to do</span></th>
             </tr>
@@ -88,7 +88,7 @@ useHead({ title: 'Trash, Morphene' })
               <td class="truncate">{{ each.fileName }}</td>
               <td class="truncate text-soft">{{ each.folder ?? '' }}</td>
               <td class="number">{{ each.versions }}</td>
-              <td class="text-soft">{{ dayWords(each.trashed) }}</td>
+              <td class="pl-5 text-soft">{{ dayWords(each.trashed) }}</td>
               <td>{{ dayWords(each.until) }}</td>
               <td>
                 <span v-if="asking === each.id" class="flex gap-3"
@@ -127,14 +127,14 @@ useHead({ title: 'Trash, Morphene' })
             <colgroup>
               <col />
               <col class="w-[80px]" />
-              <col class="w-[130px]" />
+              <col class="w-[150px]" />
               <col class="w-[360px]" />
             </colgroup>
             <thead>
               <tr>
                 <th scope="col">Document</th>
                 <th scope="col" class="number">Versions</th>
-                <th scope="col">Let go</th>
+                <th scope="col" class="pl-5">Let go</th>
                 <th scope="col">Proof</th>
               </tr>
             </thead>
@@ -142,7 +142,9 @@ useHead({ title: 'Trash, Morphene' })
               <tr v-for="each in purges" :key="each.id">
                 <td class="truncate">{{ each.fileName }}</td>
                 <td class="number">{{ each.versions }}</td>
-                <td class="text-soft">{{ dayWords(each.purged) }}{{ each.person === '' ? ', by its day' : '' }}</td>
+                <td class="pl-5 text-soft">
+                  {{ dayWords(each.purged) }}{{ each.person === '' ? ', by its day' : '' }}
+                </td>
                 <td>
                   <template v-if="each.proven"
                     >{{ counted(each.pieces, 'piece') }} searched for: nothing left{{

@@ -161,6 +161,8 @@ export const useShelf = defineStore('shelf', () => {
   function hush(): void {
     events?.close()
     events = null
+    // Whoever comes back may have let it go for good meanwhile.
+    thrownAway.value = null
   }
 
   /** Puts a file on the shelf, as soon as fewer than a few are on their way. */
