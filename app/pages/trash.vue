@@ -5,6 +5,7 @@ import { counted, dayWords } from '../desk/words'
 import Choice from '../kit/Choice.vue'
 import NoticeLine from '../kit/NoticeLine.vue'
 import Term from '../kit/Term.vue'
+import type { Purge } from '~~/shared/api'
 import { useTrash } from '../stores/trash'
 
 const store = useTrash()
@@ -14,6 +15,13 @@ const spans = [7, 14, 30, 60, 90, 365]
 const choices = computed(() => [...new Set([...spans, store.trash?.days ?? 30])].sort((one, other) => one - other))
 const documents = computed(() => store.trash?.documents ?? [])
 const purges = computed(() => store.trash?.purges ?? [])
+/** What was found when all pieces of a document were searched for. */
+function proof({ pieces, shared }: Purge): string {
+  const own = pieces - (shared ?? 0)
+  if (own === 0) return `All its ${counted(pieces, 'piece')} are parts of other documents, too, and stay with those`
+  const found = `${counted(own, 'piece')} of its own searched for: nothing left`
+  return shared ? `${found}; ${shared} that others share stay with those` : found
+}
 function gone(id: string, name: string): void {
   asking.value = null
   void store.purge(id, name)
@@ -146,11 +154,7 @@ useHead({ title: 'Trash, Morphene' })
                   {{ dayWords(each.purged) }}{{ each.person === '' ? ', by its day' : '' }}
                 </td>
                 <td>
-                  <template v-if="each.proven"
-                    >{{ counted(each.pieces, 'piece') }} searched for: nothing left{{
-                      each.shared ? `, ${each.shared} shared with others` : ''
-                    }}</template
-                  >
+                  <template v-if="each.proven">{{ proof(each) }}</template>
                   <span v-else class="text-soft">its pieces are being let go; looked for within a minute</span>
                 </td>
               </tr>
