@@ -2,8 +2,8 @@
  * What the codes of symbol faces mean in Unicode: texts set in them hold letters or private-use codes (U+F020 to U+F0FF, the
  * way TrueType symbol faces number their glyphs; OpenType 1.9, cmap, platform 3, encoding 0) that mean other signs.
  *
- * Symbol and Zapf Dingbats: the mappings that Adobe published with Unicode (unicode.org, MAPPINGS/VENDORS/ADOBE, symbol.txt
- * and zdingbat.txt). Wingdings: those of its signs that documents use as bullets, ticks and arrows, by the names that Unicode 7
+ * Symbol and Zapf Dingbats: the mappings that their maker published with Unicode (unicode.org, Public/MAPPINGS/VENDORS,
+ * symbol.txt and zdingbat.txt). Wingdings: those of its signs that documents use as bullets, ticks and arrows, by the names that Unicode 7
  * gave them when it took them in (ISO/IEC JTC1/SC2/WG2 N4384).
  */
 

@@ -303,11 +303,13 @@ export class SetText {
   private findKerning(): void {
     const { analysis, looks, typesetter } = this
     const { kind, run, script, level, starts, text } = analysis
+    const { names } = scriptTable()
     for (let at = 0; at + 1 < analysis.segments; at++) {
       if (kind[at] !== kinds.word || kind[at + 1] !== kinds.word) continue
       if (run[at] !== run[at + 1] || script[at] !== script[at + 1] || level[at] !== level[at + 1]) continue
       const look = looks[run[at]!]!
-      if (look.hidden || mixes(look)) continue
+      // East Asian text is set solid (JLREQ 2.1.2): each of its letters ends a part.
+      if (look.hidden || mixes(look) || ideographic.has(names[script[at]!]!)) continue
       const border = starts[at + 1]!
       const before = [...text.slice(Math.max(border - 2, starts[at]!), border)].at(-1)!
       const after = String.fromCodePoint(text.codePointAt(border)!)

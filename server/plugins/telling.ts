@@ -3,9 +3,6 @@ import type { H3Event } from 'h3'
 import { log } from '../work/log'
 import { tellRequest } from '../work/metrics'
 
-/** When requests came. Milliseconds. */
-const came = new WeakMap<H3Event, number>()
-
 /** The pattern that a request was answered by: what stands in its address is nobody's business. */
 const patternOf = (event: H3Event): string => {
   const { matchedRoute } = event.context as { matchedRoute?: { path?: string } }
@@ -15,9 +12,9 @@ const patternOf = (event: H3Event): string => {
 /** Every answer is counted, and told in one line: which route, how it ended, how long it took. */
 export default defineNitroPlugin(nitro => {
   nitro.hooks.hook('request', event => {
-    came.set(event, performance.now())
+    const came = performance.now()
     event.node.res.once('close', () => {
-      const took = performance.now() - (came.get(event) ?? performance.now())
+      const took = performance.now() - came
       const status = event.node.res.statusCode
       const route = patternOf(event)
       // How long somebody listens says nothing.

@@ -1,8 +1,9 @@
-import { createError, type H3Error } from 'h3'
+import { createError, isError, type H3Error } from 'h3'
 import { ZodError } from 'zod'
 import { PackageError } from '../../core/package/errors'
 import { ConflictError } from '../store/versions'
 import { isAway } from '../store/database'
+import { log, wordsOf } from './log'
 import { TaskError } from './pool'
 
 /** When it is worth while to ask again, in seconds. */
@@ -55,5 +56,10 @@ export function asRefusal(error: unknown): unknown {
       400,
       `The request cannot be read: ${error.issues[0]?.path.join('.') ?? ''} ${error.issues[0]?.message ?? ''}. Nothing was changed.`,
     )
-  return error
+  if (isError(error) && !error.unhandled) return error
+  log.error({ what: wordsOf(error) }, 'an answer failed')
+  return refusal(
+    500,
+    'Something went wrong inside the desk. Nothing was changed; whoever runs it finds more in its log.',
+  )
 }

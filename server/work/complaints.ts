@@ -1,4 +1,4 @@
-import { log } from './log'
+import { log, wordsOf } from './log'
 import { tellComplaint } from './metrics'
 
 /** What was said last of each part of the work, and when. */
@@ -7,7 +7,7 @@ const minute = 60_000
 
 /** Says what went wrong in work that nobody waits for, but not the same over and over: the database may be away for long. */
 export function complain(of: string, error: unknown): void {
-  const what = error instanceof Error ? error.message : String(error)
+  const what = wordsOf(error)
   tellComplaint(of)
   const last = said.get(of)
   if (last?.what === what && Date.now() - last.at < minute) return

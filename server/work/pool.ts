@@ -5,7 +5,7 @@ import PQueue from 'p-queue'
 import { Piscina } from 'piscina'
 import { projectFolder } from '../library/files'
 import type { Actor } from '../store/acting'
-import { log } from './log'
+import { log, wordsOf } from './log'
 import { tellTask } from './metrics'
 import type { Results, Task, TaskFailure } from './tasks'
 
@@ -158,8 +158,7 @@ export class ThreadPool implements Workers {
     } catch (error) {
       tell('ended')
       if (signal?.aborted) throw failed('This was given up. Nothing was changed.')
-      if (!closed.aborted)
-        log.error({ kind: task.kind, what: error instanceof Error ? error.message : String(error) }, 'a thread failed')
+      if (!closed.aborted) log.error({ kind: task.kind, what: wordsOf(error) }, 'a thread failed')
       throw failed(
         (limit as AbortSignal | null)?.aborted
           ? `${what} took longer than ${seconds} seconds and was ended. Nothing was changed.`

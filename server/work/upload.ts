@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto'
 import { open, unlink, type FileHandle } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { H3Event } from 'h3'
 import PQueue from 'p-queue'
 import { defaultLimits } from '../../core/package/limits'
+import { projectFolder } from '../library/files'
 import { refusal } from './answer'
 import { sentPieces } from './requests'
 import { refuseWhenFull } from './room'
@@ -19,9 +19,9 @@ const mostInMemory = 3
 let onTheirWay = 0
 const inMemory = new PQueue({ concurrency: mostInMemory })
 
-/** A file on disk that no folder lists: it is gone when it is closed, however that comes. */
+/** A file on the desk's own disk that no folder lists: it is gone when it is closed, however that comes. */
 async function unlistedFile(): Promise<FileHandle> {
-  const path = join(tmpdir(), `morphene-upload-${randomUUID()}`)
+  const path = join(projectFolder(), '.morphene', `upload-${randomUUID()}`)
   const file = await open(path, 'wx+', 0o600)
   await unlink(path)
   return file
@@ -35,12 +35,12 @@ async function unlistedFile(): Promise<FileHandle> {
 export async function withUpload<T>(event: H3Event, work: (bytes: Uint8Array) => Promise<T>): Promise<T> {
   if (onTheirWay >= mostOnTheirWay)
     throw refusal(429, 'Too many files are on their way just now. Nothing was kept; send this one again in a moment.')
-  await refuseWhenFull(limit)
   onTheirWay++
   let file: FileHandle | null = null
   try {
+    await refuseWhenFull(limit)
     const upload = (file = await unlistedFile())
-    for await (const piece of sentPieces(event, limit, tooLarge)) await upload.write(piece)
+    for await (const piece of sentPieces(event, limit, tooLarge)) await upload.appendFile(piece)
     return await inMemory.add(async () => {
       const { size } = await upload.stat()
       const bytes = new Uint8Array(size)
