@@ -1,11 +1,10 @@
-import { spawn, type ChildProcess } from 'node:child_process'
+import type { ChildProcess } from 'node:child_process'
 import { connect as connectSocket, createServer, type Server, type Socket } from 'node:net'
-import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { projectFolder } from '../../server/library/files'
 import { connect } from '../../server/store/database'
+import { until } from '../support/desk-process'
 import { makeOdt } from '../support/fixtures'
-import { endServer, serverAccount, testDatabase } from './running'
+import { beginServer, endServer, listenTo, testDatabase } from './running'
 
 /*
  * The database goes away and comes back while the desk is at work: the server reaches it through a wire that is cut.
@@ -54,14 +53,6 @@ const wire = new Wire()
 let server: ChildProcess
 let said = ''
 
-/** Asks until something is so. Milliseconds. */
-async function until(what: () => Promise<boolean>, within: number): Promise<boolean> {
-  for (const end = Date.now() + within; Date.now() < end;) {
-    if (await what().catch(() => false)) return true
-    await new Promise(resolve => setTimeout(resolve, 200))
-  }
-  return false
-}
 const ready = async () => (await fetch(`${base}/api/health`)).ok
 const upload = (name: string) =>
   fetch(`${base}/api/documents?name=${encodeURIComponent(name)}`, {
@@ -72,22 +63,9 @@ const counted = (id: string) => async () => (await fetch(`${base}/api/documents/
 
 beforeAll(() => {
   // The database is away when the server starts.
-  server = spawn(process.execPath, [join(projectFolder(), '.output/server/index.mjs')], {
-    stdio: ['ignore', 'pipe', 'pipe'],
-    env: {
-      ...process.env,
-      ...serverAccount(),
-      MORPHENE_FOLDER: projectFolder(),
-      MORPHENE_DB_PORT: String(wirePort),
-      NITRO_HOST: '127.0.0.1',
-      NITRO_PORT: String(port),
-      NODE_ENV: 'production',
-    },
+  server = beginServer(port, { MORPHENE_DB_PORT: String(wirePort) }, text => {
+    said += text
   })
-  for (const stream of [server.stdout!, server.stderr!])
-    stream.on('data', (chunk: Buffer) => {
-      said += chunk.toString()
-    })
 })
 afterAll(async () => {
   await endServer(server)
@@ -139,22 +117,14 @@ describe('a database that is away', () => {
   })
 
   it('does not silence those who listen: they are told of jobs that end after it', { timeout: 60_000 }, async () => {
-    const listening = new AbortController()
-    const stream = await fetch(`${base}/api/events`, { signal: listening.signal })
-    let heard = ''
-    const reader = stream.body!.getReader()
-    const reading = (async () => {
-      for (let next = await reader.read(); !next.done; next = await reader.read())
-        heard += Buffer.from(next.value).toString()
-    })().catch(() => {})
+    const { heard, stop } = await listenTo(base)
     await wire.cut()
     await new Promise(resolve => setTimeout(resolve, 1000))
     await wire.mend()
     expect(await until(ready, 15_000)).toBe(true)
     const { id } = (await (await upload('Heard.odt')).json()) as { id: string }
-    expect(await until(() => Promise.resolve(heard.includes(id) && heard.includes('"done"')), 15_000)).toBe(true)
-    listening.abort()
-    await reading
+    expect(await until(() => Promise.resolve(heard().includes(id) && heard().includes('"done"')), 15_000)).toBe(true)
+    await stop()
   })
 
   it('is complained of once, not with every look', () => {

@@ -4,6 +4,7 @@ import type { Knex } from 'knex'
 import { projectFolder } from '../../server/library/files'
 import type { Acting } from '../../server/store/acting'
 import { connect, databaseAddress, makeDatabase, migrate } from '../../server/store/database'
+import { until } from '../support/desk-process'
 import { purgeDocument, trashDocument } from '../../server/store/trash'
 
 /** The database that `npm test` started; tests never make one up. */
@@ -49,10 +50,14 @@ export function serverAccount(): Record<string, string> {
   return { MORPHENE_DB_USER: 'morphene', MORPHENE_DB_PASSWORD_FILE: secret }
 }
 
-/** A server process of the built application on a port of its own. */
-export async function startServer(port: number, settings: Record<string, string> = {}): Promise<ChildProcess> {
+/** Starts a server of the built application, and waits for nothing. What it says is handed on where it is asked for. */
+export function beginServer(
+  port: number,
+  settings: Record<string, string> = {},
+  told?: (text: string) => void,
+): ChildProcess {
   const server = spawn(process.execPath, [join(projectFolder(), '.output/server/index.mjs')], {
-    stdio: ['ignore', 'ignore', 'inherit'],
+    stdio: told ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'ignore', 'inherit'],
     env: {
       ...process.env,
       ...serverAccount(),
@@ -63,15 +68,36 @@ export async function startServer(port: number, settings: Record<string, string>
       ...settings,
     },
   })
-  for (let tries = 0; tries < 200; tries++) {
-    try {
-      if ((await fetch(`http://127.0.0.1:${port}/api/health`)).ok) return server
-    } catch {
-      /* not yet */
-    }
-    await new Promise(resolve => setTimeout(resolve, 100))
-  }
+  for (const stream of [server.stdout, server.stderr]) stream?.on('data', (chunk: Buffer) => told!(chunk.toString()))
+  return server
+}
+
+/** A server process of the built application on a port of its own, once it answers. */
+export async function startServer(port: number): Promise<ChildProcess> {
+  const server = beginServer(port)
+  if (await until(async () => (await fetch(`http://127.0.0.1:${port}/api/health`)).ok, 30_000)) return server
   throw new Error('the server did not answer')
+}
+
+/** Listens to what a server tells of jobs; answers what was heard so far, and how to stop. */
+export async function listenTo(
+  base: string,
+): Promise<{ readonly heard: () => string; readonly stop: () => Promise<void> }> {
+  const listening = new AbortController()
+  const stream = await fetch(`${base}/api/events`, { signal: listening.signal })
+  let heard = ''
+  const reader = stream.body!.getReader()
+  const reading = (async () => {
+    for (let next = await reader.read(); !next.done; next = await reader.read())
+      heard += Buffer.from(next.value).toString()
+  })().catch(() => {})
+  return {
+    heard: () => heard,
+    stop: () => {
+      listening.abort()
+      return reading
+    },
+  }
 }
 
 /** Ends a server and waits until it is gone. */

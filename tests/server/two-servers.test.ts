@@ -2,7 +2,7 @@ import type { ChildProcess } from 'node:child_process'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { until } from '../support/desk-process'
 import { lookAgain, put, type } from '../support/people'
-import { endServer, startServer } from './running'
+import { endServer, listenTo, startServer } from './running'
 
 const port = Number(process.env.MORPHENE_TEST_PORT ?? 3411) + 30
 const [one, other] = [`http://127.0.0.1:${port}`, `http://127.0.0.1:${port + 1}`]
@@ -24,19 +24,11 @@ describe('two servers on one database', () => {
   })
 
   it('tell those who listen at one of what was put there at the other, whichever counts it', async () => {
-    const listening = new AbortController()
-    const stream = await fetch(`${one}/api/events`, { signal: listening.signal })
-    let heard = ''
-    const reader = stream.body!.getReader()
-    const reading = (async () => {
-      for (let next = await reader.read(); !next.done; next = await reader.read())
-        heard += Buffer.from(next.value).toString()
-    })().catch(() => {})
+    const { heard, stop } = await listenTo(one)
     const { id } = await put(other, `Heard elsewhere ${Date.now()}`)
-    const ended = () => Promise.resolve(heard.includes(id) && heard.includes('"done"'))
+    const ended = () => Promise.resolve(heard().includes(id) && heard().includes('"done"'))
     expect(await until(ended, 30_000)).toBe(true)
-    listening.abort()
-    await reading
+    await stop()
   })
 
   it('share the work: many documents are counted by both, each once', { timeout: 120_000 }, async () => {

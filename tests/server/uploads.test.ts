@@ -1,11 +1,9 @@
-import { spawn, type ChildProcess } from 'node:child_process'
+import type { ChildProcess } from 'node:child_process'
 import { connect as connectSocket } from 'node:net'
-import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { projectFolder } from '../../server/library/files'
 import { until } from '../support/desk-process'
 import { makeOdt } from '../support/fixtures'
-import { endServer, serverAccount, testDatabase } from './running'
+import { beginServer, endServer, testDatabase } from './running'
 
 testDatabase()
 const port = Number(process.env.MORPHENE_TEST_PORT ?? 3411) + 40
@@ -13,23 +11,9 @@ const base = `http://127.0.0.1:${port}`
 let server: ChildProcess
 let said = ''
 beforeAll(async () => {
-  server = spawn(process.execPath, [join(projectFolder(), '.output/server/index.mjs')], {
-    stdio: ['ignore', 'pipe', 'pipe'],
-    env: {
-      ...process.env,
-      ...serverAccount(),
-      MORPHENE_FOLDER: projectFolder(),
-      MORPHENE_LOG: 'info',
-      MORPHENE_RATE: '0.1',
-      NITRO_HOST: '127.0.0.1',
-      NITRO_PORT: String(port),
-      NODE_ENV: 'production',
-    },
+  server = beginServer(port, { MORPHENE_LOG: 'info', MORPHENE_RATE: '0.1' }, text => {
+    said += text
   })
-  for (const stream of [server.stdout!, server.stderr!])
-    stream.on('data', (chunk: Buffer) => {
-      said += chunk.toString()
-    })
   expect(await until(async () => (await fetch(`${base}/api/health`)).ok, 30_000)).toBe(true)
 })
 afterAll(() => endServer(server))
