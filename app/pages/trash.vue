@@ -20,7 +20,7 @@ function proof({ pieces, shared }: Purge): string {
   const own = pieces - (shared ?? 0)
   if (own === 0) return `All its ${counted(pieces, 'piece')} are parts of other documents, too, and stay with those`
   const found = `${counted(own, 'piece')} of its own searched for: nothing left`
-  return shared ? `${found}; ${shared} that others share stay with those` : found
+  return shared ? `${found}; ${shared} shared with others, kept for those` : found
 }
 function gone(id: string, name: string): void {
   asking.value = null
