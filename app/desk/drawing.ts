@@ -151,28 +151,18 @@ function drawShape(pen: Pen, shape: DisplayPage['shapes'][number], pictures: Pic
     }
   } else if (shape.kind === 'path') {
     context.translate(shape.x, shape.y)
-    const path = new Path2D(shape.data)
-    if (shape.fill) {
-      context.globalAlpha = shape.fillOpacity
-      context.fillStyle = shape.fill
-      context.fill(path, 'evenodd')
-    }
-    if (shape.stroke) {
-      context.globalAlpha = shape.strokeOpacity
-      context.strokeStyle = shape.stroke
-      context.lineWidth = Math.max(shape.strokeWidth, 0.3)
-      context.setLineDash([...shape.dash])
-      context.stroke(path)
-      context.setLineDash([])
-    }
-    context.globalAlpha = 1
+    clipped(context, shape.clip, () => drawOutline(context, shape))
   } else if (shape.kind === 'image') {
     const picture = pictures.get(shape.href)
-    context.globalAlpha = shape.opacity
-    if (picture && picture !== 'unshown') context.drawImage(picture, shape.x, shape.y, shape.width, shape.height)
-    context.globalAlpha = 1
-    if (picture === 'unshown') placeholder(context, shape, 'Picture of a kind that is not shown')
-    else if (!picture)
+    if (picture && picture !== 'unshown') {
+      context.translate(shape.x, shape.y)
+      context.globalAlpha = shape.opacity
+      clipped(context, shape.clip, () => {
+        for (const { x, y, width, height } of tilePlaces(shape)) context.drawImage(picture, x, y, width, height)
+      })
+      context.globalAlpha = 1
+    } else if (picture === 'unshown') placeholder(context, shape, 'Picture of a kind that is not shown')
+    else
       placeholder(
         context,
         shape,
@@ -180,6 +170,55 @@ function drawShape(pen: Pen, shape: DisplayPage['shapes'][number], pictures: Pic
       )
   } else placeholder(context, shape, shape.title)
 }
+
+/** Draws inside an outline alone, where there is one. */
+function clipped(context: CanvasRenderingContext2D, outline: string | undefined, draw: () => void): void {
+  if (outline === undefined) {
+    draw()
+    return
+  }
+  context.save()
+  context.clip(new Path2D(outline), 'evenodd')
+  draw()
+  context.restore()
+}
+
+function drawOutline(
+  context: CanvasRenderingContext2D,
+  shape: Extract<DisplayPage['shapes'][number], { kind: 'path' }>,
+): void {
+  const path = new Path2D(shape.data)
+  if (shape.shade) {
+    const { shade } = shape
+    context.globalAlpha = shape.fillOpacity
+    clipped(context, shape.data, () => {
+      context.transform(...shade.matrix)
+      const colours =
+        shade.kind === 'linear'
+          ? context.createLinearGradient(0, 0, 1, 0)
+          : context.createRadialGradient(0, 0, 0, 0, 0, 1)
+      for (const { at, color } of shade.stops) colours.addColorStop(at, color)
+      context.fillStyle = colours
+      context.fillRect(-farOut, -farOut, farOut * 2, farOut * 2)
+    })
+  } else if (shape.fill) {
+    context.globalAlpha = shape.fillOpacity
+    context.fillStyle = shape.fill
+    context.fill(path, 'evenodd')
+  }
+  if (shape.stroke) {
+    context.globalAlpha = shape.strokeOpacity
+    context.strokeStyle = shape.stroke
+    context.lineWidth = Math.max(shape.strokeWidth, 0.3)
+    context.setLineDash([...shape.dash])
+    context.stroke(path)
+    context.setLineDash([])
+  }
+  context.globalAlpha = 1
+}
+
+/** Further than any outline reaches, measured by its gradient. */
+const farOut = 200
 
 function placeholder(
   context: CanvasRenderingContext2D,

@@ -27,6 +27,8 @@ import { layoutTable } from './tables'
 export interface ObjectHost {
   readonly title: (href: string) => string
   readonly compose: (href: string, width: number, height: number) => readonly Fragment[] | null
+  /** Whether a picture of the package can be shown. */
+  readonly isShown: (href: string) => boolean
 }
 
 const nestingLimit = 24
@@ -249,6 +251,12 @@ export class BoxComposer implements BoxSetter {
     const drawn = this.objects.compose(frame.href ?? '', width, height)
     if (drawn) return drawn
     const title = this.objects.title(frame.href ?? '')
+    const { part } = this.workshop.cascade.scope(frame.part)
+    const href = part.first(part.element(frame.node), 'draw:image')?.attributes['xlink:href'] ?? ''
+    if (href && this.objects.isShown(href)) {
+      this.workshop.unlaid(`${title.toLowerCase()}s (shown by the picture that the file has of them)`, frame.node)
+      return [{ kind: 'image', href, name: frame.name || title, opacity: 1, x: 0, y: 0, width, height }]
+    }
     this.workshop.unlaid(`${title.toLowerCase()}s (shown as an empty box)`, frame.node)
     return [{ kind: 'object', title, href: frame.href ?? '', x: 0, y: 0, width, height }]
   }

@@ -5,9 +5,10 @@ import { findStyle, type Properties } from '../document/styles'
 import type { BoxComposer } from './boxes'
 import type { Area } from './chart-plots'
 import { writeNumber } from './chart-scale'
+import { painted } from './fills'
 import { shifted, turned, type Fragment } from './fragments'
 import { after, translation, type Matrix } from './matrix'
-import { Paints } from './paint'
+import { paintsOf, type Paints } from './paint'
 import { longestLine } from './shapes'
 
 /** Text set in one block, as wide as it is. */
@@ -29,7 +30,7 @@ export class ChartPen {
     readonly chart: Chart,
     private readonly boxes: BoxComposer,
   ) {
-    this.paints = new Paints(boxes.workshop.cascade, boxes.workshop.unlaid)
+    this.paints = paintsOf(boxes.workshop)
   }
 
   /** Says what of the chart is not drawn as the file has it. */
@@ -80,22 +81,8 @@ export class ChartPen {
   rectangle(area: Area, properties: Properties, stroked: boolean): void {
     const fill = this.paints.fill(properties, false, this.chart.node)
     const stroke = this.paints.stroke(properties, stroked)
-    if (!fill?.color && !stroke) return
     const data = `M0 0 L${area.width} 0 L${area.width} ${area.height} L0 ${area.height} Z`
-    this.fragments.push({
-      kind: 'path',
-      data,
-      fill: fill?.color ?? '',
-      fillOpacity: fill?.opacity ?? 1,
-      stroke: stroke?.color ?? '',
-      strokeWidth: stroke?.width ?? 0,
-      strokeOpacity: stroke?.opacity ?? 1,
-      dash: stroke?.dash ?? [],
-      x: area.x,
-      y: area.y,
-      width: area.width,
-      height: area.height,
-    })
+    this.fragments.push(...shifted(painted(data, area, fill, stroke, ''), area.x, area.y))
   }
 
   /** Draws a straight line, in `fallback` where properties name no colour. */

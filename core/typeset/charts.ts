@@ -62,7 +62,7 @@ export class ChartComposer {
       const labels = numberParagraphs(stories, cascade)
       const boxes = new BoxComposer(
         { ...this.workshop, cascade, labels, fields: null, rightToLeft: false },
-        { title: () => 'Object', compose: () => null },
+        { title: () => 'Object', compose: () => null, isShown: () => false },
         new FrameChains([], () => ''),
       )
       drawn = new ChartDrawing(known.chart, boxes)

@@ -11,6 +11,7 @@ import { readGeometries, readNotesStyle } from './geometry'
 import type { Typesetter } from './look'
 import { numberParagraphs, type Labels } from './numbering'
 import { PageFlow, type Page, type PagePlan } from './pages'
+import { canBeShown, pictureSize } from './pictures'
 import { prepareWords, type PageFields, type ParagraphLayout, type Workshop } from './paragraph'
 
 /** What the document uses and the pages do not show as asked, with how often: it goes with every figure about pages. */
@@ -124,6 +125,7 @@ export class Composer {
       spacingAdds: cascade.settings.AddParaTableSpacing,
       title: document.title,
       totalFit: this.options.totalFit,
+      pictureSize: href => pictureSize(document, href),
       unlaid: (feature, user) => {
         this.counts.set(feature, (this.counts.get(feature) ?? new Set()).add(user))
       },
@@ -138,6 +140,7 @@ export class Composer {
       return kind === 'chart' ? 'Chart' : kind === 'formula' ? 'Formula' : 'Object'
     },
     compose: (href: string, width: number, height: number) => this.charts.compose(href, width, height),
+    isShown: (href: string) => canBeShown(this.reading.document, href),
   }
 
   private boxes(fields: PageFields | null, shared?: BoxComposer): BoxComposer {
@@ -154,6 +157,7 @@ export class Composer {
       cascade,
       geometries: this.plan.geometries,
       unlaid: this.workshop(null).unlaid,
+      pictureSize: href => pictureSize(document, href),
       boxesFor: fields => this.boxes(fields, shared),
     })
     if (earlier) pages.takeOver(earlier)

@@ -4,9 +4,10 @@ import type { Cascade } from '../style/cascade'
 import { kinds } from './analysis'
 import type { Fragment } from './fragments'
 import type { Edges } from './geometry'
+import { Grounds, isDark } from './grounds'
 import type { Axis } from './harfbuzz'
 import type { Line } from './lines'
-import { boundsOf, type Matrix } from './matrix'
+import { boundsOf, mapped, type Matrix } from './matrix'
 import type { Look, TextLineMark } from './look'
 import type { Page } from './pages'
 import { fileOffset, hasPageValues } from './paragraph'
@@ -124,6 +125,7 @@ export function displayPage(page: Page): DisplayPage {
   const shapes: Exclude<Fragment, { kind: 'lines' | 'frame' }>[] = []
   const frames: Extract<Fragment, { kind: 'frame' }>[] = []
   const layers: { of: 'shapes' | 'runs'; from: number; to: number }[] = []
+  const automatic: { readonly run: number; readonly shapes: number }[] = []
   for (const fragment of page.fragments) {
     if (fragment.kind === 'frame') {
       frames.push(fragment)
@@ -170,7 +172,9 @@ export function displayPage(page: Page): DisplayPage {
     if (hasPageValues(layout.paragraph))
       asWritten(layout.paragraph, runs, lines, layers.findLast(each => each.of === 'runs')?.to ?? 0)
     grow(layers, 'runs', runs.length)
+    for (const run of drawing.automatic) automatic.push({ run, shapes: page.node >= 0 ? shapes.length : Infinity })
   }
+  whiteOnDark(runs, automatic, new Grounds(shapes, page.geometry.background))
   const { width, height, master, background } = page.geometry
   // In texts, what has a ground lies under all text; on drawn pages things lie as they come.
   const stacked =
@@ -224,6 +228,23 @@ function asWritten(paragraph: Paragraph, runs: GlyphRun[], lines: TextLine[], fr
   }
 }
 
+/** Text without a colour of its own is white where it stands on something dark. */
+function whiteOnDark(
+  runs: GlyphRun[],
+  automatic: readonly { readonly run: number; readonly shapes: number }[],
+  grounds: Grounds,
+): void {
+  for (const { run: at, shapes: below } of automatic) {
+    const run = runs[at]!
+    const place = { x: run.x + run.width / 2, y: run.y - run.size / 4 }
+    const middle = run.matrix ? mapped(run.matrix, place.x, place.y) : place
+    if (!(run.background ? isDark(run.background) : grounds.isDark(middle, below))) continue
+    const light = (mark: TextLineMark | null) =>
+      mark && (mark.color === run.color ? { ...mark, color: '#ffffff' } : mark)
+    runs[at] = { ...run, color: '#ffffff', underline: light(run.underline), strike: light(run.strike) }
+  }
+}
+
 function grow(layers: { of: 'shapes' | 'runs'; from: number; to: number }[], of: 'shapes' | 'runs', to: number): void {
   const last = layers.at(-1)
   if (last?.of === of) last.to = to
@@ -262,6 +283,8 @@ function around(
 type Lines = Extract<Fragment, { kind: 'lines' }>
 
 class LineDrawing {
+  /** Runs without a colour of their own. */
+  readonly automatic: number[] = []
   private readonly styles = new Map<number, number>()
 
   constructor(
@@ -324,6 +347,7 @@ class LineDrawing {
       rightToLeft,
       ...(this.fragment.matrix ? { matrix: this.fragment.matrix } : {}),
     }
+    if (look.automatic) this.automatic.push(this.into.length)
     this.into.push(made)
     return made
   }

@@ -9,9 +9,11 @@ import { geometryOf, type PageGeometry } from './geometry'
 import { after, scaling, translation } from './matrix'
 import type { Page } from './pages'
 import { formatNumber } from './numbering'
-import { Paints } from './paint'
+import { painted } from './fills'
+import { paintsOf, type Paints } from './paint'
+import type { PictureSize } from './pictures'
 import type { PageFields } from './paragraph'
-import { shapePlace } from './shape-outlines'
+import { shapePlace } from './shape-place'
 
 /**
  * Which pages of a document: its own, those of its speaker notes, or its master pages with their notes and
@@ -27,6 +29,7 @@ export interface DrawingPlan {
   readonly geometries: ReadonlyMap<string, PageGeometry>
   readonly boxesFor: (fields: PageFields) => BoxComposer
   readonly unlaid: (feature: string, user: string | number) => void
+  readonly pictureSize: PictureSize
 }
 
 /**
@@ -62,7 +65,7 @@ export class DrawingPages {
         part: plan.cascade.scope(story.part).part,
         element: plan.cascade.scope(story.part).part.element(story.node),
       }))
-    this.paints = new Paints(plan.cascade, plan.unlaid)
+    this.paints = paintsOf(plan)
   }
 
   /** Takes over pages of the document before a change, where nothing on them or below them has changed. */
@@ -161,23 +164,10 @@ export class DrawingPages {
     const own = properties.find(each => each['draw:fill'] !== undefined) ?? {}
     const fill = this.paints.fill(own, false, user)
     if (!fill) return { background: geometry.background, fragments: [] }
-    if (fill.image)
-      return {
-        background: geometry.background,
-        fragments: [
-          {
-            kind: 'image',
-            href: fill.image,
-            name: 'Background',
-            opacity: fill.opacity,
-            x: 0,
-            y: 0,
-            width: geometry.width,
-            height: geometry.height,
-          },
-        ],
-      }
-    return { background: fill.color || geometry.background, fragments: [] }
+    if (fill.color && !fill.hatch && fill.opacity === 1) return { background: fill.color, fragments: [] }
+    const { width, height } = geometry
+    const data = `M0 0 L${width} 0 L${width} ${height} L0 ${height} Z`
+    return { background: geometry.background, fragments: painted(data, geometry, fill, null, 'Background') }
   }
 
   private makePage(index: number): Page {

@@ -3,10 +3,23 @@ import type { Cascade } from '../style/cascade'
 import { after, translation, type Matrix } from './matrix'
 import type { ParagraphLayout } from './paragraph'
 import { placedSegments } from './placed'
+import type { Shade } from './shades'
 
 /** A fragment that is turned or stretched: what maps its own coordinates to those of the box or page that holds it. */
 interface Turned {
   readonly matrix?: Matrix
+}
+
+/** One picture of many that cover a ground: its place from the box's top left, and how rows or columns are shifted. */
+export interface Tile {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+  readonly repeats: boolean
+  /** By which share of its size every second row or column is moved. */
+  readonly offset: number
+  readonly offsetOf: 'rows' | 'columns'
 }
 
 /**
@@ -29,6 +42,10 @@ export type Fragment =
       readonly href: string
       readonly name: string
       readonly opacity: number
+      /** Shown only inside this outline: path data as below. */
+      readonly clip?: string
+      /** Drawn as often as it covers its box; without it once, over all of it. */
+      readonly tile?: Tile
       readonly x: number
       readonly y: number
       readonly width: number
@@ -58,6 +75,10 @@ export type Fragment =
       readonly kind: 'path'
       readonly data: string
       readonly fill: string
+      /** In place of the fill, which stands for it where one colour must. */
+      readonly shade?: Shade
+      /** Drawn only inside this outline. */
+      readonly clip?: string
       readonly fillOpacity: number
       readonly stroke: string
       readonly strokeWidth: number

@@ -38,6 +38,8 @@ export interface Look {
   /** How far above the baseline. */
   readonly rise: number
   readonly color: string
+  /** No colour is said: black, or white on what is dark (style:use-window-font-color, ODF 1.4 part 3, 20.395). */
+  readonly automatic: boolean
   readonly background: string
   readonly underline: TextLineMark | null
   readonly strike: TextLineMark | null
@@ -142,6 +144,7 @@ export class Typesetter {
         scale: values.scale,
         rise: values.rise,
         color: values.color,
+        automatic: values.automatic,
         background: values.background,
         underline: values.underline,
         strike: values.strike,
@@ -227,10 +230,8 @@ export class Typesetter {
         : []
     const position = textPosition(shared['style:text-position'], values.size)
     const size = values.size * position.scale
-    const color =
-      /^#[0-9a-f]{6}$/i.test(shared['fo:color']) && shared['style:use-window-font-color'] !== 'true'
-        ? shared['fo:color']
-        : '#000000'
+    const automatic = !/^#[0-9a-f]{6}$/i.test(shared['fo:color']) || shared['style:use-window-font-color'] === 'true'
+    const color = automatic ? '#000000' : shared['fo:color']
     const letterSpacing = points(shared['fo:letter-spacing']) ?? 0
     const features = new Map(parseFeatures(values.font.features))
     for (const [tag, value] of Object.entries(style.ruled.features)) features.set(tag, value)
@@ -249,6 +250,7 @@ export class Typesetter {
       letterSpacing,
       scale: percent(shared['style:text-scale']) ?? 1,
       color,
+      automatic,
       background: /^#[0-9a-f]{6}$/i.test(shared['fo:background-color']) ? shared['fo:background-color'] : '',
       transform:
         transform === 'uppercase' || transform === 'lowercase' || transform === 'capitalize' ? transform : 'none',

@@ -3,23 +3,14 @@ import type { Cascade } from '../style/cascade'
 import { points } from '../document/lengths'
 import { percent } from '../style/properties'
 import type { XmlElement, XmlPart } from '../xml/tree'
+import { plainFill, readHatch, tooManyTiles, type Fill, type Stroke } from './fills'
+import type { Tile } from './fragments'
 import { mapped, type Matrix } from './matrix'
+import type { PictureSize } from './pictures'
+import { readGradient } from './shades'
 import { plainPath } from './shape-outlines'
 
-/** What fills an outline. */
-export interface Fill {
-  readonly color: string
-  readonly opacity: number
-  readonly image: string
-}
-/** What draws it. Width in points: 0 is the thinnest line there is. */
-export interface Stroke {
-  readonly color: string
-  readonly width: number
-  readonly opacity: number
-  readonly dash: readonly number[]
-}
-
+const gradients = ['draw:gradient', 'svg:linearGradient', 'svg:radialGradient']
 const isColor = (value: string | undefined): value is string => /^#[0-9a-f]{6}$/i.test(value ?? '')
 
 /** Definitions that fills and strokes go by: dashes, markers, gradients, images (ODF 1.4 part 3, 16.42 ff.). */
@@ -29,6 +20,7 @@ export class Paints {
   constructor(
     cascade: Cascade,
     private readonly unlaid: (feature: string, user: string | number) => void,
+    private readonly pictureSize: PictureSize,
   ) {
     for (const { part } of cascade.scopes.values()) {
       const styles = part.first(part.rootElement, 'office:styles')
@@ -43,36 +35,82 @@ export class Paints {
   fill(properties: Properties, filled: boolean, user: number): Fill | null {
     const kind = properties['draw:fill'] ?? (filled ? 'solid' : 'none')
     const opacity = percent(properties['draw:opacity']) ?? 1
+    const stated = properties['draw:fill-color']
+    if (properties['draw:opacity-name'] && kind !== 'none')
+      this.unlaid('fills that become transparent by and by (evenly opaque)', user)
     switch (kind) {
       case 'solid':
-        return {
-          color: isColor(properties['draw:fill-color']) ? properties['draw:fill-color'] : '#ffffff',
-          opacity,
-          image: '',
-        }
+        return plainFill(isColor(stated) ? stated : '#ffffff', opacity)
       case 'gradient': {
-        const gradient = this.definitions.get(`draw:gradient ${properties['draw:fill-gradient-name'] ?? ''}`)?.element
-          .attributes
-        this.unlaid('gradients (filled with the colour of their middle)', user)
-        return { color: middle(gradient?.['draw:start-color'], gradient?.['draw:end-color']), opacity, image: '' }
+        const name = properties['draw:fill-gradient-name'] ?? ''
+        const found = gradients.map(each => this.definitions.get(`${each} ${name}`)).find(each => each !== undefined)
+        const gradient = found ? readGradient(found.part, found.element) : null
+        if (!gradient) this.unlaid('gradients that the file does not define (not filled)', user)
+        return gradient && { ...plainFill('', opacity), gradient }
       }
       case 'hatch': {
-        this.unlaid('hatched fills (only their ground is filled)', user)
-        return properties['draw:fill-hatch-solid'] === 'true' && isColor(properties['draw:fill-color'])
-          ? { color: properties['draw:fill-color'], opacity, image: '' }
-          : null
+        const attributes = this.definitions.get(`draw:hatch ${properties['draw:fill-hatch-name'] ?? ''}`)?.element
+          .attributes
+        const ground = properties['draw:fill-hatch-solid'] === 'true' && isColor(stated) ? stated : ''
+        if (!attributes) return ground ? plainFill(ground, opacity) : null
+        return {
+          ...plainFill(ground, opacity),
+          hatch: readHatch(attributes, points(attributes['draw:distance']) ?? 5),
+        }
       }
       case 'bitmap': {
         const image =
           this.definitions.get(`draw:fill-image ${properties['draw:fill-image-name'] ?? ''}`)?.element.attributes[
             'xlink:href'
           ] ?? ''
-        if ((properties['style:repeat'] ?? 'repeat') !== 'stretch')
-          this.unlaid('pictures that tile a ground (stretched over it)', user)
-        return { color: '', opacity, image }
+        const repeat = properties['style:repeat'] ?? 'repeat'
+        const tile =
+          repeat === 'stretch'
+            ? null
+            : (width: number, height: number) => this.tile(properties, image, repeat === 'repeat', width, height, user)
+        return { ...plainFill('', opacity), image, tile }
       }
       default:
         return null
+    }
+  }
+
+  /** The first tile of a picture that covers a box (ODF 1.4 part 3, 20.112 to 20.118, 20.171). */
+  private tile(
+    properties: Properties,
+    image: string,
+    repeats: boolean,
+    width: number,
+    height: number,
+    user: number,
+  ): Tile | null {
+    const own = this.pictureSize(image)
+    const side = (name: string, of: number, natural: number | undefined) => {
+      const share = percent(properties[name])
+      const length = share === null ? points(properties[name]) : share * of
+      return length !== null && length > 0 ? length : natural
+    }
+    const across = side('draw:fill-image-width', width, own?.width)
+    const down = side('draw:fill-image-height', height, own?.height)
+    if (
+      across === undefined ||
+      down === undefined ||
+      tooManyTiles({ width: across, height: down }, { width, height })
+    ) {
+      this.unlaid('pictures that tile a ground (stretched over it)', user)
+      return null
+    }
+    const point = properties['draw:fill-image-ref-point'] ?? 'center'
+    const share = (before: string, behind: string) => (point.includes(before) ? 0 : point.includes(behind) ? 1 : 0.5)
+    const shifted = /^\s*([\d.]+)%\s+(horizontal|vertical)/.exec(properties['draw:tile-repeat-offset'] ?? '')
+    return {
+      x: (width - across) * share('left', 'right') + (percent(properties['draw:fill-image-ref-point-x']) ?? 0) * across,
+      y: (height - down) * share('top', 'bottom') + (percent(properties['draw:fill-image-ref-point-y']) ?? 0) * down,
+      width: across,
+      height: down,
+      repeats,
+      offset: Number(shifted?.[1] ?? 0) / 100,
+      offsetOf: shifted?.[2] === 'vertical' ? 'columns' : 'rows',
     }
   }
 
@@ -138,12 +176,9 @@ export class Paints {
   }
 }
 
-function middle(from: string | undefined, to: string | undefined): string {
-  const one = Number.parseInt((isColor(from) ? from : '#ffffff').slice(1), 16)
-  const other = Number.parseInt((isColor(to) ? to : '#ffffff').slice(1), 16)
-  const mix = (shift: number) =>
-    Math.round((((one >> shift) & 255) + ((other >> shift) & 255)) / 2)
-      .toString(16)
-      .padStart(2, '0')
-  return `#${mix(16)}${mix(8)}${mix(0)}`
-}
+/** The paints of what is composed with some workshop. */
+export const paintsOf = (workshop: {
+  readonly cascade: Cascade
+  readonly unlaid: (feature: string, user: string | number) => void
+  readonly pictureSize: PictureSize
+}): Paints => new Paints(workshop.cascade, workshop.unlaid, workshop.pictureSize)

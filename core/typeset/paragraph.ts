@@ -17,6 +17,7 @@ import {
 } from './lines'
 import type { Look, Typesetter } from './look'
 import { readLevelFor, type Labels, type ListLevel } from './numbering'
+import type { PictureSize } from './pictures'
 import type { WordShapes } from './shaper'
 import type { Words } from './words'
 import { SetText, type FrameSize, type SetGlyphs } from './setting'
@@ -46,6 +47,7 @@ export interface Workshop {
   readonly rightToLeft: boolean
   /** Justified text by total fit; else every line greedily. */
   readonly totalFit: boolean
+  readonly pictureSize: PictureSize
 }
 
 /** A note's sign in a paragraph, and the note. */

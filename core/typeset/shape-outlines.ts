@@ -1,20 +1,9 @@
 import svgpath from 'svgpath'
+import { alongCorners, connectorCorners } from './connectors'
 import { points } from '../document/lengths'
 import type { XmlElement, XmlPart } from '../xml/tree'
 import { readEnhancedShape } from './enhanced-path'
-import { after, boundsOf, readTransform, translation, type Matrix } from './matrix'
-
-/** Where a shape stands: the box it is drawn in, and how that box lies on what holds it. Lengths in points. */
-export interface ShapePlace {
-  readonly width: number
-  readonly height: number
-  /** From the box's own top left to what holds it. */
-  readonly matrix: Matrix
-  /** Only moved: neither turned nor stretched. */
-  readonly upright: boolean
-  /** The smallest upright rectangle around it. */
-  readonly bounds: { readonly x: number; readonly y: number; readonly width: number; readonly height: number }
-}
+import type { ShapePlace } from './shape-place'
 
 /** A piece of an outline: path data of M, L, C and Z alone, absolute, in points from the box's top left. */
 export interface OutlinePiece {
@@ -30,7 +19,6 @@ export interface ShapeOutline {
   readonly text: { readonly x: number; readonly y: number; readonly width: number; readonly height: number } | null
 }
 
-const isLine = (name: string) => name === 'draw:line' || name === 'draw:connector' || name === 'draw:measure'
 const pathLimit = 400_000
 
 /** Path data with M, L, C and Z alone, absolute. '' where it cannot be read. */
@@ -86,46 +74,6 @@ export function plainPath(data: string, scaleX = 1, scaleY = 1, x = 0, y = 0): s
   return /NaN|Infinity/.test(out.join(' ')) ? '' : out.join(' ')
 }
 
-/** Where an element of the drawing namespace stands. `fallback` is its size where it says none. */
-export function shapePlace(
-  element: XmlElement,
-  fallback: { readonly width: number; readonly height: number } = { width: 0, height: 0 },
-): ShapePlace {
-  const { attributes, name } = element
-  const length = (attribute: string) => points(attributes[attribute])
-  let x = length('svg:x') ?? 0
-  let y = length('svg:y') ?? 0
-  let width = length('svg:width') ?? fallback.width
-  let height = length('svg:height') ?? fallback.height
-  if (isLine(name)) {
-    const [x1, y1, x2, y2] = ['svg:x1', 'svg:y1', 'svg:x2', 'svg:y2'].map(each => length(each) ?? 0) as [
-      number,
-      number,
-      number,
-      number,
-    ]
-    x = Math.min(x1, x2)
-    y = Math.min(y1, y2)
-    width = Math.abs(x2 - x1)
-    height = Math.abs(y2 - y1)
-  } else if (attributes['svg:cx'] !== undefined && attributes['svg:x'] === undefined) {
-    const rx = length('svg:rx') ?? length('svg:r') ?? 0
-    const ry = length('svg:ry') ?? length('svg:r') ?? 0
-    x = (length('svg:cx') ?? 0) - rx
-    y = (length('svg:cy') ?? 0) - ry
-    width = rx * 2
-    height = ry * 2
-  }
-  const transform = readTransform(attributes['draw:transform'])
-  const matrix = transform ? after(transform, translation(x, y)) : translation(x, y)
-  const upright =
-    Math.abs(matrix[0] - 1) < 1e-6 &&
-    Math.abs(matrix[1]) < 1e-6 &&
-    Math.abs(matrix[2]) < 1e-6 &&
-    Math.abs(matrix[3] - 1) < 1e-6
-  return { width, height, matrix, upright, bounds: boundsOf(matrix, { x: 0, y: 0, width, height }) }
-}
-
 const box = (width: number, height: number) => `M0 0 L${width} 0 L${width} ${height} L0 ${height} Z`
 const closed = (data: string): OutlinePiece[] =>
   data === '' ? [] : [{ data, filled: true, stroked: true, open: false }]
@@ -141,7 +89,7 @@ export function shapeOutline(part: XmlPart, element: XmlElement, place: ShapePla
     case 'draw:measure':
       return whole(open(straight(element)))
     case 'draw:connector':
-      return whole(open(connector(element)))
+      return whole(open(connector(part, element)))
     case 'draw:rect':
     case 'draw:caption': {
       const radius = Math.min(
@@ -237,12 +185,12 @@ function straight(element: XmlElement): string {
 }
 
 /**
- * A connector goes along the path that the file gives it, in hundredths of a millimetre; without one straight, or
- * in steps.
+ * A connector goes along the path that the file gives it, in hundredths of a millimetre; without one around what is in its
+ * way.
  */
-function connector(element: XmlElement): string {
+function connector(part: XmlPart, element: XmlElement): string {
   const { attributes } = element
-  const { x1, y1, x2, y2 } = ends(element)
+  const { x1, y1 } = ends(element)
   const data = attributes['svg:d']
   if (data) {
     const start = /^\s*[Mm]\s*(-?[\d.]+)[\s,]+(-?[\d.]+)/.exec(data)
@@ -250,10 +198,7 @@ function connector(element: XmlElement): string {
     const plain = start ? plainPath(data, unit, unit, x1 - Number(start[1]) * unit, y1 - Number(start[2]) * unit) : ''
     if (plain !== '') return plain
   }
-  const kind = attributes['draw:type'] ?? 'standard'
-  if (kind === 'line' || kind === 'curve') return `M${x1} ${y1} L${x2} ${y2}`
-  const middle = (x1 + x2) / 2
-  return `M${x1} ${y1} L${middle} ${y1} L${middle} ${y2} L${x2} ${y2}`
+  return alongCorners(connectorCorners(part, element), attributes['draw:type'] === 'curve')
 }
 
 function ellipse(element: XmlElement, width: number, height: number): OutlinePiece[] {

@@ -3,11 +3,13 @@ import type { Properties } from '../document/styles'
 import { points } from '../document/lengths'
 import { percent } from '../style/properties'
 import type { BoxSetter } from './box-setter'
+import { painted, plainFill, type Stroke } from './fills'
 import { frameMark, linesHeight, shifted, turned, type Fragment, type OversetFrame } from './fragments'
 import { borderWidths, edges } from './geometry'
 import { after, boundsOf, scaling, translation } from './matrix'
-import { Paints, type Fill, type Stroke } from './paint'
-import { shapeOutline, shapePlace, type OutlinePiece, type ShapePlace } from './shape-outlines'
+import { paintsOf, type Paints } from './paint'
+import { shapeOutline, type OutlinePiece } from './shape-outlines'
+import { shapePlace, type ShapePlace } from './shape-place'
 
 interface Area {
   readonly x: number
@@ -34,7 +36,7 @@ export class ShapeComposer {
   constructor(private readonly boxes: BoxSetter) {}
 
   private get paint(): Paints {
-    return (this.paints ??= new Paints(this.boxes.workshop.cascade, this.boxes.workshop.unlaid))
+    return (this.paints ??= paintsOf(this.boxes.workshop))
   }
 
   /** A shape where the file puts it. */
@@ -129,33 +131,17 @@ export class ShapeComposer {
     if (properties['draw:shadow'] === 'visible') {
       const dx = points(properties['draw:shadow-offset-x']) ?? 5.67
       const dy = points(properties['draw:shadow-offset-y']) ?? 5.67
-      const shade: Fill = {
-        color: properties['draw:shadow-color'] ?? '#808080',
-        opacity: percent(properties['draw:shadow-opacity']) ?? 1,
-        image: '',
-      }
+      const shade = plainFill(
+        properties['draw:shadow-color'] ?? '#808080',
+        percent(properties['draw:shadow-opacity']) ?? 1,
+      )
       for (const piece of pieces)
-        if (piece.filled && fill) fragments.push(...shifted([outlined(piece, shade, null, place)], dx, dy))
+        if (piece.filled && fill) fragments.push(...shifted(painted(piece.data, place, shade, null, ''), dx, dy))
     }
     for (const piece of pieces) {
-      if (fill?.image && piece.filled)
-        fragments.push({
-          kind: 'image',
-          href: fill.image,
-          name: frame.name,
-          opacity: fill.opacity,
-          x: 0,
-          y: 0,
-          width,
-          height,
-        })
-      const own = outlined(
-        piece,
-        piece.filled && fill && !fill.image ? fill : null,
-        piece.stroked ? stroke : null,
-        place,
+      fragments.push(
+        ...painted(piece.data, place, piece.filled ? fill : null, piece.stroked ? stroke : null, frame.name),
       )
-      if (own.kind === 'path' && (own.fill || own.stroke)) fragments.push(own)
       if (stroke && piece.open) fragments.push(...this.markers(piece, properties, stroke, place))
     }
     if (border && border.top > 0)
@@ -184,16 +170,7 @@ export class ShapeComposer {
     ] as const
     return ends.flatMap(([end, tip, from]) => {
       const data = from ? this.paint.marker(properties, end, tip, Math.atan2(tip.y - from.y, tip.x - from.x)) : ''
-      return data === ''
-        ? []
-        : [
-            outlined(
-              { data, filled: true, stroked: false, open: false },
-              { color: stroke.color, opacity: stroke.opacity, image: '' },
-              null,
-              place,
-            ),
-          ]
+      return data === '' ? [] : painted(data, place, plainFill(stroke.color, stroke.opacity), null, '')
     })
   }
 
@@ -292,23 +269,6 @@ export class ShapeComposer {
       else high = middle
     }
     return low
-  }
-}
-
-function outlined(piece: OutlinePiece, fill: Fill | null, stroke: Stroke | null, place: ShapePlace): Fragment {
-  return {
-    kind: 'path',
-    data: piece.data,
-    fill: fill?.color ?? '',
-    fillOpacity: fill?.opacity ?? 1,
-    stroke: stroke?.color ?? '',
-    strokeWidth: stroke?.width ?? 0,
-    strokeOpacity: stroke?.opacity ?? 1,
-    dash: stroke?.dash ?? [],
-    x: 0,
-    y: 0,
-    width: place.width,
-    height: place.height,
   }
 }
 

@@ -1,15 +1,37 @@
 import { fontKey, type DisplayPage, type GlyphRun } from './display'
 import type { Matrix } from './matrix'
+import type { Shade } from './shades'
 import type { Shaper } from './shaper'
 
 const short = (value: number) => String(Math.round(value * 100) / 100)
 const attribute = (value: string) => value.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;')
+
+const clipPath = (id: string, outline: string) =>
+  `<clipPath id="${id}"><path d="${outline}" clip-rule="evenodd"/></clipPath>`
+
+/** A gradient of SVG (SVG 1.1, 13.2), in the coordinates of the outline that it fills. */
+function gradient(id: string, { kind, matrix, stops }: Shade): string {
+  const name = kind === 'linear' ? 'linearGradient' : 'radialGradient'
+  const unit = kind === 'linear' ? 'x1="0" y1="0" x2="1" y2="0"' : 'cx="0" cy="0" r="1"'
+  const listed = stops.map(({ at, color }) => `<stop offset="${Math.round(at * 1e4) / 1e4}" stop-color="${color}"/>`)
+  return (
+    `<${name} id="${id}" gradientUnits="userSpaceOnUse" ${unit} gradientTransform="matrix(` +
+    `${matrix.map(value => Math.round(value * 1e4) / 1e4).join(' ')})">${listed.join('')}</${name}>`
+  )
+}
 
 /** A page as an SVG picture of its glyph outlines; pictures are shown as grey boxes. Sizes in points. */
 export function pageSvg(page: DisplayPage, shaper: Shaper): string {
   const symbols = new Map<string, string>()
   const definitions: string[] = []
   const body: string[] = []
+  let made = 0
+  /** A definition of its own, by a name that nothing else of the page has. */
+  const defined = (write: (id: string) => string) => {
+    const id = `d${made++}`
+    definitions.push(write(id))
+    return id
+  }
   const turn = (matrix: Matrix | undefined) =>
     matrix ? ` transform="matrix(${matrix.map(value => Math.round(value * 1e5) / 1e5).join(' ')})"` : ''
   const draw = (shape: DisplayPage['shapes'][number]) => {
@@ -27,10 +49,13 @@ export function pageSvg(page: DisplayPage, shaper: Shaper): string {
     if (shape.kind === 'path') {
       const dash = shape.dash.length > 0 ? ` stroke-dasharray="${shape.dash.map(short).join(' ')}"` : ''
       const place = x === 0 && y === 0 ? '' : ` transform="translate(${short(x)} ${short(y)})"`
+      const { shade, clip } = shape
+      const fill = shade ? `url(#${defined(id => gradient(id, shade))})` : attribute(shape.fill || 'none')
+      const within = clip ? ` clip-path="url(#${defined(id => clipPath(id, clip))})"` : ''
       body.push(
-        `<g${turn(matrix)}><path d="${shape.data}" fill="${attribute(shape.fill || 'none')}" ` +
+        `<g${turn(matrix)}><g${place}${within}><path d="${shape.data}" fill="${fill}" ` +
           `fill-rule="evenodd" fill-opacity="${short(shape.fillOpacity)}"${stroke}${dash} ` +
-          `stroke-opacity="${short(shape.strokeOpacity)}"${place}/></g>`,
+          `stroke-opacity="${short(shape.strokeOpacity)}"/></g></g>`,
       )
       return
     }

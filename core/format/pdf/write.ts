@@ -1,5 +1,7 @@
 import { PDFDocument, PDFHexString, PDFName, type PDFImage, type PDFPage, type PDFRef } from '@cantoo/pdf-lib'
 import { partBytes } from '../../package/container'
+import { tilePlaces } from '../../typeset/fills'
+import type { Shade } from '../../typeset/shades'
 import { displayPage, fontKey, type DisplayPage, type GlyphRun } from '../../typeset/display'
 import { paragraphsOf } from '../../document/stories'
 import type { Composition } from '../../typeset/compose'
@@ -166,6 +168,7 @@ class PageWriter {
     const fonts = new Map<string, PDFRef>()
     const pictures = new Map<string, PDFRef>()
     const states = new Map<string, { ca: number; CA: number }>()
+    const shadings = new Map<string, PDFRef>()
     const turnedIn = async (matrix: Matrix | undefined, draw: () => void | Promise<void>) => {
       if (matrix) out.push(`q ${flipped(matrix, page.height)} cm`)
       await draw()
@@ -174,7 +177,7 @@ class PageWriter {
     for (const layer of page.layers) {
       if (layer.of === 'shapes') {
         for (const shape of page.shapes.slice(layer.from, layer.to))
-          await turnedIn(shape.matrix, () => this.shape(shape, page.height, out, pictures, states))
+          await turnedIn(shape.matrix, () => this.shape(shape, page.height, out, { pictures, states, shadings }))
         continue
       }
       const runs = page.runs.slice(layer.from, layer.to)
@@ -205,6 +208,7 @@ class PageWriter {
         Font: Object.fromEntries(fonts),
         XObject: Object.fromEntries(pictures),
         ...(states.size > 0 ? { ExtGState: Object.fromEntries(states) } : {}),
+        ...(shadings.size > 0 ? { Shading: Object.fromEntries(shadings) } : {}),
       }),
     )
   }
@@ -213,12 +217,22 @@ class PageWriter {
     shape: DisplayPage['shapes'][number],
     height: number,
     out: string[],
-    pictures: Map<string, PDFRef>,
-    states: Map<string, { ca: number; CA: number }>,
+    { pictures, states, shadings }: PageResources,
   ): Promise<void> {
     if (shape.kind === 'overset') return
     if (shape.kind === 'path') {
-      if (shape.fill || shape.stroke) outline(shape, height, out, states)
+      if (shape.shade) {
+        const { context } = this.pdf
+        const name = `S${shadings.size + 1}`
+        shadings.set(name, context.register(context.obj(shadingOf(shape.shade))))
+        out.push('q', ...clipTo(shape.data, shape, height))
+        if (shape.fillOpacity < 1) out.push(`/${opacity(states, shape.fillOpacity, 1)} gs`)
+        out.push(`1 0 0 -1 ${number(shape.x)} ${number(height - shape.y)} cm`)
+        out.push(`${shape.shade.matrix.map(value => String(Math.round(value * 1e4) / 1e4)).join(' ')} cm /${name} sh Q`)
+      }
+      if (shape.clip !== undefined) out.push('q', ...clipTo(shape.clip, shape, height))
+      if ((shape.fill && !shape.shade) || shape.stroke) outline(shape, height, out, states)
+      if (shape.clip !== undefined) out.push('Q')
       return
     }
     const box = `${number(shape.x)} ${number(height - shape.y - shape.height)} ${number(shape.width)} ${number(shape.height)}`
@@ -235,10 +249,15 @@ class PageWriter {
     const name = `I${image.ref.objectNumber}`
     pictures.set(name, image.ref)
     const opaque = shape.kind === 'image' && shape.opacity < 1 ? `/${opacity(states, shape.opacity, 1)} gs ` : ''
-    out.push(
-      `q ${opaque}${number(shape.width)} 0 0 ${number(shape.height)} ${number(shape.x)} ${number(height - shape.y - shape.height)} ` +
-        `cm /${name} Do Q`,
-    )
+    const places =
+      shape.kind === 'image' ? tilePlaces(shape) : [{ x: 0, y: 0, width: shape.width, height: shape.height }]
+    out.push(`q ${opaque}`)
+    if (shape.kind === 'image' && shape.clip !== undefined) out.push(...clipTo(shape.clip, shape, height))
+    for (const { x, y, width, height: high } of places)
+      out.push(
+        `q ${number(width)} 0 0 ${number(high)} ${number(shape.x + x)} ${number(height - shape.y - y - high)} cm /${name} Do Q`,
+      )
+    out.push('Q')
   }
 
   private async image(href: string): Promise<PDFImage | null> {
@@ -341,6 +360,13 @@ class PageWriter {
   }
 }
 
+/** What the drawing of a page refers to by name. */
+interface PageResources {
+  readonly pictures: Map<string, PDFRef>
+  readonly states: Map<string, { ca: number; CA: number }>
+  readonly shadings: Map<string, PDFRef>
+}
+
 /** A map of page coordinates, y down, as one of PDF's, y up. */
 function flipped([a, b, c, d, e, f]: Matrix, height: number): string {
   return [a, -b, -c, d, e + c * height, height - d * height - f]
@@ -364,23 +390,62 @@ function outline(
   out.push('q')
   if (shape.fillOpacity < 1 || shape.strokeOpacity < 1)
     out.push(`/${opacity(states, shape.fillOpacity, shape.strokeOpacity)} gs`)
-  if (shape.fill) out.push(`${rgb(shape.fill)} rg`)
+  if (shape.fill && !shape.shade) out.push(`${rgb(shape.fill)} rg`)
   if (shape.stroke)
     out.push(
       `${rgb(shape.stroke)} RG ${number(Math.max(shape.strokeWidth, 0.1))} w [${shape.dash.map(number).join(' ')}] 0 d`,
     )
-  for (const [, sign, inside] of shape.data.matchAll(/([MLCZ])([^MLCZ]*)/g)) {
+  out.push(...pathOf(shape.data, shape, height))
+  const filled = shape.fill && !shape.shade
+  out.push(filled && shape.stroke ? 'B*' : filled ? 'f*' : 'S', 'Q')
+}
+
+/** Path data as operators of PDF (ISO 32000-2, 8.5.2). */
+function pathOf(data: string, from: { readonly x: number; readonly y: number }, height: number): string[] {
+  const out: string[] = []
+  for (const [, sign, inside] of data.matchAll(/([MLCZ])([^MLCZ]*)/g)) {
     const values = inside!
       .trim()
       .split(/[\s,]+/)
       .filter(Boolean)
       .map(Number)
-    const places = values
-      .map((value, at) => number(at % 2 === 0 ? shape.x + value : height - shape.y - value))
-      .join(' ')
+    const places = values.map((value, at) => number(at % 2 === 0 ? from.x + value : height - from.y - value)).join(' ')
     out.push(sign === 'Z' ? 'h' : `${places} ${sign === 'M' ? 'm' : sign === 'L' ? 'l' : 'c'}`)
   }
-  out.push(shape.fill && shape.stroke ? 'B*' : shape.fill ? 'f*' : 'S', 'Q')
+  return out
+}
+
+const clipTo = (data: string, from: { readonly x: number; readonly y: number }, height: number): string[] => [
+  ...pathOf(data, from, height),
+  'W* n',
+]
+
+/** A shading of its unit axis or circle (ISO 32000-2, 8.7.4.5), stitched of two colours each (7.10.4). */
+function shadingOf({ kind, stops }: Shade) {
+  const colour = (color: string) => [1, 3, 5].map(at => Number.parseInt(color.slice(at, at + 2), 16) / 255)
+  const ends = [{ at: 0, color: stops[0]!.color }, ...stops, { at: 1, color: stops.at(-1)!.color }]
+  const pieces = ends
+    .slice(1)
+    .flatMap((stop, index) => (stop.at > ends[index]!.at ? [{ from: ends[index]!, to: stop }] : []))
+  return {
+    ShadingType: kind === 'linear' ? 2 : 3,
+    ColorSpace: 'DeviceRGB',
+    Coords: kind === 'linear' ? [0, 0, 1, 0] : [0, 0, 0, 0, 0, 1],
+    Extend: [true, true],
+    Function: {
+      FunctionType: 3,
+      Domain: [0, 1],
+      Bounds: pieces.slice(1).map(piece => piece.from.at),
+      Encode: pieces.flatMap(() => [0, 1]),
+      Functions: pieces.map(piece => ({
+        FunctionType: 2,
+        Domain: [0, 1],
+        C0: colour(piece.from.color),
+        C1: colour(piece.to.color),
+        N: 1,
+      })),
+    },
+  }
 }
 
 /** A wavy line from left to right, each half wave four times as long as the line is thick. */

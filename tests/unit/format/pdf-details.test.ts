@@ -144,6 +144,47 @@ describe('pictures', () => {
   })
 })
 
+describe('what fills shapes', () => {
+  const shape = (fill: string, definition: string, parts: Fixture['parts'] = []) =>
+    made({
+      automatic: `<style:style style:name="g" style:family="graphic"><style:graphic-properties ${fill}/></style:style>`,
+      styles: definition,
+      body: '<text:p>a <draw:ellipse text:anchor-type="as-char" draw:style-name="g" svg:width="4cm" svg:height="2cm"/></text:p>',
+      parts,
+    })
+  const gradient = (style: string) =>
+    shape(
+      'draw:fill="gradient" draw:fill-gradient-name="G" draw:opacity="50%"',
+      `<draw:gradient draw:name="G" draw:style="${style}" draw:border="20%" draw:start-color="#ff0000" draw:end-color="#0000ff"/>`,
+    )
+
+  it('runs from colour to colour inside its outline, as opaque as it is said to be', async () => {
+    const axial = await gradient('axial')
+    expect(axial.source).toMatch(/\/ShadingType 2/)
+    expect(axial.source.match(/\/FunctionType 2/g)).toHaveLength(4)
+    expect(axial.source).toMatch(/W\* n\n\/G500_1000 gs\n1 0 0 -1 [\d.]+ [\d.]+ cm\n[-\d. ]+ cm \/S1 sh Q/)
+    const round = await gradient('radial')
+    expect(round.source).toMatch(/\/ShadingType 3/)
+    expect((await gradient('square')).source.match(/W\* n/g)).toHaveLength(64)
+  })
+
+  it('is drawn tile by tile, and in lines, no further than its outline', async () => {
+    const tiled = await shape(
+      'draw:fill="bitmap" draw:fill-image-name="I" draw:fill-image-width="1cm" draw:fill-image-height="1cm" ' +
+        'draw:fill-image-ref-point="top-left"',
+      '<draw:fill-image draw:name="I" xlink:href="Pictures/a.png"/>',
+      [{ path: 'Pictures/a.png', type: 'image/png', content: picture(8, 8) }],
+    )
+    expect(tiled.source.match(/cm \/I\d+ Do Q/g)).toHaveLength(8)
+    expect(tiled.source.match(/W\* n/g)).toHaveLength(1)
+    const hatched = await shape(
+      'draw:fill="hatch" draw:fill-hatch-name="H"',
+      '<draw:hatch draw:name="H" draw:color="#00ff00" draw:distance="0.5cm"/>',
+    )
+    expect(hatched.source).toMatch(/W\* n\nq\n0 1 0 RG/)
+  })
+})
+
 describe('the look of text', () => {
   const styled = (properties: string, text = 'sea') =>
     made({

@@ -283,21 +283,6 @@ describe('shapes', () => {
     expect(page.extent.x).toBeCloseTo(-centimetre, 1)
     expect(page.extent.x + page.extent.width).toBeCloseTo(14 * centimetre, 1)
   })
-
-  it('with pictures that are not there, gradients and hatches are said not to be as asked', () => {
-    const { unlaid } = drawingOf({
-      pages: drawnPage(
-        `<draw:rect draw:style-name="a" ${shapeAt(1, 1, 1, 1)}/><draw:rect draw:style-name="b" ${shapeAt(1, 1, 1, 1)}/>`,
-      ),
-      automatic:
-        graphicStyle('a', 'draw:fill="gradient" draw:fill-gradient-name="G"') + graphicStyle('b', 'draw:fill="hatch"'),
-      styles: '<draw:gradient draw:name="G" draw:start-color="#000000" draw:end-color="#ffffff"/>',
-    }).composition
-    expect(unlaid.map(each => each.feature)).toEqual([
-      'gradients (filled with the colour of their middle)',
-      'hatched fills (only their ground is filled)',
-    ])
-  })
 })
 
 describe('chained frames', () => {

@@ -14,7 +14,8 @@ import {
   translation,
   type Matrix,
 } from '../../../core/typeset/matrix'
-import { plainPath, shapeOutline, shapePlace } from '../../../core/typeset/shape-outlines'
+import { plainPath, shapeOutline } from '../../../core/typeset/shape-outlines'
+import { shapePlace } from '../../../core/typeset/shape-place'
 import { drawingOf, drawnPage, openOdt } from '../../support/fixtures'
 
 const centimetre = 72 / 2.54
