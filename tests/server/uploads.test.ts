@@ -44,7 +44,7 @@ describe('files that are sent', () => {
       await until(async () => {
         const response = await put('One more.odt', makeOdt({}))
         return response.status === 429 && /Too many files are on their way/.test(await response.text())
-      }, 5000),
+      }, 20_000),
     ).toBe(true)
     expect((await fetch(`${base}/api/health`)).status).toBe(200)
     for (const giveUp of slow) giveUp()

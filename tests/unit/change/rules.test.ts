@@ -13,6 +13,7 @@ import { writeElement } from '../../../core/xml/write'
 import { paragraphStyle, session, sessionOf, textStyle, typesetter, type Fixture } from '../../support/fixtures'
 import { quickly } from '../../support/planning'
 import { parts } from '../../support/independent'
+import { processorTime } from '../../support/processor-time'
 
 const pattern = (more: Partial<PatternRule> = {}): PatternRule => ({
   id: 'a1',
@@ -135,17 +136,17 @@ describe('what rules take', () => {
       { rule: 'x', from: 1, to: 3 },
       { rule: 'y', from: 3, to: 4 },
     ])
-    const start = performance.now()
+    const taken = processorTime()
     expect(matchesOf('(a*)*(a|aa)+(a?){20}b', 'a'.repeat(5000))).toEqual([])
-    expect(performance.now() - start).toBeLessThan(5000)
+    expect(taken()).toBeLessThan(5000)
   })
 
   it('is no pattern that asks too much for each letter, which is said at once and each time', () => {
     const huge = '(.?){1000}(.?){1000}zzz'
-    const start = performance.now()
+    const taken = processorTime()
     for (let round = 0; round < 1000; round++)
       expect(() => matchesOf(huge, 'a'.repeat(60_000))).toThrow(/asks up to 8,005 questions, and 2,000 are the most/)
-    expect(performance.now() - start).toBeLessThan(5000)
+    expect(taken()).toBeLessThan(5000)
     // In a file’s own rules it takes nothing, and the others go on.
     const list = [pattern({ id: 'x', pattern: huge }), pattern({ id: 'y', pattern: '[a-z]+' })]
     expect(ruleMatches('abc', list, [])).toEqual([{ rule: 'y', from: 0, to: 3 }])

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { PackageError } from '../../../core/package/errors'
 import { checkFontFile } from '../../../server/library/font-file'
 import { brokenFont, fontKinds, soundFonts } from '../../support/broken-files'
+import { processorTime } from '../../support/processor-time'
 
 const fonts = await soundFonts()
 
@@ -20,7 +21,7 @@ describe('font files', () => {
     let read = 0
     for (let seed = 0; seed < 200; seed++) {
       const kind = fontKinds[seed % fontKinds.length]!
-      const began = performance.now()
+      const taken = processorTime()
       try {
         const { face } = await checkFontFile(brokenFont(fonts[kind], seed))
         expect(face.family).not.toBe('')
@@ -32,7 +33,7 @@ describe('font files', () => {
         expect(error.message).toMatch(/It was not added\.$/)
         refused.add(error.message)
       }
-      expect(performance.now() - began).toBeLessThan(10_000)
+      expect(taken()).toBeLessThan(10_000)
     }
     expect(read).toBeGreaterThan(20)
     expect(refused.size).toBeGreaterThan(3)
