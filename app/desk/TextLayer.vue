@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { DisplayPage, GlyphRun } from '~~/core/typeset/display'
+import type { DisplayPage } from '~~/core/typeset/display'
+import type { GlyphRun } from '~~/core/typeset/glyph-runs'
 import { stretchFor } from './drawing'
 
 /** The words of a page over its picture, unseen: what screen readers read, and tests and helpers find. */

@@ -1,4 +1,6 @@
-import { fontKey, type DisplayPage, type GlyphRun } from '~~/core/typeset/display'
+import { tilePlaces } from '~~/core/typeset/fills'
+import { fontKey, type DisplayPage } from '~~/core/typeset/display'
+import type { GlyphRun } from '~~/core/typeset/glyph-runs'
 import type { TextLineMark } from '~~/core/typeset/look'
 import type { Drawn } from '../workers/messages'
 import { drawMarks, type Marking } from './marks'

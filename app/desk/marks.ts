@@ -1,4 +1,5 @@
-import type { DisplayPage, GlyphRun } from '~~/core/typeset/display'
+import type { DisplayPage } from '~~/core/typeset/display'
+import type { GlyphRun } from '~~/core/typeset/glyph-runs'
 import type { Pen } from './pen'
 
 /** What is marked on a page, and how. */

@@ -33,17 +33,9 @@ export function objectPages(composition: Composition | null): (prefix: string) =
   const pages = new Map<string, Set<number>>()
   for (const page of composition ? [...composition.pages, ...composition.notes] : []) {
     for (const fragment of page.fragments) {
-      const path =
-        fragment.kind === 'object'
-          ? `${fragment.href.replace(/^\.\//, '')}/`
-          : fragment.kind === 'lines' && fragment.cascade
-            ? fragment.layout.paragraph.part
-            : ''
-      if (path.includes('/'))
-        pages.set(
-          path.slice(0, path.lastIndexOf('/') + 1),
-          (pages.get(path.slice(0, path.lastIndexOf('/') + 1)) ?? new Set()).add(page.index),
-        )
+      if (fragment.kind !== 'frame' || fragment.object === '') continue
+      const prefix = `${fragment.object.replace(/^\.\//, '')}/`
+      pages.set(prefix, (pages.get(prefix) ?? new Set()).add(page.index))
     }
   }
   return prefix => [...(pages.get(prefix) ?? [])]

@@ -45,9 +45,9 @@ export class ObjectText implements StyledText {
 
   /** Whether another document holds the same object, part for part. */
   isIn(document: OdfDocument, sub: Subdocument): boolean {
-    return [this.sub.content, this.sub.styles].every(
+    return [this.sub.content, this.sub.styles, this.sub.settings].every(
       (path, index) =>
-        path === [sub.content, sub.styles][index] &&
+        path === [sub.content, sub.styles, sub.settings][index] &&
         (path === null || this.document.parts.get(path) === document.parts.get(path)),
     )
   }

@@ -1,4 +1,5 @@
-import type { DisplayPage, GlyphRun, TextLine } from './display'
+import type { DisplayPage, TextLine } from './display'
+import type { GlyphRun } from './glyph-runs'
 import { boundsOf, inverted, mapped, type Matrix } from './matrix'
 
 /** A place between two characters of a paragraph; `offset` counts UTF-16 units of its text. */

@@ -4,13 +4,13 @@ import type { Cascade } from '../style/cascade'
 import type { Reading } from '../style/reading'
 import type { OdfDocument } from '../document/open'
 import { BoxComposer, FrameChains } from './boxes'
-import { ChartComposer } from './charts'
 import { DrawingPages, type PageView } from './drawing-pages'
 import type { Fragment, FrameFill, OversetFrame } from './fragments'
 import { readGeometries, readNotesStyle } from './geometry'
 import type { Typesetter } from './look'
 import { numberParagraphs, type Labels } from './numbering'
 import { PageFlow, type Page, type PagePlan } from './pages'
+import { ObjectComposer } from './object-drawings'
 import { canBeShown, pictureSize } from './pictures'
 import { prepareWords, type PageFields, type ParagraphLayout, type Workshop } from './paragraph'
 
@@ -67,7 +67,7 @@ export class Composer {
   private flow: PageFlow
   /** The pages of a presentation or drawing; null for texts, whose pages come of the flow. */
   private readonly drawing: DrawingPages | null = null
-  private readonly charts: ChartComposer
+  private readonly drawnObjects: ObjectComposer
   private readonly counts = new Map<string, Set<string | number>>()
   private readonly labels: Labels
   private readonly rightToLeft: boolean
@@ -104,7 +104,7 @@ export class Composer {
     this.keeps = earlier !== undefined && keepsFrom(reading, typesetter, options, earlier)
     const kept = this.keeps ? earlier! : null
     if (kept) for (const [feature, users] of kept.counts) this.counts.set(feature, new Set(users))
-    this.charts = new ChartComposer(reading, this.workshop(null), earlier?.charts)
+    this.drawnObjects = new ObjectComposer(reading, this.workshop(null), earlier?.drawnObjects)
     if (document.kind !== 'text') this.drawing = this.drawingPages(kept?.drawing ?? null)
     this.before = kept?.flow ?? null
     this.flow = this.make(kept ? kept.flow.pageCount : statedPages(document))
@@ -132,14 +132,14 @@ export class Composer {
     }
   }
 
-  /** What stands for objects: charts are drawn, of all others what they are is said. */
+  /** What stands for objects: charts and formulas are drawn, of all others what they are is said. */
   private readonly objects = {
     title: (href: string): string => {
       const prefix = `${href.replace(/^\.\//, '')}/`
       const kind = this.reading.document.subdocuments.find(sub => sub.prefix === prefix)?.kind
       return kind === 'chart' ? 'Chart' : kind === 'formula' ? 'Formula' : 'Object'
     },
-    compose: (href: string, width: number, height: number) => this.charts.compose(href, width, height),
+    compose: (href: string, width: number, height: number) => this.drawnObjects.compose(href, width, height),
     isShown: (href: string) => canBeShown(this.reading.document, href),
   }
 
@@ -261,7 +261,7 @@ export class Composer {
 
   /** What styles the text of a part: the document's, or that of the object it belongs to. */
   cascadeOf(part: string): Cascade {
-    return this.charts.cascadeOf(part) ?? this.reading.cascade
+    return this.drawnObjects.cascadeOf(part) ?? this.reading.cascade
   }
 }
 

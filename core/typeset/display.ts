@@ -1,9 +1,8 @@
-import type { Slot } from '../document/font-attributes'
-import type { FontStatus } from '../font/library'
 import type { Cascade } from '../style/cascade'
 import { kinds } from './analysis'
 import type { Fragment } from './fragments'
 import type { Edges } from './geometry'
+import { newRun, pushGlyphs, signRuns, type GlyphRun } from './glyph-runs'
 import { Grounds, isDark } from './grounds'
 import type { Axis } from './harfbuzz'
 import type { Line } from './lines'
@@ -14,50 +13,6 @@ import { fileOffset, hasPageValues } from './paragraph'
 import { placedSegments } from './placed'
 import type { Paragraph } from '../document/story-model'
 import type { SetGlyphs } from './setting'
-
-/**
- * Glyphs to draw in one go. Lengths in points from the page's top left, y down; plain data, so that it can be
- * posted.
- */
-export interface GlyphRun {
-  readonly face: string
-  readonly axes: readonly Axis[]
-  readonly size: number
-  readonly scale: number
-  readonly color: string
-  readonly background: string
-  readonly underline: TextLineMark | null
-  readonly strike: TextLineMark | null
-  readonly outline: boolean
-  readonly shadow: boolean
-  readonly x: number
-  /** The baseline. */
-  readonly y: number
-  width: number
-  readonly ascent: number
-  readonly descent: number
-  readonly glyphs: number[]
-  /** Of each glyph, from the run's x and baseline. */
-  readonly xs: number[]
-  readonly ys: number[]
-  /** UTF-16 offset in `text` of the character each glyph begins with. */
-  readonly clusters: number[]
-  /** What it shows: text of the document, or of a label or hyphen that is none. */
-  text: string
-  /** It is text of the document, and which: for marks, hit testing and selection. */
-  readonly own: boolean
-  readonly part: string
-  readonly node: number
-  readonly start: number
-  end: number
-  /** Which text style (TextStyle.id, of the part's cascade) and slot it has; -1 for labels. */
-  readonly style: number
-  readonly slot: Slot
-  readonly status: FontStatus
-  readonly rightToLeft: boolean
-  /** Maps its coordinates to those of the page, where it is turned or stretched. */
-  readonly matrix?: Matrix
-}
 
 /** One line as text, for the layer that is selected and read aloud: the paragraph and the UTF-16 range it shows. */
 export interface TextLine {
@@ -92,7 +47,7 @@ export interface DisplayPage {
   readonly background: string
   readonly runs: readonly GlyphRun[]
   readonly lines: readonly TextLine[]
-  readonly shapes: readonly Exclude<Fragment, { kind: 'lines' | 'frame' }>[]
+  readonly shapes: readonly Exclude<Fragment, { kind: 'lines' | 'glyphs' | 'frame' }>[]
   /** Frames and shapes, to be pointed at: those above others last. */
   readonly frames: readonly Extract<Fragment, { kind: 'frame' }>[]
   /** White space that is drawn by nothing: tabs with their width, and forced breaks. */
@@ -122,13 +77,22 @@ export function displayPage(page: Page): DisplayPage {
   const runs: GlyphRun[] = []
   const lines: TextLine[] = []
   const signs: DisplayPage['signs'][number][] = []
-  const shapes: Exclude<Fragment, { kind: 'lines' | 'frame' }>[] = []
+  const shapes: Exclude<Fragment, { kind: 'lines' | 'glyphs' | 'frame' }>[] = []
   const frames: Extract<Fragment, { kind: 'frame' }>[] = []
   const layers: { of: 'shapes' | 'runs'; from: number; to: number }[] = []
   const automatic: { readonly run: number; readonly shapes: number }[] = []
   for (const fragment of page.fragments) {
     if (fragment.kind === 'frame') {
       frames.push(fragment)
+      continue
+    }
+    if (fragment.kind === 'glyphs') {
+      for (const run of signRuns(fragment)) {
+        if (fragment.pieces[0]!.look.automatic)
+          automatic.push({ run: runs.length, shapes: page.node >= 0 ? shapes.length : Infinity })
+        runs.push(run)
+      }
+      grow(layers, 'runs', runs.length)
       continue
     }
     if (fragment.kind !== 'lines') {
@@ -315,72 +279,26 @@ class LineDrawing {
     rightToLeft: boolean,
   ): GlyphRun {
     const { paragraph, set } = this.fragment.layout
-    const made: GlyphRun = {
-      face: look.face.hash,
-      axes: look.axes,
-      size: look.size,
-      scale: look.scale,
-      color: look.color,
-      background: look.background,
-      underline: look.underline,
-      strike: look.strike,
-      outline: look.outline,
-      shadow: look.shadow,
-      x,
-      y: y - look.rise,
-      width: 0,
-      ascent: look.ascent - look.rise,
-      descent: look.descent + look.rise,
-      glyphs: [],
-      xs: [],
-      ys: [],
-      clusters: [],
-      text: '',
+    const made = newRun(look, x, y, {
       own: own && paragraph.node >= 0,
       part: paragraph.part,
       node: paragraph.node,
       start: from,
-      end: from,
       style: run < 0 ? -1 : this.styleOf(run),
       slot: run < 0 ? 'western' : set.analysis.runs[run]!.slot,
-      status: look.status,
       rightToLeft,
-      ...(this.fragment.matrix ? { matrix: this.fragment.matrix } : {}),
-    }
+      matrix: this.fragment.matrix,
+    })
     if (look.automatic) this.automatic.push(this.into.length)
     this.into.push(made)
     return made
-  }
-
-  /** Adds glyphs to a run, `at` points from its x: with room behind every glyph and more behind every space. */
-  private push(
-    run: GlyphRun,
-    set: SetGlyphs,
-    at: number,
-    letterStretch: number,
-    spaceStretch: number,
-    base: number,
-  ): number {
-    const { look, glyphs, unitsPerEm } = set
-    const across = (look.size * look.scale) / unitsPerEm
-    const up = look.size / unitsPerEm
-    let x = at
-    for (let glyph = glyphs.start, end = glyph + glyphs.count; glyph < end; glyph++) {
-      run.glyphs.push(glyphs.ids[glyph]!)
-      run.xs.push(x + glyphs.xOffsets[glyph]! * across)
-      run.ys.push(-glyphs.yOffsets[glyph]! * up)
-      run.clusters.push(base + glyphs.clusters[glyph]!)
-      x += glyphs.advances[glyph]! * across + look.letterSpacing + letterStretch + spaceStretch
-    }
-    run.width = x
-    return x
   }
 
   /** A string that is no text of the document. */
   string(pieces: readonly SetGlyphs[], x: number, baseline: number, text: string): void {
     pieces.forEach((piece, index) => {
       const run = this.open(piece.look, x + piece.x, baseline, 0, false, -1, false)
-      this.push(run, piece, 0, 0, 0, 0)
+      pushGlyphs(run, piece, 0, 0, 0, 0)
       run.text = index === 0 ? text : ''
     })
   }
@@ -388,7 +306,7 @@ class LineDrawing {
   drop(drop: { readonly set: readonly SetGlyphs[]; readonly to: number }, x: number, baseline: number): void {
     for (const piece of drop.set) {
       const run = this.open(piece.look, x + piece.x, baseline, 0, true, 0, false)
-      this.push(run, piece, 0, 0, 0, 0)
+      pushGlyphs(run, piece, 0, 0, 0, 0)
       run.text = this.fragment.layout.text.slice(0, drop.to)
       run.end = drop.to
     }
@@ -444,7 +362,7 @@ class LineDrawing {
           run = this.open(part.look, at, baseline, part.from, own, analysis.run[segment]!, rightToLeft)
           source = analysis.run[segment]!
         }
-        const width: number = this.push(
+        const width: number = pushGlyphs(
           run,
           part,
           at - run.x,

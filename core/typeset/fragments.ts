@@ -3,6 +3,7 @@ import type { Cascade } from '../style/cascade'
 import { after, translation, type Matrix } from './matrix'
 import type { ParagraphLayout } from './paragraph'
 import { placedSegments } from './placed'
+import type { SetGlyphs } from './setting'
 import type { Shade } from './shades'
 
 /** A fragment that is turned or stretched: what maps its own coordinates to those of the box or page that holds it. */
@@ -89,6 +90,16 @@ export type Fragment =
       readonly width: number
       readonly height: number
     })
+  /** Signs that are no text of a paragraph: those of a formula. x is where they begin, y their baseline. */
+  | (Turned & {
+      readonly kind: 'glyphs'
+      readonly pieces: readonly SetGlyphs[]
+      readonly text: string
+      readonly part: string
+      readonly node: number
+      readonly x: number
+      readonly y: number
+    })
   /** Where a frame or shape lies: nothing is drawn of it, but it can be pointed at. */
   | (Turned & {
       readonly kind: 'frame'
@@ -97,6 +108,8 @@ export type Fragment =
       readonly shape: string
       readonly name: string
       readonly content: Frame['content']
+      /** The folder of the object that it shows, as the file refers to it; '' for none. */
+      readonly object: string
       readonly x: number
       readonly y: number
       readonly width: number
@@ -142,6 +155,7 @@ export const frameMark = (frame: Frame, width: number, height: number): Fragment
   shape: frame.shape,
   name: frame.name,
   content: frame.content,
+  object: frame.content === 'object' ? (frame.href ?? '') : '',
   x: 0,
   y: 0,
   width,
@@ -216,4 +230,10 @@ export function linesHeight(layout: ParagraphLayout, from = 0, to = layout.lines
   let height = 0
   for (let index = from; index < to; index++) height += layout.lines[index]!.height + layout.lines[index]!.above
   return height
+}
+
+/** How far a fragment reaches below its y, in points: signs and marks have no height of their own. */
+export function heightOf(fragment: Fragment): number {
+  if (fragment.kind === 'lines') return linesHeight(fragment.layout, fragment.from, fragment.to)
+  return fragment.kind === 'overset' || fragment.kind === 'glyphs' ? 0 : fragment.height
 }

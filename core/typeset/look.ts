@@ -191,6 +191,19 @@ export class Typesetter {
     return this.derive(look, `language ${language}`, { language })
   }
 
+  /** The look of a sign that stands in a face, size and colour of its own, whatever else text has; '' is no colour. */
+  inFace(look: Look, request: FaceRequest, size: number, color: string): Look {
+    const { status, face } = this.library.resolve(request)
+    return this.derive(look, JSON.stringify(['in', face.hash, status, size, color]), {
+      status,
+      face,
+      size,
+      rise: 0,
+      letterSpacing: 0,
+      ...(color === '' ? {} : { color, automatic: false }),
+    })
+  }
+
   private smallCapitals(look: Look): Look {
     return this.derive(look, 'small', {
       size: look.size * smallCapitalScale,

@@ -203,37 +203,7 @@ export class SetText {
 
   /** A string that is no text of the document: a label, a citation, a hyphen. */
   setString(text: string, look: Look, at: number, x: number): SetGlyphs[] {
-    const set: SetGlyphs[] = []
-    let from = x
-    // Spaces are words here: the string is short and stands alone.
-    for (const part of this.typesetter.mixed(look, this.typesetter.words.number(text))) {
-      const made = this.setWord(part.look, part.word, latin, false, at, at, from)
-      set.push(made)
-      from += made.width
-    }
-    return set
-  }
-
-  private setWord(
-    look: Look,
-    word: number,
-    script: number,
-    rightToLeft: boolean,
-    from: number,
-    to: number,
-    x: number,
-  ): SetGlyphs {
-    const shapes = this.typesetter.shapes(look, script, rightToLeft)
-    const glyphs = shapes.glyphs(word)
-    return {
-      look,
-      glyphs,
-      unitsPerEm: shapes.unitsPerEm,
-      from,
-      to,
-      x,
-      width: (shapes.widths[word]! * look.size * look.scale) / shapes.unitsPerEm + glyphs.count * look.letterSpacing,
-    }
+    return setString(this.typesetter, text, look, at, x)
   }
 
   /** Words that need more than one face, and runs that must be shaped whole. */
@@ -249,7 +219,8 @@ export class SetText {
       if ((flags & lacksGlyphs) !== 0 || mixes(look)) {
         let width = 0
         for (const part of typesetter.mixed(look, analysis.word[at]!))
-          width += this.setWord(
+          width += setWord(
+            this.typesetter,
             part.look,
             part.word,
             analysis.script[at]!,
@@ -506,13 +477,14 @@ export class SetText {
     const shapes = this.shapesOf(segment, look)
     shapes.ensure(word)
     if ((shapes.flags[word]! & lacksGlyphs) === 0 && !mixes(look))
-      return [this.setWord(look, word, script, rightToLeft, from, to, x)]
+      return [setWord(this.typesetter, look, word, script, rightToLeft, from, to, x)]
     const parts = typesetter.mixed(look, word)
     const set: SetGlyphs[] = []
     let at = x
     // Parts of a word that runs to the left stand the other way round.
     for (const part of rightToLeft ? [...parts].reverse() : parts) {
-      const made = this.setWord(
+      const made = setWord(
+        this.typesetter,
         part.look,
         part.word,
         script,
@@ -625,4 +597,40 @@ function cutGlyphs(all: Glyphs, offsets: readonly number[]): Glyphs[] {
       yOffsets: all.yOffsets,
     }
   })
+}
+
+/** A string that stands alone: `at` is where in a text it belongs, `x` where it begins. */
+export function setString(typesetter: Typesetter, text: string, look: Look, at = 0, x = 0): SetGlyphs[] {
+  const set: SetGlyphs[] = []
+  let from = x
+  // Spaces are words here: the string is short and stands alone.
+  for (const part of typesetter.mixed(look, typesetter.words.number(text))) {
+    const made = setWord(typesetter, part.look, part.word, latin, false, at, at, from)
+    set.push(made)
+    from += made.width
+  }
+  return set
+}
+
+function setWord(
+  typesetter: Typesetter,
+  look: Look,
+  word: number,
+  script: number,
+  rightToLeft: boolean,
+  from: number,
+  to: number,
+  x: number,
+): SetGlyphs {
+  const shapes = typesetter.shapes(look, script, rightToLeft)
+  const glyphs = shapes.glyphs(word)
+  return {
+    look,
+    glyphs,
+    unitsPerEm: shapes.unitsPerEm,
+    from,
+    to,
+    x,
+    width: (shapes.widths[word]! * look.size * look.scale) / shapes.unitsPerEm + glyphs.count * look.letterSpacing,
+  }
 }

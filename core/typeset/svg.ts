@@ -1,4 +1,5 @@
-import { fontKey, type DisplayPage, type GlyphRun } from './display'
+import { fontKey, type DisplayPage } from './display'
+import type { GlyphRun } from './glyph-runs'
 import type { Matrix } from './matrix'
 import type { Shade } from './shades'
 import type { Shaper } from './shaper'

@@ -3,7 +3,7 @@ import type { Cell, Inline, Story, Table } from '../document/story-model'
 import { findStyle } from '../document/styles'
 import { points } from '../document/lengths'
 import { percent } from '../style/properties'
-import { linesHeight, shifted, type Fragment } from './fragments'
+import { heightOf, shifted, type Fragment } from './fragments'
 import { borderColor, borderWidths, edges, type Edges } from './geometry'
 
 /** Sets a table: columns by their styles' widths, rows as high as their fullest cell (ODF 1.4 part 3, 17.15 ff.). */
@@ -217,7 +217,7 @@ function splitFragments(
       }
       if (fitting < to) over.push({ ...fragment, from: fitting, y })
     } else {
-      const height = fragment.kind === 'overset' ? 0 : fragment.height
+      const height = heightOf(fragment)
       if (fragment.y + height <= room + 0.01 || (fragment.kind === 'box' && fragment.y < room)) {
         head.push(fragment)
         headHeight = Math.max(headHeight, Math.min(fragment.y + height, room))
@@ -226,18 +226,6 @@ function splitFragments(
   }
   const top = over.reduce((least, each) => Math.min(least, each.y), Infinity)
   const tail = [...shifted(over, 0, -top)]
-  const tailHeight = tail.reduce(
-    (most, each) =>
-      Math.max(
-        most,
-        each.y +
-          (each.kind === 'lines'
-            ? linesHeight(each.layout, each.from, each.to)
-            : each.kind === 'overset'
-              ? 0
-              : each.height),
-      ),
-    0,
-  )
+  const tailHeight = tail.reduce((most, each) => Math.max(most, each.y + heightOf(each)), 0)
   return { head, tail, headHeight, tailHeight }
 }

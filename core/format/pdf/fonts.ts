@@ -1,6 +1,6 @@
 import { PDFHexString, PDFName, PDFString, type PDFContext, type PDFRef } from '@cantoo/pdf-lib'
 import type { FaceRecord } from '../../font/face'
-import type { GlyphRun } from '../../typeset/display'
+import type { GlyphRun } from '../../typeset/glyph-runs'
 import type { Axis } from '../../typeset/harfbuzz'
 import type { Shaper } from '../../typeset/shaper'
 import type { Subsetter } from './subset'

@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { drawPage, keepOutlines } from '../../../app/desk/drawing'
-import type { DisplayPage, GlyphRun } from '../../../core/typeset/display'
+import type { DisplayPage } from '../../../core/typeset/display'
+import type { GlyphRun } from '../../../core/typeset/glyph-runs'
 import { displayPage } from '../../../core/typeset/display'
 import { after, type Matrix } from '../../../core/typeset/matrix'
 import { makeOdt, session, textStyle, face, typesetter } from '../../support/fixtures'

@@ -267,8 +267,9 @@ describe('rows', () => {
         spacingAdds: false,
         rightToLeft: false,
         totalFit: true,
+        pictureSize: () => null,
       },
-      { title: () => '', compose: () => null },
+      { title: () => '', compose: () => null, isShown: () => false },
       new FrameChains([], () => ''),
     )
     const [row] = boxes.table(block as Extract<typeof block, { kind: 'table' }>, 'body', 200).rows
