@@ -48,7 +48,8 @@ export async function makeDatabase(address: DatabaseAddress = databaseAddress())
 }
 
 /** What the database's client says goes where everything goes that a server says. */
-const say = (level: 'warn' | 'error') => (what: unknown) => log[level]({ of: 'database', what: String(what).split('\n', 1)[0] }, 'told')
+const say = (level: 'warn' | 'error') => (what: unknown) =>
+  log[level]({ of: 'database', what: String(what).split('\n', 1)[0] }, 'told')
 const told = { deprecate: () => undefined, debug: () => undefined }
 
 /** Connects to a database that is there. */

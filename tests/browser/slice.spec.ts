@@ -232,7 +232,9 @@ test('files are dropped on the shelf, and bad ones are told why', async ({ page 
   await expect(page.getByRole('link', { name: 'Dropped', exact: true })).toBeVisible({ timeout: 30_000 })
 })
 
-test('what is thrown away lies in the trash, comes back whole, and goes for good when it is let go', async ({ page }) => {
+test('what is thrown away lies in the trash, comes back whole, and goes for good when it is let go', async ({
+  page,
+}) => {
   await page.goto('/')
   const card = page.getByRole('link', { name: 'Dropped', exact: true })
   await page.getByRole('button', { name: 'Throw Dropped away' }).click()
