@@ -1,6 +1,7 @@
 /**
  * Names under which real files ask for fonts, and what here has the same widths or is the same design. Only what files
- * need: a face in a metric-compatible group sets the same lines as the one it stands for.
+ * need: a face in a metric-compatible group breaks lines as the one it stands for does;
+ * how high they are may differ, which is said wherever it shows text.
  */
 export interface AliasGroup {
   readonly kind: 'metric-compatible' | 'same design'

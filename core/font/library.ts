@@ -176,7 +176,7 @@ export class Library {
     if (alias && faces) {
       const reason =
         alias.kind === 'metric-compatible'
-          ? `${alias.family} has the same widths as ${request.family}`
+          ? `${alias.family} has the same widths as ${request.family}; its lines may be higher or lower`
           : `${alias.family} is the same design as ${request.family}`
       return { status: 'alias', ...chosen(faces, request), reason }
     }
