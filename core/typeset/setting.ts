@@ -277,6 +277,8 @@ export class SetText {
     const { names } = scriptTable()
     for (let at = 0; at + 1 < analysis.segments; at++) {
       if (kind[at] !== kinds.word || kind[at + 1] !== kinds.word) continue
+      // What was shaped as a whole holds it already.
+      if (this.wholes?.has(at) && this.wholes.has(at + 1)) continue
       if (run[at] !== run[at + 1] || script[at] !== script[at + 1] || level[at] !== level[at + 1]) continue
       const look = looks[run[at]!]!
       // East Asian text is set solid (JLREQ 2.1.2): each of its letters ends a part.

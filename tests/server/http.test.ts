@@ -411,35 +411,39 @@ describe('the library', () => {
 })
 
 describe('a server that is killed', () => {
-  it('in the middle of a swap leaves the former version whole and the swap wholly there or wholly not', async () => {
-    const long = makeOdt({
-      faces: face('Jost'),
-      automatic: paragraphStyle('P', 'style:font-name="Jost"'),
-      body: Array.from(
-        { length: 3000 },
-        (_, at) =>
-          `<text:p text:style-name="P">Paragraph ${at} of a long text that takes its time to be set in pages, twice.</text:p>`,
-      ).join(''),
-    })
-    for (const delay of [30, 200, 500, 900]) {
-      const id = await added(long)
-      const response = post(`/api/documents/${id}/changes`, { base: 1, request: swap('Jost', 'Spectral') }).catch(
-        () => null,
-      )
-      await new Promise(resolve => setTimeout(resolve, delay))
-      await endServer(server, 'SIGKILL')
-      await response
-      server = await startServer(port)
-      const { document, versions } = await get<Info>(`/api/documents/${id}`)
-      expect(await bytesOf(`/api/documents/${id}/file?version=1`)).toEqual(long)
-      expect(versions).toHaveLength(document.version)
-      expect([1, 2]).toContain(document.version)
-      if (document.version === 2) expect((await bytesOf(`/api/documents/${id}/file`)).length).toBeGreaterThan(1000)
-      // And the document can be worked on: the same swap goes through if it had not.
-      if (document.version === 1)
-        expect(
-          (await post(`/api/documents/${id}/changes`, { base: 1, request: swap('Jost', 'Spectral') })).status,
-        ).toBe(200)
-    }
-  })
+  it(
+    'in the middle of a swap leaves the former version whole and the swap wholly there or wholly not',
+    { timeout: 300_000 },
+    async () => {
+      const long = makeOdt({
+        faces: face('Jost'),
+        automatic: paragraphStyle('P', 'style:font-name="Jost"'),
+        body: Array.from(
+          { length: 3000 },
+          (_, at) =>
+            `<text:p text:style-name="P">Paragraph ${at} of a long text that takes its time to be set in pages, twice.</text:p>`,
+        ).join(''),
+      })
+      for (const delay of [30, 200, 500, 900]) {
+        const id = await added(long)
+        const response = post(`/api/documents/${id}/changes`, { base: 1, request: swap('Jost', 'Spectral') }).catch(
+          () => null,
+        )
+        await new Promise(resolve => setTimeout(resolve, delay))
+        await endServer(server, 'SIGKILL')
+        await response
+        server = await startServer(port)
+        const { document, versions } = await get<Info>(`/api/documents/${id}`)
+        expect(await bytesOf(`/api/documents/${id}/file?version=1`)).toEqual(long)
+        expect(versions).toHaveLength(document.version)
+        expect([1, 2]).toContain(document.version)
+        if (document.version === 2) expect((await bytesOf(`/api/documents/${id}/file`)).length).toBeGreaterThan(1000)
+        // And the document can be worked on: the same swap goes through if it had not.
+        if (document.version === 1)
+          expect(
+            (await post(`/api/documents/${id}/changes`, { base: 1, request: swap('Jost', 'Spectral') })).status,
+          ).toBe(200)
+      }
+    },
+  )
 })

@@ -287,9 +287,9 @@ describe('tables', () => {
 })
 
 describe('words with places where a line may end', () => {
-  const widthOf = (text: string, kerning = true) => {
+  const widthOf = (text: string, kerning = true, family = 'Spectral') => {
     const page = pageOf({
-      automatic: paragraphStyle('K', `style:letter-kerning="${String(kerning)}"`),
+      automatic: paragraphStyle('K', `fo:font-family="${family}" style:letter-kerning="${String(kerning)}"`),
       body: `<text:p text:style-name="K">${text}</text:p>`,
     })
     return page.runs.reduce((sum, run) => Math.max(sum, run.x + run.width), 0) - page.runs[0]!.x
@@ -300,5 +300,11 @@ describe('words with places where a line may end', () => {
     expect(widthOf('T-V')).toBeLessThan(widthOf('T-V', false) - 0.1)
     const parts = widthOf('T-') + widthOf('V')
     expect(widthOf('T-V')).toBeLessThan(parts - 0.05)
+  })
+
+  it('are kerned across them once, where a face that moves letters at spaces has the line shaped as a whole', () => {
+    // 5,010 and 12,129 units of 1,000 to the em, as hb-shape gives them for all of it.
+    expect(widthOf('well-known', true, 'Zilla Slab')).toBeCloseTo(5.01 * 12, 3)
+    expect(widthOf('7.30 well-known well-known', true, 'Zilla Slab')).toBeCloseTo(12.129 * 12, 3)
   })
 })
