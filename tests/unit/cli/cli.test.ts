@@ -86,7 +86,7 @@ describe('the command line', () => {
     expect(spawnSync('qpdf', ['--check', out]).status).toBe(0)
   })
 
-  it('runs from its source, with what it complains of apart and a code', () => {
+  it('runs from its source, with what it complains of apart and a code', { timeout: 240_000 }, () => {
     const called = (...words: string[]) =>
       spawnSync(process.execPath, ['--import', 'tsx', 'cli/main.ts', ...words], {
         cwd: projectFolder(),
