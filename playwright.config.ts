@@ -3,7 +3,7 @@ import { defineConfig } from '@playwright/test'
 export default defineConfig({
   testDir: 'tests/browser',
   outputDir: '.morphene/browser',
-  timeout: 120_000,
+  timeout: 300_000,
   // How quickly things come is measured elsewhere: here a machine may have other work.
   expect: { timeout: 20_000 },
   workers: 1,
