@@ -19,9 +19,9 @@ const browser = await chromium.launch(config.use?.launchOptions)
 const theirs = await chromiumLines(await browser.newPage(), paragraphs)
 await browser.close()
 
-const tally = new Map<string, { count: number; alike: number; lines: number; apart: number }>()
+const tally = new Map<string, { count: number; alike: number; lines: number; wide: number; apart: number }>()
 for (const [index, paragraph] of paragraphs.entries()) {
-  const row = tally.get(paragraph.language) ?? { count: 0, alike: 0, lines: 0, apart: 0 }
+  const row = tally.get(paragraph.language) ?? { count: 0, alike: 0, lines: 0, wide: 0, apart: 0 }
   tally.set(paragraph.language, row)
   const [ours, other] = [ourLines(paragraph), theirs[index]!]
   row.count++
@@ -37,15 +37,17 @@ for (const [index, paragraph] of paragraphs.entries()) {
   }
   for (let at = 0; at < (first < 0 ? Math.min(ours.length, other.length) : first - 1); at++) {
     const apart = Math.abs(ours[at]!.width - other[at]!.width)
-    if (apart > 0.1 && apart > row.apart)
+    if (apart > 0.1) {
+      row.wide++
       console.log(
         `${named(paragraph)}: a line is ${ours[at]!.width.toFixed(2)} pt wide here and ${other[at]!.width.toFixed(2)} there: ` +
           `“${paragraph.text.slice(ours[at]!.start, ours[at + 1]?.start)}”`,
       )
+    }
     row.apart = Math.max(row.apart, apart)
   }
 }
-for (const [language, { count, alike, lines, apart }] of tally)
+for (const [language, { count, alike, lines, wide, apart }] of tally)
   console.log(
-    `${language}: ${alike} of ${count} paragraphs break alike (${lines} lines), widths within ${apart.toFixed(3)} pt`,
+    `${language}: ${alike} of ${count} paragraphs break alike (${lines} lines), ${wide} lines more than 0.1 pt apart, all within ${apart.toFixed(3)} pt`,
   )

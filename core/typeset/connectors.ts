@@ -15,12 +15,20 @@ export interface Obstacle {
   readonly bottom: number
 }
 
-/** How far a connector keeps from shapes: the standard's half centimetre (ODF 1.4 part 3, 19.180), in points. */
+/** An end of a connector, and the shape that holds it, where it is known. */
+interface End {
+  readonly at: Place
+  readonly shape: Obstacle | null
+}
+
+/** How far a connector keeps from shapes, in points: half a centimetre. */
 const distance = 72 / 5.08
 /** What a bend costs, as a way in points: of two ways the one with fewer bends is taken unless it is much longer. */
 const bendCost = 40
+/** Beside more shapes than this nothing is gone around: looking at all for each connector would take too long. */
+const mostBeside = 1000
 /** Of more shapes those nearest are gone around. */
-const mostObstacles = 40
+const mostObstacles = 24
 
 type Way = 'left' | 'right' | 'up' | 'down'
 const steps: Readonly<Record<Way, Place>> = {
@@ -66,18 +74,22 @@ function crosses(from: Place, to: Place, { left, top, right, bottom }: Obstacle)
  * shapes at right angles and goes through none. Shortest in length and bends (Dijkstra, on the lines that shapes and ends
  * give); null where there is none.
  */
-export function route(
-  from: { readonly at: Place; readonly shape: Obstacle | null },
-  to: { readonly at: Place; readonly shape: Obstacle | null },
-  shapes: readonly Obstacle[],
-): readonly Place[] | null {
-  const middle = { x: (from.at.x + to.at.x) / 2, y: (from.at.y + to.at.y) / 2 }
+export function route(from: End, to: End, shapes: readonly Obstacle[]): readonly Place[] | null {
+  const middle = middleOf(from.at, to.at)
   const own = [from.shape, to.shape].filter(each => each !== null)
   const others = shapes.filter(each => near(each, from.at) > 1 && near(each, to.at) > 1)
-  const obstacles = [...own, ...others.sort((one, other) => near(one, middle) - near(other, middle))].slice(
-    0,
-    mostObstacles,
-  )
+  // Nearly always nothing is in the way, and nothing else need be looked at.
+  const plain = shortest(from, to, own)
+  if (plain?.every((corner, at) => at === 0 || !others.some(each => crosses(plain[at - 1]!, corner, each))))
+    return plain
+  const nearest = others.sort((one, other) => near(one, middle) - near(other, middle))
+  return shortest(from, to, [...own, ...nearest].slice(0, mostObstacles))
+}
+
+const middleOf = (one: Place, other: Place): Place => ({ x: (one.x + other.x) / 2, y: (one.y + other.y) / 2 })
+
+function shortest(from: End, to: End, obstacles: readonly Obstacle[]): readonly Place[] | null {
+  const middle = middleOf(from.at, to.at)
   const start = leaving(from.at, from.shape, to.at)
   const end = leaving(to.at, to.shape, from.at)
   const moved = ({ x, y }: Place, way: Way, by: number) => ({ x: x + steps[way].x * by, y: y + steps[way].y * by })
@@ -177,7 +189,7 @@ export function connectorCorners(part: XmlPart, element: XmlElement): readonly P
   const [left, top] = [Math.min(from.x, to.x), Math.min(from.y, to.y)]
   const shapes: { readonly id: string; readonly box: Obstacle }[] = []
   const holder = element.parent < 0 ? null : part.element(element.parent)
-  for (const beside of holder ? part.elements(holder) : []) {
+  for (const beside of holder && holder.children.length <= mostBeside ? part.elements(holder) : []) {
     if (!isShape(beside.name)) continue
     const { x, y, width, height } = shapePlace(beside).bounds
     if (width > 0 && height > 0)

@@ -6,7 +6,7 @@ import { angleOf, middleOf, shadeOver, type Gradient } from './shades'
 type PathFragment = Extract<Fragment, { kind: 'path' }>
 type ImageFragment = Extract<Fragment, { kind: 'image' }>
 
-/** Parallel lines, once or in two or three directions (draw:hatch, ODF 1.4 part 3, 16.40.5). */
+/** Parallel lines, once or in two or three directions (draw:hatch). */
 export interface Hatch {
   readonly color: string
   /** Between lines, in points. */
@@ -88,7 +88,7 @@ export function painted(data: string, box: Box, fill: Fill | null, stroke: Strok
     }
     return stroke ? [picture, path(data, box, '', 1, stroke)] : [picture]
   }
-  if (fill.gradient) {
+  if (fill.gradient && box.width > 0 && box.height > 0) {
     const over = shadeOver(fill.gradient, box.width, box.height)
     const around = stroke ? [path(data, box, '', 1, stroke)] : []
     if (over.shade)

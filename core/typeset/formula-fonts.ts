@@ -28,7 +28,7 @@ const settingOf: Readonly<Record<TokenKind, string>> = {
 
 /**
  * Which faces a formula is set in: those of its settings, by kinds of signs; where they say nothing, that of the text.
- * What markup says of itself (family, variant) goes first. Variables of one letter slant (MathML Core 2.2.1).
+ * What markup says of itself (family, variant) goes first. Variables of one letter slant, as MathML has it for mi.
  */
 export function readFormulaFonts(settings: XmlPart | null, base: Look): FormulaFonts {
   const values = new Map<string, string>()

@@ -43,15 +43,15 @@ const none: Operator = { before: 0, after: 0, stretches: false, large: false, na
 export const nameOf: Operator = { ...none, after: thin, named: true }
 const operators = new Map(kinds.flatMap(([signs, operator]) => signs.split(' ').map(sign => [sign, operator] as const)))
 
-/** Signs that nobody sees: application of functions, times, separators (MathML Core 4.3.1). */
+/** Signs that nobody sees: Unicode’s application of functions, invisible times, separator and plus. */
 export const isInvisible = (text: string): boolean => /^[\u2061-\u2064\u200b]+$/.test(text)
 
-/** Signs that may stand in front of a term alone, where they have no space (MathML Core 3.2.4.1: the form prefix). */
+/** Signs that may stand in front of a term alone, where they have no space: the form “prefix” of MathML. */
 const signsOfTerms = new Set(['+', '-', '−', '±', '∓', '*', '∗'])
 
 /**
- * How an operator is set; `form` is where it stands among its neighbours. After the operator dictionary of MathML Core
- * (appendix B), by its groups: relations have 5/18 of an em on both sides, signs between terms 4/18, commas 3/18 behind.
+ * How an operator is set; `form` is where it stands among its neighbours. By the groups of the operator dictionary of MathML
+ * Core: relations have 5/18 of an em on both sides, signs between terms 4/18, commas 3/18 behind.
  */
 export function operatorOf(text: string, form: 'prefix' | 'infix' | 'postfix'): Operator {
   const found = operators.get(text)

@@ -11,7 +11,7 @@ import { setString } from './setting'
 /** A formula cannot be set: it nests too deeply or has too many signs. */
 export class FormulaError extends Error {}
 
-/** How things are set at a place in the formula (MathML Core 2.1.6, 4.5). */
+/** How things are set at a place in the formula: what markup hands on from the outside in. */
 interface Setting {
   readonly size: number
   readonly display: boolean
@@ -161,7 +161,7 @@ export class FormulaSetter {
       width: pieces.reduce((sum, piece) => sum + piece.width, 0),
       // What letters reach, not what lines need: bars, roots and scripts stand by it.
       ascent: (look.face.measures.capHeight * look.size) / 1000,
-      descent: /[a-z]*[gjpqy()[\]{}|∑∏∫,;Q]/.test(text) ? look.size * 0.22 : 0,
+      descent: /[gjpqy()[\]{}|∑∏∫,;Q]/.test(text) ? look.size * 0.22 : 0,
       fragments: [{ kind: 'glyphs', pieces, text, part: this.part.path, node: element.id, x: 0, y: 0 }],
     }
   }
@@ -256,7 +256,7 @@ export class FormulaSetter {
     let [ascent, descent] = [0, 0]
     const fragments: Fragment[] = []
     for (const [index, box] of boxes.entries()) {
-      // Scripts have no room for spaces between signs (MathML Core 3.2.4.2: none below the first level).
+      // Scripts have no room for spaces between signs: printers set them solid.
       const room = spaced && box.operator && setting.size >= this.fonts.size * scriptScale * 1.01 ? setting.size : 0
       x += room * (box.operator?.how.before ?? 0)
       fragments.push(...shifted(box.fragments, x, 0))

@@ -75,7 +75,7 @@ export class Paints {
     }
   }
 
-  /** The first tile of a picture that covers a box (ODF 1.4 part 3, 20.112 to 20.118, 20.171). */
+  /** The first tile of a picture that covers a box (style:repeat, draw:fill-image-width, draw:fill-image-ref-point …). */
   private tile(
     properties: Properties,
     image: string,

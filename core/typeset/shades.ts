@@ -49,7 +49,7 @@ export function mixed(from: string, to: string, share: number): string {
 }
 
 /**
- * An angle in radians. The standard means degrees where no unit is said (ODF 1.4 part 3, 18.3.1); files that say none hold
+ * An angle in radians. The standard means degrees where no unit is said (its type “angle”); files that say none hold
  * tenths of a degree, as ODF 1.1 had it and its readers went on.
  */
 export function angleOf(value: string | undefined): number {
@@ -59,7 +59,7 @@ export function angleOf(value: string | undefined): number {
   return (amount * Math.PI) / (unit === 'deg' ? 180 : unit === 'grad' ? 200 : 1800)
 }
 
-/** Reads a gradient (ODF 1.4 part 3, 16.40.1, 16.40.2, 16.40.3); null where it has nothing to show. */
+/** Reads a gradient (draw:gradient, svg:linearGradient, svg:radialGradient); null where it has nothing to show. */
 export function readGradient(part: XmlPart, element: XmlElement): Gradient | null {
   if (element.name === 'draw:gradient') return { kind: 'draw', attributes: element.attributes }
   const stops: Stop[] = []
@@ -72,7 +72,7 @@ export function readGradient(part: XmlPart, element: XmlElement): Gradient | nul
   return stops.length > 0 ? { kind: 'svg', element, stops } : null
 }
 
-/** The two colours of a gradient of the drawing namespace, with their intensities (19.183, 19.217). */
+/** The two colours of a gradient of the drawing namespace, with their intensities (draw:start-intensity, draw:end-intensity). */
 function coloursOf(attributes: XmlElement['attributes']): { readonly start: string; readonly end: string } {
   const one = (which: 'start' | 'end') => {
     const stated = attributes[`draw:${which}-color`]

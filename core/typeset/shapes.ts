@@ -70,7 +70,6 @@ export class ShapeComposer {
         },
       ])
     }
-    const outline = shapeOutline(part, element, place)
     // A frame without words of its own may show those of another one.
     const set =
       frame.blocks.length > 0 || (isFrame && frame.content === 'text')
@@ -78,7 +77,7 @@ export class ShapeComposer {
             frame,
             role,
             place,
-            outline.text ?? { x: 0, y: 0, width: place.width, height: place.height },
+            shapeOutline(part, element, place).text ?? { x: 0, y: 0, width: place.width, height: place.height },
             properties,
           )
         : null

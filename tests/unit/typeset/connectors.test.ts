@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { alongCorners, route, type Obstacle, type Place } from '../../../core/typeset/connectors'
 import { displayPage } from '../../../core/typeset/display'
 import { drawingOf, drawnPage, graphicStyle } from '../../support/fixtures'
+import { processorTime } from '../../support/processor-time'
 
 const box = (left: number, top: number, right: number, bottom: number): Obstacle => ({ left, top, right, bottom })
 const free = (x: number, y: number) => ({ at: { x, y }, shape: null })
@@ -54,6 +55,13 @@ describe('connectors', () => {
     expect([corners[1]!.x, corners[1]!.y < 0]).toEqual([20, true])
     expect([corners.at(-2)!.x, corners.at(-2)!.y > 120]).toEqual([120, true])
     for (const shape of [from, to]) expect(through(corners, shape)).toBe(false)
+  })
+
+  it('look at nothing else where nothing is in their way, however many shapes there are', () => {
+    const far = Array.from({ length: 900 }, (_, at) => box(200 + at * 10, 200, 205 + at * 10, 205))
+    const taken = processorTime()
+    for (let round = 0; round < 200; round++) expect(route(free(0, 0), free(100, 60), far)).toHaveLength(4)
+    expect(taken()).toBeLessThan(5000)
   })
 
   it('say that there is no way where they are shut in', () => {
