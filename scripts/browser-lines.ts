@@ -47,7 +47,7 @@ for (const [index, paragraph] of paragraphs.entries()) {
     row.apart = Math.max(row.apart, apart)
   }
 }
-for (const [language, { count, alike, lines, wide, apart }] of tally)
-  console.log(
-    `${language}: ${alike} of ${count} paragraphs break alike (${lines} lines), ${wide} lines more than 0.1 pt apart, all within ${apart.toFixed(3)} pt`,
-  )
+for (const [language, { count, alike, lines, wide, apart }] of tally) {
+  const widths = `${wide} of ${lines} lines more than 0.1 pt apart, all within ${apart.toFixed(3)} pt`
+  console.log(`${language}: ${alike} of ${count} paragraphs break alike, ${widths}`)
+}
