@@ -1,4 +1,4 @@
-import type { Strokes } from './strokes'
+import type { TypeMeasures } from './measure/type-measures'
 
 /** Scripts whose coverage is counted, by their names in Unicode's Scripts.txt. */
 export const coveredScripts = [
@@ -20,7 +20,7 @@ export type CoveredScript = (typeof coveredScripts)[number]
 export type Embedding = 'installable' | 'editable' | 'preview' | 'restricted'
 
 /** Sizes in thousandths of an em, so that faces compare whatever their grid. */
-export interface FaceMeasures extends Strokes {
+export interface FaceMeasures extends TypeMeasures {
   /** Top of x, from its outline; of a vowel-less script the height of its plain letters. */
   readonly xHeight: number
   /** Top of H. */

@@ -1,6 +1,7 @@
 import { Blob, Face, Font } from 'harfbuzzjs'
 import { PackageError } from '../package/errors'
-import { measureStrokes } from './strokes'
+import { frequencies } from './measure/texture'
+import { measureType } from './measure/type-measures'
 import {
   coveredScripts,
   parseStyleName,
@@ -13,40 +14,6 @@ import {
 
 /** Font files above this are refused; the largest that ship have 5 MB. */
 export const fontFileLimit = 40 * 1024 * 1024
-
-/*
- * How often letters occur in lower-case text with its spaces, per thousand: the weights by which OS/2 version 0 to 2
- * defined xAvgCharWidth (OpenType 1.9, OS/2, appendix to the field).
- */
-const frequencies: Readonly<Record<string, number>> = {
-  a: 64,
-  b: 14,
-  c: 27,
-  d: 35,
-  e: 100,
-  f: 20,
-  g: 14,
-  h: 42,
-  i: 63,
-  j: 3,
-  k: 6,
-  l: 35,
-  m: 20,
-  n: 56,
-  o: 56,
-  p: 17,
-  q: 4,
-  r: 49,
-  s: 56,
-  t: 71,
-  u: 31,
-  v: 10,
-  w: 18,
-  x: 3,
-  y: 18,
-  z: 2,
-  ' ': 166,
-}
 
 let scriptTable: Uint8Array | null = null
 function scriptIndexes(): Uint8Array {
@@ -103,15 +70,17 @@ function measure(font: Font, face: Face, os2: DataView | null, post: DataView | 
     const glyph = font.nominalGlyph(character.codePointAt(0)!)
     return glyph ? font.glyphToPath(glyph) : ''
   }
-  const capHeight = thousandths(top('HIאلक国'))
+  const advance = (character: string) => font.glyphHAdvance(font.nominalGlyph(character.codePointAt(0)!) ?? 0)
+  // Later samples stand in where a face has no Latin letters.
+  const xHeight = thousandths(top('xzאحक国'))
+  const averageWidth = weight > 0 ? thousandths(width / weight) : os2 ? thousandths(os2.getInt16(2)) : 500
   return {
-    ...measureStrokes(outline, face.upem, capHeight),
-    // Later samples stand in where a face has no Latin letters.
-    xHeight: thousandths(top('xzאحक国')),
-    capHeight,
+    ...measureType({ unitsPerEm: face.upem, outline, advance }, { xHeight, averageWidth }),
+    xHeight,
+    capHeight: thousandths(top('HIאلक国')),
     ascender: thousandths(top('dlלلक国')),
     descender: thousandths(Math.max(bottom('pqקيक国'), 0)),
-    averageWidth: weight > 0 ? thousandths(width / weight) : os2 ? thousandths(os2.getInt16(2)) : 500,
+    averageWidth,
     lineAscent: thousandths(lines.ascender),
     lineDescent: thousandths(-lines.descender),
     lineGap: thousandths(lines.lineGap),
