@@ -51,7 +51,8 @@ function scriptEvidence(m: TypeMeasures): number {
 /** How much speaks for a face that is to be looked at rather than read, 0 to 1. */
 function displayEvidence(m: TypeMeasures): number {
   return Math.max(
-    rise(m.extraContours, 0.4, 1),
+    // Loops of joined letters are contours of their own, and none of them decorates anything.
+    rise(m.extraContours, 0.4, 1) * (1 - rise(m.joined, 0.5, 0.8) * 0.8),
     rise(m.roughness, 2.5, 6),
     rise(m.stem, 150, 190) * 0.7,
     rise(m.smallCapitals, 0.6, 0.9) * 0.75,

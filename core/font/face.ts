@@ -40,6 +40,14 @@ export interface FaceMeasures extends TypeMeasures {
   readonly strikeThickness: number
 }
 
+/** An axis of a variable file, with the values it goes between and the one it begins at. */
+export interface FaceAxis {
+  readonly tag: string
+  readonly least: number
+  readonly most: number
+  readonly usual: number
+}
+
 /** One face of the library, as read from its file. */
 export interface FaceRecord {
   /** SHA-256 of the file, in hexadecimal: what it is fetched by. */
@@ -60,8 +68,13 @@ export interface FaceRecord {
   readonly coverage: Readonly<Partial<Record<CoveredScript, number>>>
   /** Code points it has, as first and last of each run, ascending. */
   readonly ranges: readonly number[]
+  /** What the file says of its licence: description and address (OpenType 1.9, name ids 13 and 14), or “not stated”. */
   readonly licence: string
   readonly embedding: Embedding
+  /** OpenType features that the file has for exchanging and placing glyphs, by their tags. */
+  readonly features: readonly string[]
+  /** Axes of a variable file (OpenType 1.9, fvar); none for a face of one form. */
+  readonly axes: readonly FaceAxis[]
   /** Panose as the file has it, ten numbers. */
   readonly panose: readonly number[]
   /** Where it came from: shipped with the desk, on the system, or added. */

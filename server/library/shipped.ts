@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { FaceRecord } from '../../core/font/face'
 import { Library } from '../../core/font/library'
@@ -16,12 +16,18 @@ interface Index {
   readonly faces: readonly ShippedFace[]
 }
 
+/** What reads and measures faces. Classes and searches are worked out of measures, and are not among it. */
+const measuring = ['read.ts', 'face.ts', 'measure'] as const
+
 /** The code that reads and measures faces, as one hash: a changed rule makes every face be measured anew. */
 export function measuringCode(folder = join(projectFolder(), 'core', 'font')): string {
-  const sources = readdirSync(folder)
-    .filter(name => name.endsWith('.ts'))
-    .sort()
-    .map(name => `${name}\n${readFileSync(join(folder, name), 'utf8')}`)
+  const below = (path: string): string[] =>
+    statSync(join(folder, path)).isDirectory()
+      ? readdirSync(join(folder, path))
+          .sort()
+          .flatMap(name => below(join(path, name)))
+      : [path]
+  const sources = measuring.flatMap(below).map(path => `${path}\n${readFileSync(join(folder, path), 'utf8')}`)
   return contentHash(new TextEncoder().encode(sources.join('\n')))
 }
 

@@ -15,7 +15,7 @@ export function hairlineOf(letters: Letters): number | null {
       letter =>
         percentile(
           thicknessesOf(letter).map(each => each.thick),
-          0.08,
+          0.12,
         ) ?? [],
     ),
   )

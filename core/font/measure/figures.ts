@@ -1,7 +1,10 @@
 import { lettersIn, type Letters } from './letters'
 import { deviation } from './outline'
 
-/** How the figures are that text gets without asking: all of capital height, or with ascenders and descenders; and whether all are of one width. */
+/**
+ * How the figures are that text gets without asking: all of capital height, or with ascenders and descenders; and
+ * whether all are of one width.
+ */
 export interface Figures {
   readonly style: 'lining' | 'old-style'
   readonly tabular: boolean

@@ -1,4 +1,4 @@
-import { boxOf, edgesOf, polygonsOf, signedArea, type Box, type Edges, type Polygon } from './outline'
+import { boxOf, edgesOf, perimeter, polygonsOf, signedArea, type Box, type Edges, type Polygon } from './outline'
 
 /** A letter as it is drawn: its contours, the box around them, the advance to the next. Font units. */
 export interface Letter {
@@ -35,17 +35,24 @@ export function lettersOf(source: GlyphSource): Letters {
   }
 }
 
+/** Outlines of more edges, larger or longer than this are no letters: nothing is measured on them. Edges, ems, ems. */
+const most = { edges: 5000, size: 12, length: 150 } as const
+
 function readLetter(source: GlyphSource, character: string): Letter | undefined {
   const path = source.outline(character)
   if (path === '') return undefined
   const polygons = polygonsOf(path)
   const box = boxOf(polygons)
-  if (!box) return undefined
+  if (!box || polygons.reduce((sum, polygon) => sum + polygon.length / 2, 0) > most.edges) return undefined
+  const em = source.unitsPerEm
+  if (Math.max(box.right - box.left, box.top - box.bottom) > em * most.size) return undefined
+  if (!(polygons.reduce((sum, polygon) => sum + perimeter(polygon), 0) <= em * most.length)) return undefined
   let edges: Edges | undefined
   const areas = polygons.map(signedArea)
   const area = areas.reduce((sum, each) => sum + each, 0)
   const inkSide = area >= 0 ? 1 : -1
-  const outer = polygons.filter((_, index) => areas[index]! * inkSide > 0).flatMap(polygon => boxOf([polygon]) ?? [])
+  const outer = polygons.filter((_, index) => areas[index]! * inkSide > 0)
+  const boxes = outer.length < 2 ? [] : outer.flatMap(polygon => boxOf([polygon]) ?? [])
   return {
     polygons,
     get edges() {
@@ -54,7 +61,7 @@ function readLetter(source: GlyphSource, character: string): Letter | undefined 
     box,
     advance: source.advance(character),
     inkSide,
-    overlaps: outer.some((one, index) => outer.slice(0, index).some(other => meet(one, other))),
+    overlaps: boxes.some((one, index) => boxes.slice(0, index).some(other => meet(one, other))),
     ink: Math.abs(area),
   }
 }

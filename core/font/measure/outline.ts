@@ -3,8 +3,8 @@ export interface Point {
   readonly x: number
   readonly y: number
 }
-/** A closed contour, its last point joined to its first. */
-export type Polygon = readonly Point[]
+/** A closed contour, its last point joined to its first: x and y of each point in turn, which is far lighter than objects. */
+export type Polygon = readonly number[]
 /** A stretch of a straight line that lies in the ink, or between two places. */
 export interface Span {
   readonly from: number
@@ -14,15 +14,40 @@ export interface Span {
 /** Straight pieces that a quadratic curve and a cubic one are cut into: within half a thousandth of an em of the curve. */
 const steps = { Q: 6, C: 12 } as const
 
+/** Numbers of path data from a place on, as many as follow one another; `end` is where they end. */
+function numbersAt(path: string, from: number, into: number[]): number {
+  let at = from
+  into.length = 0
+  while (at < path.length) {
+    const code = path.charCodeAt(at)
+    if (code === 44 || code === 32) {
+      at++
+      continue
+    }
+    if (code >= 65) break
+    let end = at + 1
+    while (
+      end < path.length &&
+      (path.charCodeAt(end) === 46 || (path.charCodeAt(end) >= 48 && path.charCodeAt(end) <= 57))
+    )
+      end++
+    into.push(Number(path.slice(at, end)))
+    at = end
+  }
+  return at
+}
+
 /** An outline as closed polygons: path data of M, L, Q, C and Z, absolute. */
 export function polygonsOf(path: string): Polygon[] {
-  const polygons: Polygon[] = []
-  let own: Point[] = []
+  const polygons: number[][] = []
+  let own: number[] = []
+  const n: number[] = []
   let [x, y] = [0, 0]
-  for (const [, command, rest] of path.matchAll(/([MLQC])([^MLQCZ]*)/g)) {
-    const [a, b, c, d, e, f] = rest!.split(/[ ,]+/).map(Number) as [number, number, number, number, number, number]
+  for (let at = 0; at < path.length;) {
+    const command = path[at]!
+    at = numbersAt(path, at + 1, n)
     if (command === 'M') {
-      if (own.length > 2) polygons.push(own)
+      if (own.length > 4) polygons.push(own)
       own = []
     }
     if (command === 'Q') {
@@ -30,39 +55,35 @@ export function polygonsOf(path: string): Polygon[] {
       for (let step = 1; step <= steps.Q; step++) {
         const t = step / steps.Q
         const s = 1 - t
-        own.push({ x: s * s * x + 2 * s * t * a + t * t * c, y: s * s * y + 2 * s * t * b + t * t * d })
+        own.push(s * s * x + 2 * s * t * n[0]! + t * t * n[2]!, s * s * y + 2 * s * t * n[1]! + t * t * n[3]!)
       }
-      ;[x, y] = [c, d]
     } else if (command === 'C') {
       for (let step = 1; step <= steps.C; step++) {
         const t = step / steps.C
         const s = 1 - t
-        const [w0, w1, w2, w3] = [s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t]
-        own.push({ x: w0 * x + w1 * a + w2 * c + w3 * e, y: w0 * y + w1 * b + w2 * d + w3 * f })
+        const [a, b, c, d] = [s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t]
+        own.push(a * x + b * n[0]! + c * n[2]! + d * n[4]!, a * y + b * n[1]! + c * n[3]! + d * n[5]!)
       }
-      ;[x, y] = [e, f]
-    } else {
-      own.push({ x: a, y: b })
-      ;[x, y] = [a, b]
-    }
+    } else if (n.length >= 2) own.push(n[0]!, n[1]!)
+    if (n.length >= 2) [x, y] = [n[n.length - 2]!, n[n.length - 1]!]
   }
-  if (own.length > 2) polygons.push(own)
+  if (own.length > 4) polygons.push(own)
   return polygons
 }
 
 /** Edges of closed contours, four numbers each: x and y where one begins and where it ends. */
 export type Edges = Float64Array
 export function edgesOf(polygons: readonly Polygon[]): Edges {
-  const edges = new Float64Array(polygons.reduce((sum, polygon) => sum + polygon.length * 4, 0))
+  const edges = new Float64Array(polygons.reduce((sum, polygon) => sum + polygon.length * 2, 0))
   let at = 0
   for (const polygon of polygons) {
-    let from = polygon.at(-1)!
-    for (const to of polygon) {
-      edges[at++] = from.x
-      edges[at++] = from.y
-      edges[at++] = to.x
-      edges[at++] = to.y
-      from = to
+    let x = polygon[polygon.length - 2]!
+    let y = polygon[polygon.length - 1]!
+    for (let index = 0; index < polygon.length; index += 2) {
+      edges[at++] = x
+      edges[at++] = y
+      edges[at++] = x = polygon[index]!
+      edges[at++] = y = polygon[index + 1]!
     }
   }
   return edges
@@ -78,7 +99,9 @@ export interface Box {
 export function boxOf(polygons: readonly Polygon[]): Box | null {
   let [left, right, bottom, top] = [Infinity, -Infinity, Infinity, -Infinity]
   for (const polygon of polygons)
-    for (const { x, y } of polygon) {
+    for (let index = 0; index < polygon.length; index += 2) {
+      const x = polygon[index]!
+      const y = polygon[index + 1]!
       if (x < left) left = x
       if (x > right) right = x
       if (y < bottom) bottom = y
@@ -90,12 +113,27 @@ export function boxOf(polygons: readonly Polygon[]): Box | null {
 /** Area with its sign: positive where a contour runs counter-clockwise (the shoelace formula). */
 export function signedArea(polygon: Polygon): number {
   let sum = 0
-  for (let index = 0; index < polygon.length; index++) {
-    const one = polygon[index]!
-    const next = polygon[(index + 1) % polygon.length]!
-    sum += one.x * next.y - next.x * one.y
+  let x = polygon[polygon.length - 2]!
+  let y = polygon[polygon.length - 1]!
+  for (let index = 0; index < polygon.length; index += 2) {
+    sum += x * polygon[index + 1]! - polygon[index]! * y
+    x = polygon[index]!
+    y = polygon[index + 1]!
   }
   return sum / 2
+}
+
+/** Length of a closed contour. */
+export function perimeter(polygon: Polygon): number {
+  let sum = 0
+  let x = polygon[polygon.length - 2]!
+  let y = polygon[polygon.length - 1]!
+  for (let index = 0; index < polygon.length; index += 2) {
+    sum += Math.hypot(polygon[index]! - x, polygon[index + 1]! - y)
+    x = polygon[index]!
+    y = polygon[index + 1]!
+  }
+  return sum
 }
 
 /**
@@ -104,7 +142,8 @@ export function signedArea(polygon: Polygon): number {
  */
 export function inkAlong(edges: Edges, along: 'x' | 'y', at: number): Span[] {
   const other = along === 'x' ? 1 : 0
-  const places: { readonly place: number; readonly turn: number }[] = []
+  const places: number[] = []
+  const turns: number[] = []
   for (let index = 0; index < edges.length; index += 4) {
     const from = edges[index + other]!
     const to = edges[index + 2 + other]!
@@ -112,17 +151,20 @@ export function inkAlong(edges: Edges, along: 'x' | 'y', at: number): Span[] {
     if (above === to > at) continue
     const start = edges[index + 1 - other]!
     const place = start + (edges[index + 3 - other]! - start) * ((at - from) / (to - from))
-    places.push({ place, turn: above ? -1 : 1 })
+    // Few edges are met: each is put where it belongs.
+    let slot = places.length
+    while (slot > 0 && places[slot - 1]! > place) slot--
+    places.splice(slot, 0, place)
+    turns.splice(slot, 0, above ? -1 : 1)
   }
-  places.sort((a, b) => a.place - b.place)
   const spans: Span[] = []
   let winding = 0
   let from = 0
-  for (const { place, turn } of places) {
+  places.forEach((place, index) => {
     if (winding === 0) from = place
-    winding += turn
+    winding += turns[index]!
     if (winding === 0 && place > from) spans.push({ from, to: place })
-  }
+  })
   return spans
 }
 

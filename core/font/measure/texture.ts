@@ -1,5 +1,5 @@
 import { heightOf, lettersIn, meet, widthOf, type Letter, type Letters } from './letters'
-import { boxOf, deviation, median, percentile, signedArea, type Point, type Polygon } from './outline'
+import { boxOf, deviation, median, percentile, signedArea, type Polygon } from './outline'
 
 /*
  * How often letters occur in lower-case text with its spaces, per thousand: the weights by which OS/2 version 0 to 2
@@ -54,45 +54,46 @@ export function greyOf(letters: Letters, xHeight: number, averageWidth: number):
 }
 
 /** The contour at places a step apart. */
-function resampled(polygon: Polygon, step: number): Point[] {
-  const points: Point[] = []
+function resampled(polygon: Polygon, step: number): number[] {
+  const points: number[] = []
   let until = 0
-  polygon.forEach((from, index) => {
-    const to = polygon[index + 1 === polygon.length ? 0 : index + 1]!
-    const length = Math.hypot(to.x - from.x, to.y - from.y)
-    for (; until < length; until += step)
-      points.push({ x: from.x + ((to.x - from.x) * until) / length, y: from.y + ((to.y - from.y) * until) / length })
+  let x = polygon[polygon.length - 2]!
+  let y = polygon[polygon.length - 1]!
+  for (let index = 0; index < polygon.length; index += 2) {
+    const [dx, dy] = [polygon[index]! - x, polygon[index + 1]! - y]
+    const length = Math.hypot(dx, dy)
+    for (; until < length; until += step) points.push(x + (dx * until) / length, y + (dy * until) / length)
     until -= length
-  })
+    x = polygon[index]!
+    y = polygon[index + 1]!
+  }
   return points
 }
 
 /** How much a closed line turns, one way and the other. Radians. */
-function turning(points: readonly Point[]): number {
+function turning(points: readonly number[]): number {
+  const count = points.length
+  const direction = (from: number, to: number) =>
+    Math.atan2(points[to + 1]! - points[from + 1]!, points[to]! - points[from]!)
   let sum = 0
-  for (let index = 0; index < points.length; index++) {
-    const before = points[(index + points.length - 1) % points.length]!
-    const at = points[index]!
-    const after = points[(index + 1) % points.length]!
-    const first = Math.atan2(at.y - before.y, at.x - before.x)
-    const second = Math.atan2(after.y - at.y, after.x - at.x)
-    const turn = Math.abs(second - first)
+  let before = direction(count - 2, 0)
+  for (let index = 0; index < count; index += 2) {
+    const after = direction(index, (index + 2) % count)
+    const turn = Math.abs(after - before)
     sum += turn > Math.PI ? 2 * Math.PI - turn : turn
+    before = after
   }
   return sum
 }
 
 /** Every point the mean of it and the three on either side. */
-function smoothed(points: readonly Point[]): Point[] {
+function smoothed(points: readonly number[]): number[] {
   const reach = 3
+  const count = points.length
   return points.map((_, index) => {
-    let [x, y] = [0, 0]
-    for (let by = -reach; by <= reach; by++) {
-      const point = points[(index + by + points.length) % points.length]!
-      x += point.x
-      y += point.y
-    }
-    return { x: x / (2 * reach + 1), y: y / (2 * reach + 1) }
+    let sum = 0
+    for (let by = -reach; by <= reach; by++) sum += points[(index + 2 * by + 2 * count) % count]!
+    return sum / (2 * reach + 1)
   })
 }
 
@@ -107,9 +108,9 @@ export function roughnessOf(letters: Letters, unitsPerEm: number): number | null
       let length = 0
       for (const polygon of letter.polygons) {
         const points = resampled(polygon, unitsPerEm * 0.008)
-        if (points.length < 8) continue
+        if (points.length < 16) continue
         more += Math.max(0, turning(points) - turning(smoothed(points)))
-        length += points.length * 0.008
+        length += (points.length / 2) * 0.008
       }
       return length === 0 ? [] : [more / length]
     }),
@@ -130,7 +131,10 @@ export function joinedOf(letters: Letters, unitsPerEm: number): number | null {
   return found.filter(reaches).length / found.length
 }
 
-/** How many contours letters have beyond those that their form asks for: 0 in plain faces, 1 and more where letters are outlined, inlined, cut by a stencil or sketched. */
+/**
+ * How many contours letters have beyond those that their form asks for: 0 in plain faces, 1 and more where letters are
+ * outlined, inlined, cut by a stencil or sketched.
+ */
 export function extraContoursOf(letters: Letters): number | null {
   const asked: Readonly<Record<string, number>> = { H: 1, E: 1, T: 1, n: 1, o: 2, e: 2, a: 2, O: 2, D: 2, s: 1, R: 2 }
   return percentile(

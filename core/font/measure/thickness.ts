@@ -27,8 +27,11 @@ interface Ray {
   readonly dy: number
 }
 
-/** Where a ray meets the edges: `meets` gets how far that is, and which way the edge goes. */
-function alongRay(edges: Edges, { x, y, dx, dy }: Ray, meets: (way: number, turn: 1 | -1) => void): void {
+/**
+ * Where a ray meets the edges: how far that is, and which way and how squarely it crosses (1 at a right angle, -1
+ * likewise from the other side).
+ */
+function alongRay(edges: Edges, { x, y, dx, dy }: Ray, meets: (way: number, crossing: number) => void): void {
   for (let index = 0; index < edges.length; index += 4) {
     const ex = edges[index + 2]! - edges[index]!
     const ey = edges[index + 3]! - edges[index + 1]!
@@ -39,26 +42,33 @@ function alongRay(edges: Edges, { x, y, dx, dy }: Ray, meets: (way: number, turn
     const share = (sx * dy - sy * dx) / cross
     if (share < 0 || share >= 1) continue
     const way = (sx * ey - sy * ex) / cross
-    if (way > 0) meets(way, cross > 0 ? 1 : -1)
+    if (way > 0) meets(way, cross / Math.hypot(ex, ey))
   }
 }
 
-/** How far it is to where the ink ends; null where it does not. Where nothing overlaps that is the next edge. */
-function wayOut(edges: Edges, ray: Ray, overlaps: boolean): number | null {
+/** The other side of a stroke lies across it, within 45 degrees; what a ray meets more slantwise is the next side of a corner. */
+const squarely = Math.SQRT1_2
+
+/** How far it is to the other side of the stroke; null where there is none. Where nothing overlaps that is the next edge. */
+function wayAcross(edges: Edges, ray: Ray, overlaps: boolean): number | null {
+  const hits: { readonly way: number; readonly crossing: number }[] = []
   if (!overlaps) {
     let nearest = Infinity
-    alongRay(edges, ray, way => {
-      if (way < nearest) nearest = way
+    let how = 0
+    alongRay(edges, ray, (way, crossing) => {
+      if (way < nearest) {
+        nearest = way
+        how = crossing
+      }
     })
-    return nearest === Infinity ? null : nearest
+    return Math.abs(how) >= squarely ? nearest : null
   }
   let winding = windingAt(edges, ray.x, ray.y)
   if (winding === 0) return null
-  const hits: { readonly way: number; readonly turn: number }[] = []
-  alongRay(edges, ray, (way, turn) => hits.push({ way, turn }))
-  for (const { way, turn } of hits.sort((a, b) => a.way - b.way)) {
-    winding += turn
-    if (winding === 0) return way
+  alongRay(edges, ray, (way, crossing) => hits.push({ way, crossing }))
+  for (const { way, crossing } of hits.sort((a, b) => a.way - b.way)) {
+    winding += Math.sign(crossing)
+    if (winding === 0) return Math.abs(crossing) >= squarely ? way : null
   }
   return null
 }
@@ -71,7 +81,7 @@ const inset = 0.5
  * lies inside other contours is no edge of the ink and is left out.
  * @param places about as many are looked at
  */
-export function thicknesses({ edges, inkSide, overlaps }: Letter, places = 80): Thickness[] {
+export function thicknesses({ edges, inkSide, overlaps }: Letter, places = 64): Thickness[] {
   const lengths = new Float64Array(edges.length / 4)
   let whole = 0
   for (let edge = 0; edge < lengths.length; edge++) {
@@ -91,7 +101,7 @@ export function thicknesses({ edges, inkSide, overlaps }: Letter, places = 80): 
     for (; until < length; until += step) {
       const at = { x: x + alongX * until, y: y + alongY * until }
       if (overlaps && windingAt(edges, at.x - dx * inset, at.y - dy * inset) !== 0) continue
-      const way = wayOut(edges, { x: at.x + dx * inset, y: at.y + dy * inset, dx, dy }, overlaps)
+      const way = wayAcross(edges, { x: at.x + dx * inset, y: at.y + dy * inset, dx, dy }, overlaps)
       if (way !== null) found.push({ at, thick: way + inset })
     }
     until -= length

@@ -65,7 +65,9 @@ export interface MeasuredOn {
   readonly averageWidth: number
 }
 
-const rounded = (value: number, places: number) => Math.round(value * 10 ** places) / 10 ** places
+/** What a damaged outline makes infinite counts as nothing. */
+const rounded = (value: number, places: number) =>
+  Number.isFinite(value) ? Math.round(value * 10 ** places) / 10 ** places : 0
 
 /** Measures how a face is drawn. `xHeight` and `averageWidth` in thousandths of an em, as they were measured before. */
 export function measureType(source: GlyphSource, { xHeight, averageWidth }: MeasuredOn): TypeMeasures {
