@@ -39,6 +39,7 @@ const withValue = new Set([
   '--set-character-style',
   '--recolor',
   '--wish',
+  '--like',
 ])
 const switches = new Set([
   '--json',
@@ -51,6 +52,7 @@ const switches = new Set([
   '--whole-words',
   '--stray',
   '--settle',
+  '--library',
 ])
 
 /** @throws CommandError */

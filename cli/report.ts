@@ -5,7 +5,8 @@ import type { AbsentFace, AbsentPlace } from '../core/census/absent-model'
 import type { Plan } from '../core/change/plan'
 import type { Suggestion } from '../core/font/suggest'
 
-const padded = (rows: readonly (readonly string[])[]): string[] => {
+/** Rows as columns of one width each. */
+export const padded = (rows: readonly (readonly string[])[]): string[] => {
   const widths = rows[0]?.map((_, column) => Math.max(...rows.map(row => row[column]!.length))) ?? []
   return rows.map(row => `  ${row.map((cell, column) => cell.padEnd(widths[column]!)).join('  ')}`.trimEnd())
 }

@@ -14,6 +14,7 @@ import { read, write } from './files'
 import { absent, plan, recastOf, swapOf, wishesOf } from './plans'
 import { registry, type Registry } from '../core/change/registry'
 import { censusText, unlaidLines } from './report'
+import { type } from './type'
 
 const usage = `morphene: the typography of a document, from a terminal
 
@@ -32,14 +33,16 @@ const usage = `morphene: the typography of a document, from a terminal
        [--out FILE] [--dry-run] [--json]
   plan FILES --wish FILE.json               carry out wishes of any kinds, as kept wishes and records hold them
        [--out FILE] [--dry-run] [--json]
+  type FILES|--library [--json]             what faces are, by the measures of their outlines: class, fitness, licence
+       [--like FILE]                        in order of their likeness in proportions to one
   copy FILE OUT                             open and save unchanged
   text FILE OUT                             make an OpenDocument text of a plain text, Markdown or HTML
   pdf FILE OUT [--bleed LENGTH] [--marks]   the pages as PDF, at true size; LENGTH for instance 3mm
        [--leave-out]                        do not embed faces whose licence forbids it
        [--notes]                            the pages of speaker notes too, after the pages
 
-FILES are files or folders; several need a folder after --out. It ends with 0 when it is done, 1 when it went wrong,
-2 when there was nothing to do (of absent: when faces are absent), 3 when some of several files failed.`
+FILES are files or folders (of type: font files); several need a folder after --out. It ends with 0 when it is done,
+1 when it went wrong, 2 when there was nothing to do (of absent: when faces are absent), 3 when some of several files failed.`
 
 let typesetter: Typesetter | null = null
 /** Opens a document. All of one call are set by one typesetter: what was measured for one serves the next. */
@@ -114,6 +117,8 @@ export async function run(words: readonly string[], kinds: Registry = registry):
       return plan(call, open, kinds, recastOf(call))
     case 'plan':
       return plan(call, open, kinds, wishesOf(call))
+    case 'type':
+      return type(call)
     case 'copy':
       return fine(copy(call))
     case 'text':
@@ -126,7 +131,7 @@ export async function run(words: readonly string[], kinds: Registry = registry):
       return fine(usage)
     default:
       throw new CommandError(
-        `there is no command “${call.command}”; there are census, absent, swap, recast, plan, copy, text and pdf`,
+        `there is no command “${call.command}”; there are census, absent, swap, recast, plan, type, copy, text and pdf`,
       )
   }
 }

@@ -1,65 +1,33 @@
 /*
- * npm run type:classes: how the classes that the desk reads off outlines agree with those that others gave. The families are
- * named one by one in tests/type/labelled-families.json; each package says its category beside its files. They are fetched once,
- * kept in .morphene, and never committed. Limits were tuned on one half of them; what is told first is the other half.
+ * npm run type:classes: how the classes that the desk reads off outlines agree with those that others gave, and how likeness
+ * in proportions finds faces that one designer drew to go together.
  */
-import { spawnSync } from 'node:child_process'
-import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync } from 'node:fs'
-import { join } from 'node:path'
-import { z } from 'zod'
+import { catalogueOf } from '../core/font/catalogue'
 import { classify, type TypeClass } from '../core/font/classify'
-import type { FaceRecord } from '../core/font/face'
-import { projectFolder } from '../server/library/files'
-import { checkFontFile } from '../server/library/font-file'
+import { Library } from '../core/font/library'
+import { inProportions } from '../core/font/likeness'
 import { shippedFaces } from '../server/library/shipped'
+import { byHand, labelledFamilies, type Category, type LabelledFamily } from './labelled-families'
 
-const folder = join(projectFolder(), '.morphene', 'labelled-families')
-const list = (name: string): unknown => JSON.parse(readFileSync(join(projectFolder(), 'tests', 'type', name), 'utf8'))
-const metadataSchema = z.object({
-  category: z.enum(['serif', 'sans-serif', 'monospace', 'handwriting', 'display']),
-})
 const expected = {
   serif: ['serif', 'slab'],
   'sans-serif': ['sans'],
   monospace: ['monospaced'],
   handwriting: ['script', 'display'],
   display: ['display'],
-} as const satisfies Record<string, readonly TypeClass[]>
-type Category = keyof typeof expected
+} as const satisfies Record<Category, readonly TypeClass[]>
 
-/** The package's metadata and its regular Latin file, fetched where they are not there yet; null where it has none. */
-function fetched(name: string): { readonly category: Category; readonly file: Uint8Array } | null {
-  const own = join(folder, name)
-  const file = join(own, 'files', `${name}-latin-400-normal.woff2`)
-  if (!existsSync(join(own, 'metadata.json'))) {
-    mkdirSync(own, { recursive: true })
-    spawnSync('npm', ['pack', `@fontsource/${name}`, '--silent', '--pack-destination', own], { cwd: own })
-    const archive = readdirSync(own).find(each => each.endsWith('.tgz'))
-    if (!archive) return null
-    const wanted = ['package/metadata.json', `package/files/${name}-latin-400-normal.woff2`]
-    spawnSync('tar', ['xzf', archive, '--strip-components=1', ...wanted], { cwd: own })
-    rmSync(join(own, archive))
-  }
-  if (!existsSync(file)) return null
-  const { category } = metadataSchema.parse(JSON.parse(readFileSync(join(own, 'metadata.json'), 'utf8')))
-  return { category, file: new Uint8Array(readFileSync(file)) }
-}
-
-interface Judged {
-  readonly name: string
-  readonly category: Category
-  readonly found: TypeClass
-  readonly right: boolean
-}
-
-function table(title: string, judged: readonly Judged[]): void {
+function table(title: string, families: readonly LabelledFamily[]): void {
+  const judged = families.map(({ name, category, face }) => {
+    const found = classify(face.measures).class
+    return { name, category, found, right: (expected[category] as readonly string[]).includes(found) }
+  })
   console.log(`\n${title}`)
   for (const category of Object.keys(expected) as Category[]) {
     const own = judged.filter(each => each.category === category)
-    const right = own.filter(each => each.right).length
     const strict = own.filter(each => each.found === expected[category][0]).length
     const more = category === 'handwriting' ? `; strictly script ${strict}` : ''
-    console.log(`  ${category.padEnd(12)} ${right} of ${own.length}${more}`)
+    console.log(`  ${category.padEnd(12)} ${own.filter(each => each.right).length} of ${own.length}${more}`)
   }
   for (const each of ['script', 'display'] as const) {
     const wrongly = judged.filter(
@@ -71,35 +39,32 @@ function table(title: string, judged: readonly Judged[]): void {
     console.log(`    ${name}: ${category}, taken for ${found}`)
 }
 
-async function judge(names: readonly string[]): Promise<Judged[]> {
-  const judged: Judged[] = []
-  for (const name of names) {
-    const own = fetched(name)
-    if (!own) {
-      console.log(`${name}: not to be had`)
-      continue
-    }
-    const { face } = await checkFontFile(own.file)
-    const found = classify(face.measures).class
-    const right = (expected[own.category] as readonly string[]).includes(found)
-    judged.push({ name, category: own.category, found, right })
-  }
-  return judged
-}
+const { tunedOn, notTunedOn } = await labelledFamilies()
+table('the half that nothing was tuned on', notTunedOn)
+table('the half that limits were tuned on', tunedOn)
 
-const halves = z
-  .object({ tunedOn: z.array(z.string()), notTunedOn: z.array(z.string()) })
-  .parse(list('labelled-families.json'))
-table('the half that nothing was tuned on', await judge(halves.notTunedOn))
-table('the half that limits were tuned on', await judge(halves.tunedOn))
+const shipped = catalogueOf(new Library(shippedFaces().map(each => each.face)))
+const labels = byHand('shipped-classes.json') as Record<string, readonly TypeClass[]>
+const known = shipped.filter(({ family }) => labels[family])
+const wrong = known.filter(({ family, classed }) => !labels[family]!.includes(classed.class))
+console.log(`\nfaces that ship: ${known.length - wrong.length} of ${known.length} as labelled by hand`)
+for (const { family, classed } of wrong)
+  console.log(`    ${family}: ${labels[family]!.join(' or ')}, taken for ${classed.class}`)
 
-const labels = list('shipped-classes.json') as Record<string, readonly TypeClass[]>
-const plainest = (faces: readonly FaceRecord[]): FaceRecord =>
-  [...faces].sort((a, b) => b.slant.localeCompare(a.slant) || Math.abs(a.weight - 400) - Math.abs(b.weight - 400))[0]!
-const families = new Map<string, FaceRecord[]>()
-for (const { face } of shippedFaces()) families.set(face.family, [...(families.get(face.family) ?? []), face])
-const shipped = [...families].filter(([family]) => labels[family])
-const wrong = shipped.filter(([family, faces]) => !labels[family]!.includes(classify(plainest(faces).measures).class))
-console.log(`\nfaces that ship: ${shipped.length - wrong.length} of ${shipped.length} as labelled by hand`)
-for (const [family, faces] of wrong)
-  console.log(`    ${family}: ${labels[family]!.join(' or ')}, taken for ${classify(plainest(faces).measures).class}`)
+const pool = catalogueOf(new Library([...shippedFaces(), ...tunedOn, ...notTunedOn].map(each => each.face)))
+console.log(`\ndrawn to go together: rank in proportions among ${pool.length} families`)
+const siblings = byHand('siblings.json') as readonly (readonly [string, string])[]
+const ranks = siblings.map(([one, other]) => {
+  const given = pool.find(each => each.family === one)!.plain.measures
+  const rank =
+    pool
+      .filter(each => each.family !== one)
+      .map(each => ({ family: each.family, distance: inProportions(given, each.plain.measures).distance }))
+      .sort((a, b) => a.distance - b.distance)
+      .findIndex(each => each.family === other) + 1
+  console.log(`  ${one.padEnd(18)} ${other.padEnd(22)} ${rank}`)
+  return rank
+})
+const sorted = [...ranks].sort((a, b) => a - b)
+const share = (rank: number) => `${((rank / pool.length) * 100).toFixed(1)} %`
+console.log(`  median ${share(sorted[sorted.length >> 1]!)}, last ${share(sorted.at(-1)!)}`)

@@ -71,7 +71,9 @@ const knownLicences: readonly KnownLicence[] = [
   },
   {
     name: 'GNU GPL with font exception',
-    known: /\bG(?:NU\s+)?(?:General\s+Public\s+Licen[cs]e|PL)\b[\s\S]*\b(?:font\s+exception|embed\s+this\s+font)\b/i,
+    // The licence of the Liberation faces of version 1 is this one, with the exception.
+    known:
+      /\bLiberation\s+Fonts\s+licen[cs]e\b|\b(?:General\s+Public\s+Licen[cs]e|GPL)\b[\s\S]*\b(?:font\s+exception|embed\s+this)\b/i,
     // A page or an app that carries the file passes it on under the licence's own terms: that is for a person to judge.
     allows: ['print', 'PDF', 'goods for sale', 'alteration'],
     because: 'a document that embeds it does not come under that licence',

@@ -30,24 +30,25 @@ const overXHeight = (value: number | null, { xHeight }: FaceMeasures) =>
 const proportions: readonly Feature[] = [
   {
     name: 'x-height to capitals',
-    step: 0.035,
+    step: 0.025,
     of: m => (m.capHeight > 0 && m.xHeight > 0 ? m.xHeight / m.capHeight : null),
   },
-  { name: 'x-height', step: 30, of: m => (m.xHeight > 0 ? m.xHeight : null) },
+  { name: 'x-height', step: 16, of: m => (m.xHeight > 0 ? m.xHeight : null) },
+  { name: 'cap height', step: 16, of: m => (m.capHeight > 0 ? m.capHeight : null) },
   {
     name: 'ascender to capitals',
-    step: 0.04,
+    step: 0.035,
     of: m => (m.capHeight > 0 && m.ascender > 0 ? m.ascender / m.capHeight : null),
   },
-  { name: 'descender', step: 30, of: m => (m.descender > 0 ? m.descender : null) },
+  { name: 'descender', step: 24, of: m => (m.descender > 0 ? m.descender : null) },
   { name: 'width of o', step: 0.07, of: m => overXHeight(m.widthO, m) },
-  { name: 'width of n to o', step: 0.09, of: m => (m.widthO && m.widthN ? m.widthN / m.widthO : null) },
-  { name: 'width of M', step: 0.16, of: m => (m.widthM !== null && m.capHeight > 0 ? m.widthM / m.capHeight : null) },
-  { name: 'average width', step: 28, of: m => m.averageWidth },
-  { name: 'roundness', step: 0.02, of: m => m.roundness },
-  { name: 'aperture', step: 0.09, of: m => m.aperture },
+  // Without serifs, so that faces with and without can be alike.
+  { name: 'width of n', step: 0.07, of: m => overXHeight(m.acrossN, m) },
+  { name: 'width of H', step: 0.09, of: m => (m.acrossH !== null && m.capHeight > 0 ? m.acrossH / m.capHeight : null) },
+  { name: 'roundness', step: 0.025, of: m => m.roundness },
+  { name: 'aperture', step: 0.12, of: m => m.aperture },
   { name: 'storeys of a', step: 1, of: m => m.storeysA },
-  { name: 'storeys of g', step: 1.5, of: m => m.storeysG },
+  { name: 'storeys of g', step: 2, of: m => m.storeysG },
 ]
 
 /** What the skeleton is dressed in. */

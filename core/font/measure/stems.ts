@@ -64,6 +64,14 @@ export function stemThickness(letters: Letters): number | null {
   return median(of('lhn')) ?? median(of('HTLE'))
 }
 
+/** From the outer edge of a letter's first stem to that of its last, serifs left out. Font units. */
+export function acrossStems(letters: Letters, character: string, part: number): number | null {
+  const letter = letters(character)
+  if (!letter) return null
+  const spans = inkAlong(letter.edges, 'x', letter.box.bottom + heightOf(letter) * part)
+  return spans.length < 2 ? null : spans.at(-1)!.to - spans[0]!.from
+}
+
 /** How far the stems lean to the right of upright: the median over the stems, in degrees. */
 export function slantOf(stems: readonly Stem[]): number | null {
   const lean = median(stems.map(each => each.lean))

@@ -2,7 +2,7 @@ import { apertureOf, eyeOf, hairlineOf, roundnessOf, storeysOfA, storeysOfG, str
 import { figuresOf, type Figures } from './figures'
 import { lettersOf, widthOf, type GlyphSource, type Letters } from './letters'
 import { serifsOf } from './serifs'
-import { slantOf, stemsOf, stemThickness, waverOf } from './stems'
+import { acrossStems, slantOf, stemsOf, stemThickness, waverOf } from './stems'
 import { extraContoursOf, greyOf, jitterOf, joinedOf, roughnessOf, smallCapitalsOf, widthSpreadOf } from './texture'
 
 /**
@@ -38,6 +38,9 @@ export interface TypeMeasures {
   readonly widthM: number | null
   readonly widthN: number | null
   readonly widthO: number | null
+  /** From stem to stem of n and of H, their outer edges, without serifs: the widths that faces with and without serifs share. */
+  readonly acrossN: number | null
+  readonly acrossH: number | null
   /** Spread of the advances of lower case over their mean. */
   readonly widthSpread: number | null
   /** Degrees that the stems lean to the right. */
@@ -102,6 +105,8 @@ export function measureType(source: GlyphSource, { xHeight, averageWidth }: Meas
     widthM: width('M'),
     widthN: width('n'),
     widthO: width('o'),
+    acrossN: thousandths(acrossStems(letters, 'n', 0.3)),
+    acrossH: thousandths(acrossStems(letters, 'H', 0.25)),
     widthSpread: plain(widthSpreadOf(letters)),
     slant: rounded(slant, 1),
     waver: plain(waverOf(stems)),

@@ -10,13 +10,13 @@ export interface Look {
   readonly said: string
   /** Words that people use for it; the first is its key. */
   readonly words: readonly [string, ...string[]]
-  /** How much a family is so, 0 to 1; from a half on it counts as so. */
+  /** How much a family is so: from a half on it counts as so, 1 is plainly so, up to 2 is for the order. */
   degree(entry: CatalogueEntry): number
 }
 
-/** A half at one value and 1 or 0 a reach away. They may fall, too. */
+/** A half at one value and 1 at another, and straight on; up to 2. They may fall, too. */
 const about = (value: number | null, half: number, full: number): number =>
-  value === null ? 0 : Math.max(0, Math.min(1, 0.5 + (value - half) / (full - half) / 2))
+  value === null ? 0 : Math.max(0, Math.min(2, 0.5 + (value - half) / (full - half) / 2))
 const so = (is: boolean): number => (is ? 1 : 0)
 
 const m = (entry: CatalogueEntry) => entry.plain.measures
@@ -32,7 +32,8 @@ const circle = (entry: CatalogueEntry) => {
   return roundness === null ? null : Math.abs(roundness - 0.79)
 }
 const has = (entry: CatalogueEntry, ...features: readonly string[]) =>
-  so(features.some(each => entry.plain.features.includes(each)))
+  // What has to be switched on stands behind what text gets without asking.
+  features.some(each => entry.plain.features.includes(each)) ? 0.8 : 0
 const fitFor = (use: FitnessUse) => (entry: CatalogueEntry) => so(entry.fitness.find(each => each.use === use)!.fit)
 
 const drawn: readonly Look[] = [
@@ -41,11 +42,11 @@ const drawn: readonly Look[] = [
     words: ['narrow', 'condensed', 'compressed', 'space-saving', 'space saving'],
     degree: e => about(run(e), 0.82, 0.68),
   },
-  { said: 'wide', words: ['wide', 'extended', 'expanded', 'broad'], degree: e => about(run(e), 1.04, 1.15) },
+  { said: 'wide', words: ['wide', 'extended', 'expanded', 'broad'], degree: e => about(run(e), 1, 1.12) },
   { said: 'light', words: ['light', 'thin', 'delicate', 'fine'], degree: e => about(dark(e), 0.145, 0.11) },
   {
     said: 'dark',
-    words: ['dark', 'heavy', 'bold', 'fat', 'black', 'strong'],
+    words: ['dark', 'heavy', 'bold', 'fat', 'fat face', 'black', 'strong'],
     degree: e => about(dark(e), 0.195, 0.26),
   },
   {
@@ -154,6 +155,12 @@ const drawn: readonly Look[] = [
     degree: e => so(m(e).storeysG === 1),
   },
   {
+    said: 'as by a brush',
+    words: ['brush', 'brushed', 'marker', 'brush script'],
+    degree: e =>
+      e.classed.class === 'script' ? Math.min(about(m(e).contrast, 1.3, 1.7), about(m(e).stem, 60, 75)) : 0,
+  },
+  {
     said: 'handwritten',
     words: ['handwritten', 'handwriting', 'hand written', 'hand-lettered', 'by hand'],
     degree: e => so(e.classed.class === 'script'),
@@ -203,25 +210,28 @@ const aliasesOfClass: Readonly<Record<string, readonly string[]>> = {
   monospaced: ['mono', 'monospace', 'fixed width', 'one width', 'typewriter', 'code'],
   display: ['decorative', 'headline face', 'poster'],
 }
+const hasSerifs = (asked: string, { classed }: CatalogueEntry) =>
+  (asked === 'serif' && (classed.class === 'slab' || classed.kind === 'with serifs')) ||
+  (asked === 'sans' && classed.kind === 'without serifs')
 const classes: readonly Look[] = typeClasses.map(each => ({
   said: each,
   words: [each, ...(aliasesOfClass[each] ?? [])],
-  // Slabs are serifs, too, for whoever asks for serifs.
-  degree: e => (e.classed.class === each ? 1 : each === 'serif' && e.classed.class === 'slab' ? 0.6 : 0),
+  // Slabs, and letters of one width that have serifs, are serifs, too, for whoever asks for serifs.
+  degree: e => (e.classed.class === each ? 1 : hasSerifs(each, e) ? 0.6 : 0),
 }))
 const aliasesOfKind: Readonly<Record<string, readonly string[]>> = {
   'old-style': ['old style', 'oldstyle', 'garalde', 'humanist serif', 'venetian'],
   modern: ['didone', 'modern serif'],
   grotesque: ['grotesk', 'grotesques', 'neo-grotesque'],
-  brush: ['brushed', 'marker'],
-  fat: ['fat face'],
 }
 const kinds: readonly Look[] = typeClasses.flatMap(each =>
   typeKinds[each]
     .filter(
       kind =>
         ![
+          'fat',
           'joined',
+          'brush',
           'rough',
           'condensed',
           'capitals',

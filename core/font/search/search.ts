@@ -68,10 +68,10 @@ const saidWith: Readonly<Record<Amount, (said: string) => string>> = {
 }
 const degreeWith: Readonly<Record<Amount, (degree: number) => number>> = {
   so: degree => degree,
-  very: degree => Math.max(0, degree * 2 - 1),
+  very: degree => degree - 0.5,
   // A bit of it is some, the less the better, down to where it cannot be seen.
   'a bit': degree => (degree < 0.25 ? 0 : degree > 0.9 ? 0.5 : 1 - Math.abs(degree - 0.5)),
-  not: degree => 1 - degree,
+  not: degree => 1 - Math.min(degree, 1),
 }
 
 /** A measure, or a look with its amount, at a place of what was typed. */
@@ -201,7 +201,13 @@ export function search(entries: readonly CatalogueEntry[], typed: string): Searc
     .map(entry => ({ entry, degrees: parts.map(part => part.degree(entry)) }))
     .filter(({ degrees }) => degrees.every(degree => degree >= answers))
     .map(({ entry, degrees }) => ({ entry, sum: degrees.reduce((sum, degree) => sum + degree, 0) }))
-    .sort((a, b) => b.sum - a.sum || a.entry.family.localeCompare(b.entry.family))
+    .sort(
+      (a, b) =>
+        b.sum - a.sum ||
+        // Of equals, what has more to choose from.
+        b.entry.faces.length - a.entry.faces.length ||
+        a.entry.family.localeCompare(b.entry.family),
+    )
     .map(({ entry }) => entry)
   return { parts: parts.map(({ words, from, to, kind, said }) => ({ words, from, to, kind, said })), found }
 }

@@ -1,0 +1,156 @@
+import { readFileSync } from 'node:fs'
+import { describe, expect, it } from 'vitest'
+import { catalogueOf, type CatalogueEntry } from '../../../core/font/catalogue'
+import { classify, typeClasses, typeKinds, type TypeClass } from '../../../core/font/classify'
+import { inDetail, inProportions } from '../../../core/font/likeness'
+import { licenceOf, licenceUses } from '../../../core/font/licence'
+import { smallestSize } from '../../../core/font/smallest-size'
+import type { Embedding } from '../../../core/font/face'
+import { shippedLibrary } from '../../../server/library/shipped'
+
+const labels = <T>(name: string): T =>
+  JSON.parse(readFileSync(new URL(`../../type/${name}`, import.meta.url), 'utf8')) as T
+const { library } = shippedLibrary()
+const catalogue = catalogueOf(library)
+const of = (family: string): CatalogueEntry => catalogue.find(each => each.family === family)!
+
+describe('classes', () => {
+  it('of the faces that ship are those that were labelled by hand before anything was measured, for 97 of 100', () => {
+    const labelled = labels<Record<string, readonly TypeClass[]>>('shipped-classes.json')
+    const known = catalogue.filter(({ family }) => labelled[family])
+    expect(known.length).toBeGreaterThanOrEqual(100)
+    const wrong = known.filter(({ family, classed }) => !labelled[family]!.includes(classed.class))
+    expect(wrong.map(each => each.family).join(', ')).toBe(
+      wrong.length <= known.length * 0.03 ? wrong.map(each => each.family).join(', ') : '',
+    )
+  })
+
+  it('have a kind of their own, a margin and reasons with figures', () => {
+    for (const { plain } of catalogue) {
+      const classed = classify(plain.measures)
+      expect(typeClasses).toContain(classed.class)
+      expect(typeKinds[classed.class] as readonly string[]).toContain(classed.kind)
+      expect(classed.margin).toBeGreaterThanOrEqual(0)
+      expect(classed.margin).toBeLessThanOrEqual(1)
+    }
+    expect(of('Zilla Slab').classed.reasons.join()).toMatch(/serifs \d+ % as high as the stems are wide/)
+    expect(of('Caveat').classed.reasons.join()).toMatch(/stems lean 18°/)
+    expect(of('Bodoni Moda').classed.kind).toBe('modern')
+    expect(of('Outfit').classed.kind).toBe('geometric')
+    expect(of('EB Garamond').classed.kind).toBe('old-style')
+  })
+
+  it('of italics are those of their romans, for nine serif and sans families of ten', () => {
+    const pairs = catalogue.flatMap(({ faces, classed }) => {
+      const italic = faces.find(face => face.slant === 'italic' && face.weight === 400)
+      return italic && (classed.class === 'serif' || classed.class === 'sans') ? [{ italic, classed }] : []
+    })
+    expect(pairs.length).toBeGreaterThan(40)
+    const same = pairs.filter(({ italic, classed }) => {
+      const own = classify(italic.measures).class
+      return own === classed.class || (classed.class === 'serif' && own === 'slab')
+    })
+    expect(same.length / pairs.length).toBeGreaterThan(0.9)
+  })
+})
+
+describe('fitness and smallest sizes', () => {
+  it('are those of the trade for old cases', () => {
+    const print = (family: string) => smallestSize(of(family).plain.measures, of(family).classed, 'print')!
+    for (const family of [
+      'Liberation Serif',
+      'Caladea',
+      'PT Serif',
+      'Literata',
+      'Crimson Pro',
+      'Lora',
+      'Libre Caslon Text',
+    ])
+      expect(print(family).size, family).toSatisfy((size: number) => size >= 9 && size <= 11)
+    for (const family of ['Playfair Display', 'Bodoni Moda', 'Abril Fatface', 'DM Serif Display']) {
+      expect(print(family).size, family).toBeGreaterThanOrEqual(14)
+      expect(print(family).because).toBe('hairline')
+    }
+    for (const family of ['Caveat', 'Dancing Script']) expect(print(family).size, family).toBeGreaterThanOrEqual(18)
+    expect(print('Bungee Inline').because).toBe('counter')
+  })
+
+  it('grow with the distance that is read from', () => {
+    for (const { plain, classed } of catalogue) {
+      const [print, screen, poster] = (['print', 'screen', 'poster'] as const).map(use =>
+        smallestSize(plain.measures, classed, use),
+      )
+      expect(print!.size).toBeLessThan(screen!.size)
+      expect(print!.size).toBeLessThanOrEqual(poster!.size)
+      expect(print!.reason).toMatch(/\d/)
+    }
+  })
+
+  it('say of every use whether a face is fit, and by what', () => {
+    const fit = (family: string, use: string) => of(family).fitness.find(each => each.use === use)!
+    expect(fit('Literata', 'long reading').fit).toBe(true)
+    expect(fit('Playfair Display', 'long reading')).toEqual({
+      use: 'long reading',
+      fit: false,
+      reason: expect.stringMatching(/thick to thin \d/) as string,
+    })
+    expect(fit('Caveat', 'long reading').reason).toContain('it is a hand')
+    expect(fit('Atkinson Hyperlegible', 'small print').fit).toBe(true)
+    expect(fit('Cormorant Garamond', 'small print').fit).toBe(false)
+    expect(fit('Anton', 'display').fit).toBe(true)
+    expect(fit('Inter', 'display').fit).toBe(false)
+    expect(fit('Caveat', 'informal').fit).toBe(true)
+    expect(fit('EB Garamond', 'formal').fit).toBe(true)
+  })
+})
+
+describe('likeness', () => {
+  const siblings = labels<readonly (readonly [string, string])[]>('siblings.json')
+  it('in proportions finds what one designer drew to go together: in the first 5 %, all in the first third', () => {
+    const ranks = siblings.map(([one, other]) => {
+      const given = of(one).plain.measures
+      const ranked = catalogue
+        .filter(each => each.family !== one)
+        .map(each => ({ family: each.family, distance: inProportions(given, each.plain.measures).distance }))
+        .sort((a, b) => a.distance - b.distance)
+      return ranked.findIndex(each => each.family === other) + 1
+    })
+    const sorted = [...ranks].sort((a, b) => a - b)
+    expect(sorted[sorted.length >> 1]! / catalogue.length).toBeLessThanOrEqual(0.05)
+    expect(sorted.at(-1)! / catalogue.length).toBeLessThanOrEqual(1 / 3)
+  })
+
+  it('is nothing between a face and itself, the same both ways, and tells its parts', () => {
+    for (const [one, other] of siblings) {
+      const [a, b] = [of(one).plain.measures, of(other).plain.measures]
+      for (const compare of [inProportions, inDetail]) {
+        expect(compare(a, a).distance).toBe(0)
+        expect(compare(a, b).distance).toBe(compare(b, a).distance)
+        expect(compare(a, b).parts.length).toBeGreaterThan(5)
+      }
+      // A serif and its sans are near in proportions and far in detail.
+      expect(inDetail(a, b).distance).toBeGreaterThan(inProportions(a, b).distance)
+    }
+  })
+})
+
+describe('licences', () => {
+  const cases = labels<readonly (readonly [string, Embedding, string])[]>('licences.json')
+  it.each(cases)(
+    '%s (%s): no use is said to be allowed that was not judged so by hand',
+    (licence, embedding, allowed) => {
+      const may: readonly string[] = allowed === 'all' ? licenceUses : allowed.split(',')
+      const told = licenceOf({ licence, embedding })
+      for (const { use, right, from } of told.uses) {
+        if (right === 'allowed') expect(may, `${use}: ${from}`).toContain(use)
+        expect(from).not.toBe('')
+      }
+      if (allowed === 'all') expect(told.uses.every(each => each.right === 'allowed')).toBe(true)
+    },
+  )
+
+  it('of the faces that ship are known and free, but for one whose file says nothing', () => {
+    expect(catalogue.filter(({ licence }) => !licence.open).map(each => each.family)).toEqual(['Monoton'])
+    expect(of('Monoton').licence.uses[0]).toMatchObject({ right: 'not stated', from: 'the file says nothing' })
+  })
+})
