@@ -6,6 +6,14 @@ import { ChevronLeft, ChevronRight } from '../kit/icons'
  * Two sides with a boundary that is dragged, or moved by keys; either side can be folded away. Where it stands is
  * remembered. What stands between the sides (the thumb index) goes with the boundary.
  */
+const sides = withDefaults(
+  defineProps<{
+    /** What the sides are called. */
+    left?: string
+    right?: string
+  }>(),
+  { left: 'sheets', right: 'tray' },
+)
 const frame = ref<HTMLElement | null>(null)
 const width = ref(1280)
 /** The share of the width that the right side has. */
@@ -61,8 +69,7 @@ function key(event: KeyboardEvent): void {
 function fold(side: 'left' | 'right'): void {
   folded.value = folded.value === side ? '' : side
 }
-const foldTitle = (side: 'left' | 'right') =>
-  `${folded.value === side ? 'Show' : 'Fold away'} the ${side === 'left' ? 'sheets' : 'tray'}`
+const foldTitle = (side: 'left' | 'right') => `${folded.value === side ? 'Show' : 'Fold away'} the ${sides[side]}`
 useResizeObserver(frame, ([entry]) => {
   if (entry) width.value = Math.max(entry.contentRect.width - 34 - 13, 1)
 })
@@ -76,7 +83,7 @@ useResizeObserver(frame, ([entry]) => {
       <div
         role="separator"
         aria-orientation="vertical"
-        aria-label="Boundary between sheets and tray: arrows move it, Home folds the sheets away, End the tray"
+        :aria-label="`Boundary between ${sides.left} and ${sides.right}: arrows move it, Home folds the ${sides.left} away, End the ${sides.right}`"
         tabindex="0"
         class="absolute inset-0"
         :aria-valuenow="Math.round((right / width) * 100)"

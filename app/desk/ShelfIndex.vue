@@ -4,12 +4,14 @@ import ThumbIndex from './ThumbIndex.vue'
 defineProps<{ open: string }>()
 const tabs = [
   { id: 'shelf', title: 'Shelf' },
+  { id: 'library', title: 'Library' },
   { id: 'across', title: 'All documents' },
   { id: 'records', title: 'Records' },
   { id: 'trash', title: 'Trash' },
 ] as const
 const addresses: Readonly<Record<string, string>> = {
   shelf: '/',
+  library: '/library',
   across: '/across',
   records: '/records',
   trash: '/trash',

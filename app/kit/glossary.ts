@@ -26,6 +26,23 @@ export const glossary = {
     title: 'Stand-in',
     says: 'The face that shows text whose own face is absent. It never changes the file.',
   },
+  ownWords: {
+    title: 'Own words',
+    says: 'The words that every face of a list is drawn with, so that faces are chosen by what they will say.',
+  },
+  fitness: {
+    title: 'Fit for',
+    says:
+      'What a face may be asked to do, proposed from its measures, with what speaks for it or against it. A judgement, ' +
+      'and no rule.',
+  },
+  licenceByUse: {
+    title: 'Licence by use',
+    says:
+      'What the font file says of each use: by the licence that it names, by its sentences, by its embedding bits. What it ' +
+      'does not say is “not stated”.',
+  },
+  shortlist: { title: 'Shortlist', says: 'The few families that are being compared, eight at the most.' },
   adopt: { title: 'Adopt', says: 'Make a style of how some text looks, and give it to that text.' },
   teach: { title: 'Teach', says: 'Let a style take over how some text looks.' },
   settle: { title: 'Settle', says: 'Take away what was set by hand, so that the styles alone say how text looks.' },

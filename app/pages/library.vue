@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import DeskFrame from '../desk/DeskFrame.vue'
+import RunningHead from '../desk/RunningHead.vue'
+import ShelfIndex from '../desk/ShelfIndex.vue'
+import NoticeLine from '../kit/NoticeLine.vue'
+import { sentenceOf } from '../stores/desk'
+import { useType } from '../stores/type'
+import CompareFaces from '../type/CompareFaces.vue'
+import FaceList from '../type/FaceList.vue'
+import FaceSearch from '../type/FaceSearch.vue'
+import FaceSpecimen from '../type/FaceSpecimen.vue'
+
+const type = useType()
+const list = ref<InstanceType<typeof FaceList> | null>(null)
+const view = ref<'specimen' | 'compare'>('specimen')
+const failure = ref('')
+onMounted(async () => {
+  if (type.group === 'document') type.group = 'all'
+  type.ofDocument = []
+  try {
+    await type.load()
+  } catch (error) {
+    failure.value = sentenceOf(error)
+  }
+  if (type.entry === null) type.chosen = type.result.found[0]?.family ?? null
+})
+watch(
+  () => type.chosen,
+  () => {
+    view.value = 'specimen'
+  },
+)
+useHead({ title: 'Library, Morphene' })
+</script>
+
+<template>
+  <div class="flex h-full flex-col">
+    <RunningHead title="Library" />
+    <DeskFrame left="list" right="specimen">
+      <template #left>
+        <div class="flex min-h-0 flex-1 flex-col bg-desk px-6 pt-4">
+          <NoticeLine v-if="failure" kind="failed">{{ failure }}</NoticeLine>
+          <FaceSearch @down="list?.focus()" />
+          <FaceList
+            ref="list"
+            v-model="type.chosen"
+            class="mt-3"
+            wide
+            :entries="type.result.found"
+            @enter="view = 'specimen'"
+          />
+        </div>
+      </template>
+      <template #between><ShelfIndex open="library" /></template>
+      <template #right>
+        <div class="min-h-0 flex-1 overflow-y-auto px-[22px] pt-4">
+          <div role="radiogroup" aria-label="What is shown" class="mb-3 flex gap-1.5">
+            <button
+              v-for="[id, title] in [
+                ['specimen', 'Specimen'],
+                ['compare', `Compare ${type.compared.length}`],
+              ] as const"
+              :key="id"
+              type="button"
+              role="radio"
+              :aria-checked="view === id"
+              class="rounded-[3px] border border-rule px-2.5 py-[3px] text-[13px]"
+              :class="view === id ? 'bg-ink text-white' : 'bg-sheet'"
+              @click="view = id"
+            >
+              {{ title }}
+            </button>
+          </div>
+          <CompareFaces v-if="view === 'compare'" :entries="type.compared" />
+          <FaceSpecimen v-else-if="type.entry" :entry="type.entry" />
+          <p v-else class="text-soft">{{ type.entries.length === 0 ? 'Fetching the faces …' : 'Choose a family.' }}</p>
+        </div>
+      </template>
+    </DeskFrame>
+  </div>
+</template>

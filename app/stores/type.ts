@@ -1,0 +1,78 @@
+import { useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { catalogueOf, type CatalogueEntry } from '~~/core/font/catalogue'
+import { typeClasses } from '~~/core/font/classify'
+import { search, withoutPart, type SearchPart } from '~~/core/font/search/search'
+import { useLibrary } from './library'
+
+/** Which faces are listed: all, those added here, the shortlist, or those that a document has. */
+export type FaceGroup = 'all' | 'added' | 'shortlist' | 'document'
+
+/** As many families are compared; more cannot be told apart on a screen. */
+export const shortlistLimit = 8
+
+/** Looking for a face: what is asked, what answers, and the few that are being compared. */
+export const useType = defineStore('type', () => {
+  const library = useLibrary()
+  const typed = ref('')
+  const group = ref<FaceGroup>('all')
+  /** Families of the document that is open. */
+  const ofDocument = shallowRef<readonly string[]>([])
+  const chosen = ref<string | null>(null)
+  /** What faces are shown with. */
+  const words = useLocalStorage('type words', 'The morning boat is the Grey Plover')
+  const shortlist = useLocalStorage<string[]>('type shortlist', [])
+  const entries = computed(() => (library.library ? catalogueOf(library.library) : []))
+  const byFamily = computed(() => new Map(entries.value.map(entry => [entry.family, entry])))
+  const inGroup: Readonly<Record<FaceGroup, (entry: CatalogueEntry) => boolean>> = {
+    all: () => true,
+    added: entry => entry.faces.some(face => face.source === 'added'),
+    shortlist: entry => shortlist.value.includes(entry.family),
+    document: entry => ofDocument.value.includes(entry.family),
+  }
+  const groups = computed(() =>
+    (['all', 'document', 'shortlist', 'added'] as const)
+      .map(id => ({ id, count: entries.value.filter(inGroup[id]).length }))
+      .filter(each => each.id === 'all' || each.id === group.value || each.count > 0),
+  )
+  const listed = computed(() => entries.value.filter(inGroup[group.value]))
+  const result = computed(() => search(listed.value, typed.value))
+  /** How many of what was found are of each class. */
+  const facets = computed(() =>
+    typeClasses
+      .map(id => ({ id, count: result.value.found.filter(entry => entry.classed.class === id).length }))
+      .filter(each => each.count > 0),
+  )
+  const entry = computed(() => (chosen.value === null ? null : (byFamily.value.get(chosen.value) ?? null)))
+  const compared = computed(() => shortlist.value.flatMap(family => byFamily.value.get(family) ?? []))
+
+  function ask(word: string): void {
+    typed.value = typed.value.trim() === '' ? word : `${typed.value.trim()}, ${word}`
+  }
+  function take(part: SearchPart): void {
+    typed.value = withoutPart(typed.value, part)
+  }
+  function keep(family: string): void {
+    shortlist.value = shortlist.value.includes(family)
+      ? shortlist.value.filter(each => each !== family)
+      : [...shortlist.value, family].slice(-shortlistLimit)
+  }
+  return {
+    typed,
+    group,
+    ofDocument,
+    chosen,
+    words,
+    shortlist,
+    entries,
+    groups,
+    result,
+    facets,
+    entry,
+    compared,
+    ask,
+    take,
+    keep,
+    load: library.load,
+  }
+})

@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import { useVirtualizer } from '@tanstack/vue-virtual'
+import type { CatalogueEntry } from '~~/core/font/catalogue'
+import { useLibrary } from '../stores/library'
+import { useType } from '../stores/type'
+
+/** Families drawn in themselves. Arrow keys go from one to the next; only those in sight are in the page. */
+const props = defineProps<{
+  entries: readonly CatalogueEntry[]
+  /** With measures beside: where there is room. */
+  wide?: boolean
+}>()
+const chosen = defineModel<string | null>({ required: true })
+const emit = defineEmits<{ enter: []; point: [family: string | null] }>()
+const library = useLibrary()
+const type = useType()
+const scroller = ref<HTMLElement | null>(null)
+const rowHeight = 60
+const virtual = useVirtualizer(
+  computed(() => ({
+    count: props.entries.length,
+    getScrollElement: () => scroller.value,
+    estimateSize: () => rowHeight,
+    overscan: 4,
+    getItemKey: (index: number) => props.entries[index]!.family,
+  })),
+)
+const items = computed(() =>
+  virtual.value.getVirtualItems().flatMap(item => {
+    const entry = props.entries[item.index]
+    return entry ? [{ ...item, entry }] : []
+  }),
+)
+const at = computed(() => props.entries.findIndex(entry => entry.family === chosen.value))
+const idOf = (family: string) => `face-${family.replace(/\W+/g, '-')}`
+function go(index: number): void {
+  const entry = props.entries[Math.max(0, Math.min(index, props.entries.length - 1))]
+  if (entry) chosen.value = entry.family
+}
+function key(event: KeyboardEvent): void {
+  const page = Math.max(1, Math.floor((scroller.value?.clientHeight ?? 400) / rowHeight) - 1)
+  const steps: Readonly<Record<string, number>> = {
+    ArrowDown: at.value + 1,
+    ArrowUp: at.value - 1,
+    PageDown: at.value + page,
+    PageUp: at.value - page,
+    Home: 0,
+    End: props.entries.length - 1,
+  }
+  const to = steps[event.key]
+  if (to !== undefined) go(to)
+  else if (event.key === 'Enter') emit('enter')
+  else if (event.key === ' ' && chosen.value !== null) type.keep(chosen.value)
+  else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+watch(at, index => {
+  if (index >= 0) virtual.value.scrollToIndex(index)
+})
+/** The longest bar is a large x-height, and a contrast of five. */
+const share = (value: number, most: number) => `${Math.round(Math.min(value / most, 1) * 100)}%`
+defineExpose({
+  focus: () => {
+    if (at.value < 0) go(0)
+    scroller.value?.focus()
+  },
+})
+</script>
+
+<template>
+  <div class="flex min-h-0 flex-1 flex-col">
+    <div v-if="wide" aria-hidden="true" class="face-row border-b border-ink text-[13px] text-soft">
+      <span>In itself</span><span>Class</span><span>Weights</span><span>x-height</span><span>Thick to thin</span>
+    </div>
+    <div
+      ref="scroller"
+      role="listbox"
+      aria-label="Faces"
+      tabindex="0"
+      class="min-h-0 flex-1 overflow-y-auto"
+      :aria-activedescendant="chosen !== null && at >= 0 ? idOf(chosen) : undefined"
+      @keydown="key"
+      @pointerleave="emit('point', null)"
+    >
+      <p v-if="entries.length === 0" class="py-4 text-soft">
+        No family answers all of that. Take a part away, or look among all.
+      </p>
+      <div class="relative w-full" :style="{ height: `${virtual.getTotalSize()}px` }">
+        <div
+          v-for="{ entry, start, index } in items"
+          :id="idOf(entry.family)"
+          :key="entry.family"
+          role="option"
+          :aria-selected="entry.family === chosen"
+          :aria-setsize="entries.length"
+          :aria-posinset="index + 1"
+          :aria-label="`${entry.family}, ${entry.classed.kind} ${entry.classed.class}, ${entry.weights.length} weights`"
+          class="absolute inset-x-0 top-0 cursor-pointer border-b border-rule"
+          :class="[
+            wide ? 'face-row' : 'flex items-center px-1.5',
+            entry.family === chosen ? 'bg-wash' : 'hover:bg-paper',
+          ]"
+          :style="{ height: `${rowHeight}px`, transform: `translateY(${start}px)` }"
+          @click="chosen = entry.family"
+          @dblclick="emit('enter')"
+          @pointerenter="emit('point', entry.family)"
+        >
+          <span class="min-w-0 flex-1">
+            <span
+              class="block truncate pt-1 text-[22px] leading-[32px]"
+              :style="{ fontFamily: library.cssFamily(entry.plain.hash) }"
+              >{{ type.words || entry.family }}</span
+            >
+            <span class="flex gap-2 text-[13px] leading-[18px] text-soft"
+              ><span class="truncate">{{ entry.family }}</span
+              ><span v-if="!wide" class="shrink-0">{{ entry.classed.kind }} {{ entry.classed.class }}</span
+              ><span v-if="type.shortlist.includes(entry.family)" class="shrink-0 text-verdigris"
+                >on the shortlist</span
+              ></span
+            >
+          </span>
+          <template v-if="wide">
+            <span class="text-[13px]"
+              >{{ entry.classed.class }}<br /><span class="text-soft">{{ entry.classed.kind }}</span></span
+            >
+            <span class="text-[13px]">{{ entry.weights.length }}</span>
+            <span class="text-[13px]"
+              ><span class="bar"
+                ><span class="bg-verdigris" :style="{ width: share(entry.plain.measures.xHeight, 700) }" /></span
+              >{{ Math.round(entry.plain.measures.xHeight) }}</span
+            >
+            <span class="text-[13px]"
+              ><template v-if="entry.plain.measures.contrast !== null"
+                ><span class="bar"
+                  ><span class="bg-[#8c8776]" :style="{ width: share(entry.plain.measures.contrast - 1, 4) }" /></span
+                >{{ entry.plain.measures.contrast.toFixed(1) }}</template
+              ><template v-else>–</template></span
+            >
+          </template>
+        </div>
+      </div>
+    </div>
+  </div>
+</template>

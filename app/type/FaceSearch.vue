@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { counted } from '../desk/words'
+import Term from '../kit/Term.vue'
+import { useType, type FaceGroup } from '../stores/type'
+
+/** What is looked for, how it was understood, and which faces are looked among. */
+const type = useType()
+const groupWords: Readonly<Record<FaceGroup, string>> = {
+  all: 'All',
+  document: 'In this document',
+  shortlist: 'Shortlist',
+  added: 'Added here',
+}
+const emit = defineEmits<{ down: [] }>()
+</script>
+
+<template>
+  <div>
+    <div class="flex items-center gap-3">
+      <input
+        v-model="type.typed"
+        type="search"
+        class="field min-w-0 flex-1"
+        placeholder="A name or a look: rough condensed, humanist sans x-height over 520"
+        aria-label="Search faces by name, look and measure"
+        maxlength="300"
+        autocomplete="off"
+        spellcheck="false"
+        @keydown.down.prevent="emit('down')"
+      />
+      <span class="shrink-0 text-soft" role="status">{{
+        type.result.found.length === type.entries.length
+          ? counted(type.entries.length, 'family', 'families')
+          : `${type.result.found.length} of ${counted(type.entries.length, 'family', 'families')}`
+      }}</span>
+    </div>
+    <ul v-if="type.result.parts.length > 0" class="mt-2 flex flex-wrap gap-1.5" aria-label="How it was understood">
+      <li v-for="part in type.result.parts" :key="part.from">
+        <button
+          type="button"
+          class="rounded-[3px] border px-2 py-[2px] text-[13px]"
+          :class="part.kind === 'unknown' ? 'border-ochre text-ochre' : 'border-verdigris bg-wash'"
+          :aria-label="`${part.said}: take this away`"
+          @click="type.take(part)"
+        >
+          {{ part.said }} <span aria-hidden="true">×</span>
+        </button>
+      </li>
+    </ul>
+    <div class="mt-2 flex flex-wrap items-center gap-1.5">
+      <div role="radiogroup" aria-label="Which faces" class="flex flex-wrap gap-1.5">
+        <button
+          v-for="each in type.groups"
+          :key="each.id"
+          type="button"
+          role="radio"
+          :aria-checked="type.group === each.id"
+          class="rounded-[3px] border border-rule px-2.5 py-[3px] text-[13px]"
+          :class="type.group === each.id ? 'bg-ink text-white' : 'bg-sheet'"
+          @click="type.group = each.id"
+        >
+          {{ groupWords[each.id] }} <span :class="{ 'text-soft': type.group !== each.id }">{{ each.count }}</span>
+        </button>
+      </div>
+      <span v-if="type.facets.length > 1" class="ml-2 flex flex-wrap gap-x-3 gap-y-1 text-[13px]">
+        <button v-for="each in type.facets" :key="each.id" type="button" class="link" @click="type.ask(each.id)">
+          {{ each.id }} <span class="text-soft">{{ each.count }}</span>
+        </button>
+      </span>
+    </div>
+    <label class="mt-2 flex items-center gap-2 text-[13px] text-soft"
+      ><Term word="ownWords">Set in own words</Term>
+      <input
+        v-model="type.words"
+        class="field min-w-0 flex-1 !min-h-[26px] !py-[2px]"
+        maxlength="120"
+        aria-label="Own words"
+      />
+    </label>
+  </div>
+</template>

@@ -1,0 +1,168 @@
+<script setup lang="ts">
+import type { CatalogueEntry } from '~~/core/font/catalogue'
+import { faceName } from '~~/core/font/face'
+import { equalSizes } from '~~/core/font/equal-size'
+import { counted } from '../desk/words'
+import Term from '../kit/Term.vue'
+import { useLibrary } from '../stores/library'
+import { useType } from '../stores/type'
+import FaceAnatomy from './FaceAnatomy.vue'
+import { figuresOfFace, marginWords, smallestSizes } from './face-words'
+
+/** One family from close by: anatomy, what was measured, its faces, what it is fit for, sizes, licence. */
+const props = defineProps<{ entry: CatalogueEntry }>()
+const library = useLibrary()
+const type = useType()
+const face = ref(props.entry.plain)
+watch(
+  () => props.entry,
+  entry => {
+    face.value = entry.plain
+  },
+)
+const figures = computed(() => figuresOfFace(face.value.measures))
+const size = ref(10)
+/** A line of 100 mm, in points. */
+const measure = (100 * 72) / 25.4
+const others = computed(() =>
+  type.compared.filter(entry => entry.family !== props.entry.family).map(entry => entry.plain),
+)
+const equal = computed(() => equalSizes(face.value, size.value, others.value, measure))
+const features = computed(() =>
+  face.value.features.filter(tag => !['kern', 'mark', 'mkmk', 'ccmp', 'locl', 'cpsp'].includes(tag)),
+)
+const anatomyLetters = computed(() =>
+  (face.value.coverage.Latin ?? 0) > 40 ? 'Hagfn' : (type.words || props.entry.family).slice(0, 5),
+)
+</script>
+
+<template>
+  <article class="pb-8" :aria-label="`Specimen of ${entry.family}`">
+    <div class="flex items-baseline gap-4">
+      <h1 class="min-w-0 flex-1 truncate">{{ entry.family }}</h1>
+      <button
+        type="button"
+        class="link shrink-0"
+        :aria-pressed="type.shortlist.includes(entry.family)"
+        @click="type.keep(entry.family)"
+      >
+        {{ type.shortlist.includes(entry.family) ? 'Off the shortlist' : 'Put on the shortlist' }}
+      </button>
+    </div>
+    <p class="text-soft">
+      {{ entry.classed.kind }} {{ entry.classed.class }}, {{ marginWords(entry.classed.margin)
+      }}<template v-if="entry.classed.reasons.length > 0">: {{ entry.classed.reasons.join(', ') }}</template
+      >. {{ counted(entry.faces.length, 'face') }}, {{ counted(entry.weights.length, 'weight')
+      }}{{ entry.hasItalic ? ', with italics' : '' }}; {{ entry.scripts.join(', ') || 'signs alone' }}.
+    </p>
+    <FaceAnatomy class="mt-3" :face="face" :letters="anatomyLetters" />
+    <h2 class="mt-4">Measures <span class="font-sans text-[13px] text-soft">in thousandths of an em</span></h2>
+    <dl class="mt-1 grid grid-cols-2 gap-x-6">
+      <div v-for="each in figures" :key="each.name" class="flex justify-between gap-3 border-b border-rule py-[3px]">
+        <dt class="shrink-0 text-soft">{{ each.name }}</dt>
+        <dd class="text-right">{{ each.value }}</dd>
+      </div>
+    </dl>
+    <h2 class="mt-5">Weights and styles</h2>
+    <ul class="mt-1" role="radiogroup" aria-label="Face that is shown">
+      <li v-for="each in entry.faces" :key="each.hash" class="border-b border-rule">
+        <button
+          type="button"
+          role="radio"
+          :aria-checked="each.hash === face.hash"
+          class="flex w-full items-baseline gap-3 px-1 py-[3px] text-left"
+          :class="{ 'bg-wash': each.hash === face.hash }"
+          @click="face = each"
+        >
+          <span
+            class="min-w-0 flex-1 truncate text-[19px] leading-7"
+            :style="{ fontFamily: library.cssFamily(each.hash) }"
+            >{{ type.words || entry.family }}</span
+          >
+          <span class="shrink-0 text-[13px] text-soft">{{ each.style }}, {{ each.weight }}</span>
+        </button>
+      </li>
+    </ul>
+    <h2 class="mt-5"><Term word="fitness">Fit for</Term></h2>
+    <table class="mt-1">
+      <tbody>
+        <tr v-for="each in entry.fitness" :key="each.use">
+          <td class="w-[150px]">
+            <span aria-hidden="true" :class="each.fit ? 'text-verdigris' : 'text-soft'">{{
+              each.fit ? '✓' : '–'
+            }}</span>
+            {{ each.use }}<span class="sr-only">: {{ each.fit ? 'fit' : 'not fit' }}</span>
+          </td>
+          <td class="text-soft">{{ each.reason }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <h2 class="mt-5">Smallest useful sizes</h2>
+    <table class="mt-1">
+      <tbody>
+        <tr v-for="each in smallestSizes(entry)" :key="each.use">
+          <td class="w-[110px]">{{ each.use }}</td>
+          <td class="number w-[70px]">{{ each.size }}</td>
+          <td class="pl-4 text-soft">{{ each.reason }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <h2 class="mt-5">
+      As large as {{ faceName(entry.family, face.style) }} at
+      <input
+        v-model.number="size"
+        type="number"
+        min="4"
+        max="200"
+        step="0.5"
+        class="field w-[76px] font-sans text-[14px]"
+        aria-label="Size in points"
+      />
+      pt
+    </h2>
+    <p v-if="equal.length === 0" class="text-soft">
+      Put other families on the shortlist: at which sizes they look as large stands here.
+    </p>
+    <table v-else class="mt-1">
+      <thead>
+        <tr>
+          <th scope="col">Face</th>
+          <th scope="col" class="number">By x-height</th>
+          <th scope="col" class="number">By capitals</th>
+          <th scope="col" class="number">Letters in 100 mm</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="each in equal" :key="each.face.hash">
+          <td class="truncate">
+            <span class="text-[17px]" :style="{ fontFamily: library.cssFamily(each.face.hash) }">agR</span>
+            {{ each.face.family }}
+          </td>
+          <td class="number">{{ each.byXHeight === null ? '–' : `${each.byXHeight.toFixed(1)} pt` }}</td>
+          <td class="number">{{ each.byCapitals === null ? '–' : `${each.byCapitals.toFixed(1)} pt` }}</td>
+          <td class="number">{{ each.lettersInLine ?? '–' }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <h2 class="mt-5"><Term word="licenceByUse">Licence</Term></h2>
+    <p class="text-soft">{{ entry.licence.name || 'No licence that is known is named in the file.' }}</p>
+    <table class="mt-1">
+      <tbody>
+        <tr v-for="each in entry.licence.uses" :key="each.use">
+          <td class="w-[130px]">{{ each.use }}</td>
+          <td
+            class="w-[110px]"
+            :class="{ 'text-rubric': each.right === 'not allowed', 'text-soft': each.right === 'not stated' }"
+          >
+            {{ each.right }}
+          </td>
+          <td class="text-soft">{{ each.from }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <template v-if="features.length > 0">
+      <h2 class="mt-5">OpenType features</h2>
+      <p class="text-soft">{{ features.join(', ') }}</p>
+    </template>
+  </article>
+</template>
