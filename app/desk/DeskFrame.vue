@@ -9,10 +9,10 @@ import { ChevronLeft, ChevronRight } from '../kit/icons'
 const sides = withDefaults(
   defineProps<{
     /** What the sides are called. */
-    left?: string
-    right?: string
+    leftName?: string
+    rightName?: string
   }>(),
-  { left: 'sheets', right: 'tray' },
+  { leftName: 'sheets', rightName: 'tray' },
 )
 const frame = ref<HTMLElement | null>(null)
 const width = ref(1280)
@@ -69,7 +69,13 @@ function key(event: KeyboardEvent): void {
 function fold(side: 'left' | 'right'): void {
   folded.value = folded.value === side ? '' : side
 }
-const foldTitle = (side: 'left' | 'right') => `${folded.value === side ? 'Show' : 'Fold away'} the ${sides[side]}`
+const foldTitle = (side: 'left' | 'right') =>
+  `${folded.value === side ? 'Show' : 'Fold away'} the ${side === 'left' ? sides.leftName : sides.rightName}`
+const boundaryWords = computed(
+  () =>
+    `Boundary between ${sides.leftName} and ${sides.rightName}: arrows move it, Home folds the ${sides.leftName} away, ` +
+    `End the ${sides.rightName}`,
+)
 useResizeObserver(frame, ([entry]) => {
   if (entry) width.value = Math.max(entry.contentRect.width - 34 - 13, 1)
 })
@@ -83,7 +89,7 @@ useResizeObserver(frame, ([entry]) => {
       <div
         role="separator"
         aria-orientation="vertical"
-        :aria-label="`Boundary between ${sides.left} and ${sides.right}: arrows move it, Home folds the ${sides.left} away, End the ${sides.right}`"
+        :aria-label="boundaryWords"
         tabindex="0"
         class="absolute inset-0"
         :aria-valuenow="Math.round((right / width) * 100)"

@@ -36,7 +36,7 @@ useHead({ title: 'Library, Morphene' })
 <template>
   <div class="flex h-full flex-col">
     <RunningHead title="Library" />
-    <DeskFrame left="list" right="specimen">
+    <DeskFrame left-name="list" right-name="specimen">
       <template #left>
         <div class="flex min-h-0 flex-1 flex-col bg-desk px-6 pt-4">
           <NoticeLine v-if="failure" kind="failed">{{ failure }}</NoticeLine>
