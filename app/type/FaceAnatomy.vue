@@ -5,16 +5,17 @@ import { useLibrary } from '../stores/library'
 /** Large letters of a face between the lines that they stand by, each line with its figure. */
 const props = defineProps<{ face: FaceRecord; letters: string }>()
 const library = useLibrary()
-const size = 170
+/** So large that the letters fit before the figures; capitals and round letters run about a quarter wider than text. */
+const size = computed(() => Math.min(170, 440_000 / (props.letters.length * props.face.measures.averageWidth * 1.25)))
 const [left, baseline] = [8, 176]
 const lines = computed(() => {
   const { ascender, capHeight, xHeight, descender } = props.face.measures
   const all = [
-    { name: 'ascender', value: ascender, y: baseline - (ascender * size) / 1000 },
-    { name: 'cap height', value: capHeight, y: baseline - (capHeight * size) / 1000 },
-    { name: 'x-height', value: xHeight, y: baseline - (xHeight * size) / 1000 },
+    { name: 'ascender', value: ascender, y: baseline - (ascender * size.value) / 1000 },
+    { name: 'cap height', value: capHeight, y: baseline - (capHeight * size.value) / 1000 },
+    { name: 'x-height', value: xHeight, y: baseline - (xHeight * size.value) / 1000 },
     { name: 'baseline', value: null, y: baseline },
-    { name: 'descender', value: descender, y: baseline + (descender * size) / 1000 },
+    { name: 'descender', value: descender, y: baseline + (descender * size.value) / 1000 },
   ]
   // Figures of lines that lie close are moved apart, so that each can be read.
   let before = -Infinity

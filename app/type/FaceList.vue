@@ -108,7 +108,7 @@ defineExpose({
         >
           <span class="min-w-0 flex-1">
             <span
-              class="block truncate pt-1 text-[22px] leading-[32px]"
+              class="block overflow-hidden pt-1 text-[20px] leading-[32px] whitespace-nowrap"
               :style="{ fontFamily: library.cssFamily(entry.plain.hash) }"
               >{{ type.words || entry.family }}</span
             >

@@ -210,6 +210,11 @@ export class Planner {
     return paragraphsIn(this.reading)
   }
 
+  /** A paragraph's text in runs of one style and slot. */
+  runsOf(paragraph: Paragraph, role: Story['role']) {
+    return paragraphRuns(paragraph, this.reading.cascade, role).runs
+  }
+
   stretches(scope: TextScope): Stretch[] {
     return stretchesOf(this.reading, scope)
   }

@@ -15,6 +15,8 @@ import type { RepairWish } from './repair/wish'
 import { rulesKind, type RulesWish } from './rules/kind'
 import { styleKinds } from './styles/kinds'
 import type { StyleWish } from './styles/wishes'
+import { setTypeKind } from './set-type/kind'
+import type { SetTypeWish } from './set-type/wish'
 import { swapKind } from './swap/kind'
 import type { SwapWish } from './swap/wish'
 
@@ -81,6 +83,7 @@ export function registryOf(kinds: readonly Kind[]): Registry {
 /** A wish of any of the kinds that the desk has. */
 export type Wish =
   | SwapWish
+  | SetTypeWish
   | RecastWish
   | RepairWish
   | CleanUpWish
@@ -95,6 +98,7 @@ export type Wish =
 /** All kinds of wish. A new one is its folder and its line here. */
 export const registry = registryOf([
   swapKind,
+  setTypeKind,
   recastKind,
   repairKind,
   cleanUpKind,

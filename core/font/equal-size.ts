@@ -24,7 +24,12 @@ export function lettersInLine({ measures }: FaceRecord, size: number, measure: n
  * @param size of the model, in points
  * @param measure length of a line, in points
  */
-export function equalSizes(model: FaceRecord, size: number, faces: readonly FaceRecord[], measure: number): EqualSize[] {
+export function equalSizes(
+  model: FaceRecord,
+  size: number,
+  faces: readonly FaceRecord[],
+  measure: number,
+): EqualSize[] {
   const equal = (mine: number, other: number) => (mine > 0 && other > 0 ? tenth((size * mine) / other) : null)
   return faces.map(face => {
     const byXHeight = equal(model.measures.xHeight, face.measures.xHeight)

@@ -111,7 +111,7 @@ export class Library {
   /** Faces of a family, light to heavy, upright before italic. */
   family(name: string): FaceRecord[] {
     return [...(this.families.get(spellingKey(name)) ?? [])].sort(
-      (a, b) => a.weight - b.weight || a.slant.length - b.slant.length || a.width - b.width,
+      (a, b) => a.weight - b.weight || b.slant.localeCompare(a.slant) || a.width - b.width,
     )
   }
 

@@ -197,6 +197,7 @@ const answers = 0.5
  */
 export function search(entries: readonly CatalogueEntry[], typed: string): SearchResult {
   const parts = read(typed, entries)
+  if (parts.length === 0) return { parts: [], found: entries }
   const found = entries
     .map(entry => ({ entry, degrees: parts.map(part => part.degree(entry)) }))
     .filter(({ degrees }) => degrees.every(degree => degree >= answers))
