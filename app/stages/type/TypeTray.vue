@@ -1,0 +1,155 @@
+<script setup lang="ts">
+import type { StartSummary } from '~~/core/change/defaults/start-list'
+import { setTypeTitle, type SetTypeWish, type TypeTarget } from '~~/core/change/set-type/wish'
+import PlanPanel from '../../change/PlanPanel.vue'
+import { useChange } from '../../change/use-change'
+import Choice from '../../kit/Choice.vue'
+import NoticeLine from '../../kit/NoticeLine.vue'
+import { useDesk } from '../../stores/desk'
+import { useStyles } from '../../stores/styles'
+import { useType } from '../../stores/type'
+import { useWords } from '../../stores/words'
+import FaceList from '../../type/FaceList.vue'
+import FaceSearch from '../../type/FaceSearch.vue'
+import FaceSpecimen from '../../type/FaceSpecimen.vue'
+import { useTargets } from './use-targets'
+
+/** A face is chosen for something, with the pages following: what it is set on is said first or last. */
+const desk = useDesk()
+const type = useType()
+const styles = useStyles()
+const words = useWords()
+const change = useChange('type')
+const starts = shallowRef<readonly StartSummary[]>([])
+const targets = useTargets(starts)
+const wanted = ref<string | null>(null)
+const size = ref<'keep' | 'equal'>('keep')
+const list = ref<InstanceType<typeof FaceList> | null>(null)
+const panel = ref<'list' | 'specimen' | 'plan'>('list')
+const done = ref('')
+/** What was asked for last; where that is gone (another selection), what is selected, or the first style. */
+const target = computed(() => targets.value.find(each => each.id === wanted.value) ?? targets.value[0] ?? null)
+const titleOf = (name: string) => styles.list.find(style => style.name === name)?.displayName ?? name
+const wishFor = (family: string, on: TypeTarget): SetTypeWish => ({
+  type: 'set-type',
+  to: { family },
+  on,
+  size: size.value,
+})
+const wish = computed(() => (type.chosen !== null && target.value ? wishFor(type.chosen, target.value.on) : null))
+
+async function refresh(): Promise<void> {
+  await styles.refresh()
+  if (!desk.engine || desk.state !== 'open') return
+  starts.value = await desk.engine.ask('starts', {}).catch(() => starts.value)
+  type.ofDocument = [
+    ...new Set((desk.census?.faces ?? []).filter(face => face.status === 'present').map(face => face.family)),
+  ]
+}
+onMounted(async () => {
+  type.chosen = null
+  await Promise.all([type.load(), refresh()])
+})
+onBeforeUnmount(() => {
+  type.ofDocument = []
+  if (type.group === 'document') type.group = 'all'
+})
+watch(
+  () => desk.census,
+  () => void refresh(),
+)
+// The pages follow whatever face is chosen, for whatever it is to be set on.
+watch([() => type.chosen, () => target.value?.id, size], ([family]) => {
+  done.value = ''
+  if (family === null || !target.value) change.hide()
+  else void change.preview([wishFor(family, target.value.on)])
+})
+// A selection that is made while this is open is what is meant.
+watch(
+  () => styles.target?.words,
+  () => {
+    wanted.value = null
+  },
+)
+
+async function set(): Promise<void> {
+  if (!wish.value) return
+  const title = setTypeTitle(wish.value, titleOf)
+  const changed = await change.apply(panel.value === 'plan' ? null : [wish.value])
+  if (!changed) return
+  done.value = `${title}: done, as version ${changed.version.number}.`
+  panel.value = 'list'
+  type.chosen = null
+  words.clear()
+}
+async function look(): Promise<void> {
+  if (!wish.value || !(await change.make([wish.value]))) return
+  panel.value = 'plan'
+  change.show()
+}
+function leaveIt(): void {
+  change.reset()
+  panel.value = 'list'
+  type.chosen = null
+}
+</script>
+
+<template>
+  <div class="flex h-full min-h-0 flex-col">
+    <div v-if="panel === 'plan' && change.plan" class="min-h-0 flex-1 overflow-y-auto px-[22px] pt-4 pb-6">
+      <PlanPanel id="type" @apply="set" @leave="leaveIt" @toggle="change.toggle($event)" />
+    </div>
+    <template v-else>
+      <div class="shrink-0 px-[22px] pt-4">
+        <div class="flex items-baseline gap-4">
+          <h1 class="flex-1">Type</h1>
+          <button v-if="type.entry" type="button" class="link" @click="panel = panel === 'list' ? 'specimen' : 'list'">
+            {{ panel === 'list' ? `Specimen of ${type.entry.family}` : 'Back to the faces' }}
+          </button>
+        </div>
+        <NoticeLine v-if="change.message" kind="failed">{{ change.message }}</NoticeLine>
+        <NoticeLine v-else-if="done" kind="done">{{ done }}</NoticeLine>
+        <div class="mt-1 flex flex-wrap items-center gap-x-4 gap-y-2">
+          <Choice
+            v-if="target"
+            class="min-w-0 flex-1"
+            aria-label="What the face is set on"
+            :model-value="target.id"
+            @update:model-value="wanted = $event"
+          >
+            <option v-for="each in targets" :key="each.id" :value="each.id">{{ each.title }}</option>
+          </Choice>
+          <div role="radiogroup" aria-label="Size" class="flex gap-3">
+            <label class="flex items-center gap-1.5"
+              ><input v-model="size" type="radio" value="keep" /> size stays</label
+            >
+            <label class="flex items-center gap-1.5"
+              ><input v-model="size" type="radio" value="equal" /> as large as before</label
+            >
+          </div>
+        </div>
+        <FaceSearch v-if="panel === 'list'" class="mt-3" @down="list?.focus()" />
+      </div>
+      <div v-if="panel === 'specimen' && type.entry" class="mt-3 min-h-0 flex-1 overflow-y-auto px-[22px]">
+        <FaceSpecimen :entry="type.entry" />
+      </div>
+      <FaceList
+        v-else
+        ref="list"
+        v-model="type.chosen"
+        class="mx-[22px] mt-2"
+        :entries="type.result.found"
+        @enter="set"
+      />
+      <div class="flex h-[50px] shrink-0 items-center gap-3 border-t border-ink px-[22px]">
+        <button type="button" class="act max-w-[60%] truncate" :disabled="!wish || change.busy !== ''" @click="set">
+          {{ change.busy === 'applying' ? 'Working …' : wish ? setTypeTitle(wish, titleOf) : 'Choose a face' }}
+        </button>
+        <button type="button" class="plain shrink-0" :disabled="!wish || change.busy !== ''" @click="look">
+          See every place
+        </button>
+        <button v-if="wish" type="button" class="plain shrink-0" @click="leaveIt">Leave it</button>
+      </div>
+    </template>
+  </div>
+</template>
