@@ -19,8 +19,10 @@ export const useType = defineStore('type', () => {
   /** Families of the document that is open. */
   const ofDocument = shallowRef<readonly string[]>([])
   const chosen = ref<string | null>(null)
-  /** What faces are shown with. */
-  const words = useLocalStorage('type words', 'The morning boat is the Grey Plover')
+  /** What faces are shown with: a person's own words, else some of the document's, else the desk's. */
+  const words = useLocalStorage('type own words', '')
+  const sample = ref('')
+  const shown = computed(() => words.value.trim() || sample.value || 'The morning boat is the Grey Plover')
   const shortlist = useLocalStorage<string[]>('type shortlist', [])
   const entries = computed(() => (library.library ? catalogueOf(library.library) : []))
   const byFamily = computed(() => new Map(entries.value.map(entry => [entry.family, entry])))
@@ -63,6 +65,8 @@ export const useType = defineStore('type', () => {
     ofDocument,
     chosen,
     words,
+    sample,
+    shown,
     shortlist,
     entries,
     groups,

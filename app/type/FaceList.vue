@@ -110,7 +110,7 @@ defineExpose({
             <span
               class="block overflow-hidden pt-1 text-[20px] leading-[32px] whitespace-nowrap"
               :style="{ fontFamily: library.cssFamily(entry.plain.hash) }"
-              >{{ type.words || entry.family }}</span
+              >{{ type.shown }}</span
             >
             <span class="flex gap-2 text-[13px] leading-[18px] text-soft"
               ><span class="truncate">{{ entry.family }}</span

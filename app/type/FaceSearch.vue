@@ -74,6 +74,7 @@ const emit = defineEmits<{ down: [] }>()
         v-model="type.words"
         class="field min-w-0 flex-1 !min-h-[26px] !py-[2px]"
         maxlength="120"
+        :placeholder="type.shown"
         aria-label="Own words"
       />
     </label>

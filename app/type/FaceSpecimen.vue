@@ -31,9 +31,7 @@ const equal = computed(() => equalSizes(face.value, size.value, others.value, me
 const features = computed(() =>
   face.value.features.filter(tag => !['kern', 'mark', 'mkmk', 'ccmp', 'locl', 'cpsp'].includes(tag)),
 )
-const anatomyLetters = computed(() =>
-  (face.value.coverage.Latin ?? 0) > 40 ? 'Hagfn' : (type.words || props.entry.family).slice(0, 5),
-)
+const anatomyLetters = computed(() => ((face.value.coverage.Latin ?? 0) > 40 ? 'Hagfn' : type.shown.slice(0, 5)))
 </script>
 
 <template>
@@ -77,7 +75,7 @@ const anatomyLetters = computed(() =>
           <span
             class="min-w-0 flex-1 truncate text-[19px] leading-7"
             :style="{ fontFamily: library.cssFamily(each.hash) }"
-            >{{ type.words || entry.family }}</span
+            >{{ type.shown }}</span
           >
           <span class="shrink-0 text-[13px] text-soft">{{ each.style }}, {{ each.weight }}</span>
         </button>

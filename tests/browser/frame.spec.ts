@@ -25,6 +25,7 @@ test('the screens of the shelf and their dialogs stand up to axe', async ({ page
   for (const [address, title] of [
     ['/across', 'All documents'],
     ['/records', 'Records'],
+    ['/library', 'Abril Fatface'],
   ] as const) {
     await page.goto(address)
     await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible()
@@ -34,7 +35,7 @@ test('the screens of the shelf and their dialogs stand up to axe', async ({ page
 
 test('every stage, a plan and its walk stand up to axe', async ({ page }) => {
   await openOnDesk(page, 'Looked into.odt', sailingGuide())
-  for (const stage of ['Census', 'Absent', 'Styles', 'Swap', 'Recast', 'Pages', 'Defaults', 'Handoff']) {
+  for (const stage of ['Census', 'Absent', 'Type', 'Styles', 'Swap', 'Recast', 'Pages', 'Defaults', 'Handoff']) {
     await page.getByRole('tab', { name: stage }).click()
     await expect(page.getByRole('tabpanel')).toBeVisible()
     expect(await findings(page), stage).toEqual([])

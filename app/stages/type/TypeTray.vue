@@ -52,6 +52,7 @@ onMounted(async () => {
 })
 onBeforeUnmount(() => {
   type.ofDocument = []
+  type.sample = ''
   if (type.group === 'document') type.group = 'all'
 })
 watch(
@@ -60,10 +61,29 @@ watch(
 )
 // The pages follow whatever face is chosen, for whatever it is to be set on.
 watch([() => type.chosen, () => target.value?.id, size], ([family]) => {
-  done.value = ''
   if (family === null || !target.value) change.hide()
-  else void change.preview([wishFor(family, target.value.on)])
+  else {
+    done.value = ''
+    void change.preview([wishFor(family, target.value.on)])
+  }
 })
+/** Some of the words that the face would be set on, to choose it by. */
+async function wordsOf(on: TypeTarget): Promise<string> {
+  const { engine } = desk
+  if (!engine || desk.state !== 'open') return ''
+  if (on.kind === 'style') return engine.ask('styleSample', { family: on.family, name: on.name })
+  if (on.kind !== 'ranges') return ''
+  const ranges = on.ranges.map(range => ({ ...range }))
+  return (await engine.ask('criteriaAt', { ranges }))?.text ?? ''
+}
+watch(
+  () => target.value?.id,
+  async id => {
+    const found = target.value ? await wordsOf(target.value.on).catch(() => '') : ''
+    if (target.value?.id === id) type.sample = found.replace(/\s+/g, ' ').trim().slice(0, 80)
+  },
+  { immediate: true },
+)
 // A selection that is made while this is open is what is meant.
 watch(
   () => styles.target?.words,

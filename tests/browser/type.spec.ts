@@ -1,0 +1,92 @@
+import { expect, test } from '@playwright/test'
+import { sailingGuide } from '../../demo/sailing-guide'
+import { choose, noPageErrors, openOnDesk } from '../support/browser'
+
+noPageErrors()
+
+test('in the library a face is found by look, kept, compared and seen from close by', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('tab', { name: 'Library' }).click()
+  const search = page.getByRole('searchbox', { name: 'Search faces by name, look and measure' })
+  await search.fill('old-style serif, x-height over 430, old-style figures, zzqx')
+  const parts = page.getByRole('list', { name: 'How it was understood' })
+  await expect(parts.getByRole('button')).toHaveCount(5)
+  await expect(parts.getByText('“zzqx” is no name here and no word for a look')).toBeVisible()
+  await parts.getByRole('button', { name: /zzqx/ }).click()
+  await expect(search).toHaveValue('old-style serif, x-height over 430, old-style figures')
+  const faces = page.getByRole('listbox', { name: 'Faces' })
+  await faces.getByRole('option', { name: /^Alegreya/ }).click()
+  const specimen = page.getByRole('article', { name: 'Specimen of Alegreya' })
+  await expect(specimen.getByRole('img', { name: /^Anatomy of Alegreya/ })).toContainText('x-height 456')
+  await expect(specimen.getByText('SIL Open Font License', { exact: true })).toBeVisible()
+  await specimen.getByRole('button', { name: 'Put on the shortlist' }).click()
+  await faces.getByRole('option', { name: /^Literata/ }).click()
+  await page
+    .getByRole('article', { name: 'Specimen of Literata' })
+    .getByRole('button', { name: 'Put on the shortlist' })
+    .click()
+  // Equal sizes are told against the others on the shortlist.
+  await expect(page.getByRole('row', { name: /Alegreya 11\.\d pt/ })).toBeVisible()
+  await page.getByRole('radio', { name: 'Compare 2' }).click()
+  await page.getByLabel('one x-height').check()
+  await expect(page.getByText(/Literata at 86\.\d, x-height 43\.8/)).toBeVisible()
+  await page.getByLabel('laid over one another').check()
+  await expect(page.getByText(/^Literata at 86\.\d$/)).toBeVisible()
+})
+
+test('by keyboard alone a face is found, put on the shortlist and looked at', async ({ page }) => {
+  await page.goto('/library')
+  await expect(page.getByRole('option').first()).toBeVisible()
+  await page.getByRole('searchbox').focus()
+  await page.keyboard.type('geometric sans')
+  await page.keyboard.press('ArrowDown')
+  const faces = page.getByRole('listbox', { name: 'Faces' })
+  await expect(faces).toBeFocused()
+  const chosen = faces.getByRole('option', { selected: true })
+  await expect(chosen).toHaveCount(1)
+  const first = await chosen.getAttribute('aria-label')
+  await page.keyboard.press('ArrowDown')
+  await expect(chosen).not.toHaveAttribute('aria-label', first!)
+  await page.keyboard.press('Space')
+  await expect(chosen).toContainText('on the shortlist')
+  await page.keyboard.press('Home')
+  await expect(chosen).toHaveAttribute('aria-label', first!)
+  await expect(page.getByRole('article')).toHaveAccessibleName(`Specimen of ${first!.split(',')[0]}`)
+})
+
+test('a face is set on a style with the pages following, and undone', async ({ page }) => {
+  await openOnDesk(page, 'Set anew.odt', sailingGuide())
+  await page.getByRole('tab', { name: 'Type' }).click()
+  const on = page.getByRole('combobox', { name: 'What the face is set on' })
+  await expect(on).toContainText('On the style Body')
+  // Faces are shown with the document's own words.
+  await expect(page.getByRole('option').first()).toContainText('The morning boat is the Grey Plover, a slow')
+  await page.getByRole('searchbox', { name: /^Search faces/ }).fill('EB Garamond')
+  await page.keyboard.press('ArrowDown')
+  await expect(page.getByText('Shown as it would be. Nothing is stored yet.')).toBeVisible()
+  await page.getByLabel('as large as before').check()
+  await page.getByRole('button', { name: 'See every place' }).click()
+  await expect(page.getByText(/they keep the face they were given/)).toBeVisible({ timeout: 30_000 })
+  await page.getByRole('button', { name: /^Carry it out/ }).click()
+  await expect(
+    page.getByText('Set EB Garamond on the paragraph style Body, as large as before: done, as version 2.'),
+  ).toBeVisible({
+    timeout: 30_000,
+  })
+  await page.getByRole('tab', { name: 'Census' }).click()
+  await expect(page.getByRole('row', { name: /EB Garamond/ }).first()).toBeVisible({ timeout: 30_000 })
+  await page.getByRole('button', { name: /^Undo: Set EB Garamond/ }).click()
+  await expect(page.getByRole('row', { name: /EB Garamond/ })).toHaveCount(0, { timeout: 30_000 })
+})
+
+test('a face is set by keys alone on all text of a role', async ({ page }) => {
+  await openOnDesk(page, 'Set by keys.odt', sailingGuide())
+  await page.getByRole('tab', { name: 'Type' }).click()
+  await choose(page.getByRole('combobox', { name: 'What the face is set on' }), 'On all heading styles')
+  await page.getByRole('searchbox', { name: /^Search faces/ }).focus()
+  await page.keyboard.type('Anton')
+  await page.keyboard.press('ArrowDown')
+  await expect(page.getByText('Shown as it would be. Nothing is stored yet.')).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Set Anton on all heading styles: done, as version 2.')).toBeVisible({ timeout: 30_000 })
+})
