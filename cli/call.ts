@@ -40,6 +40,9 @@ const withValue = new Set([
   '--recolor',
   '--wish',
   '--like',
+  '--with',
+  '--proportions',
+  '--detail',
 ])
 const switches = new Set([
   '--json',

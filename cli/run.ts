@@ -14,6 +14,7 @@ import { read, write } from './files'
 import { absent, plan, recastOf, swapOf, wishesOf } from './plans'
 import { registry, type Registry } from '../core/change/registry'
 import { censusText, unlaidLines } from './report'
+import { pairs } from './pairs'
 import { type } from './type'
 
 const usage = `morphene: the typography of a document, from a terminal
@@ -35,6 +36,9 @@ const usage = `morphene: the typography of a document, from a terminal
        [--out FILE] [--dry-run] [--json]
   type FILES|--library [--json]             what faces are, by the measures of their outlines: class, fitness, licence
        [--like FILE]                        in order of their likeness in proportions to one
+  pairs --with FAMILY [--json]              families that could go with one, with what speaks for each and against it
+       [--role heading|body]                what the face that is found is for
+       [--proportions 0..1] [--detail 0..1] how near it shall be: 0 is alike, 1 wholly apart
   copy FILE OUT                             open and save unchanged
   text FILE OUT                             make an OpenDocument text of a plain text, Markdown or HTML
   pdf FILE OUT [--bleed LENGTH] [--marks]   the pages as PDF, at true size; LENGTH for instance 3mm
@@ -119,6 +123,8 @@ export async function run(words: readonly string[], kinds: Registry = registry):
       return plan(call, open, kinds, wishesOf(call))
     case 'type':
       return type(call)
+    case 'pairs':
+      return pairs(call)
     case 'copy':
       return fine(copy(call))
     case 'text':
@@ -131,7 +137,7 @@ export async function run(words: readonly string[], kinds: Registry = registry):
       return fine(usage)
     default:
       throw new CommandError(
-        `there is no command “${call.command}”; there are census, absent, swap, recast, plan, type, copy, text and pdf`,
+        `there is no command “${call.command}”; there are census, absent, swap, recast, plan, type, pairs, copy, text and pdf`,
       )
   }
 }

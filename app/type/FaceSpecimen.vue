@@ -62,8 +62,8 @@ const anatomyLetters = computed(() => ((face.value.coverage.Latin ?? 0) > 40 ? '
       </div>
     </dl>
     <h2 class="mt-5">Weights and styles</h2>
-    <ul class="mt-1" role="radiogroup" aria-label="Face that is shown">
-      <li v-for="each in entry.faces" :key="each.hash" class="border-b border-rule">
+    <div class="mt-1" role="radiogroup" aria-label="Face that is shown">
+      <div v-for="each in entry.faces" :key="each.hash" class="border-b border-rule">
         <button
           type="button"
           role="radio"
@@ -79,8 +79,8 @@ const anatomyLetters = computed(() => ((face.value.coverage.Latin ?? 0) > 40 ? '
           >
           <span class="shrink-0 text-[13px] text-soft">{{ each.style }}, {{ each.weight }}</span>
         </button>
-      </li>
-    </ul>
+      </div>
+    </div>
     <h2 class="mt-5"><Term word="fitness">Fit for</Term></h2>
     <table class="mt-1">
       <tbody>

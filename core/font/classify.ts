@@ -157,6 +157,14 @@ function reasonsOf(typeClass: TypeClass, m: TypeMeasures): string[] {
  * the other half, and what outlines cannot tell, stands in `docs/type.md`.
  */
 export function classify(measures: TypeMeasures): Classed {
+  const own = known.get(measures) ?? classified(measures)
+  known.set(measures, own)
+  return own
+}
+
+const known = new WeakMap<TypeMeasures, Classed>()
+
+function classified(measures: TypeMeasures): Classed {
   const ranked = Object.entries(scores(measures)).sort(([, one], [, other]) => other - one) as [TypeClass, number][]
   const [[first, most], [, next]] = ranked as [[TypeClass, number], [TypeClass, number]]
   return {

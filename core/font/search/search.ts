@@ -121,7 +121,11 @@ function nameOf(words: string, from: number, entries: readonly CatalogueEntry[])
       to,
       kind: 'name',
       said: `called “${words}”`,
-      degree: entry => (within(entry) ? (nameKey(entry.family).startsWith(key) ? 1 : 0.8) : 0),
+      degree: entry => {
+        const name = nameKey(entry.family)
+        // The whole name before its beginning, and that before what holds it.
+        return name === key ? 2 : name.startsWith(key) ? 1 : name.includes(key) ? 0.8 : 0
+      },
     }
   const limit = key.length < 5 ? 1 : 2
   const near = (entry: CatalogueEntry) =>

@@ -40,6 +40,7 @@ describe('search for faces', () => {
   it('takes names, parts of names and slips, and whole names before looks', () => {
     expect(names('plex')).toEqual(expect.arrayContaining(['IBM Plex Mono', 'IBM Plex Sans', 'IBM Plex Serif']))
     expect(names('open sans')).toEqual(['Open Sans'])
+    expect(names('anton').slice(0, 2)).toEqual(['Anton', 'Antonio'])
     expect(names('work sans')[0]).toBe('Work Sans')
     expect(names('Garamnd')).toEqual(expect.arrayContaining(['EB Garamond']))
     expect(said('Garamnd')).toEqual(['called nearly “Garamnd”'])
