@@ -5,6 +5,7 @@ defineProps<{ open: string }>()
 const tabs = [
   { id: 'shelf', title: 'Shelf' },
   { id: 'library', title: 'Library' },
+  { id: 'pairs', title: 'Pairs' },
   { id: 'across', title: 'All documents' },
   { id: 'records', title: 'Records' },
   { id: 'trash', title: 'Trash' },
@@ -12,6 +13,7 @@ const tabs = [
 const addresses: Readonly<Record<string, string>> = {
   shelf: '/',
   library: '/library',
+  pairs: '/pairs',
   across: '/across',
   records: '/records',
   trash: '/trash',

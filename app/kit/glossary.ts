@@ -42,6 +42,10 @@ export const glossary = {
       'What the font file says of each use: by the licence that it names, by its sentences, by its embedding bits. What it ' +
       'does not say is “not stated”.',
   },
+  pair: {
+    title: 'Pair',
+    says: 'Faces for two roles or more, with the reasons they work: what speaks for them and against them, with figures.',
+  },
   shortlist: { title: 'Shortlist', says: 'The few families that are being compared, eight at the most.' },
   adopt: { title: 'Adopt', says: 'Make a style of how some text looks, and give it to that text.' },
   teach: { title: 'Teach', says: 'Let a style take over how some text looks.' },

@@ -26,6 +26,7 @@ test('the screens of the shelf and their dialogs stand up to axe', async ({ page
     ['/across', 'All documents'],
     ['/records', 'Records'],
     ['/library', 'Abril Fatface'],
+    ['/pairs', 'Pairs'],
   ] as const) {
     await page.goto(address)
     await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible()

@@ -90,3 +90,26 @@ test('a face is set by keys alone on all text of a role', async ({ page }) => {
   await page.keyboard.press('Enter')
   await expect(page.getByText('Set Anton on all heading styles: done, as version 2.')).toBeVisible({ timeout: 30_000 })
 })
+
+test('a second face is found in the plane around one, by mouse, by keys and as a list', async ({ page }) => {
+  await page.goto('/pairs')
+  const plane = page.getByRole('slider', { name: /^The plane around the given face/ })
+  await expect(plane).toBeVisible()
+  await page.getByRole('combobox', { name: 'To go with' }).fill('IBM Plex Ser')
+  await page.getByRole('option', { name: /^IBM Plex Serif/ }).click()
+  await expect(page.getByRole('heading', { name: /over IBM Plex Serif$/ })).toBeVisible()
+  // To the left edge: as alike in proportions as can be.
+  await plane.focus()
+  for (let step = 0; step < 6; step++) await page.keyboard.press('Shift+ArrowLeft')
+  await expect(plane).toHaveAttribute('aria-valuenow', '0')
+  await expect(plane).toHaveAttribute('aria-valuetext', /^0 % apart in proportions, 60 % in detail: /)
+  const box = (await plane.boundingBox())!
+  await page.mouse.click(box.x + box.width * 0.75, box.y + box.height * 0.25)
+  await expect(plane).toHaveAttribute('aria-valuetext', /^7\d % apart in proportions, 7\d % in detail/)
+  await page.getByRole('button', { name: 'As a list' }).click()
+  await page.getByRole('button', { name: 'IBM Plex Sans', exact: true }).click()
+  await expect(page.getByRole('heading', { name: 'IBM Plex Sans over IBM Plex Serif' })).toBeVisible()
+  await expect(page.getByText(/x-heights \d+ and \d+: they sit on one line/)).toBeVisible()
+  await page.getByLabel('Size of the body in points').fill('9.5')
+  await expect(page.getByRole('img', { name: 'The pair as a page of text' })).toBeVisible()
+})

@@ -1,0 +1,187 @@
+<script setup lang="ts">
+import { ComboboxOption } from '@headlessui/vue'
+import DeskFrame from '../desk/DeskFrame.vue'
+import RunningHead from '../desk/RunningHead.vue'
+import ShelfIndex from '../desk/ShelfIndex.vue'
+import { counted } from '../desk/words'
+import Choice from '../kit/Choice.vue'
+import NoticeLine from '../kit/NoticeLine.vue'
+import PickField from '../kit/PickField.vue'
+import Term from '../kit/Term.vue'
+import { sentenceOf } from '../stores/desk'
+import { useLibrary } from '../stores/library'
+import { usePairs } from '../stores/pairs'
+import { useType } from '../stores/type'
+import PairPlane from '../type/PairPlane.vue'
+import PairSheet from '../type/PairSheet.vue'
+
+const pairs = usePairs()
+const type = useType()
+const library = useLibrary()
+const query = ref('')
+const failure = ref('')
+const asList = ref(false)
+const found = computed(() => {
+  const asked = query.value.trim().toLowerCase()
+  return type.entries.filter(entry => entry.family.toLowerCase().includes(asked)).slice(0, 60)
+})
+onMounted(async () => {
+  try {
+    await type.load()
+  } catch (error) {
+    failure.value = sentenceOf(error)
+  }
+})
+useHead({ title: 'Pairs, Morphene' })
+</script>
+
+<template>
+  <div class="flex h-full flex-col">
+    <RunningHead title="Pairs" />
+    <DeskFrame left-name="plane" right-name="pair">
+      <template #left>
+        <div class="flex min-h-0 flex-1 flex-col bg-desk px-6 pt-4 pb-5">
+          <h1><Term word="pair">Pairs</Term></h1>
+          <NoticeLine v-if="failure" kind="failed">{{ failure }}</NoticeLine>
+          <div class="mt-1 flex flex-wrap items-end gap-3">
+            <PickField
+              v-model:query="query"
+              class="min-w-[190px] flex-1"
+              label="To go with"
+              placeholder="A family"
+              all="show all families"
+              :words="(family: string) => family"
+              :model-value="pairs.entry?.family ?? ''"
+              @update:model-value="pairs.give($event)"
+            >
+              <ComboboxOption
+                v-for="entry in found"
+                :key="entry.family"
+                v-slot="{ active }"
+                as="template"
+                :value="entry.family"
+              >
+                <li
+                  class="flex cursor-pointer items-baseline justify-between gap-3 px-3 py-[3px]"
+                  :class="{ 'bg-wash': active }"
+                >
+                  <span class="truncate text-[17px]" :style="{ fontFamily: library.cssFamily(entry.plain.hash) }">{{
+                    entry.family
+                  }}</span><span class="shrink-0 text-[12px] text-soft"
+                    >{{ entry.classed.kind }} {{ entry.classed.class }}</span
+                  >
+                </li>
+              </ComboboxOption>
+            </PickField>
+            <label class="text-[13px] text-soft"
+              >A face for<br /><Choice
+                v-model="pairs.role"
+                class="text-[14px] text-ink"
+                aria-label="What the second face is for"
+              >
+                <option value="heading">headings</option>
+                <option value="body">body text</option>
+              </Choice></label
+            >
+            <label class="text-[13px] text-soft"
+              >in<br /><Choice v-model="pairs.script" class="text-[14px] text-ink" aria-label="Script">
+                <option v-for="each in pairs.scripts" :key="each" :value="each">{{ each }}</option>
+              </Choice></label
+            >
+          </div>
+          <p class="mt-2 flex gap-3 text-soft">
+            <span class="flex-1"
+              >{{ counted(pairs.all.length, 'family', 'families') }} can take that role: fit for it, with the script,
+              and licensed for print and PDF.</span
+            >
+            <button type="button" class="link shrink-0" :aria-pressed="asList" @click="asList = !asList">
+              {{ asList ? 'As a plane' : 'As a list' }}
+            </button>
+          </p>
+          <div v-if="asList" class="mt-2 min-h-0 flex-1 overflow-y-auto">
+            <table>
+              <thead>
+                <tr>
+                  <th scope="col">Family, nearest first</th>
+                  <th scope="col">Class</th>
+                  <th scope="col" class="number">Proportions</th>
+                  <th scope="col" class="number">Detail</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr
+                  v-for="each in pairs.ranked.slice(0, 60)"
+                  :key="each.entry.family"
+                  :class="{ 'bg-wash': each.entry.family === pairs.chosen?.entry.family }"
+                >
+                  <td>
+                    <button
+                      type="button"
+                      class="text-[17px] hover:underline"
+                      :aria-pressed="each.entry.family === pairs.chosen?.entry.family"
+                      :style="{ fontFamily: library.cssFamily(each.entry.plain.hash) }"
+                      @click="pairs.pick(each.entry.family)"
+                    >
+                      {{ each.entry.family }}
+                    </button>
+                    <span v-if="each.mistake" class="text-[13px] text-ochre"> too alike</span>
+                  </td>
+                  <td class="text-soft">{{ each.entry.classed.kind }} {{ each.entry.classed.class }}</td>
+                  <td class="number">{{ Math.round(each.proportions * 100) }} %</td>
+                  <td class="number">{{ Math.round(each.detail * 100) }} %</td>
+                </tr>
+              </tbody>
+            </table>
+          </div>
+          <PairPlane v-else class="mt-2" />
+        </div>
+      </template>
+      <template #between><ShelfIndex open="pairs" /></template>
+      <template #right>
+        <div class="min-h-0 flex-1 overflow-y-auto px-[22px] pt-4 pb-8">
+          <template v-if="pairs.pair">
+            <h1 aria-live="polite">{{ pairs.pair.heading.family }} over {{ pairs.pair.body.family }}</h1>
+            <ul class="mt-1">
+              <li v-for="each in pairs.reasons" :key="each.said" :class="{ 'text-ochre': each.kind === 'against' }">
+                <span aria-hidden="true">{{ each.kind === 'for' ? '+' : '–' }}</span><span class="sr-only"
+                  >{{ each.kind === 'for' ? 'for it' : 'against it' }}:
+                </span>
+                {{ each.said }}
+              </li>
+            </ul>
+            <div class="mt-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+              <label class="flex items-center gap-1.5 text-soft"
+                >Body
+                <input
+                  v-model.number="pairs.body"
+                  type="number"
+                  min="5"
+                  max="40"
+                  step="0.5"
+                  class="field w-[70px] text-ink"
+                  aria-label="Size of the body in points"
+                />
+                pt</label
+              >
+              <label class="flex items-center gap-1.5 text-soft"
+                >Type scale
+                <Choice v-model="pairs.ratio" class="text-ink" aria-label="Ratio of the type scale">
+                  <option v-for="each in pairs.ratios" :key="each.name" :value="each.ratio">
+                    {{ each.name }}, {{ each.ratio.toFixed(2) }}
+                  </option>
+                </Choice></label
+              >
+              <label class="flex items-center gap-1.5"
+                ><input v-model="pairs.equal" type="checkbox" /> headings as large as the body’s face would look</label
+              >
+            </div>
+            <PairSheet class="mt-4" />
+          </template>
+          <p v-else class="text-soft">
+            {{ type.entries.length === 0 ? 'Fetching the faces …' : 'No family can take that role in that script.' }}
+          </p>
+        </div>
+      </template>
+    </DeskFrame>
+  </div>
+</template>
