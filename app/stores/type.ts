@@ -19,6 +19,8 @@ export const useType = defineStore('type', () => {
   /** Families of the document that is open. */
   const ofDocument = shallowRef<readonly string[]>([])
   const chosen = ref<string | null>(null)
+  /** What was set last: the tray is made anew when the document is. */
+  const done = ref('')
   /** What faces are shown with: a person's own words, else some of the document's, else the desk's. */
   const words = useLocalStorage('type own words', '')
   const sample = ref('')
@@ -67,6 +69,7 @@ export const useType = defineStore('type', () => {
     words,
     sample,
     shown,
+    done,
     shortlist,
     entries,
     groups,

@@ -26,7 +26,6 @@ const wanted = ref<string | null>(null)
 const size = ref<'keep' | 'equal'>('keep')
 const list = ref<InstanceType<typeof FaceList> | null>(null)
 const panel = ref<'list' | 'specimen' | 'plan'>('list')
-const done = ref('')
 /** What was asked for last; where that is gone (another selection), what is selected, or the first style. */
 const target = computed(() => targets.value.find(each => each.id === wanted.value) ?? targets.value[0] ?? null)
 const titleOf = (name: string) => styles.list.find(style => style.name === name)?.displayName ?? name
@@ -63,7 +62,7 @@ watch(
 watch([() => type.chosen, () => target.value?.id, size], ([family]) => {
   if (family === null || !target.value) change.hide()
   else {
-    done.value = ''
+    type.done = ''
     void change.preview([wishFor(family, target.value.on)])
   }
 })
@@ -97,7 +96,7 @@ async function set(): Promise<void> {
   const title = setTypeTitle(wish.value, titleOf)
   const changed = await change.apply(panel.value === 'plan' ? null : [wish.value])
   if (!changed) return
-  done.value = `${title}: done, as version ${changed.version.number}.`
+  type.done = `${title}: done, as version ${changed.version.number}.`
   panel.value = 'list'
   type.chosen = null
   words.clear()
@@ -128,7 +127,7 @@ function leaveIt(): void {
           </button>
         </div>
         <NoticeLine v-if="change.message" kind="failed">{{ change.message }}</NoticeLine>
-        <NoticeLine v-else-if="done" kind="done">{{ done }}</NoticeLine>
+        <NoticeLine v-else-if="type.done" kind="done">{{ type.done }}</NoticeLine>
         <div class="mt-1 flex flex-wrap items-center gap-x-4 gap-y-2">
           <Choice
             v-if="target"

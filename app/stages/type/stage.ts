@@ -1,5 +1,6 @@
 import { useChange } from '../../change/use-change'
 import type { Stage } from '../../desk/stage'
+import { useType } from '../../stores/type'
 import TypeTray from './TypeTray.vue'
 
 export const stage: Stage = {
@@ -9,5 +10,11 @@ export const stage: Stage = {
   tray: TypeTray,
   ownScroll: true,
   walks: () => (useChange('type').walking && useChange('type').plan ? 'type' : null),
-  leave: () => useChange('type').reset(),
+  begin: () => {
+    useType().done = ''
+  },
+  leave() {
+    useType().done = ''
+    useChange('type').reset()
+  },
 }
