@@ -10,6 +10,7 @@ export default defineConfig({
   retries: 0,
   reporter: [['json', { outputFile: '.morphene/browser.json' }], ['line']],
   use: {
+    actionTimeout: 60_000,
     baseURL: `http://127.0.0.1:${process.env.MORPHENE_TEST_PORT ?? 3411}`,
     viewport: { width: 1280, height: 800 },
     launchOptions: {

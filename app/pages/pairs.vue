@@ -110,7 +110,7 @@ useHead({ title: 'Pairs, Morphene' })
               </thead>
               <tbody>
                 <tr
-                  v-for="each in pairs.ranked.slice(0, 60)"
+                  v-for="each in pairs.ranked.slice(0, 200)"
                   :key="each.entry.family"
                   :class="{ 'bg-wash': each.entry.family === pairs.chosen?.entry.family }"
                 >
