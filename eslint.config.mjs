@@ -5,7 +5,8 @@ import vueParser from 'vue-eslint-parser'
 import { createNodeResolver, importX } from 'eslint-plugin-import-x'
 
 /*
- * Imports run one way: package <- xml <- document <- style <- typeset <- census <- change <- format <- desk; font stands beside document, pairing on it.
+ * Imports run one way: package <- xml <- document <- style <- typeset <- census <- change <- format <- desk; font stands beside
+ * document, pairing on it.
  * Each folder may import from those named with it, and from itself. Nothing in core knows app, server or cli.
  */
 const mayImport = {
