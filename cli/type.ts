@@ -26,13 +26,12 @@ function fontFilesBelow(path: string, depth = 0): string[] {
     .flatMap(entry => {
       const own = join(path, entry.name)
       if (entry.isDirectory()) return depth < 20 && !entry.name.startsWith('.') ? fontFilesBelow(own, depth + 1) : []
-      return /\.(ttf|otf|woff2?)$/i.test(entry.name) ? [own] : []
+      return /\.(ttf|otf|ttc|otc|woff2?)$/i.test(entry.name) ? [own] : []
     })
 }
 
-async function faceOf(file: string): Promise<Filed> {
-  return { face: (await checkFontFile(read(file))).face, file }
-}
+const facesOf = async (file: string): Promise<Filed[]> =>
+  (await checkFontFile(read(file))).map(({ face }) => ({ face, file }))
 
 /** A face as the terminal and other programs get it. */
 function described({ face, file }: Filed) {
@@ -118,7 +117,7 @@ export async function type(call: Call): Promise<Outcome> {
   const failed: string[] = []
   for (const file of files) {
     try {
-      faces.push(await faceOf(file))
+      faces.push(...(await facesOf(file)))
     } catch (error) {
       failed.push(`${file}: ${error instanceof Error ? error.message.replace(' It was not added.', '') : 'unreadable'}`)
     }
@@ -128,7 +127,7 @@ export async function type(call: Call): Promise<Outcome> {
   const like = single(call, '--like')
   const text =
     like !== undefined
-      ? likest(faces, await faceOf(like), json)
+      ? likest(faces, (await facesOf(like))[0]!, json)
       : json
         ? JSON.stringify(faces.map(described), null, 2)
         : table(faces)

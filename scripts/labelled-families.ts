@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { z } from 'zod'
 import type { FaceRecord } from '../core/font/face'
 import { projectFolder } from '../server/library/files'
-import { checkFontFile } from '../server/library/font-file'
+import { checkSingleFont } from '../server/library/font-file'
 
 /*
  * Families that others have labelled, to hold the desk's own judgements against. They are named one by one in
@@ -41,7 +41,7 @@ async function labelled(name: string): Promise<LabelledFamily | null> {
   }
   if (!existsSync(file)) return null
   const { category } = metadataSchema.parse(JSON.parse(readFileSync(join(own, 'metadata.json'), 'utf8')))
-  return { name, category, face: (await checkFontFile(new Uint8Array(readFileSync(file)))).face }
+  return { name, category, face: (await checkSingleFont(new Uint8Array(readFileSync(file)))).face }
 }
 
 /** Both halves of the families: the one that limits were tuned on, and the other. */

@@ -1,6 +1,7 @@
 /// <reference path="./wawoff2.d.ts" />
 import { decompress } from 'wawoff2'
 import type { FaceRecord } from '../../core/font/face'
+import { facesOfCollection } from '../../core/font/collection'
 import { checkTables, fontFileKind, unpackWoff } from '../../core/font/file-check'
 import { fontFileLimit, readFace } from '../../core/font/read'
 import { PackageError } from '../../core/package/errors'
@@ -12,20 +13,13 @@ export interface CheckedFont {
   readonly face: FaceRecord
 }
 
-/**
- * Checks a font file from outside: TrueType, OpenType, WOFF or WOFF2, one face. Runs in a thread, so that a bad
- * file harms nothing else.
- * @throws PackageError
- */
-export async function checkFontFile(file: Uint8Array): Promise<CheckedFont> {
-  if (file.length > fontFileLimit) throw new PackageError('too-large', 'This font file is too large. It was not added.')
-  let bytes = file
+/** A file as its faces, unpacked: of a collection all of them, else one. @throws PackageError */
+async function facesIn(file: Uint8Array): Promise<Uint8Array[]> {
   switch (fontFileKind(file)) {
     case 'sfnt':
-      break
+      return [file]
     case 'woff':
-      bytes = unpackWoff(file)
-      break
+      return [unpackWoff(file)]
     case 'woff2': {
       // The size that it says it unpacks to is checked before anything is unpacked (WOFF2, W3C 2022, section 4).
       if (file.length < 48 || new DataView(file.buffer, file.byteOffset, file.byteLength).getUint32(16) > fontFileLimit)
@@ -33,23 +27,40 @@ export async function checkFontFile(file: Uint8Array): Promise<CheckedFont> {
           'damaged',
           'This font file is cut off, or too large when it is unpacked. It was not added.',
         )
+      let bytes: Uint8Array
       try {
         bytes = new Uint8Array(await decompress(file))
       } catch {
         throw new PackageError('damaged', 'This font file cannot be unpacked. It was not added.')
       }
-      break
+      return fontFileKind(bytes) === 'collection' ? facesOfCollection(bytes) : [bytes]
     }
     case 'collection':
-      throw new PackageError(
-        'unsupported',
-        'This file holds several faces in one (a collection). Take them apart, and add each. It was not added.',
-      )
+      return facesOfCollection(file)
     case 'other':
       throw new PackageError('unsupported', 'This is not a TrueType, OpenType, WOFF or WOFF2 font. It was not added.')
   }
-  checkTables(bytes)
-  return { bytes, face: readChecked(bytes) }
+}
+
+/**
+ * Checks a font file from outside: TrueType, OpenType, WOFF, WOFF2, or a collection, which opens into its faces; all of
+ * them or none. Runs in a thread, so that a bad file harms nothing else.
+ * @throws PackageError
+ */
+export async function checkFontFile(file: Uint8Array): Promise<CheckedFont[]> {
+  if (file.length > fontFileLimit) throw new PackageError('too-large', 'This font file is too large. It was not added.')
+  return (await facesIn(file)).map(bytes => {
+    checkTables(bytes)
+    return { bytes, face: readChecked(bytes) }
+  })
+}
+
+/** The same of a file that holds one face. @throws PackageError */
+export async function checkSingleFont(file: Uint8Array): Promise<CheckedFont> {
+  const [first, ...others] = await checkFontFile(file)
+  if (!first || others.length > 0)
+    throw new PackageError('unsupported', 'This file holds several faces in one. One is needed here. It was not added.')
+  return first
 }
 
 /** What the engine cannot read is damaged: what it says of it is for nobody. @throws PackageError */

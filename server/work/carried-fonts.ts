@@ -3,7 +3,7 @@ import type { Acting } from '../store/acting'
 import { versionContent } from '../store/versions'
 import { droppedFonts } from '../store/dropped-fonts'
 import type { Workers } from './pool'
-import type { FoundFont } from './tasks'
+import { foundIn, type FoundFont } from './tasks'
 
 /** A font file that a document brought along, inside its package or beside it in a zip, checked. */
 export interface CarriedFont extends FoundFont {
@@ -23,8 +23,7 @@ export async function carriedFonts(acting: Acting, document: DocumentRow, pool: 
   }
   for (const { path, bytes } of await droppedFonts(acting, document.id)) {
     try {
-      const { bytes: unpacked, face } = await pool.run({ kind: 'font', bytes })
-      found.push({ path, bytes: unpacked, face, problem: '', from: 'zip' })
+      for (const own of foundIn(path, await pool.run({ kind: 'font', bytes }))) found.push({ ...own, from: 'zip' })
     } catch (error) {
       found.push({
         path,

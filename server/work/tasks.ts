@@ -103,7 +103,8 @@ export interface FoundFont {
 }
 
 export interface Results {
-  font: CheckedFont
+  /** The faces of a file: of a collection all of them. */
+  font: readonly CheckedFont[]
   carriedFonts: FoundFont[]
   unzip: {
     readonly documents: readonly { readonly name: string; readonly bytes: Uint8Array }[]
@@ -169,9 +170,18 @@ function theTypesetter(setting?: TypeSetting): Typesetter {
   return own
 }
 
-const isFontPath = (path: string): boolean => /\.(ttf|otf|woff2?|ttc)$/i.test(path)
+const isFontPath = (path: string): boolean => /\.(ttf|otf|woff2?|ttc|otc)$/i.test(path)
 /** More font files of one package or zip are passed over. */
 const fontLimit = 100
+
+/** Faces of a file, each with a path of its own: those behind the first are told by their number. */
+export const foundIn = (path: string, fonts: readonly CheckedFont[]): FoundFont[] =>
+  fonts.map(({ bytes, face }, index) => ({
+    path: index === 0 ? path : `${path} (${index + 1})`,
+    bytes,
+    face,
+    problem: '',
+  }))
 
 async function checkedFonts(
   files: readonly { readonly path: string; readonly bytes: Uint8Array }[],
@@ -179,8 +189,7 @@ async function checkedFonts(
   const found: FoundFont[] = []
   for (const { path, bytes } of files) {
     try {
-      const checked = await checkFontFile(bytes)
-      found.push({ path, bytes: checked.bytes, face: checked.face, problem: '' })
+      found.push(...foundIn(path, await checkFontFile(bytes)))
     } catch (error) {
       found.push({ path, bytes, face: null, problem: error instanceof Error ? error.message : String(error) })
     }

@@ -10,7 +10,7 @@ import { checkTables, isFamily, unpackWoff } from '../../core/font/file-check'
 import { galleyMenu } from '../../demo/galley-menu'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { projectFolder } from '../../server/library/files'
-import { checkFontFile } from '../../server/library/font-file'
+import { checkSingleFont } from '../../server/library/font-file'
 import { renamedFont } from '../../server/library/font-rename'
 import { delivery, offers } from '../../server/library/supplier'
 import { connect } from '../../server/store/database'
@@ -102,11 +102,11 @@ function woff(font: Uint8Array): Uint8Array {
 
 describe('font files from outside', () => {
   it('are read packed and unpacked, and are the same face', async () => {
-    const plain = await checkFontFile(karla)
+    const plain = await checkSingleFont(karla)
     expect(plain.face).toMatchObject({ family: 'Karla', style: 'Regular', source: 'added' })
-    const unpacked = await checkFontFile(woff(karla))
+    const unpacked = await checkSingleFont(woff(karla))
     expect(unpacked.face.measures).toEqual(plain.face.measures)
-    const second = await checkFontFile(new Uint8Array(await compress(karla)))
+    const second = await checkSingleFont(new Uint8Array(await compress(karla)))
     expect(second.face).toMatchObject({ family: 'Karla', measures: plain.face.measures })
   })
 
@@ -115,9 +115,9 @@ describe('font files from outside', () => {
     ['a picture', () => Uint8Array.from([0x89, 0x50, 0x4e, 0x47, ...new Array<number>(200).fill(0)]), /not a TrueType/],
     ['a file that is cut off', font => font.slice(0, 400), /outside of it/],
     [
-      'a collection',
+      'a collection of nothing',
       () => Uint8Array.from([0x74, 0x74, 0x63, 0x66, ...new Array<number>(200).fill(0)]),
-      /several faces/,
+      /holds 0 faces; from one to 64 are taken/,
     ],
     [
       'tables beyond the end',
@@ -177,7 +177,7 @@ describe('font files from outside', () => {
       /head/,
     ],
   ])('%s: refused with a sentence, and nothing is added', async (_name, make, word) => {
-    await expect(checkFontFile(make(karla))).rejects.toThrow(word)
+    await expect(checkSingleFont(make(karla))).rejects.toThrow(word)
     const response = await fetch(`${base}/api/faces?name=bad.ttf`, {
       method: 'POST',
       body: make(karla) as Uint8Array<ArrayBuffer>,
@@ -202,7 +202,7 @@ describe('font files from outside', () => {
   it('are renamed without harm', async () => {
     const renamed = renamedFont(karla, 'Brannock', 'SemiBold Italic', 'Some licence')
     checkTables(renamed)
-    expect((await checkFontFile(renamed)).face).toMatchObject({
+    expect((await checkSingleFont(renamed)).face).toMatchObject({
       family: 'Brannock',
       style: 'SemiBold Italic',
       licence: 'Some licence',

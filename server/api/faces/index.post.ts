@@ -13,13 +13,16 @@ const querySchema = z.object({
 })
 
 /**
- * Adds a font file to the library: the body is the file. With `check` it is only looked at; `for` is the absent family
+ * Adds a font file to the library: the body is the file, of a collection all its faces. With `check` it is only looked at; `for` is the absent family
  * that it shall be, and the answer says whether it is. Refused files leave nothing behind.
  */
 export default route('faces', async (event, acting) => {
   const { name, for: wanted, check } = querySchema.parse(getQuery(event))
-  const { bytes, face } = await withUpload(event, sent => threadsFor(acting).run({ kind: 'font', bytes: sent }))
-  const added = check === 'yes' ? 0 : await addFaces(acting, [{ bytes, face }], `file ${name}`)
+  const fonts = await withUpload(event, sent => threadsFor(acting).run({ kind: 'font', bytes: sent }))
+  const [first] = fonts
+  const added = check === 'yes' ? 0 : await addFaces(acting, fonts, `file ${name}`)
   if (added > 0) setResponseStatus(event, 201)
-  return { face, added, family: wanted === '' ? null : isFamily(face, wanted) }
+  // Of a collection the face that is asked for speaks for it.
+  const face = fonts.find(font => wanted !== '' && isFamily(font.face, wanted).same)?.face ?? first!.face
+  return { face, faces: fonts.length, added, family: wanted === '' ? null : isFamily(face, wanted) }
 })

@@ -16,7 +16,7 @@ export default route('faces', async (event, acting) => {
   if (!offer || !files) throw refusal(404, 'The supplier has no such family. Nothing was ordered.')
   const fonts = []
   // Deliveries are checked as any other file is.
-  for (const bytes of files) fonts.push(await threadsFor(acting).run({ kind: 'font', bytes }))
+  for (const bytes of files) fonts.push(...(await threadsFor(acting).run({ kind: 'font', bytes })))
   const added = await addFaces(
     acting,
     fonts.map(font => ({ ...font, face: { ...font.face, licence: offer.licence } })),

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { PackageError } from '../../../core/package/errors'
-import { checkFontFile } from '../../../server/library/font-file'
+import { checkSingleFont } from '../../../server/library/font-file'
 import { brokenFont, fontKinds, soundFonts } from '../../support/broken-files'
 import { processorTime } from '../../support/processor-time'
 
@@ -9,10 +9,10 @@ const fonts = await soundFonts()
 describe('font files', () => {
   it('are read in every kind that is taken', async () => {
     for (const kind of fontKinds) {
-      const { face } = await checkFontFile(fonts[kind])
+      const { face } = await checkSingleFont(fonts[kind])
       expect([kind, face.family]).toEqual([kind, kind === 'cff' ? 'Drawn Again' : 'Arvo'])
       // The same letters are as high, whatever their outlines are written in.
-      expect(face.measures.xHeight).toBeCloseTo((await checkFontFile(fonts.truetype)).face.measures.xHeight, 0)
+      expect(face.measures.xHeight).toBeCloseTo((await checkSingleFont(fonts.truetype)).face.measures.xHeight, 0)
     }
   })
 
@@ -23,7 +23,7 @@ describe('font files', () => {
       const kind = fontKinds[seed % fontKinds.length]!
       const taken = processorTime()
       try {
-        const { face } = await checkFontFile(brokenFont(fonts[kind], seed))
+        const { face } = await checkSingleFont(brokenFont(fonts[kind], seed))
         expect(face.family).not.toBe('')
         for (const value of Object.values(face.measures))
           expect([seed, typeof value === 'number' && !Number.isFinite(value)]).toEqual([seed, false])
@@ -47,7 +47,7 @@ describe('font files', () => {
         const cut = truetype.slice()
         new DataView(cut.buffer).setUint32(entry + 12, size)
         const tag = String.fromCharCode(...cut.subarray(entry, entry + 4))
-        const outcome = await checkFontFile(cut).then(
+        const outcome = await checkSingleFont(cut).then(
           ({ face }) => face.family,
           (error: unknown) => (error instanceof PackageError ? error.message : `FAULT ${String(error)}`),
         )
