@@ -5,6 +5,7 @@ import ShelfIndex from '../desk/ShelfIndex.vue'
 import NoticeLine from '../kit/NoticeLine.vue'
 import { sentenceOf } from '../stores/desk'
 import { useType } from '../stores/type'
+import AddFaces from '../type/AddFaces.vue'
 import CompareFaces from '../type/CompareFaces.vue'
 import FaceList from '../type/FaceList.vue'
 import FaceSearch from '../type/FaceSearch.vue'
@@ -40,6 +41,7 @@ useHead({ title: 'Library, Morphene' })
       <template #left>
         <div class="flex min-h-0 flex-1 flex-col bg-desk px-6 pt-4">
           <NoticeLine v-if="failure" kind="failed">{{ failure }}</NoticeLine>
+          <AddFaces class="mb-3" />
           <FaceSearch @down="list?.focus()" />
           <FaceList
             ref="list"

@@ -6,6 +6,7 @@ import { counted } from '../desk/words'
 import Term from '../kit/Term.vue'
 import { useLibrary } from '../stores/library'
 import { useType } from '../stores/type'
+import TakeOut from './TakeOut.vue'
 import FaceAnatomy from './FaceAnatomy.vue'
 import { figuresOfFace, marginWords, smallestSizes } from './face-words'
 
@@ -53,6 +54,7 @@ const anatomyLetters = computed(() => ((face.value.coverage.Latin ?? 0) > 40 ? '
       >. {{ counted(entry.faces.length, 'face') }}, {{ counted(entry.weights.length, 'weight')
       }}{{ entry.hasItalic ? ', with italics' : '' }}; {{ entry.scripts.join(', ') || 'signs alone' }}.
     </p>
+    <TakeOut :family="entry.family" :faces="entry.faces" />
     <FaceAnatomy class="mt-3" :face="face" :letters="anatomyLetters" />
     <h2 class="mt-4">Measures <span class="font-sans text-[13px] text-soft">in thousandths of an em</span></h2>
     <dl class="mt-1 grid grid-cols-2 gap-x-6">
