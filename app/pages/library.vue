@@ -16,8 +16,9 @@ const list = ref<InstanceType<typeof FaceList> | null>(null)
 const view = ref<'specimen' | 'compare'>('specimen')
 const failure = ref('')
 onMounted(async () => {
-  if (type.group === 'document') type.group = 'all'
+  if (type.group === 'document' || type.group === 'suits') type.group = 'all'
   type.ofDocument = []
+  type.uses = []
   try {
     await type.load()
   } catch (error) {

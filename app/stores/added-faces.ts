@@ -11,6 +11,10 @@ interface Refused {
   readonly why: string
 }
 
+/** A folder may hold more files than the desk takes in a minute: so often is waited, and so long. Milliseconds. */
+const patience = 60
+const pause = 2000
+
 const isFont = (name: string): boolean => /\.(ttf|otf|ttc|otc|woff2?)$/i.test(name)
 
 /** Faces that are added to the library and taken out of it again. */
@@ -22,6 +26,18 @@ export const useAddedFaces = defineStore('added faces', () => {
   const said = ref('')
   const failure = ref('')
   let stopped = false
+
+  /** Sends a file; where the desk has too much to do just now it is sent again a little later. */
+  async function send(file: File): Promise<{ readonly added: number }> {
+    for (let tries = 0; ; tries++) {
+      try {
+        return await $fetch(`/api/faces?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file })
+      } catch (error) {
+        if ((error as { statusCode?: number }).statusCode !== 429 || tries >= patience || stopped) throw error
+        await new Promise(resolve => setTimeout(resolve, pause))
+      }
+    }
+  }
 
   /** Adds files one after the other; those that are no fonts are passed over. What one refuses harms no other. */
   async function add(files: readonly File[]): Promise<void> {
@@ -40,11 +56,7 @@ export const useAddedFaces = defineStore('added faces', () => {
       if (stopped) break
       progress.value = { done: index, all: fonts.length }
       try {
-        const answer = await $fetch<{ added: number }>(`/api/faces?name=${encodeURIComponent(file.name)}`, {
-          method: 'POST',
-          body: file,
-        })
-        added += answer.added
+        added += (await send(file)).added
       } catch (error) {
         bad.push({ name: file.name, why: sentenceOf(error) })
         refused.value = [...bad]

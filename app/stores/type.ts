@@ -3,10 +3,12 @@ import { defineStore } from 'pinia'
 import { catalogueOf, type CatalogueEntry } from '~~/core/font/catalogue'
 import { typeClasses } from '~~/core/font/classify'
 import { search, withoutPart, type SearchPart } from '~~/core/font/search/search'
+import { suitsDocument, type FaceUse } from '~~/core/font/suits'
+import type { CoveredScript } from '~~/core/font/face'
 import { useLibrary } from './library'
 
-/** Which faces are listed: all, those added here, the shortlist, or those that a document has. */
-export type FaceGroup = 'all' | 'added' | 'shortlist' | 'document'
+/** Which faces are listed: all, those that a document has or that would suit it, the shortlist, those added here. */
+export type FaceGroup = 'all' | 'suits' | 'added' | 'shortlist' | 'document'
 
 /** As many families are compared; more cannot be told apart on a screen. */
 export const shortlistLimit = 8
@@ -18,6 +20,9 @@ export const useType = defineStore('type', () => {
   const group = ref<FaceGroup>('all')
   /** Families of the document that is open. */
   const ofDocument = shallowRef<readonly string[]>([])
+  /** What the document that is open has text in, and the scripts of that text. */
+  const uses = shallowRef<readonly FaceUse[]>([])
+  const scripts = shallowRef<ReadonlySet<CoveredScript>>(new Set())
   const chosen = ref<string | null>(null)
   /** What was set last: the tray is made anew when the document is. */
   const done = ref('')
@@ -28,18 +33,26 @@ export const useType = defineStore('type', () => {
   const shortlist = useLocalStorage<string[]>('type shortlist', [])
   const entries = computed(() => (library.library ? catalogueOf(library.library) : []))
   const byFamily = computed(() => new Map(entries.value.map(entry => [entry.family, entry])))
+  const suited = computed(() => suitsDocument(entries.value, uses.value, scripts.value))
+  const reasonOf = computed(() => new Map(suited.value.map(each => [each.entry.family, each.reason])))
   const inGroup: Readonly<Record<FaceGroup, (entry: CatalogueEntry) => boolean>> = {
     all: () => true,
+    suits: entry => reasonOf.value.has(entry.family),
     added: entry => entry.faces.some(face => face.source === 'added'),
     shortlist: entry => shortlist.value.includes(entry.family),
     document: entry => ofDocument.value.includes(entry.family),
   }
   const groups = computed(() =>
-    (['all', 'document', 'shortlist', 'added'] as const)
+    (['all', 'document', 'suits', 'shortlist', 'added'] as const)
       .map(id => ({ id, count: entries.value.filter(inGroup[id]).length }))
       .filter(each => each.id === 'all' || each.id === group.value || each.count > 0),
   )
-  const listed = computed(() => entries.value.filter(inGroup[group.value]))
+  const listed = computed(() =>
+    // What suits stands in the order of how near it is.
+    group.value === 'suits' ? suited.value.map(each => each.entry) : entries.value.filter(inGroup[group.value]),
+  )
+  /** Why a family is in the group that is listed, where the group has reasons. */
+  const why = (family: string): string => (group.value === 'suits' ? (reasonOf.value.get(family) ?? '') : '')
   const result = computed(() => search(listed.value, typed.value))
   /** How many of what was found are of each class. */
   const facets = computed(() =>
@@ -65,6 +78,9 @@ export const useType = defineStore('type', () => {
     typed,
     group,
     ofDocument,
+    uses,
+    scripts,
+    why,
     chosen,
     words,
     sample,

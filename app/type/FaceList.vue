@@ -115,6 +115,7 @@ defineExpose({
             <span class="flex gap-2 text-[13px] leading-[18px] text-soft"
               ><span class="truncate">{{ entry.family }}</span
               ><span v-if="!wide" class="shrink-0">{{ entry.classed.kind }} {{ entry.classed.class }}</span
+              ><span v-if="type.why(entry.family)" class="truncate">{{ type.why(entry.family) }}</span
               ><span v-if="type.shortlist.includes(entry.family)" class="shrink-0 text-verdigris"
                 >on the shortlist</span
               ></span

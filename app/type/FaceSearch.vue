@@ -8,6 +8,7 @@ const type = useType()
 const groupWords: Readonly<Record<FaceGroup, string>> = {
   all: 'All',
   document: 'In this document',
+  suits: 'Suits this document',
   shortlist: 'Shortlist',
   added: 'Added here',
 }

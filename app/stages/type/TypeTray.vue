@@ -5,7 +5,9 @@ import PlanPanel from '../../change/PlanPanel.vue'
 import { useChange } from '../../change/use-change'
 import Choice from '../../kit/Choice.vue'
 import NoticeLine from '../../kit/NoticeLine.vue'
+import { scriptOfLanguage } from '~~/core/font/suits'
 import { useDesk } from '../../stores/desk'
+import { useLibrary } from '../../stores/library'
 import { useStyles } from '../../stores/styles'
 import { useType } from '../../stores/type'
 import { useWords } from '../../stores/words'
@@ -41,18 +43,27 @@ async function refresh(): Promise<void> {
   await styles.refresh()
   if (!desk.engine || desk.state !== 'open') return
   starts.value = await desk.engine.ask('starts', {}).catch(() => starts.value)
+  const { library } = useLibrary()
+  type.uses = (desk.census?.faces ?? []).flatMap(({ shownBy, characters }) => {
+    const face = library?.byHash(shownBy)
+    return face ? [{ face, characters }] : []
+  })
+  const languages = await desk.engine.ask('languages', {}).catch(() => [])
+  type.scripts = new Set(languages.flatMap(({ language }) => scriptOfLanguage(language) ?? []))
   type.ofDocument = [
     ...new Set((desk.census?.faces ?? []).filter(face => face.status === 'present').map(face => face.family)),
   ]
 }
 onMounted(async () => {
   type.chosen = null
-  await Promise.all([type.load(), refresh()])
+  await type.load()
+  await refresh()
 })
 onBeforeUnmount(() => {
   type.ofDocument = []
+  type.uses = []
   type.sample = ''
-  if (type.group === 'document') type.group = 'all'
+  if (type.group === 'document' || type.group === 'suits') type.group = 'all'
 })
 watch(
   () => desk.census,
