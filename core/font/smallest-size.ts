@@ -34,7 +34,7 @@ const slideHeight = 540
  * Points below which lines break up in print or go grey on a screen; a judgement: printers ask for a quarter to a half,
  * and faces of high contrast were made for 14 points and more.
  */
-const thinnest: Readonly<Record<ReadingUse, number>> = { print: 0.32, screen: 0.4, poster: 0.32, slide: 0.6 }
+const thinnest: Readonly<Record<ReadingUse, number>> = { print: 0.35, screen: 0.4, poster: 0.35, slide: 0.6 }
 /** Points below which the eye of e fills with ink or blurs; a judgement. */
 const narrowest: Readonly<Record<ReadingUse, number>> = { print: 0.75, screen: 0.9, poster: 0.75, slide: 1.5 }
 /** Letters that a hand wrote want half as much again: they are read more slowly. A judgement, from the trade's old cases. */

@@ -1,4 +1,8 @@
 import { expect, test } from '@playwright/test'
+import { renamedFont } from '../../server/library/font-rename'
+import { readFontFile } from '../../server/library/files'
+import { shippedFaces } from '../../server/library/shipped'
+import { collectionOf } from '../support/collection'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { choose, noPageErrors, openOnDesk } from '../support/browser'
 
@@ -61,6 +65,10 @@ test('a face is set on a style with the pages following, and undone', async ({ p
   await expect(on).toContainText('On the style Body')
   // Faces are shown with the document's own words.
   await expect(page.getByRole('option').first()).toContainText('The morning boat is the Grey Plover, a slow')
+  // What would suit is near in proportions, and says by what.
+  await page.getByRole('radio', { name: /^Suits this document/ }).click()
+  await expect(page.getByRole('option').first()).toContainText(/\d\.\d steps from Spectral: alike in /)
+  await page.getByRole('radio', { name: /^All/ }).click()
   await page.getByRole('searchbox', { name: /^Search faces/ }).fill('EB Garamond')
   await page.keyboard.press('ArrowDown')
   await expect(page.getByText('Shown as it would be. Nothing is stored yet.')).toBeVisible()
@@ -112,4 +120,26 @@ test('a second face is found in the plane around one, by mouse, by keys and as a
   await expect(page.getByText(/x-heights \d+ and \d+: they sit on one line/)).toBeVisible()
   await page.getByLabel('Size of the body in points').fill('9.5')
   await expect(page.getByRole('img', { name: 'The pair as a page of text' })).toBeVisible()
+})
+
+test('a collection is added to the library, found in it, and taken out again', async ({ page }) => {
+  const lora = (style: string) =>
+    readFontFile(shippedFaces().find(({ face }) => face.family === 'Lora' && face.style === style)!.path)
+  const licence = 'Licensed under the SIL Open Font License, Version 1.1'
+  const files = ['Regular', 'Bold'].map(style => renamedFont(lora(style), 'Tarn Collected', style, licence))
+  await page.goto('/library')
+  await expect(page.getByRole('option').first()).toBeVisible()
+  await page.getByLabel('Font files to add', { exact: true }).setInputFiles([
+    { name: 'Tarn.ttc', mimeType: 'font/collection', buffer: Buffer.from(collectionOf(files)) },
+    { name: 'Torn.ttf', mimeType: 'font/ttf', buffer: Buffer.from(files[0]!.slice(0, 900)) },
+  ])
+  await expect(page.getByText('2 faces added; 1 file refused.')).toBeVisible()
+  await page.getByText('1 file refused', { exact: true }).click()
+  await expect(page.getByText(/Torn\.ttf: .*It was not added\./)).toBeVisible()
+  await page.getByRole('radio', { name: /^Added here/ }).click()
+  await page.getByRole('option', { name: /^Tarn Collected, transitional serif, 2 weights/ }).click()
+  await page.getByRole('button', { name: 'Take 2 added faces out of the library' }).click()
+  await expect(page.getByText('No document on the shelf names it.')).toBeVisible()
+  await page.getByRole('button', { name: 'Take it out' }).click()
+  await expect(page.getByText('2 faces of Tarn Collected taken out of the library. No file was changed.')).toBeVisible()
 })

@@ -104,7 +104,7 @@ export function runsAt({ width, top, ink }: Raster, height: number): number[] {
 export function thicknessAtEdges({ width, height, ink }: Raster): number[] {
   const at = (x: number, y: number) => (x < 0 || y < 0 || x >= width || y >= height ? 0 : ink[y * width + x]!)
   const found: number[] = []
-  const reach = 4
+  const reach = 6
   /** Which way the ink lies at a pixel of the edge, as a vector of length 1. */
   const inward = (x: number, y: number): readonly [number, number] | null => {
     let [dx, dy] = [0, 0]

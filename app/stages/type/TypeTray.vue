@@ -83,7 +83,7 @@ async function wordsOf(on: TypeTarget): Promise<string> {
   if (!engine || desk.state !== 'open') return ''
   if (on.kind === 'style') return engine.ask('styleSample', { family: on.family, name: on.name })
   if (on.kind !== 'ranges') return ''
-  const ranges = on.ranges.map(range => ({ ...range }))
+  const ranges = on.ranges.map(range => ({ ...range, through: false }))
   return (await engine.ask('criteriaAt', { ranges }))?.text ?? ''
 }
 watch(

@@ -3,10 +3,10 @@ import { boxOf, gapsBetween, inkAlong, lengthOf, median, percentile, signedArea 
 import { thicknessesOf, type Thickness } from './thickness'
 
 /** Letters whose strokes go through every direction: what is thin in a face is thin there. */
-const round = 'oecn'
+const round = 'oecs'
 
 /**
- * The thin of a face: a low percentile of thickness around o, e, c and n. Not the middle of o alone, which says nothing
+ * The thin of a face: a low percentile of thickness around o, e, c and s. Not the middle of o alone, which says nothing
  * of hands and of pens held at an angle.
  */
 export function hairlineOf(letters: Letters): number | null {
@@ -15,13 +15,13 @@ export function hairlineOf(letters: Letters): number | null {
       letter =>
         percentile(
           thicknessesOf(letter).map(each => each.thick),
-          0.12,
+          0.15,
         ) ?? [],
     ),
   )
 }
 
-/** The thick of the round letters, for faces whose stems are not found: a high percentile around o, e, c and n. */
+/** The thick of the round letters, for faces whose stems are not found: a high percentile around o, e, c and s. */
 export function thickOf(letters: Letters): number | null {
   return median(
     lettersIn(letters, round).flatMap(

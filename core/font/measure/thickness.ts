@@ -81,7 +81,7 @@ const inset = 0.5
  * lies inside other contours is no edge of the ink and is left out.
  * @param places about as many are looked at
  */
-export function thicknesses({ edges, inkSide, overlaps }: Letter, places = 64): Thickness[] {
+export function thicknesses({ edges, inkSide, overlaps }: Letter, places = 96): Thickness[] {
   const lengths = new Float64Array(edges.length / 4)
   let whole = 0
   for (let edge = 0; edge < lengths.length; edge++) {

@@ -12,7 +12,7 @@ import { extraContoursOf, greyOf, jitterOf, joinedOf, roughnessOf, smallCapitals
 export interface TypeMeasures {
   /** Median thickness of the stems of l, h and n, straight across; of H, T, L and E where those are absent; 0 where the face has none. */
   readonly stem: number
-  /** A low percentile of thickness around o, e, c and n; 0 where the face has none. */
+  /** A low percentile of thickness around o, e, c and s; 0 where the face has none. */
   readonly hairline: number
   /** Stem over hairline: 1 is even. */
   readonly contrast: number | null
