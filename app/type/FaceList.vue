@@ -69,7 +69,7 @@ defineExpose({
 </script>
 
 <template>
-  <div class="flex min-h-0 flex-1 flex-col">
+  <div class="face-rows flex min-h-0 flex-1 flex-col">
     <div v-if="wide" aria-hidden="true" class="face-row border-b border-ink text-[13px] text-soft">
       <span>In itself</span><span>Class</span><span>Weights</span><span>x-height</span><span>Thick to thin</span>
     </div>
@@ -113,9 +113,11 @@ defineExpose({
               >{{ type.shown }}</span
             >
             <span class="flex gap-2 text-[13px] leading-[18px] text-soft"
-              ><span class="truncate">{{ entry.family }}</span
+              ><span class="shrink-0">{{ entry.family }}</span
               ><span v-if="!wide" class="shrink-0">{{ entry.classed.kind }} {{ entry.classed.class }}</span
-              ><span v-if="type.why(entry.family)" class="truncate">{{ type.why(entry.family) }}</span
+              ><span v-if="type.why(entry.family)" class="truncate" :title="type.why(entry.family)">{{
+                type.why(entry.family)
+              }}</span
               ><span v-if="type.shortlist.includes(entry.family)" class="shrink-0 text-verdigris"
                 >on the shortlist</span
               ></span

@@ -172,7 +172,13 @@ function leaveIt(): void {
         @enter="set"
       />
       <div class="flex h-[50px] shrink-0 items-center gap-3 border-t border-ink px-[22px]">
-        <button type="button" class="act max-w-[60%] truncate" :disabled="!wish || change.busy !== ''" @click="set">
+        <button
+          type="button"
+          class="act max-w-[60%] truncate"
+          :title="wish ? setTypeTitle(wish, titleOf) : undefined"
+          :disabled="!wish || change.busy !== ''"
+          @click="set"
+        >
           {{ change.busy === 'applying' ? 'Working …' : wish ? setTypeTitle(wish, titleOf) : 'Choose a face' }}
         </button>
         <button type="button" class="plain shrink-0" :disabled="!wish || change.busy !== ''" @click="look">
