@@ -82,7 +82,18 @@ function testsOf(file: string): (readonly string[])[] {
   return [...[named, own].filter(path => existsSync(join(copy, path))).map(path => ['run', path]), ['related', file]]
 }
 
+/** Faces are measured once, before tests ask for them: else each would wait for it, and be ended by its time. */
+function measureFaces(): void {
+  spawnSync(join(root, 'node_modules/.bin/tsx'), ['cli/main.ts', 'pairs', '--with', 'Inter'], {
+    cwd: copy,
+    stdio: 'ignore',
+    timeout: 300_000,
+    env: { ...process.env, MORPHENE_FOLDER: copy },
+  })
+}
+
 layCopy()
+measureFaces()
 const texts = new Map(
   values.in
     .split(',')
@@ -105,6 +116,7 @@ const survivors: Mutation[] = []
 for (const [index, mutation] of sample.entries()) {
   const text = texts.get(mutation.file)!
   writeFileSync(join(copy, mutation.file), mutated(text, mutation))
+  if (mutation.file.startsWith('core/font/')) measureFaces()
   const killed = testsOf(mutation.file).some(args => fails(args, patience))
   writeFileSync(join(copy, mutation.file), text)
   const { file, line, column, before, after } = mutation
