@@ -8,10 +8,12 @@ import Choice from '../kit/Choice.vue'
 import NoticeLine from '../kit/NoticeLine.vue'
 import PickField from '../kit/PickField.vue'
 import Term from '../kit/Term.vue'
+import ShelfPicker from '../kit/ShelfPicker.vue'
 import { sentenceOf } from '../stores/desk'
 import { useLibrary } from '../stores/library'
 import { usePairs } from '../stores/pairs'
 import { useType } from '../stores/type'
+import type { ShelfCard } from '~~/shared/api'
 import PairPlane from '../type/PairPlane.vue'
 import PairSheet from '../type/PairSheet.vue'
 
@@ -21,6 +23,14 @@ const library = useLibrary()
 const query = ref('')
 const failure = ref('')
 const asList = ref(false)
+/** The document that the pair is tried on. */
+const document = shallowRef<ShelfCard | null>(null)
+const router = useRouter()
+function tryOn(): void {
+  if (!pairs.pair || !document.value) return
+  type.trying = { heading: pairs.pair.heading.family, body: pairs.pair.body.family }
+  void router.push(`/documents/${document.value.id}?stage=type`)
+}
 const found = computed(() => {
   const asked = query.value.trim().toLowerCase()
   return type.entries.filter(entry => entry.family.toLowerCase().includes(asked)).slice(0, 60)
@@ -174,6 +184,12 @@ useHead({ title: 'Pairs, Morphene' })
               <label class="flex items-center gap-1.5"
                 ><input v-model="pairs.equal" type="checkbox" /> headings as large as the body’s face would look</label
               >
+            </div>
+            <div class="mt-4 flex flex-wrap items-end gap-3">
+              <ShelfPicker v-model="document" class="min-w-[220px] flex-1" label="Try it on" />
+              <button type="button" class="act" :disabled="document === null" @click="tryOn">
+                See it on its pages
+              </button>
             </div>
             <PairSheet class="mt-4" />
           </template>

@@ -4,6 +4,7 @@ import { catalogueOf, type CatalogueEntry } from '~~/core/font/catalogue'
 import { typeClasses } from '~~/core/font/classify'
 import { search, withoutPart, type SearchPart } from '~~/core/font/search/search'
 import { suitsDocument, type FaceUse } from '~~/core/font/suits'
+import type { PairFamilies } from '~~/core/change/set-type/pair-wishes'
 import type { CoveredScript } from '~~/core/font/face'
 import { useLibrary } from './library'
 
@@ -24,6 +25,8 @@ export const useType = defineStore('type', () => {
   const uses = shallowRef<readonly FaceUse[]>([])
   const scripts = shallowRef<ReadonlySet<CoveredScript>>(new Set())
   const chosen = ref<string | null>(null)
+  /** A pair that is tried on the document that is opened next. */
+  const trying = shallowRef<PairFamilies | null>(null)
   /** What was set last: the tray is made anew when the document is. */
   const done = ref('')
   /** What faces are shown with: a person's own words, else some of the document's, else the desk's. */
@@ -86,6 +89,7 @@ export const useType = defineStore('type', () => {
     sample,
     shown,
     done,
+    trying,
     shortlist,
     entries,
     groups,

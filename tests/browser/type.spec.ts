@@ -4,7 +4,7 @@ import { readFontFile } from '../../server/library/files'
 import { shippedFaces } from '../../server/library/shipped'
 import { collectionOf } from '../support/collection'
 import { sailingGuide } from '../../demo/sailing-guide'
-import { choose, noPageErrors, openOnDesk } from '../support/browser'
+import { choose, noPageErrors, openOnDesk, putOnShelf } from '../support/browser'
 
 noPageErrors()
 
@@ -120,6 +120,24 @@ test('a second face is found in the plane around one, by mouse, by keys and as a
   await expect(page.getByText(/x-heights \d+ and \d+: they sit on one line/)).toBeVisible()
   await page.getByLabel('Size of the body in points').fill('9.5')
   await expect(page.getByRole('img', { name: 'The pair as a page of text' })).toBeVisible()
+})
+
+test('a pair is tried on a document, with its pages, and put on by plan', async ({ page }) => {
+  await putOnShelf(page, 'Dressed in two.odt', sailingGuide())
+  await page.goto('/pairs')
+  await page.getByRole('button', { name: 'As a list' }).click()
+  await page.getByRole('table').getByRole('button').first().click()
+  const title = await page.getByRole('heading', { name: / over / }).textContent()
+  const [heading, body] = title!.split(' over ') as [string, string]
+  await page.getByRole('combobox', { name: 'Try it on' }).fill('Dressed in')
+  await page.getByRole('option', { name: /^Dressed in two/ }).click()
+  await page.getByRole('button', { name: 'See it on its pages' }).click()
+  await expect(page.getByRole('button', { name: /^Carry it out in \d+ places/ })).toBeVisible({ timeout: 60_000 })
+  await page.getByRole('button', { name: /^Carry it out/ }).click()
+  await expect(page.getByText(/done, as version 2\.$/)).toBeVisible({ timeout: 60_000 })
+  await page.getByRole('tab', { name: 'Census' }).click()
+  for (const family of [heading, body])
+    await expect(page.getByRole('row', { name: new RegExp(family) }).first()).toBeVisible({ timeout: 30_000 })
 })
 
 test('a collection is added to the library, found in it, and taken out again', async ({ page }) => {

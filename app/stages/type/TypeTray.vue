@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { StartSummary } from '~~/core/change/defaults/start-list'
 import { setTypeTitle, type SetTypeWish, type TypeTarget } from '~~/core/change/set-type/wish'
+import { pairWishes } from '~~/core/change/set-type/pair-wishes'
 import PlanPanel from '../../change/PlanPanel.vue'
 import { useChange } from '../../change/use-change'
 import Choice from '../../kit/Choice.vue'
@@ -58,6 +59,7 @@ onMounted(async () => {
   type.chosen = null
   await type.load()
   await refresh()
+  await tryPair()
 })
 onBeforeUnmount(() => {
   type.ofDocument = []
@@ -102,12 +104,39 @@ watch(
   },
 )
 
+/** A pair that somebody tries on this document is planned at once, role by role. */
+async function tryPair(): Promise<void> {
+  const pair = type.trying
+  type.trying = null
+  if (!pair) return
+  const roles = styles.list.flatMap(style =>
+    style.family === 'paragraph' && style.characters > 0 && style.role ? [style.role] : [],
+  )
+  const wishes = pairWishes(pair, roles)
+  if (wishes.length === 0) {
+    change.message =
+      'No style of this document is a heading or body text. Confirm roles in Styles first. Nothing was changed.'
+    return
+  }
+  if (!(await change.make(wishes))) return
+  panel.value = 'plan'
+  change.show()
+}
+
 async function set(): Promise<void> {
+  if (panel.value === 'plan') {
+    const { title } = change.plan!
+    const changed = await change.apply()
+    if (changed) finished(title, changed.version.number)
+    return
+  }
   if (!wish.value) return
   const title = setTypeTitle(wish.value, titleOf)
-  const changed = await change.apply(panel.value === 'plan' ? null : [wish.value])
-  if (!changed) return
-  type.done = `${title}: done, as version ${changed.version.number}.`
+  const changed = await change.apply([wish.value])
+  if (changed) finished(title, changed.version.number)
+}
+function finished(title: string, version: number): void {
+  type.done = `${title}: done, as version ${version}.`
   panel.value = 'list'
   type.chosen = null
   words.clear()

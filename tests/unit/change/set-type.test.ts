@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { paragraphsOf } from '../../../core/document/stories'
+import { pairWishes } from '../../../core/change/set-type/pair-wishes'
 import { registry } from '../../../core/change/registry'
 import type { DocumentSession } from '../../../core/session'
 import { paragraphRuns } from '../../../core/style/runs'
@@ -187,6 +188,35 @@ describe('setting a face on more', () => {
     // Headings keep theirs.
     const heads = (from: DocumentSession) => from.detail.census.faces.filter(each => each.family === 'Skerrow').length
     expect(heads(after)).toBe(heads(of))
+  })
+})
+
+describe('a pair on a document', () => {
+  it('goes by role: headings take one face, running text the other, labels and tables neither', () => {
+    const wishes = pairWishes({ heading: 'Anton', body: 'Literata' }, [
+      'heading',
+      'body',
+      'data',
+      'label',
+      'note',
+      'body',
+    ])
+    expect(wishes.map(each => [each.on, each.to.family])).toEqual([
+      [{ kind: 'role', role: 'heading' }, 'Anton'],
+      [{ kind: 'role', role: 'body' }, 'Literata'],
+      [{ kind: 'role', role: 'note' }, 'Literata'],
+    ])
+    const { after, plan } = planned(make(), pairWishes({ heading: 'Anton', body: 'Literata' }, ['heading', 'body']))
+    expect(looks(after)).toMatchObject({
+      Harbours: expect.stringMatching(/^Anton /) as string,
+      quay: expect.stringMatching(/^Jost /) as string,
+    })
+    expect(looks(after)['Nothing else']).toMatch(/^Literata /)
+    expect(plan.sentences).toHaveLength(2)
+  })
+
+  it('is nothing where no role takes part', () => {
+    expect(pairWishes({ heading: 'Anton', body: 'Literata' }, ['data', 'label'])).toEqual([])
   })
 })
 
