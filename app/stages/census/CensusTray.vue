@@ -184,62 +184,65 @@ watch(
         </Choice>
       </label>
     </div>
-    <table class="mt-2 table-fixed">
-      <colgroup>
-        <col />
-        <col class="w-[82px]" />
-        <col class="w-[58px]" />
-        <col class="w-[98px]" />
-        <col class="w-[138px]" />
-      </colgroup>
-      <thead>
-        <tr>
-          <th scope="col">Face</th>
-          <th scope="col" class="number">Characters</th>
-          <th scope="col" class="number">Share</th>
-          <th scope="col">Pages</th>
-          <th scope="col">In styles</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="face in faces" :key="face.key" :class="{ 'bg-wash': desk.chosen?.key === face.key }">
-          <td>
-            <button
-              type="button"
-              class="block w-full truncate text-left"
-              :class="{ 'text-iris': face.status === 'absent' }"
-              :aria-pressed="desk.chosen?.key === face.key"
-              :title="`${faceName(face.family, face.style)}: ${face.reason}`"
-              @click="toggle('face', face.key)"
-            >
-              <span v-if="face.status === 'absent'"
-                ><span aria-hidden="true">◇ </span><span class="sr-only">absent: </span></span
+    <div class="tray-table mt-2">
+      <table class="faces-table table-fixed">
+        <colgroup>
+          <col />
+          <col />
+          <col />
+          <col />
+          <col />
+        </colgroup>
+        <thead>
+          <tr>
+            <th scope="col">Face</th>
+            <th scope="col" class="number">Characters</th>
+            <th scope="col" class="number">Share</th>
+            <th scope="col">Pages</th>
+            <th scope="col">In styles</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="face in faces" :key="face.key" :class="{ 'bg-wash': desk.chosen?.key === face.key }">
+            <td>
+              <button
+                type="button"
+                class="block w-full truncate text-left"
+                :class="{ 'text-iris': face.status === 'absent' }"
+                :aria-pressed="desk.chosen?.key === face.key"
+                :title="`${faceName(face.family, face.style)}: ${face.reason}`"
+                @click="toggle('face', face.key)"
               >
-              <span :style="{ fontFamily: face.status === 'present' ? library.cssFamily(face.shownBy) : undefined }">{{
-                faceName(face.family, face.style)
-              }}</span>
-              <span v-if="slotWord(face.slot)" class="text-[12px] text-soft"> {{ slotWord(face.slot) }}</span>
-            </button>
-          </td>
-          <td class="number">{{ grouped(face.characters) }}</td>
-          <td class="number">{{ percentage(face.share) }}</td>
-          <td class="truncate" :title="pageWords(face.pages, census.document.pages)">
-            {{ pageWords(face.pages, census.document.pages) }}
-          </td>
-          <td
-            class="truncate"
-            :class="{ 'text-ochre': face.strayCharacters > 0 || face.onlySpaces }"
-            :title="
-              [...face.styles, face.strayCharacters > 0 ? `${grouped(face.strayCharacters)} by hand` : '']
-                .filter(Boolean)
-                .join(', ')
-            "
-          >
-            {{ ownership(face) }}
-          </td>
-        </tr>
-      </tbody>
-    </table>
+                <span v-if="face.status === 'absent'"
+                  ><span aria-hidden="true">◇ </span><span class="sr-only">absent: </span></span
+                >
+                <span
+                  :style="{ fontFamily: face.status === 'present' ? library.cssFamily(face.shownBy) : undefined }"
+                  >{{ faceName(face.family, face.style) }}</span
+                >
+                <span v-if="slotWord(face.slot)" class="text-[12px] text-soft"> {{ slotWord(face.slot) }}</span>
+              </button>
+            </td>
+            <td class="number">{{ grouped(face.characters) }}</td>
+            <td class="number">{{ percentage(face.share) }}</td>
+            <td class="truncate" :title="pageWords(face.pages, census.document.pages)">
+              {{ pageWords(face.pages, census.document.pages) }}
+            </td>
+            <td
+              class="truncate"
+              :class="{ 'text-ochre': face.strayCharacters > 0 || face.onlySpaces }"
+              :title="
+                [...face.styles, face.strayCharacters > 0 ? `${grouped(face.strayCharacters)} by hand` : '']
+                  .filter(Boolean)
+                  .join(', ')
+              "
+            >
+              {{ ownership(face) }}
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
     <p v-if="faces.length === 0" class="py-2 text-soft">No face answers to that.</p>
 
     <section v-if="notice" class="notice mt-4 flex items-center gap-4" aria-label="Absent face">
@@ -322,65 +325,67 @@ watch(
     </section>
 
     <h2 class="mt-5"><Term word="voice">Voices</Term></h2>
-    <table class="mt-1 table-fixed">
-      <colgroup>
-        <col />
-        <col class="w-[86px]" />
-        <col class="w-[150px]" />
-        <col class="w-[150px]" />
-      </colgroup>
-      <thead>
-        <tr>
-          <th scope="col">Voice</th>
-          <th scope="col" class="number">Characters</th>
-          <th scope="col">Style</th>
-          <th scope="col">Remark</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr
-          v-for="voice in voices.slice(0, shownVoices)"
-          :key="voice.key"
-          :data-voice="voice.key"
-          :class="{ 'bg-wash': desk.chosen?.key === voice.key || desk.pointed?.voice === voice.key }"
-        >
-          <td>
-            <button
-              type="button"
-              class="flex w-full items-center truncate text-left"
-              :class="{ 'text-iris': voice.status === 'absent' }"
-              :aria-pressed="desk.chosen?.key === voice.key"
-              @click="toggle('voice', voice.key)"
-            >
-              <span
-                v-if="voice.twinOf"
-                aria-hidden="true"
-                class="mr-2 h-[18px] w-[5px] shrink-0 border-x-2 border-ochre"
-              />
-              <span
-                class="truncate"
-                :style="{ fontFamily: voice.status === 'present' ? library.cssFamily(voice.shownBy) : undefined }"
-                >{{ faceName(voice.family, voice.style) }} {{ sizeAndLeading(voice) }}</span
+    <div class="tray-table mt-1">
+      <table class="voices-table table-fixed">
+        <colgroup>
+          <col />
+          <col />
+          <col />
+          <col />
+        </colgroup>
+        <thead>
+          <tr>
+            <th scope="col">Voice</th>
+            <th scope="col" class="number">Characters</th>
+            <th scope="col">Style</th>
+            <th scope="col">Remark</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr
+            v-for="voice in voices.slice(0, shownVoices)"
+            :key="voice.key"
+            :data-voice="voice.key"
+            :class="{ 'bg-wash': desk.chosen?.key === voice.key || desk.pointed?.voice === voice.key }"
+          >
+            <td>
+              <button
+                type="button"
+                class="flex w-full items-center truncate text-left"
+                :class="{ 'text-iris': voice.status === 'absent' }"
+                :aria-pressed="desk.chosen?.key === voice.key"
+                @click="toggle('voice', voice.key)"
               >
-              <span
-                v-if="voice.color"
-                class="ml-2 inline-block size-[10px] shrink-0 border border-soft"
-                :style="{ background: voice.color }"
-                :title="voice.color"
-              />
-            </button>
-          </td>
-          <td class="number">{{ grouped(voice.characters) }}</td>
-          <td class="truncate" :class="{ 'text-ochre': voice.unowned }" :title="voice.styles.join(', ')">
-            {{ voice.unowned ? 'nobody’s' : voice.styles.slice(0, 2).join(', ') }}
-          </td>
-          <td class="truncate text-soft">
-            <Term v-if="voice.twinOf" word="twins">twin of another</Term>{{ voice.twinOf && remarks(voice) ? ', ' : ''
-            }}{{ remarks(voice) }}
-          </td>
-        </tr>
-      </tbody>
-    </table>
+                <span
+                  v-if="voice.twinOf"
+                  aria-hidden="true"
+                  class="mr-2 h-[18px] w-[5px] shrink-0 border-x-2 border-ochre"
+                />
+                <span
+                  class="truncate"
+                  :style="{ fontFamily: voice.status === 'present' ? library.cssFamily(voice.shownBy) : undefined }"
+                  >{{ faceName(voice.family, voice.style) }} {{ sizeAndLeading(voice) }}</span
+                >
+                <span
+                  v-if="voice.color"
+                  class="ml-2 inline-block size-[10px] shrink-0 border border-soft"
+                  :style="{ background: voice.color }"
+                  :title="voice.color"
+                />
+              </button>
+            </td>
+            <td class="number">{{ grouped(voice.characters) }}</td>
+            <td class="truncate" :class="{ 'text-ochre': voice.unowned }" :title="voice.styles.join(', ')">
+              {{ voice.unowned ? 'nobody’s' : voice.styles.slice(0, 2).join(', ') }}
+            </td>
+            <td class="truncate text-soft">
+              <Term v-if="voice.twinOf" word="twins">twin of another</Term
+              >{{ voice.twinOf && remarks(voice) ? ', ' : '' }}{{ remarks(voice) }}
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
     <button v-if="voices.length > shownVoices" type="button" class="link mt-2" @click="shownVoices = voices.length">
       Show all {{ voices.length }} voices
     </button>
