@@ -13,8 +13,8 @@ const querySchema = z.object({
 })
 
 /**
- * Adds a font file to the library: the body is the file, of a collection all its faces. With `check` it is only looked at; `for` is the absent family
- * that it shall be, and the answer says whether it is. Refused files leave nothing behind.
+ * Adds a font file to the library: the body is the file, of a collection all its faces. With `check` it is only looked at;
+ * `for` is the absent family that it shall be, and the answer says whether it is. Refused files leave nothing behind.
  */
 export default route('faces', async (event, acting) => {
   const { name, for: wanted, check } = querySchema.parse(getQuery(event))
