@@ -246,7 +246,6 @@ const stores = new Map(ids.map(id => [id, defineStore(`change ${id}`, () => chan
 
 /** The plan of one of those who plan. */
 export const useChange = (id: ChangeId) => stores.get(id)!()
-export type ChangeStore = ReturnType<typeof useChange>
 
 /** Lets go of all plans: another document comes onto the desk. */
 export function resetChanges(): void {

@@ -1,14 +1,6 @@
 import { isSymbolFamily } from '../document/font-references'
 import { aliasGroups } from './family-alias'
-import {
-  coveredScripts,
-  covers,
-  needsNoGlyph,
-  parseStyleName,
-  styleName,
-  type CoveredScript,
-  type FaceRecord,
-} from './face'
+import { coveredScripts, covers, needsNoGlyph, parseStyleName, type CoveredScript, type FaceRecord } from './face'
 
 /** What is asked for: a family as a document names it, and the weight and posture its styles ask of it. */
 export interface FaceRequest {
@@ -340,9 +332,4 @@ export function missingGlyphs(
     if (!needsNoGlyph(code) && !covers(face, code)) into.set(code, (into.get(code) ?? 0) + 1)
   }
   return into
-}
-
-/** What a face is called: its own style name, or one made of weight and posture. */
-export function faceTitle(family: string, styleNameGiven: string, weight: number, italic: boolean): string {
-  return `${family} ${styleNameGiven || styleName(weight, italic)}`
 }

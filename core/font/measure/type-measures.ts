@@ -1,6 +1,6 @@
 import { apertureOf, eyeOf, hairlineOf, roundnessOf, storeysOfA, storeysOfG, stressOf, thickOf } from './bowls'
 import { figuresOf, type Figures } from './figures'
-import { lettersOf, widthOf, type GlyphSource, type Letters } from './letters'
+import { lettersOf, widthOf, type GlyphSource } from './letters'
 import { serifsOf } from './serifs'
 import { acrossStems, slantOf, stemsOf, stemThickness, waverOf } from './stems'
 import { extraContoursOf, greyOf, jitterOf, joinedOf, roughnessOf, smallCapitalsOf, widthSpreadOf } from './texture'
@@ -62,7 +62,7 @@ export interface TypeMeasures {
   readonly figures: Figures | null
 }
 
-/** Everything that is drawn in a script other than Latin is measured on letters of its own. */
+/** What was measured beforehand, on letters of the face's own script. Thousandths of an em. */
 export interface MeasuredOn {
   readonly xHeight: number
   readonly averageWidth: number
@@ -119,6 +119,3 @@ export function measureType(source: GlyphSource, { xHeight, averageWidth }: Meas
     figures: figuresOf(letters, unitsPerEm),
   }
 }
-
-/** Letters of a face as `measureType` read them: for whoever draws what was measured. */
-export const readLetters = (source: GlyphSource): Letters => lettersOf(source)
