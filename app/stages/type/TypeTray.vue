@@ -109,10 +109,8 @@ async function tryPair(): Promise<void> {
   const pair = type.trying
   type.trying = null
   if (!pair) return
-  const roles = styles.list.flatMap(style =>
-    style.family === 'paragraph' && style.characters > 0 && style.role ? [style.role] : [],
-  )
-  const wishes = pairWishes(pair, roles)
+  const used = styles.list.filter(style => style.family === 'paragraph' && style.characters > 0)
+  const wishes = pairWishes(pair, used)
   if (wishes.length === 0) {
     change.message =
       'No style of this document is a heading or body text. Confirm roles in Styles first. Nothing was changed.'

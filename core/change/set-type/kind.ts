@@ -9,7 +9,7 @@ import { boundTarget, setTypeSchema, setTypeTitle, type SetTypeWish } from './wi
 export const setTypeKind: Kind<SetTypeWish> = {
   type: 'set-type',
   schema: setTypeSchema,
-  most: 50,
+  most: 500,
   plan: (planner, [first]) => setType(planner, first!),
   sentence: (wish, titleOf) => `${setTypeTitle(wish, titleOf)}.`,
   whyNotMany: ({ on }) => boundTarget(on),

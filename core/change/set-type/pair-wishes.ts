@@ -18,16 +18,33 @@ const faceOfRole: Partial<Readonly<Record<Role, keyof PairFamilies>>> = {
   note: 'body',
 }
 
+/** A paragraph style as a pair looks at it. */
+export interface PairedStyle {
+  readonly name: string
+  readonly role: Role | null
+  /** How many parents it has. */
+  readonly depth: number
+}
+
 /**
- * A pair on a document, role by role: text that shares a font but not the role goes its own way. Sizes go so that text looks
- * as large as before.
- * @param roles that styles of the document have
+ * A pair on a document, by the roles that its styles have now: text that shares a font but not the role goes its own way. Each
+ * style is named, since roles that are worked out hang on sizes, and sizes change on the way; those that go back to others
+ * come first, while the size that they look as large as still is the old one.
  */
-export function pairWishes(pair: PairFamilies, roles: Iterable<Role>): SetTypeWish[] {
-  return [...new Set(roles)].flatMap((role): SetTypeWish[] => {
-    const face = faceOfRole[role]
-    return face === undefined
-      ? []
-      : [{ type: 'set-type', to: { family: pair[face] }, on: { kind: 'role', role }, size: 'equal' }]
-  })
+export function pairWishes(pair: PairFamilies, styles: readonly PairedStyle[]): SetTypeWish[] {
+  return [...styles]
+    .sort((a, b) => b.depth - a.depth)
+    .flatMap(({ name, role }): SetTypeWish[] => {
+      const face = role === null ? undefined : faceOfRole[role]
+      return face === undefined
+        ? []
+        : [
+            {
+              type: 'set-type',
+              to: { family: pair[face] },
+              on: { kind: 'style', family: 'paragraph', name },
+              size: 'equal',
+            },
+          ]
+    })
 }

@@ -193,30 +193,32 @@ describe('setting a face on more', () => {
 
 describe('a pair on a document', () => {
   it('goes by role: headings take one face, running text the other, labels and tables neither', () => {
-    const wishes = pairWishes({ heading: 'Anton', body: 'Literata' }, [
-      'heading',
-      'body',
-      'data',
-      'label',
-      'note',
-      'body',
+    const styles = [
+      { name: 'Body', role: 'body', depth: 0 },
+      { name: 'Narrow', role: 'note', depth: 1 },
+      { name: 'Heading', role: 'heading', depth: 0 },
+      { name: 'Table', role: 'data', depth: 0 },
+      { name: 'Other', role: null, depth: 0 },
+    ] as const
+    const wishes = pairWishes({ heading: 'Anton', body: 'Literata' }, styles)
+    expect(wishes.map(each => [each.on.kind === 'style' ? each.on.name : '', each.to.family])).toEqual([
+      ['Narrow', 'Literata'],
+      ['Body', 'Literata'],
+      ['Heading', 'Anton'],
     ])
-    expect(wishes.map(each => [each.on, each.to.family])).toEqual([
-      [{ kind: 'role', role: 'heading' }, 'Anton'],
-      [{ kind: 'role', role: 'body' }, 'Literata'],
-      [{ kind: 'role', role: 'note' }, 'Literata'],
-    ])
-    const { after, plan } = planned(make(), pairWishes({ heading: 'Anton', body: 'Literata' }, ['heading', 'body']))
+    const { after, plan } = planned(make(), wishes)
     expect(looks(after)).toMatchObject({
       Harbours: expect.stringMatching(/^Anton /) as string,
       quay: expect.stringMatching(/^Jost /) as string,
+      'Nothing else': expect.stringMatching(/^Literata [89]\.\d$/) as string,
+      // Its own size goes with its face, too, though it goes back to a style that is set as well.
+      'Bring what the morning asks of you, and a coat': expect.stringMatching(/^Literata [78](\.\d)?$/) as string,
     })
-    expect(looks(after)['Nothing else']).toMatch(/^Literata /)
-    expect(plan.sentences).toHaveLength(2)
+    expect(plan.sentences).toHaveLength(3)
   })
 
   it('is nothing where no role takes part', () => {
-    expect(pairWishes({ heading: 'Anton', body: 'Literata' }, ['data', 'label'])).toEqual([])
+    expect(pairWishes({ heading: 'Anton', body: 'Literata' }, [{ name: 'Table', role: 'data', depth: 0 }])).toEqual([])
   })
 })
 
