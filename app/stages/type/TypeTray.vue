@@ -73,6 +73,8 @@ watch(
 )
 // The pages follow whatever face is chosen, for whatever it is to be set on.
 watch([() => type.chosen, () => target.value?.id, size], ([family]) => {
+  // While it is carried out the document comes anew, and what it could be set on with it: that asks for nothing.
+  if (change.busy === 'applying') return
   if (family === null || !target.value) change.hide()
   else {
     type.done = ''
@@ -135,6 +137,8 @@ async function set(): Promise<void> {
 }
 function finished(title: string, version: number): void {
   type.done = `${title}: done, as version ${version}.`
+  change.message = ''
+  change.hide()
   panel.value = 'list'
   type.chosen = null
   words.clear()
