@@ -110,8 +110,7 @@ const rules: Readonly<Record<FitnessUse, (m: FaceMeasures, classed: Classed) => 
 }
 
 /**
- * What a face is fit for, each with the reason. Limits are judgements, set by faces that the trade uses so; a person may
- * say otherwise, and what is said by a person wins.
+ * What a face is fit for, each with the reason. Limits are judgements, set by faces that the trade uses so.
  */
 export function fitnessOf(measures: FaceMeasures, classed: Classed): Fitness[] {
   return fitnessUses.map(use => rules[use](measures, classed))
