@@ -37,6 +37,14 @@ const counts = async () =>
       Number((await knex(table).count({ n: '*' }).first())!.n),
     ),
   )
+/** Waits until nothing is counted in the background: counts write rows of their own. */
+const atRest = async () => {
+  for (;;) {
+    const [open] = await knex('jobs').whereIn('state', ['queued', 'running']).count({ n: '*' })
+    if (Number(open!.n) === 0) return
+    await new Promise(resolve => setTimeout(resolve, 50))
+  }
+}
 const upload = (bytes: Uint8Array, name = 'guide.odt') =>
   fetch(`${base}/api/documents?name=${encodeURIComponent(name)}`, {
     method: 'POST',
@@ -79,6 +87,7 @@ describe('bad files', () => {
     expect(await until(async () => (await atWork()) === undefined, 60_000)).toBe(true)
   })
   it.each(badFiles)('%s: refused with a sentence, and no row stays behind', async (_name, make, word) => {
+    await atRest()
     const before = await counts()
     const response = await upload(make())
     const { message } = (await response.json()) as { message: string }
@@ -90,6 +99,7 @@ describe('bad files', () => {
   })
 
   it('300 MB: refused before it has arrived', async () => {
+    await atRest()
     const before = await counts()
     const status = await new Promise<number>((resolve, reject) => {
       const sending = httpRequest(
@@ -228,6 +238,7 @@ describe('a document on the shelf', () => {
       edit: { type: 'text', part: 'content.xml', node, from: 0, to: 0, text: words },
       firstId: 900,
     })
+    await atRest()
     const before = await counts()
     const refused = await post(`/api/documents/${id}/edit`, { base: 1, edits: [text(nodes[1]), text(nodes[0])] })
     expect(refused.status).toBe(422)
@@ -275,6 +286,7 @@ describe('a document on the shelf', () => {
     const info = await get<{ document: { fileName: string; kind: string } }>(`/api/documents/${id}`)
     expect(info.document).toMatchObject({ fileName: 'Tides.odt', kind: 'text' })
     expect(openDocument(await bytesOf(`/api/documents/${id}/file`)).title).toBe('Tides')
+    await atRest()
     const before = await counts()
     const empty = await upload(new Uint8Array(), 'Nothing.txt')
     expect([empty.status, ((await empty.json()) as { message: string }).message]).toEqual([
