@@ -5,6 +5,7 @@ import { DocumentSession } from '../session'
 import { styleTitle } from '../style/reading'
 import { compareCompositions } from './effects'
 import type { Kind, Numbered } from './kind'
+import { syncPairs } from './kerning/pair-spans'
 import { NothingToPlan, type AnyWish, type Plan, type WishList } from './plan'
 import { Planner } from './planner'
 import { syncRules, takesLine, type LineEnds } from './rules/plan-rules'
@@ -104,6 +105,8 @@ function planOnce(
     planner.reread()
     const own = planner.rows.length
     syncRules(planner, lineEnds)
+    planner.reread()
+    syncPairs(planner)
     writeRules(planner)
     planner.tell({ titles: [], ...planner.totals(own) })
   }

@@ -5,6 +5,8 @@ import { defaultKinds } from './defaults/kinds'
 import type { StartLikeWish, StartWish } from './defaults/wishes'
 import { keptFrameKind, type KeptFrameWish } from './kept-frame/kind'
 import type { Kind } from './kind'
+import { kernKind } from './kerning/kind'
+import type { KernWish } from './kerning/wish'
 import { languageKinds, type ShowWish, type SplitWish } from './languages/kinds'
 import { leftOutLimit, rowKeySchema, type AnyWish, type WishList } from './plan'
 import { planChange, type Planned, type PlanOptions } from './plan-change'
@@ -84,6 +86,7 @@ export function registryOf(kinds: readonly Kind[]): Registry {
 export type Wish =
   | SwapWish
   | SetTypeWish
+  | KernWish
   | RecastWish
   | RepairWish
   | CleanUpWish
@@ -99,6 +102,7 @@ export type Wish =
 export const registry = registryOf([
   swapKind,
   setTypeKind,
+  kernKind,
   recastKind,
   repairKind,
   cleanUpKind,

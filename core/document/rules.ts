@@ -96,6 +96,20 @@ export const rulesSchema = z.object({
     )
     .max(5000)
     .default([]),
+  /**
+   * Text styles that spans of corrected pairs go by, so that every reader shows them: the span holds the left one of the
+   * pair. `spacing` is what it sets, in points. A correction that holds at one place alone is `here`.
+   */
+  pairStyles: z
+    .array(
+      z.strictObject({
+        style: z.string().min(1).max(500),
+        spacing: z.number().min(-1000).max(1000),
+        here: z.boolean(),
+      }),
+    )
+    .max(5000)
+    .default([]),
   /** OpenType features by tag: 0 is off, 1 on, higher numbers choose alternates. */
   features: z
     .array(z.strictObject({ style: styleKeySchema, features: z.record(tagSchema, z.int().min(0).max(255)) }))
@@ -121,7 +135,16 @@ export const rulesSchema = z.object({
 })
 export type Rules = z.infer<typeof rulesSchema>
 
-export const noRules: Rules = { kerning: [], features: [], axes: [], styles: [], patterns: [], leadIns: [], starts: {} }
+export const noRules: Rules = {
+  kerning: [],
+  pairStyles: [],
+  features: [],
+  axes: [],
+  styles: [],
+  patterns: [],
+  leadIns: [],
+  starts: {},
+}
 
 const unreadable = () =>
   new PackageError(

@@ -19,6 +19,8 @@ export class TextStyle {
     private readonly find: FaceLookup,
     readonly rules: Rules,
     readonly externalLeading: boolean,
+    /** Where it is the left one of a pair that is corrected: by how many points, and how it is styled but for that. */
+    readonly pair: { readonly spacing: number; readonly apart: TextStyle } | null = null,
   ) {
     this.effective = resolve(layers, find)
   }
@@ -93,6 +95,8 @@ export class Cascade {
   private readonly plain: Map<string, { readonly style: ParagraphStyle; readonly key: string }>
   readonly scopes: ReadonlyMap<string, StyleScope>
   readonly rules: Rules
+  /** Text styles of corrected pairs by name, with what they set in points. */
+  private readonly pairStyles: ReadonlyMap<string, number>
   /** What the document says of how it is composed. */
   readonly settings: CompositionSettings
 
@@ -113,6 +117,7 @@ export class Cascade {
       )
       this.find = earlier.find
       this.rules = earlier.rules
+      this.pairStyles = earlier.pairStyles
       this.settings = earlier.settings
       return
     }
@@ -121,6 +126,7 @@ export class Cascade {
     this.scopes = new Map(scopes.map(scope => [scope.part.path, scope]))
     this.find = faceLookup(scopes)
     this.rules = readRules(document)
+    this.pairStyles = new Map(this.rules.pairStyles.map(each => [each.style, each.spacing]))
     this.settings = readCompositionSettings(document)
   }
 
@@ -210,6 +216,11 @@ export class Cascade {
     const known = this.texts.get(key)
     if (known) return known
     const scope = this.scope(paragraph.part)
+    const pair = this.pairOf(span)
+    if (pair !== null) {
+      const apart = this.text(paragraph, this.withoutPairs(span), role)
+      return this.intern(key, scope, apart.effective.layers, { spacing: pair, apart })
+    }
     const added = spanLayers(scope, span)
     const base = style.text
     // A span that says nothing leaves the paragraph's own style: bookmarks and references are full of them.
@@ -235,7 +246,25 @@ export class Cascade {
     return this.texts.get(key) ?? this.intern(key, base.scope, [...base.effective.layers, ...layers])
   }
 
-  private intern(key: string, scope: StyleScope, layers: readonly Layer[]): TextStyle {
+  /** What the spans of corrected pairs around some text set, in points; the innermost wins. Null where there are none. */
+  private pairOf(span: Span): number | null {
+    if (this.pairStyles.size === 0) return null
+    for (let at: Span | null = span; at; at = at.parent) {
+      const spacing = at.styleName === null ? undefined : this.pairStyles.get(at.styleName)
+      if (spacing !== undefined) return spacing
+    }
+    return null
+  }
+
+  /** The same spans without those of corrected pairs, which say nothing of how text is styled. */
+  private withoutPairs(span: Span | null): Span | null {
+    if (span === null) return null
+    const parent = this.withoutPairs(span.parent)
+    if (span.styleName !== null && this.pairStyles.has(span.styleName)) return parent
+    return parent === span.parent ? span : { ...span, parent }
+  }
+
+  private intern(key: string, scope: StyleScope, layers: readonly Layer[], pair: TextStyle['pair'] = null): TextStyle {
     const style = new TextStyle(
       this.styles.length,
       scope,
@@ -243,6 +272,7 @@ export class Cascade {
       this.find,
       this.rules,
       externalLeading(this.settings),
+      pair,
     )
     this.styles.push(style)
     this.texts.set(key, style)

@@ -245,12 +245,12 @@ export class Typesetter {
     const size = values.size * position.scale
     const automatic = !/^#[0-9a-f]{6}$/i.test(shared['fo:color']) || shared['style:use-window-font-color'] === 'true'
     const color = automatic ? '#000000' : shared['fo:color']
-    const letterSpacing = points(shared['fo:letter-spacing']) ?? 0
+    const tracking = points(shared['fo:letter-spacing']) ?? 0
     const features = new Map(parseFeatures(values.font.features))
     for (const [tag, value] of Object.entries(style.ruled.features)) features.set(tag, value)
     if (shared['style:letter-kerning'] !== 'true') features.set('kern', 0)
     // Letters that are set apart are not tied together (CSS Text 3 section 8.2).
-    if (letterSpacing !== 0) for (const tag of ['liga', 'clig']) if (!features.has(tag)) features.set(tag, 0)
+    if (tracking !== 0) for (const tag of ['liga', 'clig']) if (!features.has(tag)) features.set(tag, 0)
     const smallCaps = shared['fo:font-variant'] === 'small-caps'
     const ownSmallCaps = smallCaps && (this.shaper.font(face.hash)?.features.has('smcp') ?? false)
     if (ownSmallCaps) features.set('smcp', 1)
@@ -260,7 +260,8 @@ export class Typesetter {
       face,
       size,
       rise: position.rise,
-      letterSpacing,
+      // The left one of a corrected pair moves what follows it.
+      letterSpacing: tracking + (style.pair?.spacing ?? 0),
       scale: percent(shared['style:text-scale']) ?? 1,
       color,
       automatic,

@@ -61,16 +61,18 @@ interface Listing {
 }
 
 /**
- * Named paragraph and character styles of the document, parents before their children. Styles of rules are left
- * out: they belong to their rule.
+ * Named paragraph and character styles of the document, parents before their children. Styles of rules and of
+ * corrected pairs are left out: they belong to what made them.
  */
 export function listStyles(reading: Reading, library: Library, composition: Composition | null): StyleSummary[] {
   const { cascade } = reading
   const scope = [...cascade.scopes.values()].at(-1)
   if (!scope) return []
   const uses = styleUses(reading, composition)
+  const ofPairs = new Set(cascade.rules.pairStyles.map(each => each.style))
   const styles = [...scope.common.values()].filter(
-    style => (style.family === 'paragraph' || style.family === 'text') && !isRuleStyle(style.name),
+    style =>
+      (style.family === 'paragraph' || style.family === 'text') && !isRuleStyle(style.name) && !ofPairs.has(style.name),
   )
   const charactersOf = (style: Style | null) => (style ? (uses.get(style)?.characters ?? 0) : 0)
   const most = styles
