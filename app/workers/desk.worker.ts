@@ -1,5 +1,6 @@
 import { partBytes } from '~~/core/package/container'
 import type { AbsentPlace } from '~~/core/census/absent-model'
+import { listKerning } from '~~/core/census/kerning'
 import { matchText } from '~~/core/census/matching'
 import { Library } from '~~/core/font/library'
 import { suggestFaces } from '~~/core/font/suggest'
@@ -250,6 +251,7 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   frameOf: ({ part, node }) => open().frameOf(part, node),
   frame: ({ part, node }) => open().frame(part, node),
   holder: ({ view, page }) => open().holder(view, page),
+  kerning: () => listKerning(session('now').reading, session('now').typesetter),
   styles: () => paragraphStyleNames(open().session),
   styleList: () => listStyles(session('now').reading, session('now').typesetter.library, session('now').composition),
   style({ family, name }) {

@@ -1,5 +1,6 @@
 import type { AbsentFace, AbsentPlace } from '~~/core/census/absent-model'
 import type { Census } from '~~/core/census/census'
+import type { FaceKerning } from '~~/core/census/kerning'
 import type { Occurrence } from '~~/core/census/occurrence'
 import type { LookCriteria } from '~~/core/census/criteria'
 import type { StandIn } from '~~/core/font/library'
@@ -164,6 +165,8 @@ export interface Asks {
   }
   /** The element of a drawn page, or the first paragraph of a page of a text: what a new frame is put on. */
   holder: { ask: { view: PageView; page: number }; answer: { readonly part: string; readonly node: number } | null }
+  /** The pairs of letters of the document's faces. */
+  kerning: { ask: Record<string, never>; answer: readonly FaceKerning[] }
   styles: { ask: Record<string, never>; answer: readonly string[] }
   /** Named styles with what they do in the document. */
   styleList: { ask: Record<string, never>; answer: readonly StyleSummary[] }

@@ -15,6 +15,7 @@ import { useWords } from '../../stores/words'
 import FaceList from '../../type/FaceList.vue'
 import FaceSearch from '../../type/FaceSearch.vue'
 import FaceSpecimen from '../../type/FaceSpecimen.vue'
+import KerningPanel from './KerningPanel.vue'
 import { useTargets } from './use-targets'
 
 /** A face is chosen for something, with the pages following: what it is set on is said first or last. */
@@ -28,7 +29,9 @@ const targets = useTargets(starts)
 const wanted = ref<string | null>(null)
 const size = ref<'keep' | 'equal'>('keep')
 const list = ref<InstanceType<typeof FaceList> | null>(null)
-const panel = ref<'list' | 'specimen' | 'plan'>('list')
+const panel = ref<'list' | 'specimen' | 'kerning' | 'plan'>('list')
+/** Where a plan was made from: leaving it leads back there. */
+const from = ref<'list' | 'kerning'>('list')
 /** What was asked for last; where that is gone (another selection), what is selected, or the first style. */
 const target = computed(() => targets.value.find(each => each.id === wanted.value) ?? targets.value[0] ?? null)
 const titleOf = (name: string) => styles.list.find(style => style.name === name)?.displayName ?? name
@@ -118,9 +121,7 @@ async function tryPair(): Promise<void> {
       'No style of this document is a heading or body text. Confirm roles in Styles first. Nothing was changed.'
     return
   }
-  if (!(await change.make(wishes))) return
-  panel.value = 'plan'
-  change.show()
+  if (await change.make(wishes)) showPlan('list')
 }
 
 async function set(): Promise<void> {
@@ -139,18 +140,29 @@ function finished(title: string, version: number): void {
   type.done = `${title}: done, as version ${version}.`
   change.message = ''
   change.hide()
-  panel.value = 'list'
+  panel.value = from.value
   type.chosen = null
   words.clear()
 }
-async function look(): Promise<void> {
-  if (!wish.value || !(await change.make([wish.value]))) return
+/** The plan that was made is shown with every place. */
+function showPlan(made: 'list' | 'kerning'): void {
+  from.value = made
   panel.value = 'plan'
   change.show()
 }
+async function look(): Promise<void> {
+  if (wish.value && (await change.make([wish.value]))) showPlan('list')
+}
+/** Pairs of letters are looked at in place of faces, or faces again. */
+function turnTo(to: 'list' | 'kerning'): void {
+  change.reset()
+  type.chosen = null
+  type.done = ''
+  panel.value = to
+}
 function leaveIt(): void {
   change.reset()
-  panel.value = 'list'
+  panel.value = from.value
   type.chosen = null
 }
 </script>
@@ -160,10 +172,20 @@ function leaveIt(): void {
     <div v-if="panel === 'plan' && change.plan" class="min-h-0 flex-1 overflow-y-auto px-[22px] pt-4 pb-6">
       <PlanPanel id="type" @apply="set" @leave="leaveIt" @toggle="change.toggle($event)" />
     </div>
+    <template v-else-if="panel === 'kerning'">
+      <div class="flex shrink-0 items-baseline gap-4 px-[22px] pt-4 pb-1">
+        <h1 class="flex-1">Pairs of letters</h1>
+        <button type="button" class="link" @click="turnTo('list')">Back to the faces</button>
+      </div>
+      <KerningPanel @look="showPlan('kerning')" />
+    </template>
     <template v-else>
       <div class="shrink-0 px-[22px] pt-4">
         <div class="flex items-baseline gap-4">
           <h1 class="flex-1">Type</h1>
+          <button v-if="panel === 'list'" type="button" class="link" @click="turnTo('kerning')">
+            Pairs of letters
+          </button>
           <button v-if="type.entry" type="button" class="link" @click="panel = panel === 'list' ? 'specimen' : 'list'">
             {{ panel === 'list' ? `Specimen of ${type.entry.family}` : 'Back to the faces' }}
           </button>

@@ -1,0 +1,318 @@
+<script setup lang="ts">
+import { useVirtualizer } from '@tanstack/vue-virtual'
+import type { KerningRow } from '~~/core/census/kerning'
+import { offThroughout } from '~~/core/census/kerning'
+import { oddFrom } from '~~/core/font/kerning/oddness'
+import { amountWords, kernTitle } from '~~/core/change/kerning/wish'
+import { useChange } from '../../change/use-change'
+import { counted } from '../../desk/words'
+import Choice from '../../kit/Choice.vue'
+import NoticeLine from '../../kit/NoticeLine.vue'
+import Tick from '../../kit/Tick.vue'
+import { useDesk } from '../../stores/desk'
+import { useType } from '../../stores/type'
+import { ChevronLeft, ChevronRight } from '../../kit/icons'
+import PairWord from './PairWord.vue'
+import { useKerning, type KerningReach } from './use-kerning'
+
+/** Pairs of letters that stand out, corrected by keys or by dragging in words of the document, with the pages following. */
+const emit = defineEmits<{ look: []; back: [] }>()
+const desk = useDesk()
+const type = useType()
+const change = useChange('type')
+const kerning = useKerning()
+const { face, reach, place, wish } = kerning
+const at = ref(0)
+const oddOnly = ref(false)
+const scroller = ref<HTMLElement | null>(null)
+const rowHeight = 48
+const rows = computed(() =>
+  (face.value?.rows ?? []).filter(
+    row => !oddOnly.value || Math.abs(row.oddness ?? 0) >= oddFrom || kerning.amountOf(row) !== 0,
+  ),
+)
+const row = computed((): KerningRow | null => rows.value[Math.min(at.value, rows.value.length - 1)] ?? null)
+const shown = computed(() => row.value?.places[place.value] ?? null)
+const virtual = useVirtualizer(
+  computed(() => ({
+    count: rows.value.length,
+    getScrollElement: () => scroller.value,
+    estimateSize: () => rowHeight,
+    overscan: 4,
+  })),
+)
+const items = computed(() =>
+  virtual.value.getVirtualItems().flatMap(item => {
+    const each = rows.value[item.index]
+    return each ? [{ ...item, row: each }] : []
+  }),
+)
+const percent = (share: number) => `${Math.round(share * 100)} %`
+/** How the face is kerned as a whole, in a sentence. */
+const summary = computed(() => {
+  const usual = face.value?.usual
+  if (!usual) return 'It lacks letters of the usual pairs, so nothing is said of them.'
+  if (usual.kerned === 0) return 'This face kerns none of the usual pairs: what stands out is many pairs, not one.'
+  const odd = usual.odd === 0 ? 'none of them stands out' : `${percent(usual.odd)} of them stand out`
+  const throughout =
+    usual.odd > offThroughout ? '. So many are off that another face may serve better than corrections' : ''
+  return `It kerns ${percent(usual.kerned)} of the usual pairs; ${odd}${throughout}.`
+})
+/** How a pair stands, in words. */
+function oddWords({ oddness }: KerningRow): string {
+  if (oddness === null) return 'not compared'
+  if (Math.abs(oddness) < oddFrom) return 'as usual'
+  return oddness > 0 ? `${Math.round(oddness)} too wide` : `${Math.round(-oddness)} too close`
+}
+const wordOf = (each: KerningRow) => each.places[0] ?? { word: each.left + each.right, at: 0 }
+
+onMounted(async () => {
+  await kerning.load()
+  at.value = 0
+})
+watch(
+  () => desk.census,
+  () => void kerning.load(),
+)
+watch(
+  () => face.value?.hash,
+  () => {
+    at.value = 0
+    place.value = 0
+  },
+)
+watch(at, index => {
+  place.value = 0
+  if (index < rows.value.length) virtual.value.scrollToIndex(index)
+})
+// The page with the place that is looked at comes to the eye.
+watch(shown, async where => {
+  if (!where || !desk.engine || desk.state !== 'open') return
+  const spot = { part: where.part, node: where.node, offset: where.from }
+  const found = await desk.engine.ask('where', { spot, view: 'pages', near: desk.page }).catch(() => null)
+  if (found) desk.show(found.view, found.page)
+})
+watch(wish, list => {
+  if (change.busy === 'applying') return
+  if (list) void change.preview([list])
+  else change.hide()
+})
+
+function key(event: KeyboardEvent): void {
+  const own = row.value
+  if (!own) return
+  const step = event.shiftKey ? 1 : 5
+  const now = kerning.amountOf(own)
+  const page = Math.max(1, Math.floor((scroller.value?.clientHeight ?? 400) / rowHeight) - 1)
+  const to: Readonly<Record<string, number>> = {
+    ArrowDown: at.value + 1,
+    ArrowUp: at.value - 1,
+    PageDown: at.value + page,
+    PageUp: at.value - page,
+    Home: 0,
+    End: rows.value.length - 1,
+  }
+  if (event.key in to) at.value = Math.max(0, Math.min(to[event.key]!, rows.value.length - 1))
+  else if (event.key === 'ArrowLeft') kerning.set(own, now - step)
+  else if (event.key === 'ArrowRight') kerning.set(own, now + step)
+  else if (event.key === 'Backspace' || event.key === 'Delete') kerning.set(own, 0)
+  else if (event.key === 'Enter') void carryOut()
+  else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+async function carryOut(): Promise<void> {
+  if (!wish.value) return
+  const title = kernTitle(wish.value)
+  const changed = await change.apply([wish.value])
+  if (!changed) return
+  type.done = `${title}: done, as version ${changed.version.number}.`
+  kerning.forget()
+}
+async function look(): Promise<void> {
+  if (wish.value && (await change.make([wish.value]))) emit('look')
+}
+function leave(): void {
+  kerning.forget()
+  change.reset()
+}
+const reaches: readonly { readonly id: KerningReach; readonly title: string }[] = [
+  { id: 'face', title: 'this face' },
+  { id: 'family', title: 'the whole family' },
+  { id: 'here', title: 'here only' },
+]
+</script>
+
+<template>
+  <div class="flex min-h-0 flex-1 flex-col">
+    <div class="shrink-0 px-[22px]">
+      <NoticeLine v-if="change.message" kind="failed">{{ change.message }}</NoticeLine>
+      <NoticeLine v-else-if="type.done" kind="done">{{ type.done }}</NoticeLine>
+      <p v-if="!face" class="text-soft">
+        {{ kerning.loading.value ? 'Looking at the letters …' : 'No text of this document is in a face that is here.' }}
+      </p>
+      <template v-else>
+        <Choice v-model="kerning.chosen.value" class="w-full" aria-label="Face whose pairs are looked at">
+          <option v-for="each in kerning.faces.value" :key="each.hash" :value="each.hash">
+            {{ each.family }} {{ each.style }}, {{ counted(each.count, 'pair') }}
+          </option>
+        </Choice>
+        <p class="mt-1 text-soft">{{ summary }}</p>
+        <div v-if="row" class="mt-2 border border-rule bg-sheet px-3 py-1">
+          <div class="flex items-baseline gap-4 overflow-hidden">
+            <span class="w-12 shrink-0 text-[13px] text-soft">before</span>
+            <PairWord
+              :hash="face.hash"
+              :word="shown?.word ?? row.left + row.right"
+              :at="shown?.at ?? 0"
+              :left="row.left"
+              :right="row.right"
+              :size="44"
+              :kern="(l, r) => (l === row!.left && r === row!.right ? row!.kern : kerning.before(l, r))"
+              :amount="kerning.stored(row)"
+            />
+          </div>
+          <div class="flex items-baseline gap-4 overflow-hidden">
+            <span class="w-12 shrink-0 text-[13px] text-soft">after</span>
+            <PairWord
+              :hash="face.hash"
+              :word="shown?.word ?? row.left + row.right"
+              :at="shown?.at ?? 0"
+              :left="row.left"
+              :right="row.right"
+              :size="44"
+              :kern="(l, r) => (l === row!.left && r === row!.right ? row!.kern : kerning.between(l, r))"
+              :amount="kerning.amountOf(row)"
+              moves
+              @move="kerning.set(row, $event)"
+            />
+          </div>
+          <div class="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule py-1.5 text-[13px]">
+            <label class="flex items-center gap-2"
+              >Set apart by
+              <input
+                class="field w-[72px]"
+                type="number"
+                min="-500"
+                max="500"
+                :value="kerning.amountOf(row)"
+                aria-label="Thousandths of an em that the pair is set apart by"
+                @change="kerning.set(row, Number(($event.target as HTMLInputElement).value))"
+            /></label>
+            <button
+              v-if="row.toUsual !== null && row.oddness !== null"
+              type="button"
+              class="link"
+              @click="kerning.set(row, kerning.stored(row) + row.toUsual)"
+            >
+              {{ amountWords(kerning.stored(row) + row.toUsual) }} is as usual
+            </button>
+            <button v-if="kerning.amountOf(row) !== 0" type="button" class="link" @click="kerning.set(row, 0)">
+              As the face has it
+            </button>
+            <span v-if="row.places.length > 1" class="ml-auto flex items-center gap-2">
+              <button type="button" class="plain" :disabled="place === 0" aria-label="Place before" @click="place--">
+                <ChevronLeft :size="14" aria-hidden="true" />
+              </button>
+              place {{ place + 1 }} of
+              {{ row.count > row.places.length ? `the first ${row.places.length}` : row.count }}
+              <button
+                type="button"
+                class="plain"
+                :disabled="place >= row.places.length - 1"
+                aria-label="Place behind"
+                @click="place++"
+              >
+                <ChevronRight :size="14" aria-hidden="true" />
+              </button>
+            </span>
+          </div>
+        </div>
+        <div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1">
+          <div role="radiogroup" aria-label="What a correction holds for" class="flex gap-3">
+            <label v-for="each in reaches" :key="each.id" class="flex items-center gap-1.5"
+              ><input
+                type="radio"
+                name="kerning-reach"
+                :checked="reach === each.id"
+                :disabled="each.id === 'here' && !shown"
+                @change="kerning.reachFor(row, each.id)"
+              />
+              {{ each.title }}</label
+            >
+          </div>
+          <label class="ml-auto flex items-center gap-1.5"
+            ><Tick :checked="oddOnly" @change="oddOnly = $event" /> only what stands out</label
+          >
+        </div>
+      </template>
+    </div>
+    <div
+      v-if="face"
+      ref="scroller"
+      role="listbox"
+      aria-label="Pairs of letters"
+      tabindex="0"
+      class="mx-[22px] mt-2 min-h-0 flex-1 overflow-y-auto border-t border-rule"
+      :aria-activedescendant="row ? `pair-${at}` : undefined"
+      @keydown="key"
+    >
+      <p v-if="rows.length === 0" class="py-4 text-soft">Nothing stands out in this face.</p>
+      <div class="relative w-full" :style="{ height: `${virtual.getTotalSize()}px` }">
+        <div
+          v-for="item in items"
+          :id="`pair-${item.index}`"
+          :key="item.index"
+          role="option"
+          :aria-selected="item.index === at"
+          :aria-setsize="rows.length"
+          :aria-posinset="item.index + 1"
+          :aria-label="`${item.row.left}${item.row.right}, ${counted(item.row.count, 'time')}, ${oddWords(item.row)}, ${amountWords(kerning.amountOf(item.row))}`"
+          class="absolute inset-x-0 top-0 flex cursor-pointer items-center gap-3 border-b border-rule px-1.5"
+          :class="item.index === at ? 'bg-wash' : 'hover:bg-paper'"
+          :style="{ height: `${rowHeight}px`, transform: `translateY(${item.start}px)` }"
+          @click="at = item.index"
+        >
+          <span class="min-w-0 flex-1 overflow-hidden">
+            <PairWord
+              :hash="face.hash"
+              :word="wordOf(item.row).word"
+              :at="wordOf(item.row).at"
+              :left="item.row.left"
+              :right="item.row.right"
+              :size="24"
+              :kern="(l, r) => (l === item.row.left && r === item.row.right ? item.row.kern : kerning.between(l, r))"
+              :amount="kerning.amountOf(item.row)"
+            />
+          </span>
+          <span class="w-[70px] shrink-0 text-right text-[13px] text-soft">{{
+            item.row.count > 0 ? counted(item.row.count, 'time') : 'not in text'
+          }}</span>
+          <span
+            class="w-[96px] shrink-0 text-right text-[13px]"
+            :class="Math.abs(item.row.oddness ?? 0) >= oddFrom ? 'text-ink' : 'text-soft'"
+            >{{ oddWords(item.row) }}</span
+          >
+          <span class="w-[56px] shrink-0 text-right text-[13px]">{{
+            kerning.amountOf(item.row) === 0 ? '–' : amountWords(kerning.amountOf(item.row)).replace('/1000 em', '')
+          }}</span>
+        </div>
+      </div>
+    </div>
+    <div class="flex h-[50px] shrink-0 items-center gap-3 border-t border-ink px-[22px]">
+      <button
+        type="button"
+        class="act max-w-[60%] truncate"
+        :title="wish ? kernTitle(wish) : undefined"
+        :disabled="!wish || change.busy !== ''"
+        @click="carryOut"
+      >
+        {{ change.busy === 'applying' ? 'Working …' : wish ? kernTitle(wish) : 'Move a pair by ← and →' }}
+      </button>
+      <button type="button" class="plain shrink-0" :disabled="!wish || change.busy !== ''" @click="look">
+        See every place
+      </button>
+      <button v-if="wish" type="button" class="plain shrink-0" @click="leave">Leave it</button>
+    </div>
+  </div>
+</template>
