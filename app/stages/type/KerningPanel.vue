@@ -16,7 +16,7 @@ import PairWord from './PairWord.vue'
 import { useKerning, type KerningReach } from './use-kerning'
 
 /** Pairs of letters that stand out, corrected by keys or by dragging in words of the document, with the pages following. */
-const emit = defineEmits<{ look: []; back: [] }>()
+const emit = defineEmits<{ look: [] }>()
 const desk = useDesk()
 const type = useType()
 const change = useChange('type')
@@ -58,12 +58,21 @@ const summary = computed(() => {
     usual.odd > offThroughout ? '. So many are off that another face may serve better than corrections' : ''
   return `It kerns ${percent(usual.kerned)} of the usual pairs; ${odd}${throughout}.`
 })
-/** How a pair stands, in words. */
-function oddWords({ oddness }: KerningRow): string {
+/** How a pair stands out with what it is corrected by: white grows with the distance, nearly evenly. */
+function oddnessOf(each: KerningRow): number | null {
+  const { oddness, toUsual } = each
+  if (oddness === null || toUsual === null) return null
+  const amount = kerning.amountOf(each)
+  return toUsual === 0 ? oddness + amount : oddness * (1 - amount / toUsual)
+}
+/** The same in words. */
+function oddWords(each: KerningRow): string {
+  const oddness = oddnessOf(each)
   if (oddness === null) return 'not compared'
   if (Math.abs(oddness) < oddFrom) return 'as usual'
   return oddness > 0 ? `${Math.round(oddness)} too wide` : `${Math.round(-oddness)} too close`
 }
+const shortAmount = (amount: number) => amountWords(amount).replace('/1000 em', '')
 const wordOf = (each: KerningRow) => each.places[0] ?? { word: each.left + each.right, at: 0 }
 
 onMounted(async () => {
@@ -85,13 +94,15 @@ watch(at, index => {
   place.value = 0
   if (index < rows.value.length) virtual.value.scrollToIndex(index)
 })
-// The page with the place that is looked at comes to the eye.
-watch(shown, async where => {
+/** The page with the place that is looked at comes to the eye. */
+async function reveal(): Promise<void> {
+  const where = shown.value
   if (!where || !desk.engine || desk.state !== 'open') return
   const spot = { part: where.part, node: where.node, offset: where.from }
   const found = await desk.engine.ask('where', { spot, view: 'pages', near: desk.page }).catch(() => null)
   if (found) desk.show(found.view, found.page)
-})
+}
+watch([at, place], reveal)
 watch(wish, list => {
   if (change.busy === 'applying') return
   if (list) void change.preview([list])
@@ -113,9 +124,10 @@ function key(event: KeyboardEvent): void {
     End: rows.value.length - 1,
   }
   if (event.key in to) at.value = Math.max(0, Math.min(to[event.key]!, rows.value.length - 1))
-  else if (event.key === 'ArrowLeft') kerning.set(own, now - step)
-  else if (event.key === 'ArrowRight') kerning.set(own, now + step)
-  else if (event.key === 'Backspace' || event.key === 'Delete') kerning.set(own, 0)
+  else if (event.key === 'ArrowLeft' || event.key === 'ArrowRight') {
+    kerning.set(own, event.key === 'ArrowLeft' ? now - step : now + step)
+    void reveal()
+  } else if (event.key === 'Backspace' || event.key === 'Delete') kerning.set(own, 0)
   else if (event.key === 'Enter') void carryOut()
   else return
   event.preventDefault()
@@ -146,13 +158,18 @@ const reaches: readonly { readonly id: KerningReach; readonly title: string }[] 
 <template>
   <div class="flex min-h-0 flex-1 flex-col">
     <div class="shrink-0 px-[22px]">
-      <NoticeLine v-if="change.message" kind="failed">{{ change.message }}</NoticeLine>
-      <NoticeLine v-else-if="type.done" kind="done">{{ type.done }}</NoticeLine>
+      <NoticeLine v-if="change.message" class="mb-2" kind="failed">{{ change.message }}</NoticeLine>
+      <NoticeLine v-else-if="type.done" class="mb-2" kind="done">{{ type.done }}</NoticeLine>
       <p v-if="!face" class="text-soft">
         {{ kerning.loading.value ? 'Looking at the letters …' : 'No text of this document is in a face that is here.' }}
       </p>
       <template v-else>
-        <Choice v-model="kerning.chosen.value" class="w-full" aria-label="Face whose pairs are looked at">
+        <Choice
+          class="w-full"
+          aria-label="Face whose pairs are looked at"
+          :model-value="face.hash"
+          @update:model-value="kerning.chosen.value = $event"
+        >
           <option v-for="each in kerning.faces.value" :key="each.hash" :value="each.hash">
             {{ each.family }} {{ each.style }}, {{ counted(each.count, 'pair') }}
           </option>
@@ -189,7 +206,7 @@ const reaches: readonly { readonly id: KerningReach; readonly title: string }[] 
           </div>
           <div class="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule py-1.5 text-[13px]">
             <label class="flex items-center gap-2"
-              >Set apart by
+              >Apart by
               <input
                 class="field w-[72px]"
                 type="number"
@@ -203,9 +220,9 @@ const reaches: readonly { readonly id: KerningReach; readonly title: string }[] 
               v-if="row.toUsual !== null && row.oddness !== null"
               type="button"
               class="link"
-              @click="kerning.set(row, kerning.stored(row) + row.toUsual)"
+              @click="kerning.set(row, row.toUsual)"
             >
-              {{ amountWords(kerning.stored(row) + row.toUsual) }} is as usual
+              As usual: {{ shortAmount(row.toUsual) }}
             </button>
             <button v-if="kerning.amountOf(row) !== 0" type="button" class="link" @click="kerning.set(row, 0)">
               As the face has it
@@ -290,11 +307,11 @@ const reaches: readonly { readonly id: KerningReach; readonly title: string }[] 
           }}</span>
           <span
             class="w-[96px] shrink-0 text-right text-[13px]"
-            :class="Math.abs(item.row.oddness ?? 0) >= oddFrom ? 'text-ink' : 'text-soft'"
+            :class="Math.abs(oddnessOf(item.row) ?? 0) >= oddFrom ? 'text-ink' : 'text-soft'"
             >{{ oddWords(item.row) }}</span
           >
           <span class="w-[56px] shrink-0 text-right text-[13px]">{{
-            kerning.amountOf(item.row) === 0 ? '–' : amountWords(kerning.amountOf(item.row)).replace('/1000 em', '')
+            kerning.amountOf(item.row) === 0 ? '–' : shortAmount(kerning.amountOf(item.row))
           }}</span>
         </div>
       </div>
