@@ -72,6 +72,9 @@ function oddWords(each: KerningRow): string {
   if (Math.abs(oddness) < oddFrom) return 'as usual'
   return oddness > 0 ? `${Math.round(oddness)} too wide` : `${Math.round(-oddness)} too close`
 }
+/** A row as it is read aloud. */
+const saidOf = (each: KerningRow) =>
+  [each.left + each.right, counted(each.count, 'time'), oddWords(each), amountWords(kerning.amountOf(each))].join(', ')
 const shortAmount = (amount: number) => amountWords(amount).replace('/1000 em', '')
 const wordOf = (each: KerningRow) => each.places[0] ?? { word: each.left + each.right, at: 0 }
 
@@ -284,7 +287,7 @@ const reaches: readonly { readonly id: KerningReach; readonly title: string }[] 
           :aria-selected="item.index === at"
           :aria-setsize="rows.length"
           :aria-posinset="item.index + 1"
-          :aria-label="`${item.row.left}${item.row.right}, ${counted(item.row.count, 'time')}, ${oddWords(item.row)}, ${amountWords(kerning.amountOf(item.row))}`"
+          :aria-label="saidOf(item.row)"
           class="absolute inset-x-0 top-0 flex cursor-pointer items-center gap-3 border-b border-rule px-1.5"
           :class="item.index === at ? 'bg-wash' : 'hover:bg-paper'"
           :style="{ height: `${rowHeight}px`, transform: `translateY(${item.start}px)` }"

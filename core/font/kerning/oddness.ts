@@ -26,8 +26,7 @@ export const oddFrom = 80
 /** How deep white beside a mark counts, on either side: below a capital that reaches over it stands much that nobody reads. */
 const markDepth = 150
 
-const groups = ['lower', 'upper', 'figure', 'mark'] as const
-type Group = (typeof groups)[number]
+type Group = 'lower' | 'upper' | 'figure' | 'mark'
 
 const marks = [...'.,:;!?-’”)“‘(']
 const figures = [...'0123456789']
