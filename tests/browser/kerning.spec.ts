@@ -31,7 +31,7 @@ async function widthsInPdf(page: Page, info: TestInfo, name: string): Promise<Re
   for (const [, from, to, word] of stdout.matchAll(
     /xMin="([\d.]+)" yMin="[\d.]+" xMax="([\d.]+)" yMax="[\d.]+">([^<]+)</g,
   ))
-    (widths[word!] ??= []).push(Number(to) - Number(from))
+    (widths[word!] ??= []).push(Math.round((Number(to) - Number(from)) * 100) / 100)
   return widths
 }
 
