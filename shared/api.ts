@@ -1,5 +1,5 @@
+import type { LicenceUse } from '../core/font/licence'
 import { z } from 'zod'
-import type { SetPiece } from '../core/change/kept-frame/set-piece'
 import type { MadeStyle, Plan, WishList } from '../core/change/plan'
 import { registry } from '../core/change/registry'
 import type { DocumentKind } from '../core/document/open'
@@ -43,6 +43,8 @@ export interface DocumentRow {
   readonly created: Date
   /** The id of the folder it lies in. */
   readonly folder: string | null
+  /** What it is made for: the uses that its faces must be licensed for; null where nobody has said. */
+  readonly uses: readonly LicenceUse[] | null
 }
 
 /** What came of putting a file on the shelf: the first document it brought, and what is to be said. */
@@ -185,15 +187,6 @@ export interface Batch {
 /** A batch as it is listed, without its documents. */
 export type ListedBatch = Omit<Batch, 'documents' | 'request'> & { readonly count: number; readonly done: number }
 
-/** Wishes that are kept under a name, to be run again. */
-export interface KeptWish {
-  readonly id: string
-  readonly name: string
-  readonly request: WishList
-}
-
-export const keepBodySchema = z.strictObject({ name: z.string().trim().min(1).max(200), request: registry.schema })
-
 /** How much of something is in which documents. */
 export interface SharedUse {
   readonly value: string
@@ -291,12 +284,4 @@ export interface Purge {
   readonly purged: Date
   /** When all was searched for by its hashes, and nothing of its own was found; null until then. */
   readonly proven: Date | null
-}
-
-/** A set piece that is kept, under a heading of its own. */
-export interface KeptPiece {
-  readonly id: string
-  readonly heading: string
-  readonly name: string
-  readonly piece: SetPiece
 }

@@ -2,7 +2,8 @@ import { defineStore } from 'pinia'
 import type { WishList } from '~~/core/change/plan'
 import { swapSchema, type SwapWish } from '~~/core/change/swap/wish'
 import { recastSchema } from '~~/core/change/recast/wish'
-import type { Batch, KeptWish, ListedBatch, SharedUse, ShelfCard, ShelfCensus } from '~~/shared/api'
+import type { Kept } from '~~/shared/kept'
+import type { Batch, ListedBatch, SharedUse, ShelfCard, ShelfCensus } from '~~/shared/api'
 import { sentenceOf } from './desk'
 import { useLibrary } from './library'
 import { useShelf } from './shelf'
@@ -16,7 +17,7 @@ export const useAcross = defineStore('across', () => {
   const total = ref(0)
   const census = shallowRef<ShelfCensus>({ families: [], sizes: [], colors: [] })
   const batches = shallowRef<readonly ListedBatch[]>([])
-  const kept = shallowRef<readonly KeptWish[]>([])
+  const kept = shallowRef<readonly Kept<'wish'>[]>([])
   const of = ref<keyof ShelfCensus>('families')
   const query = ref('')
   /** The row of the census that is looked at. */
@@ -48,7 +49,7 @@ export const useAcross = defineStore('across', () => {
         wholeShelf(),
         $fetch<ShelfCensus>('/api/census'),
         $fetch<ListedBatch[]>('/api/batches'),
-        $fetch<KeptWish[]>('/api/wishes'),
+        $fetch<Kept<'wish'>[]>('/api/kept/wish'),
         useShelf().fetchFolders(),
       ])
       ;[cards.value, total.value] = [shelf.cards, shelf.total]

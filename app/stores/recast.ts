@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { keyText, type PlanRow, type RowKey } from '~~/core/change/plan'
 import { recastSchema, recastSentence } from '~~/core/change/recast/wish'
-import type { KeptWish } from '~~/shared/api'
+import type { Kept } from '~~/shared/kept'
 import { useChange } from '../change/use-change'
 import { emptyRecast, everyKind, formOf, wishOf, type OpenRecast } from '../stages/recast/recast-form'
 import { sentenceOf, useDesk } from './desk'
@@ -27,7 +27,7 @@ export const useRecast = defineStore('recast', () => {
     },
   })
   const done = ref('')
-  const wishes = shallowRef<readonly KeptWish[]>([])
+  const wishes = shallowRef<readonly Kept<'wish'>[]>([])
   /** Whether the sheets show what would be. */
   const showsAfter = ref(false)
 
@@ -145,15 +145,15 @@ export const useRecast = defineStore('recast', () => {
   }
 
   async function fetchWishes(): Promise<void> {
-    const kept = await $fetch<KeptWish[]>('/api/wishes').catch(() => [])
-    wishes.value = kept.filter(each => each.request.wishes.every(wish => wish.type === 'recast'))
+    const kept = await $fetch<Kept<'wish'>[]>('/api/kept/wish').catch(() => [])
+    wishes.value = kept.filter(each => each.data.wishes.every(wish => wish.type === 'recast'))
   }
   async function keep(name: string): Promise<void> {
     if (!parsed.value.success) return
     try {
-      await $fetch('/api/wishes', {
+      await $fetch('/api/kept/wish', {
         method: 'POST',
-        body: { name, request: { wishes: [parsed.value.data], leftOut: [] } },
+        body: { name, data: { wishes: [parsed.value.data], leftOut: [] } },
       })
       done.value = `Kept as “${name}”.`
       await fetchWishes()
@@ -162,12 +162,12 @@ export const useRecast = defineStore('recast', () => {
     }
   }
   async function forget(id: string): Promise<void> {
-    await $fetch(`/api/wishes/${id}`, { method: 'DELETE' }).catch(() => null)
+    await $fetch(`/api/kept/wish/${id}`, { method: 'DELETE' }).catch(() => null)
     await fetchWishes()
   }
-  async function run(wish: KeptWish): Promise<void> {
+  async function run(wish: Kept<'wish'>): Promise<void> {
     drop()
-    const [first] = wish.request.wishes
+    const [first] = wish.data.wishes
     form.value = formOf(recastSchema.parse(first))
     await look()
   }

@@ -1,6 +1,8 @@
 import { classify, type Classed } from './classify'
 import { coveredScripts, type CoveredScript, type FaceRecord } from './face'
 import { fitnessOf, type Fitness } from './fitness'
+import { withHeld, type NamedLicence, type RightsHeld } from './held-licence'
+import { judged, type Judgement } from './judgement'
 import { licenceOf, type Licence } from './licence'
 import { nearest, type Library } from './library'
 
@@ -12,7 +14,7 @@ export interface CatalogueEntry {
   readonly plain: FaceRecord
   readonly classed: Classed
   readonly fitness: readonly Fitness[]
-  readonly licence: Licence
+  readonly licence: RightsHeld
   /** Weights there are, ascending, each once. */
   readonly weights: readonly number[]
   readonly hasItalic: boolean
@@ -39,10 +41,13 @@ const enough: Readonly<Record<CoveredScript, number>> = {
 export const scriptsOf = ({ coverage }: FaceRecord): CoveredScript[] =>
   coveredScripts.filter(script => (coverage[script] ?? 0) >= enough[script])
 
-const known = new WeakMap<FaceRecord, Pick<CatalogueEntry, 'classed' | 'fitness' | 'licence' | 'scripts'>>()
+/** What is worked out of a face alone. */
+export type Judged = Pick<CatalogueEntry, 'classed' | 'fitness' | 'scripts'> & { readonly licence: Licence }
+
+const known = new WeakMap<FaceRecord, Judged>()
 
 /** What is worked out from a face's measures, once for each. */
-export function judgedOf(face: FaceRecord): Pick<CatalogueEntry, 'classed' | 'fitness' | 'licence' | 'scripts'> {
+export function judgedOf(face: FaceRecord): Judged {
   let own = known.get(face)
   if (!own) {
     const classed = classify(face.measures)
@@ -57,16 +62,31 @@ export function judgedOf(face: FaceRecord): Pick<CatalogueEntry, 'classed' | 'fi
   return own
 }
 
-/** The families of a library, by name. */
-export function catalogueOf(library: Library): CatalogueEntry[] {
+/** What people say of faces: the licences they hold, what they judge a family to be, and which day it is (ISO 8601). */
+export interface SaidOfFaces {
+  readonly licences: readonly NamedLicence[]
+  readonly judgements: readonly Judgement[]
+  readonly today: string
+}
+
+/** The families of a library, by name, with what people say of them. */
+export function catalogueOf(
+  library: Library,
+  { licences, judgements, today }: SaidOfFaces = { licences: [], judgements: [], today: '' },
+): CatalogueEntry[] {
   return library.familyNames.map(family => {
     const faces = library.family(family)
     const plain = nearest(faces, 400, false)
+    const worked = judgedOf(plain)
+    const classed = judged(plain.family, worked.classed, judgements)
     return {
       family: plain.family,
       faces,
       plain,
-      ...judgedOf(plain),
+      ...worked,
+      classed,
+      fitness: classed === worked.classed ? worked.fitness : fitnessOf(plain.measures, classed),
+      licence: withHeld(plain.family, worked.licence, licences, today),
       weights: [...new Set(faces.map(face => face.weight))].sort((a, b) => a - b),
       hasItalic: faces.some(face => face.slant === 'italic'),
     }

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { DocumentRow } from '../../shared/api'
+import type { LicenceUse } from '../../core/font/licence'
 import type { DocumentKind } from '../../core/document/open'
 import { atOnce, ownDocuments, type Acting } from './acting'
 import { keepDroppedFonts } from './dropped-fonts'
@@ -13,6 +14,7 @@ export const documentColumns = {
   version: 'documents.version',
   created: 'documents.created',
   folder: 'documents.folder',
+  uses: 'documents.uses',
 }
 
 /** A document that is put on the shelf. */
@@ -52,5 +54,23 @@ export async function addDocument(acting: Acting, document: NewDocument): Promis
 
 export async function findDocument(acting: Acting, id: string): Promise<DocumentRow | undefined> {
   const row = await ownDocuments(acting).where({ id }).first<DocumentRow | undefined>(documentColumns)
-  return row && { ...row, signed: Boolean(row.signed) }
+  return row && documentOfRow(row)
+}
+
+/** A row of documents as it is told: what the database holds as numbers and text is what it means. */
+export function documentOfRow<T extends DocumentRow>(row: T): T {
+  const { uses } = row as { uses: unknown }
+  return {
+    ...row,
+    signed: Boolean(row.signed),
+    uses: typeof uses === 'string' ? (JSON.parse(uses) as LicenceUse[]) : null,
+  }
+}
+
+/** Says what a document is made for. */
+export async function setUses(acting: Acting, id: string, uses: readonly LicenceUse[]): Promise<void> {
+  await ownDocuments(acting)
+    .clearSelect()
+    .where({ id })
+    .update({ uses: JSON.stringify(uses) })
 }

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import type { DocumentRow, ShelfCard, ShelfPage, ShelfQuery, ShelfSort } from '../../shared/api'
 import { ownDocuments, type Acting } from './acting'
-import { documentColumns } from './documents'
+import { documentColumns, documentOfRow } from './documents'
 
 /** What cards are ordered by; what is equal stays in the order of its ids, so that pages never overlap. */
 const orders: Readonly<Record<ShelfSort, string>> = {
@@ -67,8 +67,7 @@ export async function shelfPage(acting: Acting, query: ShelfQuery): Promise<Shel
   return {
     total: Number(counted.n),
     cards: rows.map(row => ({
-      ...row,
-      signed: Boolean(row.signed),
+      ...documentOfRow(row),
       characters: row.characters === null ? null : Number(row.characters),
       faces: faces
         .filter(face => face.document === row.id)

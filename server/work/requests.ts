@@ -1,5 +1,6 @@
 import { getQuery, getRouterParam, type H3Event } from 'h3'
 import { z } from 'zod'
+import { keptKindSchema, type KeptKind } from '../../shared/kept'
 import type { Acting } from '../store/acting'
 import { findDocument } from '../store/documents'
 import { ConflictError, versionContent, versionsSince } from '../store/versions'
@@ -25,6 +26,13 @@ export async function batchOf(event: H3Event, acting: Acting): Promise<Batch> {
   const batch = id.success ? await findBatch(acting, id.data) : undefined
   if (!batch) throw refusal(404, 'There is no such plan over documents.')
   return batch
+}
+
+/** What sort of kept things a route is about. @throws 404 */
+export function keptKindOf(event: H3Event): KeptKind {
+  const kind = keptKindSchema.safeParse(decodeURIComponent(getRouterParam(event, 'kind') ?? ''))
+  if (!kind.success) throw refusal(404, 'Nothing of that sort is kept here.')
+  return kind.data
 }
 
 /** The version a route is about: the query's, or the newest. @throws 400 */

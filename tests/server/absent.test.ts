@@ -380,13 +380,17 @@ describe('recasting, wishes and records', () => {
 
   it('keeps wishes by name', async () => {
     const request = { wishes: [{ type: 'recast', find: { words: { text: 'a' } } }] }
-    const { id } = (await (await send('POST', '/api/wishes', { name: 'Short', request })).json()) as { id: string }
-    const again = (await (await send('POST', '/api/wishes', { name: 'Short', request })).json()) as { id: string }
+    const { id } = (await (await send('POST', '/api/kept/wish', { name: 'Short', data: request })).json()) as {
+      id: string
+    }
+    const again = (await (await send('POST', '/api/kept/wish', { name: 'Short', data: request })).json()) as {
+      id: string
+    }
     expect(
-      (await get<{ id: string; name: string }[]>('/api/wishes')).filter(each => each.name === 'Short'),
+      (await get<{ id: string; name: string }[]>('/api/kept/wish')).filter(each => each.name === 'Short'),
     ).toMatchObject([{ id: again.id }])
-    expect((await send('DELETE', `/api/wishes/${id}`)).status).toBe(404)
-    expect((await send('DELETE', `/api/wishes/${again.id}`)).status).toBe(200)
+    expect((await send('DELETE', `/api/kept/wish/${id}`)).status).toBe(404)
+    expect((await send('DELETE', `/api/kept/wish/${again.id}`)).status).toBe(200)
   })
 
   it('counts faces, sizes and colours over all documents', async () => {

@@ -6,7 +6,7 @@ import { findBatch } from '../../server/store/batches'
 import { migrate } from '../../server/store/database'
 import { actingAs } from '../../server/store/acting'
 import { listVersions, versionRecord } from '../../server/store/versions'
-import { listWishes } from '../../server/store/kept-wishes'
+import { listKept } from '../../server/store/kept'
 import { migrations } from '../../server/store/migrations/list'
 import { bareDatabase, dropDatabase } from './running'
 
@@ -136,9 +136,9 @@ afterAll(async () => {
 
 describe('what was kept before all wishes went by one door', () => {
   it('is read as it is asked today: kept wishes run again, requests of plans over documents stay', async () => {
-    const [kept] = await listWishes(acting())
-    expect(registry.schema.parse(kept!.request)).toEqual(kept!.request)
-    expect(kept!.request.wishes).toMatchObject([{ type: 'recast', change: { words: 'b' } }])
+    const [kept] = await listKept(acting(), 'wish')
+    expect(registry.schema.parse(kept!.data)).toEqual(kept!.data)
+    expect(kept!.data.wishes).toMatchObject([{ type: 'recast', change: { words: 'b' } }])
     const { request } = (await findBatch(acting(), id))!
     expect(registry.schema.safeParse(request).success).toBe(true)
     expect(request.wishes).toMatchObject([

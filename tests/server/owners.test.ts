@@ -24,8 +24,7 @@ import {
   storeStarts,
 } from '../../server/store/folders'
 import { claimJob } from '../../server/store/jobs'
-import { keepWish, listWishes, removeWish } from '../../server/store/kept-wishes'
-import { addPiece, listPieces, removePiece } from '../../server/store/set-pieces'
+import { changeKept, dropKept, keep, listKept } from '../../server/store/kept'
 import { shelfPage } from '../../server/store/shelf'
 import { shelfCensus } from '../../server/store/shelf-census'
 import { setStandIn, standInsFor, standInsOf } from '../../server/store/stand-ins'
@@ -163,16 +162,21 @@ describe('what belongs to one owner', () => {
     expect(await standInsOf(theirs, { level: 'desk' })).toEqual([])
     expect(await standInsFor(theirs, { id, folder: null })).toEqual([])
     expect((await standInsFor(ours, { id, folder: null })).map(each => each.to)).toEqual(['Jost', 'Inter'])
-    const wish = (await keepWish(ours, 'Quiet', swap))!
-    await keepWish(theirs, 'Quiet', swap)
-    expect([(await listWishes(ours)).length, (await listWishes(theirs)).length]).toEqual([1, 1])
-    expect(await removeWish(theirs, wish)).toBe(false)
+    const wish = (await keep(ours, 'wish', { heading: '', name: 'Quiet', data: swap }))!
+    await keep(theirs, 'wish', { heading: '', name: 'Quiet', data: swap })
+    expect([(await listKept(ours, 'wish')).length, (await listKept(theirs, 'wish')).length]).toEqual([1, 1])
+    expect(await dropKept(theirs, 'wish', wish)).toBe(false)
     const open = sessionOf({ body: `<text:p>${textFrame('', '<text:p>boxed</text:p>')}</text:p>` })
     const frame = [...open.document.parts.get('content.xml')!.descendants()].find(each => each.name === 'draw:frame')!
-    const piece = (await addPiece(ours, 'Boxes', 'Box', takePiece(open.reading, 'content.xml', frame.id)))!
-    expect(await listPieces(theirs)).toEqual([])
-    expect(await removePiece(theirs, piece)).toBe(false)
-    expect(await removePiece(ours, piece)).toBe(true)
+    const piece = (await keep(ours, 'frame', {
+      heading: 'Boxes',
+      name: 'Box',
+      data: takePiece(open.reading, 'content.xml', frame.id),
+    }))!
+    expect(await listKept(theirs, 'frame')).toEqual([])
+    expect(await changeKept(theirs, 'frame', piece, { name: 'Mine' })).toBe(false)
+    expect(await dropKept(theirs, 'frame', piece)).toBe(false)
+    expect(await dropKept(ours, 'frame', piece)).toBe(true)
   })
 
   it('whatever is on the shelf can be taken off again, with all its rows', async () => {

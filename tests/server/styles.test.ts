@@ -188,14 +188,14 @@ describe('folders, starts and set pieces', () => {
       each => each.attributes['draw:name'] === 'Notice 1',
     )!
     const piece = takePiece(open.reading, 'content.xml', frame.id)
-    const response = await post('/api/set-pieces', { heading: 'Boxes', name: 'Notice', piece })
+    const response = await post('/api/kept/frame', { heading: 'Boxes', name: 'Notice', data: piece })
     expect(response.status).toBe(201)
     const { id } = (await response.json()) as { id: string }
-    expect(
-      (await get<{ id: string; piece: unknown }[]>('/api/set-pieces')).find(each => each.id === id)!.piece,
-    ).toEqual(JSON.parse(JSON.stringify(piece)))
-    expect((await post('/api/set-pieces', { heading: '', name: 'x', piece })).status).toBe(400)
-    expect((await fetch(`${base}/api/set-pieces/${id}`, { method: 'DELETE' })).status).toBe(200)
-    expect((await fetch(`${base}/api/set-pieces/${id}`, { method: 'DELETE' })).status).toBe(404)
+    expect((await get<{ id: string; data: unknown }[]>('/api/kept/frame')).find(each => each.id === id)!.data).toEqual(
+      JSON.parse(JSON.stringify(piece)),
+    )
+    expect((await post('/api/kept/frame', { heading: '', name: '', data: piece })).status).toBe(400)
+    expect((await fetch(`${base}/api/kept/frame/${id}`, { method: 'DELETE' })).status).toBe(200)
+    expect((await fetch(`${base}/api/kept/frame/${id}`, { method: 'DELETE' })).status).toBe(404)
   })
 })

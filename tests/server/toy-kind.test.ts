@@ -8,7 +8,7 @@ import { addBatch, findBatch, startBatch, undoBatch } from '../../server/store/b
 import { actingAs } from '../../server/store/acting'
 import { addDocument } from '../../server/store/documents'
 import { addVersion, versionContent, versionRecord } from '../../server/store/versions'
-import { keepWish, listWishes } from '../../server/store/kept-wishes'
+import { keep, listKept } from '../../server/store/kept'
 import { failureOf } from '../../server/work/thread'
 import { TaskError, type Workers } from '../../server/work/pool'
 import { Surveyor } from '../../server/work/surveyor'
@@ -62,8 +62,8 @@ describe('a kind that is registered in a test alone', () => {
   })
 
   it('is kept by name, and read again as it was', async () => {
-    await keepWish(acting(), 'Louder', request)
-    expect((await listWishes(acting())).find(each => each.name === 'Louder')!.request).toEqual(request)
+    await keep(acting(), 'wish', { heading: '', name: 'Louder', data: request })
+    expect((await listKept(acting(), 'wish')).find(each => each.name === 'Louder')!.data).toEqual(request)
   })
 
   it('is planned and carried out over many documents, and taken back', async () => {

@@ -210,7 +210,7 @@ const states: Readonly<Record<string, string>> = {
           type="button"
           class="link"
           :disabled="across.selected.length === 0 || across.busy"
-          @click="across.begin(wish.request)"
+          @click="across.begin(wish.data)"
         >
           Plan it
         </button>

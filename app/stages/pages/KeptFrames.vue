@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { KeptPiece } from '~~/shared/api'
+import type { Kept } from '~~/shared/kept'
 import { sentenceOf, useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'
@@ -9,14 +9,14 @@ import Term from '../../kit/Term.vue'
 const desk = useDesk()
 const styles = useStyles()
 const words = useWords()
-const pieces = ref<readonly KeptPiece[]>([])
+const pieces = ref<readonly Kept<'frame'>[]>([])
 const heading = ref('Boxes')
 const name = ref('')
 const message = ref('')
 const headings = computed(() => [...new Set(pieces.value.map(piece => piece.heading))])
 
 async function load(): Promise<void> {
-  pieces.value = await $fetch<KeptPiece[]>('/api/set-pieces').catch(() => [])
+  pieces.value = await $fetch<Kept<'frame'>[]>('/api/kept/frame').catch(() => [])
 }
 onMounted(load)
 
@@ -32,24 +32,24 @@ async function guarded(action: () => Promise<unknown>): Promise<void> {
 const keep = () =>
   guarded(async () => {
     const piece = await desk.engine!.ask('takePiece', { ...words.frame! })
-    await $fetch('/api/set-pieces', {
+    await $fetch('/api/kept/frame', {
       method: 'POST',
-      body: { heading: heading.value.trim(), name: name.value.trim(), piece },
+      body: { heading: heading.value.trim(), name: name.value.trim(), data: piece },
     })
     name.value = ''
   })
-const remove = (id: string) => guarded(() => $fetch(`/api/set-pieces/${id}`, { method: 'DELETE' }))
-const put = (kept: KeptPiece, withText: boolean) =>
+const remove = (id: string) => guarded(() => $fetch(`/api/kept/frame/${id}`, { method: 'DELETE' }))
+const put = (kept: Kept<'frame'>, withText: boolean) =>
   guarded(async () => {
     const holder = await desk.engine!.ask('holder', { view: desk.view, page: desk.page })
     const sheet = desk.shown[desk.page]
     if (!holder || !sheet)
       throw new Error('There is nothing on this page that a kept frame could be put on. Nothing was changed.')
     const at = {
-      x: Math.max((sheet.width - kept.piece.width) / 2, 0),
-      y: Math.max((sheet.height - kept.piece.height) / 3, 0),
+      x: Math.max((sheet.width - kept.data.width) / 2, 0),
+      y: Math.max((sheet.height - kept.data.height) / 3, 0),
     }
-    if (!(await styles.carryOut([{ type: 'piece', ...holder, ...at, withText, piece: kept.piece }])))
+    if (!(await styles.carryOut([{ type: 'piece', ...holder, ...at, withText, piece: kept.data }])))
       throw new Error(styles.message)
   })
 </script>

@@ -1,3 +1,4 @@
+import { kept } from './007-kept'
 import type { Knex } from 'knex'
 import { upgradePlan, upgradeRequest } from '../old-plans'
 import { owners } from './005-owners'
@@ -251,6 +252,7 @@ export const migrations: Migration[] = [
   },
   owners,
   trash,
+  kept,
 ]
 
 /** Goes through a table row by row, so that no more than one is held. */

@@ -25,6 +25,7 @@ const card = (id: string, more: Partial<ShelfCard> = {}): ShelfCard => ({
   version: 1,
   created: new Date(0),
   folder: null,
+  uses: null,
   title: '',
   changed: new Date(0),
   pages: 1,
