@@ -428,6 +428,77 @@ describe('the library', () => {
   })
 })
 
+describe('what is kept under a name', () => {
+  const send = (method: string, path: string, body?: unknown) =>
+    fetch(`${base}${path}`, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body: body === undefined ? null : JSON.stringify(body),
+    })
+  const quay = { heading: 'Fira Sans', body: 'Spectral', size: 10, ratio: 1.25 }
+  type Listed = { id: string; heading: string; name: string; data: unknown }[]
+
+  it('pairs: kept in folders, renamed, moved, let go', async () => {
+    const { id } = (await (
+      await send('POST', '/api/kept/pair', { heading: 'Season', name: 'Quay', data: quay })
+    ).json()) as {
+      id: string
+    }
+    expect(await get<Listed>('/api/kept/pair')).toEqual([{ id, heading: 'Season', name: 'Quay', data: quay }])
+    expect((await send('PUT', `/api/kept/pair/${id}`, { heading: 'Winter', name: 'Pier' })).status).toBe(200)
+    expect((await send('PUT', `/api/kept/pair/${id}`, { data: { ...quay, ratio: 1.5 } })).status).toBe(200)
+    expect(await get<Listed>('/api/kept/pair')).toEqual([
+      { id, heading: 'Winter', name: 'Pier', data: { ...quay, ratio: 1.5 } },
+    ])
+    expect(await get<Listed>('/api/kept/licence')).toEqual([])
+    // What is of one sort is not to be had as another.
+    expect((await send('DELETE', `/api/kept/licence/${id}`)).status).toBe(404)
+    expect((await send('DELETE', `/api/kept/pair/${id}`)).status).toBe(200)
+    expect((await send('PUT', `/api/kept/pair/${id}`, { name: 'Gone' })).status).toBe(404)
+  })
+
+  it('refuses what its sort does not hold, and sorts that there are not', async () => {
+    for (const [path, body] of [
+      ['/api/kept/pair', { name: '', data: quay }],
+      ['/api/kept/pair', { name: 'Quay', data: { ...quay, ratio: 0 } }],
+      [
+        '/api/kept/licence',
+        { name: 'Set', data: { families: ['A'], uses: ['print'], seats: null, until: 'soon', holder: '' } },
+      ],
+      ['/api/kept/judgement', { name: 'Lora', data: { family: 'Lora', class: 'sans', kind: 'fancy' } }],
+    ] as const)
+      expect((await send('POST', path, body)).status, JSON.stringify(body)).toBe(400)
+    expect((await send('GET', '/api/kept/elephant')).status).toBe(404)
+    const repair = {
+      wishes: [{ type: 'kern', pairs: [], places: [{ part: 'content.xml', node: 1, from: 0, amount: 5 }] }],
+    }
+    const refused = await send('POST', '/api/kept/wish', { name: 'Here', data: repair })
+    expect([refused.status, ((await refused.json()) as { message: string }).message]).toEqual([
+      422,
+      'A place belongs to one document. Correct the pair there. Nothing was changed.',
+    ])
+  })
+
+  it('judgements and lists: one of a name, the newer in place of the older', async () => {
+    for (const kind of ['brush', 'hand'])
+      await send('POST', '/api/kept/judgement', { name: 'Caveat', data: { family: 'Caveat', class: 'script', kind } })
+    await send('POST', '/api/kept/face list', { name: 'Posters', data: ['Anton', 'Lora'] })
+    expect((await get<Listed>('/api/kept/judgement')).map(each => each.data)).toEqual([
+      { family: 'Caveat', class: 'script', kind: 'hand' },
+    ])
+    expect((await get<Listed>('/api/kept/face list')).map(each => each.name)).toEqual(['Posters'])
+  })
+
+  it('a document says what it is made for, and its card, too', async () => {
+    const id = await added()
+    expect((await get<Info>(`/api/documents/${id}`)).document.uses).toBeNull()
+    expect((await send('PUT', `/api/documents/${id}/uses`, { uses: ['print', 'PDF', 'print'] })).status).toBe(200)
+    expect((await get<Info>(`/api/documents/${id}`)).document.uses).toEqual(['print', 'PDF'])
+    expect((await get<ShelfPage>(`/api/shelf?ids=${id}`)).cards[0]!.uses).toEqual(['print', 'PDF'])
+    expect((await send('PUT', `/api/documents/${id}/uses`, { uses: ['theft'] })).status).toBe(400)
+  })
+})
+
 describe('a server that is killed', () => {
   it(
     'in the middle of a swap leaves the former version whole and the swap wholly there or wholly not',

@@ -7,6 +7,7 @@ import { migrate } from '../../server/store/database'
 import { actingAs } from '../../server/store/acting'
 import { listVersions, versionRecord } from '../../server/store/versions'
 import { listKept } from '../../server/store/kept'
+import { kept } from '../../server/store/migrations/007-kept'
 import { migrations } from '../../server/store/migrations/list'
 import { bareDatabase, dropDatabase } from './running'
 
@@ -120,6 +121,7 @@ beforeAll(async () => {
     }),
   ])
   await knex('kept_wishes').insert({ id, kind: 'recast', name: 'Letters', request: JSON.stringify(recast), created })
+  await knex('set_pieces').insert({ id, heading: 'Boxes', name: 'Notice', piece: '{"width":1}', created })
   await knex('batches').insert({
     id,
     kind: 'swap',
@@ -147,6 +149,23 @@ describe('what was kept before all wishes went by one door', () => {
     ])
     expect(request.leftOut).toContainEqual({ what: 'declarations' })
     expect(request.leftOut).toContainEqual({ what: 'paragraph', part: 'content.xml', node: 7 })
+  })
+
+  it('lies in one table now, and goes back into those of before', async () => {
+    expect((await listKept(acting(), 'frame'))[0]).toMatchObject({
+      heading: 'Boxes',
+      name: 'Notice',
+      data: { width: 1 },
+    })
+    await knex.transaction(kept.down)
+    expect(await knex('kept_wishes').pluck('name')).toEqual(['Letters'])
+    expect(await knex('set_pieces').first('heading', 'name', 'piece')).toEqual({
+      heading: 'Boxes',
+      name: 'Notice',
+      piece: '{"width":1}',
+    })
+    await knex.transaction(kept.up)
+    expect(await listKept(acting(), 'wish')).toHaveLength(1)
   })
 
   it('stays readable as a record: rows, faces, sentences, what stayed', async () => {
