@@ -7,6 +7,7 @@ import BatchPanel from '../stages/across/BatchPanel.vue'
 import WishPanel from '../stages/across/WishPanel.vue'
 import { counted, grouped } from '../desk/words'
 import Term from '../kit/Term.vue'
+import Chips from '../kit/Chips.vue'
 
 const across = useAcross()
 const shelf = useShelf()
@@ -44,25 +45,17 @@ useHead({ title: 'All documents, Morphene' })
           {{ across.message }}
         </p>
         <div class="mt-3 flex flex-wrap items-center gap-3">
-          <div role="radiogroup" aria-label="What is counted" class="flex gap-1">
-            <button
-              v-for="[id, title] in tabs"
-              :key="id"
-              type="button"
-              role="radio"
-              :aria-checked="across.of === id"
-              class="rounded-[3px] border border-rule px-2.5 py-[4px] text-[13px]"
-              :class="across.of === id ? 'bg-ink text-white' : 'bg-sheet'"
-              @click="
-                () => {
-                  across.of = id
-                  across.use = null
-                }
-              "
-            >
-              {{ title }}
-            </button>
-          </div>
+          <Chips
+            label="What is counted"
+            :model-value="across.of"
+            :options="tabs.map(([id, title]) => ({ id, title }))"
+            @update:model-value="
+              id => {
+                across.of = id
+                across.use = null
+              }
+            "
+          />
           <input v-model="across.query" class="field w-[180px]" placeholder="Search" aria-label="Search the census" />
         </div>
         <table class="mt-2 table-fixed">

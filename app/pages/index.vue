@@ -10,6 +10,7 @@ import NoticeLine from '../kit/NoticeLine.vue'
 import { useInfiniteScroll } from '@vueuse/core'
 import { counted } from '../desk/words'
 import { shelfSorts } from '~~/shared/api'
+import Chips from '../kit/Chips.vue'
 
 const shelf = useShelf()
 const input = ref<HTMLInputElement | null>(null)
@@ -156,30 +157,15 @@ useHead({ title: 'Shelf, Morphene' })
             placeholder="Search names, titles and faces"
             aria-label="Search the shelf"
           />
-          <div role="radiogroup" aria-label="Folders" class="flex flex-wrap gap-1">
-            <button
-              type="button"
-              role="radio"
-              :aria-checked="shelf.folder === null"
-              class="border border-rule px-2.5 py-[4px] rounded-[3px]"
-              :class="shelf.folder === null ? 'bg-ink text-white' : 'bg-sheet'"
-              @click="shelf.folder = null"
-            >
-              Everything
-            </button>
-            <button
-              v-for="each in shelf.folders"
-              :key="each.id"
-              type="button"
-              role="radio"
-              :aria-checked="shelf.folder === each.id"
-              class="border border-rule px-2.5 py-[4px] rounded-[3px]"
-              :class="shelf.folder === each.id ? 'bg-ink text-white' : 'bg-sheet'"
-              @click="shelf.folder = each.id"
-            >
-              {{ each.name }} <span :class="shelf.folder === each.id ? '' : 'text-soft'">{{ each.documents }}</span>
-            </button>
-          </div>
+          <Chips
+            label="Folders"
+            :model-value="shelf.folder ?? ''"
+            :options="[
+              { id: '', title: 'Everything' },
+              ...shelf.folders.map(({ id, name, documents }) => ({ id, title: name, count: documents })),
+            ]"
+            @update:model-value="shelf.folder = $event === '' ? null : $event"
+          />
           <form class="flex gap-2" @submit.prevent="addFolder">
             <input
               v-model="folderName"

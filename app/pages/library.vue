@@ -10,6 +10,7 @@ import CompareFaces from '../type/CompareFaces.vue'
 import FaceList from '../type/FaceList.vue'
 import FaceSearch from '../type/FaceSearch.vue'
 import FaceSpecimen from '../type/FaceSpecimen.vue'
+import Chips from '../kit/Chips.vue'
 
 const type = useType()
 const list = ref<InstanceType<typeof FaceList> | null>(null)
@@ -57,23 +58,15 @@ useHead({ title: 'Library, Morphene' })
       <template #between><ShelfIndex open="library" /></template>
       <template #right>
         <div class="min-h-0 flex-1 overflow-y-auto px-[22px] pt-4">
-          <div role="radiogroup" aria-label="What is shown" class="mb-3 flex gap-1.5">
-            <button
-              v-for="[id, title] in [
-                ['specimen', 'Specimen'],
-                ['compare', `Compare ${type.compared.length}`],
-              ] as const"
-              :key="id"
-              type="button"
-              role="radio"
-              :aria-checked="view === id"
-              class="rounded-[3px] border border-rule px-2.5 py-[3px] text-[13px]"
-              :class="view === id ? 'bg-ink text-white' : 'bg-sheet'"
-              @click="view = id"
-            >
-              {{ title }}
-            </button>
-          </div>
+          <Chips
+            v-model="view"
+            class="mb-3"
+            label="What is shown"
+            :options="[
+              { id: 'specimen', title: 'Specimen' },
+              { id: 'compare', title: `Compare ${type.compared.length}` },
+            ]"
+          />
           <CompareFaces v-if="view === 'compare'" :entries="type.compared" />
           <FaceSpecimen v-else-if="type.entry" :entry="type.entry" />
           <p v-else class="text-soft">{{ type.entries.length === 0 ? 'Fetching the faces …' : 'Choose a family.' }}</p>

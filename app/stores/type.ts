@@ -6,10 +6,13 @@ import { search, withoutPart, type SearchPart } from '~~/core/font/search/search
 import { suitsDocument, type FaceUse } from '~~/core/font/suits'
 import type { PairFamilies } from '~~/core/change/set-type/pair-wishes'
 import type { CoveredScript } from '~~/core/font/face'
+import { useFaceLists, useJudgements, useKeptLicences } from './kept'
 import { useLibrary } from './library'
 
-/** Which faces are listed: all, those that a document has or that would suit it, the shortlist, those added here. */
-export type FaceGroup = 'all' | 'suits' | 'added' | 'shortlist' | 'document'
+/** Which faces are listed: all, those that a document has or that would suit it, the shortlist, those added here … */
+export type FixedGroup = 'all' | 'suits' | 'added' | 'shortlist' | 'document' | 'ended'
+/** … and lists that are kept, by their ids. */
+export type FaceGroup = FixedGroup | `list ${string}`
 
 /** As many families are compared; more cannot be told apart on a screen. */
 export const shortlistLimit = 8
@@ -34,25 +37,50 @@ export const useType = defineStore('type', () => {
   const sample = ref('')
   const shown = computed(() => words.value.trim() || sample.value || 'The morning boat is the Grey Plover')
   const shortlist = useLocalStorage<string[]>('type shortlist', [])
-  const entries = computed(() => (library.library ? catalogueOf(library.library) : []))
-  const byFamily = computed(() => new Map(entries.value.map(entry => [entry.family, entry])))
+  const licences = useKeptLicences()
+  const judgements = useJudgements()
+  const lists = useFaceLists()
+  /** All families, with what people say of them. */
+  const all = computed(() =>
+    library.library
+      ? catalogueOf(library.library, {
+          licences: licences.list.map(({ name, data }) => ({ name, ...data })),
+          judgements: judgements.list.map(each => each.data),
+          today: new Date().toISOString().slice(0, 10),
+        })
+      : [],
+  )
+  /** Those that may be chosen: a face whose licence has ended stays in documents alone. */
+  const entries = computed(() => all.value.filter(entry => entry.licence.ended === null))
+  const byFamily = computed(() => new Map(all.value.map(entry => [entry.family, entry])))
   const suited = computed(() => suitsDocument(entries.value, uses.value, scripts.value))
   const reasonOf = computed(() => new Map(suited.value.map(each => [each.entry.family, each.reason])))
-  const inGroup: Readonly<Record<FaceGroup, (entry: CatalogueEntry) => boolean>> = {
-    all: () => true,
+  const inGroup: Readonly<Record<FixedGroup, (entry: CatalogueEntry) => boolean>> = {
+    all: entry => entry.licence.ended === null,
+    ended: entry => entry.licence.ended !== null,
     suits: entry => reasonOf.value.has(entry.family),
     added: entry => entry.faces.some(face => face.source === 'added'),
     shortlist: entry => shortlist.value.includes(entry.family),
     document: entry => ofDocument.value.includes(entry.family),
   }
+  const listOf = (id: FaceGroup) => lists.list.find(each => `list ${each.id}` === id)
+  const listName = (id: FaceGroup): string => listOf(id)?.name ?? ''
+  const membersOf = (id: FaceGroup): readonly CatalogueEntry[] => {
+    const list = listOf(id)
+    if (list) return list.data.flatMap(family => byFamily.value.get(family) ?? [])
+    return all.value.filter(inGroup[id as FixedGroup] ?? inGroup.all)
+  }
   const groups = computed(() =>
-    (['all', 'document', 'suits', 'shortlist', 'added'] as const)
-      .map(id => ({ id, count: entries.value.filter(inGroup[id]).length }))
+    [
+      ...(['all', 'document', 'suits', 'shortlist', 'added', 'ended'] as const),
+      ...lists.list.map((each): FaceGroup => `list ${each.id}`),
+    ]
+      .map(id => ({ id, count: membersOf(id).length }))
       .filter(each => each.id === 'all' || each.id === group.value || each.count > 0),
   )
   const listed = computed(() =>
     // What suits stands in the order of how near it is.
-    group.value === 'suits' ? suited.value.map(each => each.entry) : entries.value.filter(inGroup[group.value]),
+    group.value === 'suits' ? suited.value.map(each => each.entry) : membersOf(group.value),
   )
   /** Why a family is in the group that is listed, where the group has reasons. */
   const why = (family: string): string => (group.value === 'suits' ? (reasonOf.value.get(family) ?? '') : '')
@@ -77,9 +105,15 @@ export const useType = defineStore('type', () => {
       ? shortlist.value.filter(each => each !== family)
       : [...shortlist.value, family].slice(-shortlistLimit)
   }
+  /** The library, and what people say of its faces. */
+  async function load(): Promise<void> {
+    await Promise.all([library.load(), licences.load(), judgements.load(), lists.load()])
+  }
   return {
     typed,
     group,
+    all,
+    listName,
     ofDocument,
     uses,
     scripts,
@@ -100,6 +134,6 @@ export const useType = defineStore('type', () => {
     ask,
     take,
     keep,
-    load: library.load,
+    load,
   }
 })

@@ -1,17 +1,20 @@
 <script setup lang="ts">
 import { counted } from '../desk/words'
 import Term from '../kit/Term.vue'
-import { useType, type FaceGroup } from '../stores/type'
+import { useType, type FaceGroup, type FixedGroup } from '../stores/type'
+import Chips from '../kit/Chips.vue'
 
 /** What is looked for, how it was understood, and which faces are looked among. */
 const type = useType()
-const groupWords: Readonly<Record<FaceGroup, string>> = {
+const groupWords: Readonly<Record<string, string>> = {
   all: 'All',
   document: 'In this document',
   suits: 'Suits this document',
   shortlist: 'Shortlist',
   added: 'Added here',
-}
+  ended: 'Licence ended',
+} satisfies Record<FixedGroup, string>
+const groupTitle = (id: FaceGroup): string => groupWords[id] ?? type.listName(id)
 const emit = defineEmits<{ down: [] }>()
 </script>
 
@@ -49,20 +52,11 @@ const emit = defineEmits<{ down: [] }>()
       </li>
     </ul>
     <div class="mt-2 flex flex-wrap items-center gap-1.5">
-      <div role="radiogroup" aria-label="Which faces" class="flex flex-wrap gap-1.5">
-        <button
-          v-for="each in type.groups"
-          :key="each.id"
-          type="button"
-          role="radio"
-          :aria-checked="type.group === each.id"
-          class="rounded-[3px] border border-rule px-2.5 py-[3px] text-[13px]"
-          :class="type.group === each.id ? 'bg-ink text-white' : 'bg-sheet'"
-          @click="type.group = each.id"
-        >
-          {{ groupWords[each.id] }} <span :class="{ 'text-soft': type.group !== each.id }">{{ each.count }}</span>
-        </button>
-      </div>
+      <Chips
+        v-model="type.group"
+        label="Which faces"
+        :options="type.groups.map(({ id, count }) => ({ id, title: groupTitle(id), count }))"
+      />
       <span v-if="type.facets.length > 1" class="ml-2 flex flex-wrap gap-x-3 gap-y-1 text-[13px]">
         <button v-for="each in type.facets" :key="each.id" type="button" class="link" @click="type.ask(each.id)">
           {{ each.id }} <span class="text-soft">{{ each.count }}</span>

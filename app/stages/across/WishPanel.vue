@@ -6,6 +6,7 @@ import { useLibrary } from '../../stores/library'
 import FamilyPicker, { type FamilyChoice } from '../swap/FamilyPicker.vue'
 import { counted } from '../../desk/words'
 import Term from '../../kit/Term.vue'
+import Chips from '../../kit/Chips.vue'
 
 /** A wish over the documents that are ticked: a swap, a recast, or one that was kept. */
 const across = useAcross()
@@ -73,20 +74,15 @@ const states: Readonly<Record<string, string>> = {
     }}
     Each is planned by itself; nothing changes until you have seen what it does.
   </p>
-  <div role="radiogroup" aria-label="Kind of wish" class="mt-3 flex gap-1">
-    <button
-      v-for="each in ['swap', 'recast'] as const"
-      :key="each"
-      type="button"
-      role="radio"
-      :aria-checked="kind === each"
-      class="rounded-[3px] border border-rule px-2.5 py-[4px] text-[13px]"
-      :class="kind === each ? 'bg-ink text-white' : 'bg-sheet'"
-      @click="kind = each"
-    >
-      {{ each === 'swap' ? 'Swap faces' : 'Recast text or colours' }}
-    </button>
-  </div>
+  <Chips
+    v-model="kind"
+    class="mt-3"
+    label="Kind of wish"
+    :options="[
+      { id: 'swap', title: 'Swap faces' },
+      { id: 'recast', title: 'Recast text or colours' },
+    ]"
+  />
   <template v-if="kind === 'swap'">
     <div v-for="(swap, index) in across.swaps" :key="index" class="mt-3 flex items-end gap-2">
       <FamilyPicker v-model="swap.from" :choices="going" label="Goes" placeholder="A family of the shelf" />

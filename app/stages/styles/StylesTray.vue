@@ -16,6 +16,7 @@ import StyleName from './StyleName.vue'
 import PlanPanel from '../../change/PlanPanel.vue'
 import TracePanel from './TracePanel.vue'
 import Term from '../../kit/Term.vue'
+import Chips from '../../kit/Chips.vue'
 
 const desk = useDesk()
 const styles = useStyles()
@@ -118,20 +119,14 @@ watch(
         <button type="button" class="plain" @click="styles.panel = 'languages'">Languages</button>
       </div>
       <div class="mt-3 flex flex-wrap items-center gap-2 text-[13px]">
-        <div role="radiogroup" aria-label="Which styles" class="flex">
-          <button
-            v-for="each in ['paragraph', 'text'] as const"
-            :key="each"
-            type="button"
-            role="radio"
-            :aria-checked="family === each"
-            class="border border-rule px-2.5 py-[4px] first:rounded-l-[3px] last:rounded-r-[3px]"
-            :class="family === each ? 'bg-ink text-white' : 'bg-sheet'"
-            @click="family = each"
-          >
-            {{ each === 'paragraph' ? 'Paragraphs' : 'Characters' }}
-          </button>
-        </div>
+        <Chips
+          v-model="family"
+          label="Which styles"
+          :options="[
+            { id: 'paragraph', title: 'Paragraphs' },
+            { id: 'text', title: 'Characters' },
+          ]"
+        />
         <input
           ref="field"
           v-model="query"

@@ -5,7 +5,7 @@ import { shippedFaces } from '../../../server/library/shipped'
 import { appGlobals } from '../../support/app-globals'
 
 beforeEach(async () => {
-  appGlobals(async () => shippedFaces().map(each => each.face))
+  appGlobals(async path => (path === '/api/faces' ? shippedFaces().map(each => each.face) : []))
   await useType().load()
 })
 

@@ -4,7 +4,7 @@ import { shippedFaces } from '../../../server/library/shipped'
 import { appGlobals } from '../../support/app-globals'
 
 beforeEach(() => {
-  appGlobals(async () => shippedFaces().map(each => each.face))
+  appGlobals(async path => (path === '/api/faces' ? shippedFaces().map(each => each.face) : []))
 })
 
 describe('looking for a face', () => {
