@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { ComboboxOption } from '@headlessui/vue'
 import DeskFrame from '../desk/DeskFrame.vue'
 import RunningHead from '../desk/RunningHead.vue'
 import ShelfIndex from '../desk/ShelfIndex.vue'
 import { counted } from '../desk/words'
+import Chips from '../kit/Chips.vue'
 import Choice from '../kit/Choice.vue'
 import NoticeLine from '../kit/NoticeLine.vue'
-import PickField from '../kit/PickField.vue'
+import FamilyPicker from '../type/FamilyPicker.vue'
 import Term from '../kit/Term.vue'
 import ShelfPicker from '../kit/ShelfPicker.vue'
 import { sentenceOf } from '../stores/desk'
@@ -14,27 +14,36 @@ import { useLibrary } from '../stores/library'
 import { usePairs } from '../stores/pairs'
 import { useType } from '../stores/type'
 import type { ShelfCard } from '~~/shared/api'
+import KeptPairs from '../type/KeptPairs.vue'
 import PairPlane from '../type/PairPlane.vue'
 import PairSheet from '../type/PairSheet.vue'
 
 const pairs = usePairs()
 const type = useType()
 const library = useLibrary()
-const query = ref('')
 const failure = ref('')
 const asList = ref(false)
+const sheet = ref<'page' | 'deck' | 'leaflet'>('page')
+function print(): void {
+  window.print()
+}
+const labelChoices = computed(() => [
+  { family: '', note: 'set in the body’s face', hash: null, absent: false },
+  ...type.choices,
+])
 /** The document that the pair is tried on. */
 const document = shallowRef<ShelfCard | null>(null)
 const router = useRouter()
 function tryOn(): void {
   if (!pairs.pair || !document.value) return
-  type.trying = { heading: pairs.pair.heading.family, body: pairs.pair.body.family }
+  const { heading, body } = pairs.pair
+  type.trying = {
+    heading: heading.family,
+    body: body.family,
+    ...(pairs.label === null ? {} : { label: pairs.label }),
+  }
   void router.push(`/documents/${document.value.id}?stage=type`)
 }
-const found = computed(() => {
-  const asked = query.value.trim().toLowerCase()
-  return type.entries.filter(entry => entry.family.toLowerCase().includes(asked)).slice(0, 60)
-})
 onMounted(async () => {
   try {
     await type.load()
@@ -54,35 +63,14 @@ useHead({ title: 'Pairs, Morphene' })
           <h1><Term word="pair">Pairs</Term></h1>
           <NoticeLine v-if="failure" kind="failed">{{ failure }}</NoticeLine>
           <div class="mt-1 flex flex-wrap items-end gap-3">
-            <PickField
-              v-model:query="query"
+            <FamilyPicker
               class="min-w-[190px] flex-1"
               label="To go with"
-              placeholder="A family"
-              all="show all families"
-              :words="(family: string) => family"
+              placeholder="A family, or a look"
+              :choices="type.choices"
               :model-value="pairs.entry?.family ?? ''"
               @update:model-value="pairs.give($event)"
-            >
-              <ComboboxOption
-                v-for="entry in found"
-                :key="entry.family"
-                v-slot="{ active }"
-                as="template"
-                :value="entry.family"
-              >
-                <li
-                  class="flex cursor-pointer items-baseline justify-between gap-3 px-3 py-[3px]"
-                  :class="{ 'bg-wash': active }"
-                >
-                  <span class="truncate text-[17px]" :style="{ fontFamily: library.cssFamily(entry.plain.hash) }">{{
-                    entry.family
-                  }}</span><span class="shrink-0 text-[12px] text-soft"
-                    >{{ entry.classed.kind }} {{ entry.classed.class }}</span
-                  >
-                </li>
-              </ComboboxOption>
-            </PickField>
+            />
             <label class="text-[13px] text-soft"
               >A face for<br /><Choice
                 v-model="pairs.role"
@@ -185,13 +173,34 @@ useHead({ title: 'Pairs, Morphene' })
                 ><input v-model="pairs.equal" type="checkbox" /> headings as large as the body’s face would look</label
               >
             </div>
+            <FamilyPicker
+              class="mt-3 max-w-[340px]"
+              label="A third face, for labels and figures"
+              placeholder="set in the body’s face"
+              :choices="labelChoices"
+              :model-value="pairs.label ?? ''"
+              @update:model-value="pairs.label = $event === '' ? null : $event"
+            />
             <div class="mt-4 flex flex-wrap items-end gap-3">
               <ShelfPicker v-model="document" class="min-w-[220px] flex-1" label="Try it on" />
               <button type="button" class="act" :disabled="document === null" @click="tryOn">
                 See it on its pages
               </button>
             </div>
-            <PairSheet class="mt-4" />
+            <div class="mt-4 flex flex-wrap items-center gap-3">
+              <Chips
+                v-model="sheet"
+                label="Sheet of text"
+                :options="[
+                  { id: 'page', title: 'A page' },
+                  { id: 'deck', title: 'A deck' },
+                  { id: 'leaflet', title: 'A leaflet' },
+                ]"
+              />
+              <button type="button" class="link" @click="print">Print this sheet</button>
+            </div>
+            <PairSheet class="mt-2" :kind="sheet" />
+            <KeptPairs class="mt-6" />
           </template>
           <p v-else class="text-soft">
             {{ type.entries.length === 0 ? 'Fetching the faces …' : 'No family can take that role in that script.' }}

@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import type { LicenceUse } from '~~/core/font/licence'
 import type { Census } from '~~/core/census/census'
 import type { Occurrence } from '~~/core/census/occurrence'
 import type { DocumentIds } from '~~/core/document/open'
@@ -158,6 +159,11 @@ export const useDesk = defineStore('desk', () => {
     if (info.value) info.value = await $fetch<DocumentInfo>(`/api/documents/${info.value.document.id}`)
   }
 
+  /** What the document is made for has been said: its faces are held against it. */
+  function madeFor(uses: readonly LicenceUse[]): void {
+    if (info.value) info.value = { ...info.value, document: { ...info.value.document, uses } }
+  }
+
   /** Goes to a page of a view. */
   function show(to: PageView, index: number): void {
     if (all.value[to].length === 0) return
@@ -262,6 +268,7 @@ export const useDesk = defineStore('desk', () => {
     after,
     side,
     lit,
+    madeFor,
     showAfter,
     dropAfter,
     whiteSpace,

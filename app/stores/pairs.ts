@@ -1,6 +1,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { candidates, nearestTo, usualPlace, type PairRole } from '~~/core/pairing/candidates'
+import { candidates, nearestTo, placeOf, usualPlace, type PairRole } from '~~/core/pairing/candidates'
+import type { KeptPair } from '~~/core/pairing/kept-pair'
 import { reasonsFor } from '~~/core/pairing/reasons'
 import { equalSize, scaleRatios, typeScale, type ScaleStep } from '~~/core/pairing/type-scale'
 import { coveredScripts, type CoveredScript } from '~~/core/font/face'
@@ -21,6 +22,8 @@ export const usePairs = defineStore('pairs', () => {
   const picked = ref<string | null>(null)
   const body = useLocalStorage('pair body size', 10)
   const ratio = useLocalStorage('pair ratio', 1.25)
+  /** A third face, for labels and figures; null where they are set in the body's. */
+  const label = ref<string | null>(null)
   /** Both faces look as large at one size. */
   const equal = useLocalStorage('pair equal', true)
   const entry = computed(() => type.entries.find(each => each.family === given.value) ?? type.entries[0] ?? null)
@@ -31,7 +34,14 @@ export const usePairs = defineStore('pairs', () => {
       : [],
   )
   const ranked = computed(() => nearestTo(all.value, at.value))
-  const chosen = computed(() => all.value.find(each => each.entry.family === picked.value) ?? ranked.value[0] ?? null)
+  /** What was picked by name counts though it would not be proposed: it is what somebody kept. */
+  const pickedOne = computed(() => {
+    const found = picked.value === null ? undefined : type.all.find(each => each.family === picked.value)
+    return found && entry.value ? placeOf(entry.value, found) : null
+  })
+  const chosen = computed(
+    () => all.value.find(each => each.entry.family === picked.value) ?? pickedOne.value ?? ranked.value[0] ?? null,
+  )
   /** Both faces by what they are for. */
   const pair = computed(() =>
     entry.value && chosen.value
@@ -65,6 +75,27 @@ export const usePairs = defineStore('pairs', () => {
     at.value = { proportions: found.proportions, detail: found.detail }
     picked.value = family
   }
+  /** The pair as it would be kept. */
+  const data = computed((): KeptPair | null =>
+    pair.value
+      ? {
+          heading: pair.value.heading.family,
+          body: pair.value.body.family,
+          ...(label.value === null ? {} : { label: label.value }),
+          size: body.value,
+          ratio: ratio.value,
+        }
+      : null,
+  )
+  /** A kept pair is looked at again: its body is what is given, its heading what is chosen. */
+  function take(own: KeptPair): void {
+    role.value = 'heading'
+    given.value = own.body
+    picked.value = own.heading
+    label.value = own.label ?? null
+    body.value = own.size
+    ratio.value = own.ratio
+  }
   function give(family: string): void {
     given.value = family
     picked.value = null
@@ -84,6 +115,9 @@ export const usePairs = defineStore('pairs', () => {
     ratio,
     ratios: scaleRatios,
     equal,
+    label,
+    data,
+    take,
     reasons,
     sizeOf,
     headingSize,

@@ -5,7 +5,11 @@ import { typeClasses } from '~~/core/font/classify'
 import { search, withoutPart, type SearchPart } from '~~/core/font/search/search'
 import { suitsDocument, type FaceUse } from '~~/core/font/suits'
 import type { PairFamilies } from '~~/core/change/set-type/pair-wishes'
+import { notAllowed } from '~~/core/font/held-licence'
+import type { LicenceUse } from '~~/core/font/licence'
 import type { CoveredScript } from '~~/core/font/face'
+import { counted } from '~~/core/change/words'
+import { useDesk } from './desk'
 import { useFaceLists, useJudgements, useKeptLicences } from './kept'
 import { useLibrary } from './library'
 
@@ -13,6 +17,15 @@ import { useLibrary } from './library'
 export type FixedGroup = 'all' | 'suits' | 'added' | 'shortlist' | 'document' | 'ended'
 /** … and lists that are kept, by their ids. */
 export type FaceGroup = FixedGroup | `list ${string}`
+
+/** A family that can be picked from a list of them. */
+export interface FamilyChoice {
+  readonly family: string
+  readonly note: string
+  /** The face that its name is drawn in; null where that is not known. */
+  readonly hash: string | null
+  readonly absent: boolean
+}
 
 /** As many families are compared; more cannot be told apart on a screen. */
 export const shortlistLimit = 8
@@ -27,6 +40,8 @@ export const useType = defineStore('type', () => {
   /** What the document that is open has text in, and the scripts of that text. */
   const uses = shallowRef<readonly FaceUse[]>([])
   const scripts = shallowRef<ReadonlySet<CoveredScript>>(new Set())
+  /** What the document that is open is made for. */
+  const madeFor = computed((): readonly LicenceUse[] => useDesk().info?.document.uses ?? [])
   const chosen = ref<string | null>(null)
   /** A pair that is tried on the document that is opened next. */
   const trying = shallowRef<PairFamilies | null>(null)
@@ -84,6 +99,29 @@ export const useType = defineStore('type', () => {
   )
   /** Why a family is in the group that is listed, where the group has reasons. */
   const why = (family: string): string => (group.value === 'suits' ? (reasonOf.value.get(family) ?? '') : '')
+  /** Uses that a family is not known to be licensed for, of those that the document is made for. */
+  const lacking = (entry: CatalogueEntry): readonly LicenceUse[] =>
+    notAllowed(entry.licence, madeFor.value).map(each => each.use)
+  /** What pickers offer: families that may be chosen, with what they are and whether a licence is lacking. */
+  const choices = computed(() =>
+    entries.value.map((entry): FamilyChoice => {
+      const missing = lacking(entry)
+      const note = `${entry.classed.kind} ${entry.classed.class}, ${counted(entry.faces.length, 'face')}`
+      return {
+        family: entry.family,
+        hash: entry.plain.hash,
+        absent: false,
+        note: missing.length > 0 ? `not licensed for ${missing.join(', ')}` : note,
+      }
+    }),
+  )
+  /** Families that answer words for look and measure; none where no word is one. */
+  function byLook(words: string): ReadonlySet<string> {
+    const { parts, found } = search(all.value, words)
+    return new Set(
+      parts.some(part => part.kind === 'look' || part.kind === 'measure') ? found.map(each => each.family) : [],
+    )
+  }
   const result = computed(() => search(listed.value, typed.value))
   /** How many of what was found are of each class. */
   const facets = computed(() =>
@@ -117,6 +155,10 @@ export const useType = defineStore('type', () => {
     ofDocument,
     uses,
     scripts,
+    madeFor,
+    lacking,
+    choices,
+    byLook,
     why,
     chosen,
     words,

@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import type { CatalogueEntry } from '~~/core/font/catalogue'
 import Term from '../kit/Term.vue'
+import { counted } from '../desk/words'
+import NoticeLine from '../kit/NoticeLine.vue'
+import { useFaceLists } from '../stores/kept'
 import { useLibrary } from '../stores/library'
 import { useType } from '../stores/type'
 
@@ -8,6 +11,17 @@ import { useType } from '../stores/type'
 const props = defineProps<{ entries: readonly CatalogueEntry[] }>()
 const library = useLibrary()
 const type = useType()
+const lists = useFaceLists()
+const listName = ref('')
+const kept = ref('')
+async function keepList(): Promise<void> {
+  const name = listName.value.trim()
+  const families = props.entries.map(entry => entry.family)
+  kept.value = ''
+  if (!(await lists.keep(name, families))) return
+  kept.value = `Kept as the list “${name}”: ${counted(families.length, 'family', 'families')}.`
+  listName.value = ''
+}
 const letters = ref('Hagenor')
 const equal = ref<'size' | 'x-height'>('size')
 const laidOver = ref(false)
@@ -34,7 +48,20 @@ const height = computed(() => (laidOver.value ? 150 + rows.value.length * 20 : r
   <section aria-label="Comparison of the shortlist">
     <div class="flex flex-wrap items-center gap-3">
       <h1 class="flex-1"><Term word="shortlist">Shortlist</Term>, compared</h1>
+      <form v-if="entries.length > 0" class="flex items-center gap-2" @submit.prevent="keepList">
+        <input
+          v-model="listName"
+          class="field w-[150px]"
+          placeholder="Name of a list"
+          maxlength="200"
+          aria-label="Name of the list"
+        />
+        <button type="submit" class="plain" :disabled="listName.trim() === ''">Keep as a list</button>
+      </form>
     </div>
+    <NoticeLine v-if="lists.message || kept" :kind="lists.message ? 'failed' : 'done'">{{
+      lists.message || kept
+    }}</NoticeLine>
     <p v-if="entries.length < 2" class="mt-2 text-soft">
       Put two families or more on the shortlist (Space in the list, or the button beside a specimen) to lay them beside
       each other.

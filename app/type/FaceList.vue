@@ -118,6 +118,8 @@ defineExpose({
               ><span v-if="type.why(entry.family)" class="truncate" :title="type.why(entry.family)">{{
                 type.why(entry.family)
               }}</span
+              ><span v-if="type.lacking(entry).length > 0" class="shrink-0 text-ochre"
+                >not licensed for {{ type.lacking(entry).join(', ') }}</span
               ><span v-if="type.shortlist.includes(entry.family)" class="shrink-0 text-verdigris"
                 >on the shortlist</span
               ></span

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { counted } from '../desk/words'
 import Term from '../kit/Term.vue'
+import { useFaceLists } from '../stores/kept'
 import { useType, type FaceGroup, type FixedGroup } from '../stores/type'
 import Chips from '../kit/Chips.vue'
 
@@ -15,6 +16,13 @@ const groupWords: Readonly<Record<string, string>> = {
   ended: 'Licence ended',
 } satisfies Record<FixedGroup, string>
 const groupTitle = (id: FaceGroup): string => groupWords[id] ?? type.listName(id)
+const lists = useFaceLists()
+const list = computed(() => lists.list.find(each => `list ${each.id}` === type.group) ?? null)
+async function dropList(): Promise<void> {
+  const id = list.value!.id
+  type.group = 'all'
+  await lists.drop(id)
+}
 const emit = defineEmits<{ down: [] }>()
 </script>
 
@@ -57,6 +65,7 @@ const emit = defineEmits<{ down: [] }>()
         label="Which faces"
         :options="type.groups.map(({ id, count }) => ({ id, title: groupTitle(id), count }))"
       />
+      <button v-if="list" type="button" class="link text-[13px]" @click="dropList">Let go of this list</button>
       <span v-if="type.facets.length > 1" class="ml-2 flex flex-wrap gap-x-3 gap-y-1 text-[13px]">
         <button v-for="each in type.facets" :key="each.id" type="button" class="link" @click="type.ask(each.id)">
           {{ each.id }} <span class="text-soft">{{ each.count }}</span>

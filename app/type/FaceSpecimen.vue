@@ -6,6 +6,8 @@ import { counted } from '../desk/words'
 import Term from '../kit/Term.vue'
 import { useLibrary } from '../stores/library'
 import { useType } from '../stores/type'
+import HeldLicences from './HeldLicences.vue'
+import JudgeClass from './JudgeClass.vue'
 import TakeOut from './TakeOut.vue'
 import FaceAnatomy from './FaceAnatomy.vue'
 import { figuresOfFace, marginWords, smallestSizes } from './face-words'
@@ -54,6 +56,7 @@ const anatomyLetters = computed(() => ((face.value.coverage.Latin ?? 0) > 40 ? '
       >. {{ counted(entry.faces.length, 'face') }}, {{ counted(entry.weights.length, 'weight')
       }}{{ entry.hasItalic ? ', with italics' : '' }}; {{ entry.scripts.join(', ') || 'signs alone' }}.
     </p>
+    <JudgeClass :entry="entry" />
     <TakeOut :family="entry.family" :faces="entry.faces" />
     <FaceAnatomy class="mt-3" :face="face" :letters="anatomyLetters" />
     <h2 class="mt-4">Measures <span class="font-sans text-[13px] text-soft">in thousandths of an em</span></h2>
@@ -146,6 +149,7 @@ const anatomyLetters = computed(() => ((face.value.coverage.Latin ?? 0) > 40 ? '
     </table>
     <h2 class="mt-5"><Term word="licenceByUse">Licence</Term></h2>
     <p class="text-soft">{{ entry.licence.name || 'No licence that is known is named in the file.' }}</p>
+    <HeldLicences :entry="entry" />
     <table class="mt-1">
       <tbody>
         <tr v-for="each in entry.licence.uses" :key="each.use">

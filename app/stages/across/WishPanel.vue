@@ -2,15 +2,14 @@
 import { recastSentence } from '~~/core/change/recast/wish'
 import Choice from '../../kit/Choice.vue'
 import { useAcross } from '../../stores/across'
-import { useLibrary } from '../../stores/library'
-import FamilyPicker, { type FamilyChoice } from '../swap/FamilyPicker.vue'
+import { useType, type FamilyChoice } from '../../stores/type'
+import FamilyPicker from '../../type/FamilyPicker.vue'
 import { counted } from '../../desk/words'
 import Term from '../../kit/Term.vue'
 import Chips from '../../kit/Chips.vue'
 
 /** A wish over the documents that are ticked: a swap, a recast, or one that was kept. */
 const across = useAcross()
-const library = useLibrary()
 const kind = ref<'swap' | 'recast'>('swap')
 const going = computed((): FamilyChoice[] =>
   across.census.families.map(use => ({
@@ -20,15 +19,7 @@ const going = computed((): FamilyChoice[] =>
     note: `${use.status === 'absent' ? 'absent, ' : ''}${counted(use.documents.length, 'document')}`,
   })),
 )
-const coming = computed(
-  (): FamilyChoice[] =>
-    library.library?.familyNames.map(family => ({
-      family,
-      absent: false,
-      hash: null,
-      note: counted(library.library!.family(family).length, 'face'),
-    })) ?? [],
-)
+const coming = computed((): FamilyChoice[] => useType().choices)
 const newFamilies = computed((): FamilyChoice[] => [
   { family: '', note: 'leave it', hash: null, absent: false },
   ...coming.value,

@@ -4,23 +4,13 @@ import type { StartWish } from '~~/core/change/defaults/wishes'
 import { plainNumber } from '~~/core/style/describe'
 import { points } from '~~/core/document/lengths'
 import { percent } from '~~/core/style/properties'
-import { counted } from '../../desk/words'
 import { readLength } from '../../desk/lengths'
-import { useLibrary } from '../../stores/library'
-import FamilyPicker, { type FamilyChoice } from '../swap/FamilyPicker.vue'
+import { useType, type FamilyChoice } from '../../stores/type'
+import FamilyPicker from '../../type/FamilyPicker.vue'
 
 const props = defineProps<{ start: StartSummary; label?: string }>()
 const emit = defineEmits<{ plan: [wish: StartWish] }>()
-const library = useLibrary()
-const choices = computed(
-  (): FamilyChoice[] =>
-    library.library?.familyNames.map(each => ({
-      family: each,
-      absent: false,
-      hash: null,
-      note: counted(library.library!.family(each).length, 'face'),
-    })) ?? [],
-)
+const choices = computed((): FamilyChoice[] => useType().choices)
 const family = ref(props.start.family)
 const size = ref(`${plainNumber(props.start.size)} pt`)
 const leading = ref(

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import Choice from '../../kit/Choice.vue'
+import FaceRights from './FaceRights.vue'
 import { useDesk } from '../../stores/desk'
 import { counted } from '../../desk/words'
 
@@ -86,6 +87,7 @@ const file = (version?: number) =>
       <a class="act" :href="file()">Download {{ document.fileName }}</a>
       <a class="plain" :href="`/api/documents/${document.id}/census?format=csv`">Download the census as CSV</a>
     </div>
+    <FaceRights />
     <h2 class="mt-6">For print and reading</h2>
     <p class="text-soft">
       The pages as a PDF at true size, with the faces they are set in, headings as bookmarks, and text that can be

@@ -3,8 +3,8 @@ import Choice from '../../kit/Choice.vue'
 import { useLibrary } from '../../stores/library'
 import { useRecast } from '../../stores/recast'
 import { useStyles } from '../../stores/styles'
-import FamilyPicker, { type FamilyChoice } from '../swap/FamilyPicker.vue'
-import { counted } from '../../desk/words'
+import { useType, type FamilyChoice } from '../../stores/type'
+import FamilyPicker from '../../type/FamilyPicker.vue'
 
 /** What is made of it. */
 const recast = useRecast()
@@ -14,12 +14,7 @@ const form = computed(() => recast.form)
 const more = ref(false)
 const families = computed((): FamilyChoice[] => [
   { family: '', note: 'leave it', hash: null, absent: false },
-  ...(library.library?.familyNames.map(family => ({
-    family,
-    absent: false,
-    hash: null,
-    note: counted(library.library!.family(family).length, 'face'),
-  })) ?? []),
+  ...useType().choices,
 ])
 const faces = computed(() =>
   form.value.newFamily === '' ? [] : (library.library?.family(form.value.newFamily).map(face => face.style) ?? []),

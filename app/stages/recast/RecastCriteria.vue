@@ -8,7 +8,8 @@ import Choice from '../../kit/Choice.vue'
 import { useDesk } from '../../stores/desk'
 import { useRecast } from '../../stores/recast'
 import { useStyles } from '../../stores/styles'
-import FamilyPicker, { type FamilyChoice } from '../swap/FamilyPicker.vue'
+import type { FamilyChoice } from '../../stores/type'
+import FamilyPicker from '../../type/FamilyPicker.vue'
 import { counted } from '../../desk/words'
 
 /** What is looked for. */

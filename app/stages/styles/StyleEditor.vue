@@ -7,12 +7,12 @@ import { plainNumber } from '~~/core/style/describe'
 import { points } from '~~/core/document/lengths'
 import { percent, weightNumber } from '~~/core/style/properties'
 import Choice from '../../kit/Choice.vue'
-import { counted } from '../../desk/words'
 import { readLength } from '../../desk/lengths'
 import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'
 import { useStyles, type OpenStyle, type StyleFamily } from '../../stores/styles'
-import FamilyPicker, { type FamilyChoice } from '../swap/FamilyPicker.vue'
+import { useType, type FamilyChoice } from '../../stores/type'
+import FamilyPicker from '../../type/FamilyPicker.vue'
 import { paragraphFields, slotFields, typeFields, type Field } from './fields'
 import ValueField from './ValueField.vue'
 
@@ -125,15 +125,7 @@ const gap = computed(() => {
   return whole > 0 ? `${plainNumber(whole - size.value)} pt between lines` : ''
 })
 
-const choices = computed(
-  (): FamilyChoice[] =>
-    library.library?.familyNames.map(each => ({
-      family: each,
-      absent: false,
-      hash: null,
-      note: counted(library.library!.family(each).length, 'face'),
-    })) ?? [],
-)
+const choices = computed((): FamilyChoice[] => useType().choices)
 const fontOf = (slot: Slot): string => {
   const wish = changes.value.fonts?.[slot]
   if (wish !== undefined) return wish?.family ?? detail.value?.fonts[slot].inherited?.value ?? ''

@@ -13,7 +13,8 @@ import Tick from '../../kit/Tick.vue'
 import { keyText, type FaceMapping } from '~~/core/change/plan'
 import { counted, grouped } from '../../desk/words'
 import WishLimits from './WishLimits.vue'
-import FamilyPicker, { type FamilyChoice } from './FamilyPicker.vue'
+import { useType, type FamilyChoice } from '../../stores/type'
+import FamilyPicker from '../../type/FamilyPicker.vue'
 import Term from '../../kit/Term.vue'
 
 const open = useStages()
@@ -55,13 +56,7 @@ const going = computed((): FamilyChoice[] => {
   ]
 })
 /** What can come: the library. */
-const coming = computed(
-  (): FamilyChoice[] =>
-    library.library?.familyNames.map(family => {
-      const faces = library.library!.family(family)
-      return { family, absent: false, hash: null, note: counted(faces.length, 'face') }
-    }) ?? [],
-)
+const coming = computed((): readonly FamilyChoice[] => useType().choices)
 const facesOf = (family: string) => [
   ...new Set((desk.census?.faces ?? []).filter(face => sameFamily(face.family, family)).map(face => face.style)),
 ]

@@ -5,9 +5,11 @@ import type { SetTypeWish } from './wish'
 export interface PairFamilies {
   readonly heading: string
   readonly body: string
+  /** A third, for labels and figures in tables; without one they keep what they have. */
+  readonly label?: string
 }
 
-/** Which face of a pair each role takes. Labels and figures in tables go with neither: they keep what they have. */
+/** Which face of a pair each role takes. */
 const faceOfRole: Partial<Readonly<Record<Role, keyof PairFamilies>>> = {
   display: 'heading',
   heading: 'heading',
@@ -16,6 +18,8 @@ const faceOfRole: Partial<Readonly<Record<Role, keyof PairFamilies>>> = {
   body: 'body',
   caption: 'body',
   note: 'body',
+  label: 'label',
+  data: 'label',
 }
 
 /** A paragraph style as a pair looks at it. */
@@ -36,12 +40,13 @@ export function pairWishes(pair: PairFamilies, styles: readonly PairedStyle[]): 
     .sort((a, b) => b.depth - a.depth)
     .flatMap(({ name, role }): SetTypeWish[] => {
       const face = role === null ? undefined : faceOfRole[role]
-      return face === undefined
+      const family = face === undefined ? undefined : pair[face]
+      return family === undefined
         ? []
         : [
             {
               type: 'set-type',
-              to: { family: pair[face] },
+              to: { family },
               on: { kind: 'style', family: 'paragraph', name },
               size: 'equal',
             },

@@ -1,15 +1,9 @@
 <script setup lang="ts">
 import { ComboboxOption } from '@headlessui/vue'
 import { nearest } from '~~/core/font/library'
-import PickField from '../../kit/PickField.vue'
-import { useLibrary } from '../../stores/library'
-
-export interface FamilyChoice {
-  readonly family: string
-  readonly note: string
-  readonly hash: string | null
-  readonly absent: boolean
-}
+import PickField from '../kit/PickField.vue'
+import { useLibrary } from '../stores/library'
+import { useType, type FamilyChoice } from '../stores/type'
 
 const props = defineProps<{
   modelValue: string
@@ -20,10 +14,17 @@ const props = defineProps<{
 /** `active` is the family under the pointer or the arrow keys while the list is open; '' when it closes. */
 const emit = defineEmits<{ 'update:modelValue': [family: string]; active: [family: string] }>()
 const store = useLibrary()
+const type = useType()
 const query = ref('')
-const found = computed(() =>
-  props.choices.filter(choice => choice.family.toLowerCase().includes(query.value.trim().toLowerCase())),
-)
+/** By name first; then by look, as the library is searched: “condensed slab”, “old-style figures”. */
+const found = computed(() => {
+  const asked = query.value.trim().toLowerCase()
+  const named = props.choices.filter(choice => choice.family.toLowerCase().includes(asked))
+  if (asked.length < 3) return named
+  const looks = type.byLook(asked)
+  return [...named, ...props.choices.filter(choice => looks.has(choice.family) && !named.includes(choice))]
+})
+onMounted(() => void type.load().catch(() => null))
 
 function pick(family: unknown): void {
   query.value = ''
@@ -64,7 +65,7 @@ function drawnIn(choice: FamilyChoice): string | undefined {
     <template #state="{ active, open }"
       ><span class="hidden">{{ point(active, open) }}</span></template
     >
-    <li v-if="found.length === 0" class="px-3 py-1 text-soft">No family of that name</li>
+    <li v-if="found.length === 0" class="px-3 py-1 text-soft">No family of that name or look</li>
     <ComboboxOption
       v-for="choice in found"
       :key="choice.family"
