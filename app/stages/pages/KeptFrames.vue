@@ -71,8 +71,8 @@ const put = (kept: Kept<'frame'>, withText: boolean) =>
         <span class="flex-1 truncate"
           >{{ piece.name }}
           <span class="text-[13px] text-soft"
-            >{{ Math.round((piece.piece.width * 25.4) / 72) }} ×
-            {{ Math.round((piece.piece.height * 25.4) / 72) }} mm</span
+            >{{ Math.round((piece.data.width * 25.4) / 72) }} ×
+            {{ Math.round((piece.data.height * 25.4) / 72) }} mm</span
           ></span
         >
         <button type="button" class="link" :aria-label="`Put ${piece.name} in with its text`" @click="put(piece, true)">
