@@ -2,6 +2,7 @@
 import type { CatalogueEntry } from '~~/core/font/catalogue'
 import Term from '../kit/Term.vue'
 import { counted } from '../desk/words'
+import SpecimenPdf from './SpecimenPdf.vue'
 import NoticeLine from '../kit/NoticeLine.vue'
 import { useFaceLists } from '../stores/kept'
 import { useLibrary } from '../stores/library'
@@ -79,6 +80,7 @@ const height = computed(() => (laidOver.value ? 150 + rows.value.length * 20 : r
             ><input v-model="equal" type="radio" value="x-height" /> one x-height</label
           >
         </div>
+        <SpecimenPdf :faces="entries.map(entry => entry.plain)" :equal="equal" />
         <label class="flex items-center gap-1.5"
           ><input v-model="laidOver" type="checkbox" /> laid over one another</label
         >

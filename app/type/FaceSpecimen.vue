@@ -10,6 +10,10 @@ import HeldLicences from './HeldLicences.vue'
 import JudgeClass from './JudgeClass.vue'
 import TakeOut from './TakeOut.vue'
 import FaceAnatomy from './FaceAnatomy.vue'
+import FaceFeatures from './FaceFeatures.vue'
+import FaceGlyphs from './FaceGlyphs.vue'
+import FaceSteps from './FaceSteps.vue'
+import SpecimenPdf from './SpecimenPdf.vue'
 import { figuresOfFace, marginWords, smallestSizes } from './face-words'
 
 /** One family from close by: anatomy, what was measured, its faces, what it is fit for, sizes, licence. */
@@ -31,9 +35,6 @@ const others = computed(() =>
   type.compared.filter(entry => entry.family !== props.entry.family).map(entry => entry.plain),
 )
 const equal = computed(() => equalSizes(face.value, size.value, others.value, measure))
-const features = computed(() =>
-  face.value.features.filter(tag => !['kern', 'mark', 'mkmk', 'ccmp', 'locl', 'cpsp'].includes(tag)),
-)
 const anatomyLetters = computed(() => ((face.value.coverage.Latin ?? 0) > 40 ? 'Hagfn' : type.shown.slice(0, 5)))
 </script>
 
@@ -41,6 +42,7 @@ const anatomyLetters = computed(() => ((face.value.coverage.Latin ?? 0) > 40 ? '
   <article class="pb-8" :aria-label="`Specimen of ${entry.family}`">
     <div class="flex items-baseline gap-4">
       <h1 class="min-w-0 flex-1 truncate">{{ entry.family }}</h1>
+      <SpecimenPdf class="shrink-0" :faces="[face]" />
       <button
         type="button"
         class="link shrink-0"
@@ -164,9 +166,11 @@ const anatomyLetters = computed(() => ((face.value.coverage.Latin ?? 0) > 40 ? '
         </tr>
       </tbody>
     </table>
-    <template v-if="features.length > 0">
-      <h2 class="mt-5">OpenType features</h2>
-      <p class="text-soft">{{ features.join(', ') }}</p>
-    </template>
+    <h2 class="mt-5">Steps</h2>
+    <FaceSteps class="mt-1" :face="face" />
+    <h2 class="mt-5">OpenType features</h2>
+    <FaceFeatures :face="face" />
+    <h2 class="mt-5">Characters</h2>
+    <FaceGlyphs class="mt-1" :face="face" />
   </article>
 </template>

@@ -2,6 +2,7 @@
 import type { Kept } from '~~/shared/kept'
 import { readPairs, toCss, toTokens } from '~~/core/pairing/kept-pair'
 import { counted } from '../desk/words'
+import { saveFile } from '../kit/save-file'
 import NoticeLine from '../kit/NoticeLine.vue'
 import { sentenceOf } from '../stores/desk'
 import { useKeptPairs } from '../stores/kept'
@@ -39,21 +40,12 @@ async function save(): Promise<void> {
   const own = editing.value
   if (own && (await kept.change(own.id, { name: own.name.trim(), heading: own.heading.trim() }))) editing.value = null
 }
-function download(fileName: string, text: string, media: string): void {
-  const link = window.document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([text], { type: media }))
-  link.download = fileName
-  link.click()
-  setTimeout(() => {
-    URL.revokeObjectURL(link.href)
-  }, 60_000)
-}
 const named = (list: readonly Kept<'pair'>[]) => list.map(each => ({ name: each.name, pair: each.data }))
 const tokens = (list: readonly Kept<'pair'>[], fileName: string) => {
-  download(`${fileName}.tokens.json`, toTokens(named(list)), 'application/json')
+  saveFile(new Blob([toTokens(named(list))], { type: 'application/json' }), `${fileName}.tokens.json`)
 }
 const css = (list: readonly Kept<'pair'>[], fileName: string) => {
-  download(`${fileName}.css`, named(list).map(toCss).join('\n'), 'text/css')
+  saveFile(new Blob([named(list).map(toCss).join('\n')], { type: 'text/css' }), `${fileName}.css`)
 }
 async function read(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement

@@ -63,6 +63,17 @@ export async function listFaces({ knex, actor }: Acting): Promise<FaceRecord[]> 
   )
 }
 
+/** Those of some faces that are in the library, in the order of their hashes as given. */
+export async function facesByHash({ knex, actor }: Acting, hashes: readonly string[]): Promise<FaceRecord[]> {
+  const shipped = await knex('faces').whereIn('hash', hashes).select<{ record: string }[]>('record')
+  const added = await knex('added_faces')
+    .where({ owner: actor.owner })
+    .whereIn('hash', hashes)
+    .select<{ record: string }[]>('record')
+  const byHash = new Map(records([...added, ...shipped]).map(face => [face.hash, face]))
+  return hashes.flatMap(hash => byHash.get(hash) ?? [])
+}
+
 /** A face's file, where the actor's library has the face. */
 export async function faceFile({ knex, actor }: Acting, hash: string): Promise<Uint8Array | undefined> {
   const known =

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { saveFile } from '../../kit/save-file'
 import Choice from '../../kit/Choice.vue'
 import FaceRights from './FaceRights.vue'
 import { useDesk } from '../../stores/desk'
@@ -53,13 +54,7 @@ async function makePdf(): Promise<void> {
       mayNotEmbed.value ||= refusal.data?.fault === 'may-not-embed'
       throw new Error(refusal.message ?? 'The PDF could not be made.')
     }
-    const link = window.document.createElement('a')
-    link.href = URL.createObjectURL(await response.blob())
-    link.download = document.value.fileName.replace(/\.\w+$/, '.pdf')
-    link.click()
-    setTimeout(() => {
-      URL.revokeObjectURL(link.href)
-    }, 60_000)
+    saveFile(await response.blob(), document.value.fileName.replace(/\.\w+$/, '.pdf'))
     made.value = JSON.parse(decodeURIComponent(response.headers.get('x-pdf-notes') ?? 'null'))
   } catch (error) {
     refused.value = error instanceof Error ? error.message : String(error)

@@ -15,6 +15,7 @@ import { useType, type FamilyChoice } from '../../stores/type'
 import FamilyPicker from '../../type/FamilyPicker.vue'
 import { paragraphFields, slotFields, typeFields, type Field } from './fields'
 import ValueField from './ValueField.vue'
+import { shownFeature, shownFeatures } from '~~/core/font/features'
 
 /** Sets a style up: every change shows on the sheets at once, and nothing is stored until it is kept. */
 const desk = useDesk()
@@ -173,40 +174,15 @@ const tracked = computed(() => {
 })
 
 const features = computed(() => changes.value.features ?? detail.value?.features ?? {})
-const featureTitles: Readonly<Record<string, string>> = {
-  onum: 'old-style figures',
-  lnum: 'lining figures',
-  tnum: 'tabular figures',
-  pnum: 'proportional figures',
-  smcp: 'small capitals',
-  c2sc: 'small capitals from capitals',
-  frac: 'fractions',
-  sups: 'superiors',
-  subs: 'inferiors',
-  liga: 'ligatures',
-  dlig: 'rare ligatures',
-  hlig: 'historical ligatures',
-  case: 'signs for capitals',
-  zero: 'slashed zero',
-  ordn: 'ordinals',
-  swsh: 'swashes',
-  salt: 'alternates',
-  calt: 'contextual forms',
-  titl: 'titling capitals',
-  unic: 'unicase',
-}
-const pickable = computed(() =>
-  (detail.value?.faceFeatures ?? []).filter(tag => featureTitles[tag] !== undefined || /^(ss|cv)\d\d$/.test(tag)),
-)
+const usualOf = (tag: string): boolean => shownFeature(tag)?.usual ?? false
+const pickable = computed(() => shownFeatures(detail.value?.faceFeatures ?? []))
 function setFeature(tag: string, on: boolean): void {
   const next = { ...features.value }
-  const usual = tag === 'liga' || tag === 'calt'
-  if (on === usual) delete next[tag]
+  if (on === usualOf(tag)) delete next[tag]
   else next[tag] = on ? 1 : 0
   changes.value = { ...changes.value, features: next }
 }
-const isOn = (tag: string) =>
-  features.value[tag] === undefined ? tag === 'liga' || tag === 'calt' : features.value[tag] !== 0
+const isOn = (tag: string) => (features.value[tag] === undefined ? usualOf(tag) : features.value[tag] !== 0)
 
 const tabsText = computed(() => {
   const tabs = changes.value.tabs !== undefined ? changes.value.tabs : making.value ? null : detail.value?.tabs
@@ -521,17 +497,13 @@ const sampleStyle = computed(() => {
     <details v-if="pickable.length > 0" class="mt-2">
       <summary class="cursor-pointer font-medium">OpenType features of {{ fontOf('western') }}</summary>
       <div class="mt-1 grid grid-cols-2 gap-x-4">
-        <label v-for="tag in pickable" :key="tag" class="flex items-center gap-2"
+        <label v-for="each in pickable" :key="each.tag" class="flex items-center gap-2"
           ><input
             type="checkbox"
-            :checked="isOn(tag)"
-            @change="setFeature(tag, ($event.target as HTMLInputElement).checked)"
+            :checked="isOn(each.tag)"
+            @change="setFeature(each.tag, ($event.target as HTMLInputElement).checked)"
           />
-          {{
-            featureTitles[tag] ??
-            `${tag.startsWith('ss') ? 'stylistic set' : 'character variant'} ${Number(tag.slice(2))}`
-          }}
-          <span class="text-[12px] text-soft">{{ tag }}</span></label
+          {{ each.title }} <span class="text-[12px] text-soft">{{ each.tag }}</span></label
         >
       </div>
       <p class="mt-1 text-[13px] text-soft">
