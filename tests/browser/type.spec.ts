@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process'
 import { expect, test } from '@playwright/test'
 import { renamedFont } from '../../server/library/font-rename'
 import { readFontFile } from '../../server/library/files'
@@ -23,6 +24,11 @@ test('in the library a face is found by look, kept, compared and seen from close
   const specimen = page.getByRole('article', { name: 'Specimen of Alegreya' })
   await expect(specimen.getByRole('img', { name: /^Anatomy of Alegreya/ })).toContainText('x-height 456')
   await expect(specimen.getByText('SIL Open Font License', { exact: true })).toBeVisible()
+  // Long as it is, it scrolls by itself: the page stays.
+  await specimen.getByRole('listbox', { name: 'Characters of the face' }).focus()
+  expect(
+    await page.evaluate(() => [document.documentElement.scrollHeight, document.documentElement.scrollTop]),
+  ).toEqual([page.viewportSize()!.height, 0])
   await specimen.getByRole('button', { name: 'Put on the shortlist' }).click()
   await faces.getByRole('option', { name: /^Literata/ }).click()
   await page
@@ -36,6 +42,100 @@ test('in the library a face is found by look, kept, compared and seen from close
   await expect(page.getByText(/Literata at 86\.\d, x-height 43\.8/)).toBeVisible()
   await page.getByLabel('laid over one another').check()
   await expect(page.getByText(/^Literata at 86\.\d$/)).toBeVisible()
+})
+
+test('a specimen shows steps, features and characters, and goes to paper at true size', async ({ page }, info) => {
+  await page.goto('/library')
+  await page.getByRole('searchbox', { name: /^Search faces/ }).fill('EB Garamond')
+  await page.getByRole('option', { name: /^EB Garamond/ }).click()
+  const specimen = page.getByRole('article', { name: 'Specimen of EB Garamond' })
+  await specimen.getByRole('radio', { name: 'Size' }).focus()
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('ArrowRight')
+  await expect(specimen.getByText('+120')).toBeVisible()
+  await choose(specimen.getByRole('combobox', { name: 'Text of the steps' }), 'filler, Greek')
+  await expect(specimen.getByText('Το πρωινό πλοίο').first()).toBeVisible()
+  const figures = specimen.getByRole('row', { name: /^old-style figures/ }).getByRole('cell')
+  await expect(figures.nth(2)).toHaveCSS('font-feature-settings', '"onum"')
+  await specimen.getByRole('textbox', { name: 'Character or code point' }).fill('U+00DF')
+  await page.keyboard.press('Enter')
+  await expect(specimen.getByRole('option', { name: 'ß, U+00DF' })).toHaveAttribute('aria-selected', 'true')
+  await specimen.getByRole('textbox', { name: 'Character or code point' }).fill('字')
+  await page.keyboard.press('Enter')
+  await expect(specimen.getByText('The face does not have it.')).toBeVisible()
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    specimen.getByRole('button', { name: 'Specimen as PDF' }).click(),
+  ])
+  expect(download.suggestedFilename()).toBe('EB Garamond specimen.pdf')
+  const path = info.outputPath('specimen.pdf')
+  await download.saveAs(path)
+  expect(spawnSync('pdffonts', [path], { encoding: 'utf8' }).stdout).toContain('EBGaramond')
+  expect(spawnSync('pdftotext', [path, '-'], { encoding: 'utf8' }).stdout).toContain(
+    '100 mm: it must measure so on paper',
+  )
+})
+
+test('a family is judged by hand, listed, and leaves where faces are chosen when its licence is over', async ({
+  page,
+}) => {
+  await page.goto('/library')
+  await page.getByRole('searchbox', { name: /^Search faces/ }).fill('Bitter')
+  await page.getByRole('option', { name: /^Bitter, unbracketed slab/ }).click()
+  await page.getByRole('button', { name: 'Judge it by hand' }).click()
+  await choose(page.getByRole('combobox', { name: 'Class', exact: true }), 'serif')
+  await choose(page.getByRole('combobox', { name: 'Kind', exact: true }), 'transitional')
+  await page.getByRole('button', { name: 'So it is' }).click()
+  await expect(page.getByRole('option', { name: /^Bitter, transitional serif/ })).toBeVisible()
+  await page.getByRole('button', { name: 'As it was measured' }).click()
+  await expect(page.getByRole('option', { name: /^Bitter, unbracketed slab/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Put on the shortlist' }).click()
+  await page.getByRole('radio', { name: /^Compare/ }).click()
+  await page.getByRole('textbox', { name: 'Name of the list' }).fill('Wayfinding')
+  await page.getByRole('button', { name: 'Keep as a list' }).click()
+  await expect(page.getByText(/Kept as the list “Wayfinding”/)).toBeVisible()
+  await page.getByRole('radio', { name: /^Wayfinding/ }).click()
+  await expect(page.getByRole('option', { name: /^Bitter/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Let go of this list' }).click()
+  await expect(page.getByRole('radio', { name: /^Wayfinding/ })).toHaveCount(0)
+})
+
+test('a held licence that is over takes an added face out of pickers, not out of documents', async ({ page }) => {
+  const lora = readFontFile(shippedFaces().find(({ face }) => face.family === 'Lora' && face.style === 'Regular')!.path)
+  await page.goto('/library')
+  await expect(page.getByRole('option').first()).toBeVisible()
+  await page.getByLabel('Font files to add', { exact: true }).setInputFiles({
+    name: 'Sheltie.ttf',
+    mimeType: 'font/ttf',
+    buffer: Buffer.from(renamedFont(lora, 'Sheltie Hired', 'Regular', 'Licensed by its maker.')),
+  })
+  await expect(page.getByText('1 face added')).toBeVisible()
+  await page.getByRole('radio', { name: /^Added here/ }).click()
+  await page.getByRole('option', { name: /^Sheltie Hired/ }).click()
+  for (const [name, until, over] of [
+    ['Season hire', '2099-12-31', false],
+    ['Old hire', '2020-01-31', true],
+  ] as const) {
+    await page.getByRole('button', { name: 'Add a licence that is held' }).click()
+    await page.getByLabel('Its name').fill(name)
+    await page.getByLabel('Seats').fill('3')
+    await page.getByLabel('Until').fill(until)
+    await page.getByRole('button', { name: 'Keep this licence' }).click()
+    await expect(
+      page.getByText(`${name}, 3 seats, until ${until}: print, PDF${over ? '; it is over' : ''}`),
+    ).toBeVisible()
+  }
+  // One that holds is enough; when it is let go, the other is over.
+  await expect(page.getByRole('row', { name: /^print allowed Season hire/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Let go of the licence Season hire' }).click()
+  await expect(page.getByText('Its licence ended on 2020-01-31.')).toBeVisible()
+  await expect(page.getByRole('radio', { name: 'Licence ended 1' })).toBeVisible()
+  await page.goto('/pairs')
+  await page.getByRole('combobox', { name: 'To go with' }).fill('Sheltie')
+  await expect(page.getByText('No family of that name or look')).toBeVisible()
+  // The picker knows looks as the library does.
+  await page.getByRole('combobox', { name: 'To go with' }).fill('monospaced with serifs')
+  await expect(page.getByRole('option', { name: /^Courier Prime/ })).toBeVisible()
 })
 
 test('by keyboard alone a face is found, put on the shortlist and looked at', async ({ page }) => {
@@ -120,6 +220,44 @@ test('a second face is found in the plane around one, by mouse, by keys and as a
   await expect(page.getByText(/x-heights \d+ and \d+: they sit on one line/)).toBeVisible()
   await page.getByLabel('Size of the body in points').fill('9.5')
   await expect(page.getByRole('img', { name: 'The pair as a page of text' })).toBeVisible()
+})
+
+test('a pair is kept in a folder, sent out as tokens and as CSS, and read in again', async ({ page }, info) => {
+  await page.goto('/pairs')
+  await expect(page.getByRole('heading', { name: / over / })).toBeVisible()
+  await page.getByLabel('Keep this pair as').fill('Quay boards')
+  await page.getByLabel('in the folder').fill('Summer')
+  await page.getByRole('button', { name: 'Keep it', exact: true }).click()
+  await expect(page.getByText('Kept as “Quay boards”.')).toBeVisible()
+  const title = await page.getByRole('heading', { name: / over / }).textContent()
+  const files: string[] = []
+  for (const [button, name] of [
+    ['Send out as tokens', 'Summer.tokens.json'],
+    ['as CSS', 'Summer.css'],
+  ] as const) {
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: button, exact: true }).click(),
+    ])
+    expect(download.suggestedFilename()).toBe(name)
+    await download.saveAs(info.outputPath(name))
+    files.push(info.outputPath(name))
+  }
+  await page.getByRole('button', { name: 'Rename or move Quay boards' }).click()
+  await page.getByRole('textbox', { name: 'New name' }).fill('Pier boards')
+  await page.getByRole('combobox', { name: 'New folder' }).fill('Winter')
+  await page.getByRole('button', { name: 'Save' }).click()
+  await expect(page.getByText('Winter', { exact: true })).toBeVisible()
+  await page.getByRole('button', { name: 'Let go of Pier boards' }).click()
+  await expect(page.getByRole('button', { name: 'Look at the pair Pier boards' })).toHaveCount(0)
+  await page.getByLabel('Files of pairs to read in').setInputFiles(files)
+  await expect(page.getByText('2 pairs read in.')).toBeVisible()
+  await page.getByRole('combobox', { name: 'To go with' }).fill('Anton')
+  await page.getByRole('option', { name: /^Anton / }).click()
+  await page.getByRole('button', { name: 'Look at the pair Quay boards' }).click()
+  await expect(page.getByRole('heading', { name: title! })).toBeVisible()
+  await page.getByRole('radio', { name: 'A leaflet' }).click()
+  await expect(page.getByRole('img', { name: 'The pair as a leaflet of text' })).toBeVisible()
 })
 
 test('a pair is tried on a document, with its pages, and put on by plan', async ({ page }) => {
