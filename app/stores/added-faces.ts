@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import type { FaceRecord } from '~~/core/font/face'
-import type { ShelfCensus } from '~~/shared/api'
+import type { ShelfCensus, ShelfPage } from '~~/shared/api'
 import { counted } from '../desk/words'
 import { sentenceOf } from './desk'
 import { useLibrary } from './library'
@@ -18,6 +18,14 @@ const pause = 2000
 const isFont = (name: string): boolean => /\.(ttf|otf|ttc|otc|woff2?)$/i.test(name)
 
 /** Faces that are added to the library and taken out of it again. */
+/** Documents that name a family. */
+export interface Naming {
+  readonly count: number
+  readonly documents: readonly { readonly id: string; readonly title: string }[]
+}
+/** As many of them are told by their titles. */
+const namesTold = 12
+
 export const useAddedFaces = defineStore('added faces', () => {
   const library = useLibrary()
   /** How far adding has come; null while nothing is added. */
@@ -76,10 +84,14 @@ export const useAddedFaces = defineStore('added faces', () => {
     stopped = true
   }
 
-  /** How many documents on the shelf name a family. */
-  async function naming(family: string): Promise<number> {
+  /** The documents on the shelf that name a family: how many, and the first of them. */
+  async function naming(family: string): Promise<Naming> {
     const census = await $fetch<ShelfCensus>('/api/census')
-    return census.families.find(use => use.value.toLowerCase() === family.toLowerCase())?.documents.length ?? 0
+    const use = census.families.find(each => each.value.toLowerCase() === family.toLowerCase())
+    const ids = use?.documents.map(each => each.id) ?? []
+    if (ids.length === 0) return { count: 0, documents: [] }
+    const { cards } = await $fetch<ShelfPage>(`/api/shelf?ids=${ids.slice(0, namesTold).join(',')}`)
+    return { count: ids.length, documents: cards.map(({ id, title }) => ({ id, title })) }
   }
 
   /** Takes the added faces of a family out of the library; documents that name it stay as they are. */

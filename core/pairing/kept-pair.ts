@@ -163,6 +163,7 @@ export function toCss({ name, pair }: NamedPair): string {
   const lines = [
     `/* ${name.replace(/\*\//g, '* /')} */`,
     ':root {',
+    `  --${own}-name: ${cssString(name)};`,
     `  --${own}-heading: ${cssString(pair.heading)};`,
     `  --${own}-body: ${cssString(pair.body)};`,
     ...(pair.label === undefined ? [] : [`  --${own}-label: ${cssString(pair.label)};`]),
@@ -188,11 +189,17 @@ const unquoted = (value: string) =>
       String.fromCodePoint(Math.min(parseInt(code, 16), 0x10ffff)),
     )
 
+/** A pair's own name, or where it says none that of its properties. */
+const nameOf = (own: string, values: ReadonlyMap<string, string>): string =>
+  unquoted(values.get('name') ?? '')
+    .trim()
+    .slice(0, 200) || own.replace(/-/g, ' ')
+
 /** Pairs of a style sheet that was written here: by its custom properties. @throws PairFileError where it holds none */
 export function fromCss(text: string): NamedPair[] {
   const values = new Map<string, Map<string, string>>()
   for (const [, own, what, value] of text.matchAll(
-    /--([a-z0-9-]{1,200})-(heading|body|label|size|ratio)\s*:\s*([^;}]{1,300})/g,
+    /--([a-z0-9-]{1,200})-(name|heading|body|label|size|ratio)\s*:\s*([^;}]{1,300})/g,
   )) {
     const pair = values.get(own!) ?? new Map<string, string>()
     pair.set(what!, value!)
@@ -207,7 +214,7 @@ export function fromCss(text: string): NamedPair[] {
       size: parseFloat(pair.get('size') ?? '10'),
       ratio: parseFloat(pair.get('ratio') ?? String(scaleRatios[1].ratio)),
     })
-    return read.success ? [{ name: own.replace(/-/g, ' '), pair: read.data }] : []
+    return read.success ? [{ name: nameOf(own, pair), pair: read.data }] : []
   })
   if (found.length === 0)
     throw new PairFileError('This style sheet has no pairs that were written by this desk. Nothing was kept.')

@@ -254,7 +254,7 @@ test('a pair is kept in a folder, sent out as tokens and as CSS, and read in aga
   await expect(page.getByText('2 pairs read in.')).toBeVisible()
   await page.getByRole('combobox', { name: 'To go with' }).fill('Anton')
   await page.getByRole('option', { name: /^Anton / }).click()
-  await page.getByRole('button', { name: 'Look at the pair Quay boards' }).click()
+  await page.getByRole('button', { name: 'Look at the pair Quay boards' }).first().click()
   await expect(page.getByRole('heading', { name: title! })).toBeVisible()
   await page.getByRole('radio', { name: 'A leaflet' }).click()
   await expect(page.getByRole('img', { name: 'The pair as a leaflet of text' })).toBeVisible()

@@ -121,7 +121,13 @@ beforeAll(async () => {
     }),
   ])
   await knex('kept_wishes').insert({ id, kind: 'recast', name: 'Letters', request: JSON.stringify(recast), created })
-  await knex('set_pieces').insert({ id: id.replace(/1$/, '2'), heading: 'Boxes', name: 'Notice', piece: '{"width":1}', created })
+  await knex('set_pieces').insert({
+    id: id.replace(/1$/, '2'),
+    heading: 'Boxes',
+    name: 'Notice',
+    piece: '{"width":1}',
+    created,
+  })
   await knex('batches').insert({
     id,
     kind: 'swap',

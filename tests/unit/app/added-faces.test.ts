@@ -21,6 +21,13 @@ beforeEach(() => {
     if (path.includes('bad'))
       throw Object.assign(new Error('no'), { data: { message: 'This is no font. It was not added.' } })
     if (path === '/api/census') return { families: [{ value: 'Lora', documents: [{ id: 'a' }, { id: 'b' }] }] }
+    if (path.startsWith('/api/shelf?ids=a,b'))
+      return {
+        cards: [
+          { id: 'a', title: 'Menu' },
+          { id: 'b', title: 'Card' },
+        ],
+      }
     if (path === '/api/faces') return faces
     return { added: path.includes('twice') ? 0 : 1 }
   })
@@ -70,8 +77,14 @@ describe('faces that are added', () => {
 
   it('are taken out again, those alone that were added, and what names them is told', async () => {
     const added = useAddedFaces()
-    expect(await added.naming('lora')).toBe(2)
-    expect(await added.naming('Nobody')).toBe(0)
+    expect(await added.naming('lora')).toEqual({
+      count: 2,
+      documents: [
+        { id: 'a', title: 'Menu' },
+        { id: 'b', title: 'Card' },
+      ],
+    })
+    expect(await added.naming('Nobody')).toEqual({ count: 0, documents: [] })
     asked = []
     await added.takeOut([faces[0]!, { ...faces[1]!, source: 'shipped' }])
     expect(asked).toEqual([`DELETE /api/faces/${faces[0]!.hash}`, 'GET /api/faces'])
