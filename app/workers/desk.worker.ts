@@ -11,6 +11,8 @@ import { criteriaLike } from '~~/core/change/recast/plan-recast'
 import { DocumentSession } from '~~/core/session'
 import { previewRule } from '~~/core/change/rules/rule-preview'
 import { listLanguages } from '~~/core/change/languages/languages'
+import { tryFace } from '~~/core/change/set-type/try-face'
+import { setTypeSchema } from '~~/core/change/set-type/wish'
 import { takePiece } from '~~/core/change/kept-frame/set-piece'
 import { listStarts } from '~~/core/change/defaults/start-list'
 import { styleDetail } from '~~/core/change/styles/style-detail'
@@ -251,6 +253,7 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   frameOf: ({ part, node }) => open().frameOf(part, node),
   frame: ({ part, node }) => open().frame(part, node),
   holder: ({ view, page }) => open().holder(view, page),
+  tryFace: ({ wish }) => tryFace(session('now'), setTypeSchema.parse(wish)),
   kerning: () => listKerning(session('now').reading, session('now').typesetter),
   styles: () => paragraphStyleNames(open().session),
   styleList: () => listStyles(session('now').reading, session('now').typesetter.library, session('now').composition),

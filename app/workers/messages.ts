@@ -14,6 +14,8 @@ import type { WishList } from '~~/core/change/plan'
 import type { RecordedPlan } from '~~/shared/api'
 import type { LeadInRule, PatternRule } from '~~/core/document/rules'
 import type { RulePreview } from '~~/core/change/rules/rule-preview'
+import type { FaceTried } from '~~/core/change/set-type/try-face'
+import type { SetTypeWish } from '~~/core/change/set-type/wish'
 import type { SetPiece } from '~~/core/change/kept-frame/set-piece'
 import type { StartSummary } from '~~/core/change/defaults/start-list'
 import type { StyleDetail } from '~~/core/change/styles/style-detail'
@@ -165,6 +167,8 @@ export interface Asks {
   }
   /** The element of a drawn page, or the first paragraph of a page of a text: what a new frame is put on. */
   holder: { ask: { view: PageView; page: number }; answer: { readonly part: string; readonly node: number } | null }
+  /** What the document would come to in a face. */
+  tryFace: { ask: { wish: SetTypeWish }; answer: FaceTried }
   /** The pairs of letters of the document's faces. */
   kerning: { ask: Record<string, never>; answer: readonly FaceKerning[] }
   styles: { ask: Record<string, never>; answer: readonly string[] }

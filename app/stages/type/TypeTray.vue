@@ -15,6 +15,7 @@ import { useWords } from '../../stores/words'
 import FaceList from '../../type/FaceList.vue'
 import FaceSearch from '../../type/FaceSearch.vue'
 import FaceSpecimen from '../../type/FaceSpecimen.vue'
+import FacesTried from './FacesTried.vue'
 import KerningPanel from './KerningPanel.vue'
 import { useTargets } from './use-targets'
 
@@ -29,7 +30,7 @@ const targets = useTargets(starts)
 const wanted = ref<string | null>(null)
 const size = ref<'keep' | 'equal'>('keep')
 const list = ref<InstanceType<typeof FaceList> | null>(null)
-const panel = ref<'list' | 'specimen' | 'kerning' | 'plan'>('list')
+const panel = ref<'list' | 'specimen' | 'tried' | 'kerning' | 'plan'>('list')
 /** Where a plan was made from: leaving it leads back there. */
 const from = ref<'list' | 'kerning'>('list')
 /** What was asked for last; where that is gone (another selection), what is selected, or the first style. */
@@ -186,7 +187,21 @@ function leaveIt(): void {
           <button v-if="panel === 'list'" type="button" class="link" @click="turnTo('kerning')">
             Pairs of letters
           </button>
-          <button v-if="type.entry" type="button" class="link" @click="panel = panel === 'list' ? 'specimen' : 'list'">
+          <button
+            v-if="panel === 'list' && type.compared.length > 0"
+            type="button"
+            class="link"
+            @click="panel = 'tried'"
+          >
+            Shortlist in this document
+          </button>
+          <button v-if="panel === 'tried'" type="button" class="link" @click="panel = 'list'">Back to the faces</button>
+          <button
+            v-if="type.entry && panel !== 'tried'"
+            type="button"
+            class="link"
+            @click="panel = panel === 'list' ? 'specimen' : 'list'"
+          >
             {{ panel === 'list' ? `Specimen of ${type.entry.family}` : 'Back to the faces' }}
           </button>
         </div>
@@ -215,6 +230,13 @@ function leaveIt(): void {
       </div>
       <div v-if="panel === 'specimen' && type.entry" class="mt-3 min-h-0 flex-1 overflow-y-auto px-[22px]">
         <FaceSpecimen :entry="type.entry" />
+      </div>
+      <div v-else-if="panel === 'tried'" class="mt-3 min-h-0 flex-1 overflow-y-auto px-[22px]">
+        <FacesTried
+          v-model="type.chosen"
+          :wish-for="family => (target ? wishFor(family, target.on) : null)"
+          :asked="`${target?.id} ${size}`"
+        />
       </div>
       <FaceList
         v-else

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { paragraphsOf } from '../../../core/document/stories'
+import { lettersInFullLines, tryFace } from '../../../core/change/set-type/try-face'
+import { setTypeSchema } from '../../../core/change/set-type/wish'
 import { pairWishes } from '../../../core/change/set-type/pair-wishes'
 import { registry } from '../../../core/change/registry'
 import type { DocumentSession } from '../../../core/session'
@@ -251,5 +253,26 @@ describe('such a wish', () => {
     expect(applies({ kind: 'style', family: 'paragraph', name: 'Body' })).toBe(true)
     expect(applies({ kind: 'style', family: 'paragraph', name: 'Gone' })).toBe(false)
     expect(applies({ kind: 'role', role: 'body' })).toBe(true)
+  })
+})
+
+describe('what a document would come to in a face', () => {
+  it('is its pages, lines and letters in a full line, and nothing of the document changes', () => {
+    const of = session(sailingGuide())
+    const tried = (family: string, size: 'keep' | 'equal' = 'keep') =>
+      tryFace(of, setTypeSchema.parse(wish({ kind: 'style', family: 'paragraph', name: 'Body' }, { family }, { size })))
+    const before = of.composition.pages.length
+    const [narrow, wide] = [tried('Barlow Condensed'), tried('Courier Prime')]
+    expect(narrow.lettersInLine!).toBeGreaterThan(wide.lettersInLine! * 1.3)
+    expect(narrow.lines).toBeLessThan(wide.lines)
+    expect(wide.pages).toBeGreaterThanOrEqual(before)
+    // What was told is what comes of it.
+    const { plan, after } = planned(of, [
+      wish({ kind: 'style', family: 'paragraph', name: 'Body' }, { family: 'Courier Prime' }),
+    ])
+    expect([wide.pages, wide.lines]).toEqual([after.composition.pages.length, plan.effects!.linesAfter])
+    expect(of.composition.pages).toHaveLength(before)
+    // A face that nothing is set in has no full line.
+    expect(lettersInFullLines(of.composition, 'Courier Prime')).toBeNull()
   })
 })
