@@ -208,6 +208,9 @@ describe('a pair on a document', () => {
       ['Body', 'Literata'],
       ['Heading', 'Anton'],
     ])
+    // A third face takes labels and figures.
+    const three = pairWishes({ heading: 'Anton', body: 'Literata', label: 'Inter' }, styles)
+    expect(three.map(each => each.to.family)).toEqual(['Literata', 'Literata', 'Anton', 'Inter'])
     const { after, plan } = planned(make(), wishes)
     expect(looks(after)).toMatchObject({
       Harbours: expect.stringMatching(/^Anton /) as string,
