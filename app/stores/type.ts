@@ -5,6 +5,7 @@ import { typeClasses } from '~~/core/font/classify'
 import { search, withoutPart, type SearchPart } from '~~/core/font/search/search'
 import { suitsDocument, type FaceUse } from '~~/core/font/suits'
 import type { PairFamilies } from '~~/core/change/set-type/pair-wishes'
+import { doublesOf } from '~~/core/font/doubles'
 import { notAllowed } from '~~/core/font/held-licence'
 import type { LicenceUse } from '~~/core/font/licence'
 import type { CoveredScript } from '~~/core/font/face'
@@ -14,7 +15,7 @@ import { useFaceLists, useJudgements, useKeptLicences } from './kept'
 import { useLibrary } from './library'
 
 /** Which faces are listed: all, those that a document has or that would suit it, the shortlist, those added here … */
-export type FixedGroup = 'all' | 'suits' | 'added' | 'shortlist' | 'document' | 'ended'
+export type FixedGroup = 'all' | 'suits' | 'added' | 'shortlist' | 'document' | 'twice' | 'ended'
 /** … and lists that are kept, by their ids. */
 export type FaceGroup = FixedGroup | `list ${string}`
 
@@ -70,9 +71,12 @@ export const useType = defineStore('type', () => {
   const byFamily = computed(() => new Map(all.value.map(entry => [entry.family, entry])))
   const suited = computed(() => suitsDocument(entries.value, uses.value, scripts.value))
   const reasonOf = computed(() => new Map(suited.value.map(each => [each.entry.family, each.reason])))
+  /** What is in the library twice: one design under two names, two files for one face. */
+  const doubles = computed(() => doublesOf(all.value))
   const inGroup: Readonly<Record<FixedGroup, (entry: CatalogueEntry) => boolean>> = {
     all: entry => entry.licence.ended === null,
     ended: entry => entry.licence.ended !== null,
+    twice: entry => doubles.value.has(entry.family),
     suits: entry => reasonOf.value.has(entry.family),
     added: entry => entry.faces.some(face => face.source === 'added'),
     shortlist: entry => shortlist.value.includes(entry.family),
@@ -87,7 +91,7 @@ export const useType = defineStore('type', () => {
   }
   const groups = computed(() =>
     [
-      ...(['all', 'document', 'suits', 'shortlist', 'added', 'ended'] as const),
+      ...(['all', 'document', 'suits', 'shortlist', 'added', 'twice', 'ended'] as const),
       ...lists.list.map((each): FaceGroup => `list ${each.id}`),
     ]
       .map(id => ({ id, count: membersOf(id).length }))
@@ -152,6 +156,7 @@ export const useType = defineStore('type', () => {
     group,
     all,
     listName,
+    doubles,
     ofDocument,
     uses,
     scripts,

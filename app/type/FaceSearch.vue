@@ -13,6 +13,7 @@ const groupWords: Readonly<Record<string, string>> = {
   suits: 'Suits this document',
   shortlist: 'Shortlist',
   added: 'Added here',
+  twice: 'There twice',
   ended: 'Licence ended',
 } satisfies Record<FixedGroup, string>
 const groupTitle = (id: FaceGroup): string => groupWords[id] ?? type.listName(id)

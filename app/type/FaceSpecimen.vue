@@ -58,6 +58,9 @@ const anatomyLetters = computed(() => ((face.value.coverage.Latin ?? 0) > 40 ? '
       >. {{ counted(entry.faces.length, 'face') }}, {{ counted(entry.weights.length, 'weight')
       }}{{ entry.hasItalic ? ', with italics' : '' }}; {{ entry.scripts.join(', ') || 'signs alone' }}.
     </p>
+    <p v-for="each in type.doubles.get(entry.family) ?? []" :key="each.said" class="text-ochre">
+      It is there twice: {{ each.said }}.
+    </p>
     <JudgeClass :entry="entry" />
     <TakeOut :family="entry.family" :faces="entry.faces" />
     <FaceAnatomy class="mt-3" :face="face" :letters="anatomyLetters" />

@@ -112,6 +112,7 @@ test('a held licence that is over takes an added face out of pickers, not out of
   await expect(page.getByText('1 face added')).toBeVisible()
   await page.getByRole('radio', { name: /^Added here/ }).click()
   await page.getByRole('option', { name: /^Sheltie Hired/ }).click()
+  await expect(page.getByText('It is there twice: drawn alike as Lora: one design under two names')).toBeVisible()
   for (const [name, until, over] of [
     ['Season hire', '2099-12-31', false],
     ['Old hire', '2020-01-31', true],
