@@ -30,6 +30,8 @@ export const keptSorts = {
   pair: sort(keptPairSchema, 2000, 'pairs'),
   licence: sort(heldLicenceSchema, 2000, 'licences'),
   judgement: sort(judgementSchema, 5000, 'judgements', { oneOfName: true }),
+  /** Which lists of faces are switched on: for the desk, or for the folder whose id is the name. */
+  'sets on': sort(z.array(z.uuid()).max(100), 5000, 'choices of sets', { oneOfName: true }),
   'face list': sort(z.array(z.string().trim().min(1).max(200)).min(1).max(2000), 500, 'lists of faces', {
     oneOfName: true,
   }),

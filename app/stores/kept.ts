@@ -39,4 +39,5 @@ function kept<K extends KeptKind>(kind: K) {
 export const useKeptPairs = defineStore('kept pairs', () => kept('pair'))
 export const useKeptLicences = defineStore('kept licences', () => kept('licence'))
 export const useJudgements = defineStore('kept judgements', () => kept('judgement'))
+export const useSetsOn = defineStore('kept sets on', () => kept('sets on'))
 export const useFaceLists = defineStore('kept face lists', () => kept('face list'))

@@ -11,13 +11,16 @@ import type { LicenceUse } from '~~/core/font/licence'
 import type { CoveredScript } from '~~/core/font/face'
 import { counted } from '~~/core/change/words'
 import { useDesk } from './desk'
-import { useFaceLists, useJudgements, useKeptLicences } from './kept'
+import { useFaceLists, useJudgements, useKeptLicences, useSetsOn } from './kept'
 import { useLibrary } from './library'
 
 /** Which faces are listed: all, those that a document has or that would suit it, the shortlist, those added here … */
-export type FixedGroup = 'all' | 'suits' | 'added' | 'shortlist' | 'document' | 'twice' | 'ended'
+export type FixedGroup = 'all' | 'on' | 'suits' | 'added' | 'shortlist' | 'document' | 'twice' | 'ended'
 /** … and lists that are kept, by their ids. */
 export type FaceGroup = FixedGroup | `list ${string}`
+
+/** Under this name stands what is switched on for the whole desk. */
+export const deskSets = 'desk'
 
 /** A family that can be picked from a list of them. */
 export interface FamilyChoice {
@@ -66,8 +69,24 @@ export const useType = defineStore('type', () => {
         })
       : [],
   )
-  /** Those that may be chosen: a face whose licence has ended stays in documents alone. */
-  const entries = computed(() => all.value.filter(entry => entry.licence.ended === null))
+  const setsOn = useSetsOn()
+  /**
+   * Lists that are switched on where somebody works: those of the folder that the document lies in, else those of the desk;
+   * null where none are, and everything is on.
+   */
+  const switchedOn = computed((): ReadonlySet<string> | null => {
+    const folder = useDesk().info?.document.folder ?? null
+    // A list that was let go of switches nothing on.
+    const of = (name: string | null) => {
+      const ids = setsOn.list.find(each => each.name === name)?.data ?? []
+      return lists.list.filter(each => ids.includes(each.id))
+    }
+    const found = [of(folder), of(deskSets)].find(each => each.length > 0)
+    return found ? new Set(found.flatMap(each => each.data)) : null
+  })
+  const isOn = (family: string): boolean => switchedOn.value === null || switchedOn.value.has(family)
+  /** Those that may be chosen: on, and with a licence that holds. What is off, or over, stays in documents alone. */
+  const entries = computed(() => all.value.filter(entry => entry.licence.ended === null && isOn(entry.family)))
   const byFamily = computed(() => new Map(all.value.map(entry => [entry.family, entry])))
   const suited = computed(() => suitsDocument(entries.value, uses.value, scripts.value))
   const reasonOf = computed(() => new Map(suited.value.map(each => [each.entry.family, each.reason])))
@@ -75,6 +94,7 @@ export const useType = defineStore('type', () => {
   const doubles = computed(() => doublesOf(all.value))
   const inGroup: Readonly<Record<FixedGroup, (entry: CatalogueEntry) => boolean>> = {
     all: entry => entry.licence.ended === null,
+    on: entry => switchedOn.value !== null && entry.licence.ended === null && isOn(entry.family),
     ended: entry => entry.licence.ended !== null,
     twice: entry => doubles.value.has(entry.family),
     suits: entry => reasonOf.value.has(entry.family),
@@ -91,7 +111,7 @@ export const useType = defineStore('type', () => {
   }
   const groups = computed(() =>
     [
-      ...(['all', 'document', 'suits', 'shortlist', 'added', 'twice', 'ended'] as const),
+      ...(['all', 'on', 'document', 'suits', 'shortlist', 'added', 'twice', 'ended'] as const),
       ...lists.list.map((each): FaceGroup => `list ${each.id}`),
     ]
       .map(id => ({ id, count: membersOf(id).length }))
@@ -147,15 +167,26 @@ export const useType = defineStore('type', () => {
       ? shortlist.value.filter(each => each !== family)
       : [...shortlist.value, family].slice(-shortlistLimit)
   }
+  /** Switches a list on or off for the desk or a folder. */
+  function switchList(id: string, place: string, on: boolean): Promise<boolean> {
+    const before = setsOn.list.find(each => each.name === place)?.data ?? []
+    return setsOn.keep(place, on ? [...new Set([...before, id])] : before.filter(each => each !== id))
+  }
+  const isListOn = (id: string, place: string): boolean =>
+    setsOn.list.find(each => each.name === place)?.data.includes(id) ?? false
+
   /** The library, and what people say of its faces. */
   async function load(): Promise<void> {
-    await Promise.all([library.load(), licences.load(), judgements.load(), lists.load()])
+    await Promise.all([library.load(), licences.load(), judgements.load(), lists.load(), setsOn.load()])
   }
   return {
     typed,
     group,
     all,
     listName,
+    switchedOn,
+    switchList,
+    isListOn,
     doubles,
     ofDocument,
     uses,

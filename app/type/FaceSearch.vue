@@ -2,13 +2,16 @@
 import { counted } from '../desk/words'
 import Term from '../kit/Term.vue'
 import { useFaceLists } from '../stores/kept'
-import { useType, type FaceGroup, type FixedGroup } from '../stores/type'
+import type { Folder } from '~~/shared/api'
+import Tick from '../kit/Tick.vue'
+import { deskSets, useType, type FaceGroup, type FixedGroup } from '../stores/type'
 import Chips from '../kit/Chips.vue'
 
 /** What is looked for, how it was understood, and which faces are looked among. */
 const type = useType()
 const groupWords: Readonly<Record<string, string>> = {
   all: 'All',
+  on: 'Switched on',
   document: 'In this document',
   suits: 'Suits this document',
   shortlist: 'Shortlist',
@@ -24,6 +27,14 @@ async function dropList(): Promise<void> {
   type.group = 'all'
   await lists.drop(id)
 }
+const folders = shallowRef<readonly { readonly id: string; readonly name: string }[]>([])
+watch(
+  () => list.value?.id,
+  async id => {
+    if (id !== undefined) folders.value = await $fetch<Folder[]>('/api/folders').catch(() => [])
+  },
+)
+const places = computed(() => [{ id: deskSets, name: 'the whole desk' }, ...folders.value])
 const emit = defineEmits<{ down: [] }>()
 </script>
 
@@ -42,9 +53,9 @@ const emit = defineEmits<{ down: [] }>()
         @keydown.down.prevent="emit('down')"
       />
       <span class="shrink-0 text-soft" role="status">{{
-        type.result.found.length === type.entries.length
-          ? counted(type.entries.length, 'family', 'families')
-          : `${type.result.found.length} of ${counted(type.entries.length, 'family', 'families')}`
+        type.result.found.length === type.all.length
+          ? counted(type.all.length, 'family', 'families')
+          : `${type.result.found.length} of ${counted(type.all.length, 'family', 'families')}`
       }}</span>
     </div>
     <ul v-if="type.result.parts.length > 0" class="mt-2 flex flex-wrap gap-1.5" aria-label="How it was understood">
@@ -73,6 +84,15 @@ const emit = defineEmits<{ down: [] }>()
         </button>
       </span>
     </div>
+    <fieldset v-if="list" class="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-[13px]">
+      <legend class="sr-only">Where the list is switched on</legend>
+      <span class="text-soft">Switched on for</span>
+      <label v-for="place in places" :key="place.id" class="flex items-center gap-1.5"
+        ><Tick :checked="type.isListOn(list.id, place.id)" @change="type.switchList(list.id, place.id, $event)" />
+        {{ place.name }}</label
+      >
+      <span class="text-soft">What is off stays out of pickers, not out of documents.</span>
+    </fieldset>
     <label class="mt-2 flex items-center gap-2 text-[13px] text-soft"
       ><Term word="ownWords">Set in own words</Term>
       <input

@@ -1,10 +1,50 @@
 import { beforeEach, describe, expect, it } from 'vitest'
+import { useDesk } from '../../../app/stores/desk'
+import { useFaceLists } from '../../../app/stores/kept'
 import { useType } from '../../../app/stores/type'
 import { shippedFaces } from '../../../server/library/shipped'
 import { appGlobals } from '../../support/app-globals'
 
 beforeEach(() => {
   appGlobals(async path => (path === '/api/faces' ? shippedFaces().map(each => each.face) : []))
+})
+
+describe('what is switched on', () => {
+  it('is offered by pickers, and all else stays in the library; a folder’s lists hold in place of the desk’s', async () => {
+    const list = (id: string, name: string, data: string[]) => ({ id, heading: '', name, data })
+    const answers: Record<string, unknown> = {
+      '/api/faces': shippedFaces().map(each => each.face),
+      '/api/kept/face%20list': [list('a', 'House', ['Inter', 'Lora']), list('b', 'Posters', ['Anton'])],
+      '/api/kept/sets%20on': [
+        { id: '1', heading: '', name: 'desk', data: ['a'] },
+        { id: '2', heading: '', name: 'fair', data: ['b'] },
+      ],
+    }
+    const put: unknown[] = []
+    appGlobals(async (path, options) => {
+      if (options) put.push([path, (options as { body?: unknown }).body])
+      return answers[path] ?? []
+    })
+    const type = useType()
+    await type.load()
+    expect(type.choices.map(each => each.family)).toEqual(['Inter', 'Lora'])
+    expect(type.result.found.length).toBeGreaterThan(90)
+    expect(type.groups.find(each => each.id === 'on')?.count).toBe(2)
+    useDesk().info = { document: { folder: 'fair', uses: null } } as never
+    expect(type.choices.map(each => each.family)).toEqual(['Anton'])
+    useDesk().info = { document: { folder: 'elsewhere', uses: null } } as never
+    expect(type.choices).toHaveLength(2)
+    // A list that is gone switches nothing on.
+    useFaceLists().list = []
+    expect(type.choices.length).toBeGreaterThan(90)
+    expect([type.isListOn('a', 'desk'), type.isListOn('b', 'desk')]).toEqual([true, false])
+    await type.switchList('b', 'desk', true)
+    await type.switchList('a', 'desk', false)
+    expect(put).toEqual([
+      ['/api/kept/sets%20on', { heading: '', name: 'desk', data: ['a', 'b'] }],
+      ['/api/kept/sets%20on', { heading: '', name: 'desk', data: [] }],
+    ])
+  })
 })
 
 describe('looking for a face', () => {
