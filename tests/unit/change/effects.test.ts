@@ -67,6 +67,8 @@ describe('records and wishes', () => {
     const notes = plan.effects!.paragraphs.filter(each => each.notes)
     expect(notes.length).toBeGreaterThan(0)
     expect(notes.every(each => !each.title && each.page >= 0)).toBe(true)
+    // A page of notes stays the page of its slide.
+    for (const each of notes) expect(each.pageAfter).toBe(each.page)
     // Each is told on the pages where it stands before and after.
     const pagesOf = ({ composition }: DocumentSession) => paragraphExtents(composition, 'notes')
     const [were, are] = [pagesOf(of), pagesOf(after)]

@@ -311,3 +311,20 @@ describe('the demo', () => {
     ).toBeGreaterThan(3)
   })
 })
+
+describe('the door of a recast', () => {
+  it('takes values to their limits and no further', () => {
+    const takes = (change: object) => recastSchema.safeParse({ type: 'recast', find: { words: { text: 'a' } }, change }).success
+    for (const [change, good] of [
+      [{ tracking: -500 }, true],
+      [{ tracking: -501 }, false],
+      [{ tracking: 2000 }, true],
+      [{ tracking: 2001 }, false],
+      [{ weight: 1 }, true],
+      [{ weight: 0 }, false],
+      [{ weight: 1000 }, true],
+      [{ weight: 1001 }, false],
+    ] as const)
+      expect(takes(change), JSON.stringify(change)).toBe(good)
+  })
+})
