@@ -35,7 +35,8 @@ function kept<K extends KeptKind>(kind: K) {
   return { list, message, headings, load, keep, change, drop }
 }
 
-/** Pairs, licences, judgements and lists of faces that are kept. */
+/** Wishes, pairs, licences, judgements and lists of faces that are kept. */
+export const useKeptWishes = defineStore('kept wishes', () => kept('wish'))
 export const useKeptPairs = defineStore('kept pairs', () => kept('pair'))
 export const useKeptLicences = defineStore('kept licences', () => kept('licence'))
 export const useJudgements = defineStore('kept judgements', () => kept('judgement'))

@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process'
 import { expect, test, type Page, type TestInfo } from '@playwright/test'
 import { face, makeOdt, paragraphStyle } from '../support/fixtures'
-import { choose, noPageErrors, openOnDesk } from '../support/browser'
+import { choose, noPageErrors, openOnDesk, putOnShelf } from '../support/browser'
 
 noPageErrors()
 
@@ -56,6 +56,9 @@ test('a pair of letters is corrected by keys alone, for a face, and the PDF has 
   await expect(page.getByText('Set “AV” in Lora Regular −49/1000 em: done, as version 2.')).toBeVisible({
     timeout: 30_000,
   })
+  await page.getByLabel('Name of the wish that keeps the corrections').fill('Ferry names')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/^Kept as the wish “Ferry names”/)).toBeVisible()
   const after = await widthsInPdf(page, info, 'after.pdf')
   const moved = (at: number) => before.AVOCET![at]! - after.AVOCET![at]!
   // One at 40 points and two at 12, to a hundredth of a point.
@@ -92,4 +95,14 @@ test('a pair is dragged in the words where it stands, here only, and every place
   })
   // It is no stray: the census counts all text as settled as before.
   await expect(page.getByRole('heading', { name: 'Pairs of letters' })).toBeVisible()
+})
+
+test('corrections go to other documents as a kept wish', async ({ page }) => {
+  const title = await putOnShelf(page, 'Other notice.odt', notice())
+  await page.getByRole('tab', { name: 'All documents' }).click()
+  await page.getByRole('button', { name: 'None' }).click()
+  await page.getByLabel(`${title}.odt: in the plan`).first().check()
+  await page.getByRole('listitem').filter({ hasText: 'Ferry names' }).getByRole('button', { name: 'Plan it' }).click()
+  await page.getByRole('button', { name: 'Carry it out in 1 document' }).click({ timeout: 60_000 })
+  await expect(page.getByText('Done: 1 document changed, one version each.')).toBeVisible({ timeout: 60_000 })
 })

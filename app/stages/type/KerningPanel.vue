@@ -10,6 +10,7 @@ import Choice from '../../kit/Choice.vue'
 import NoticeLine from '../../kit/NoticeLine.vue'
 import Tick from '../../kit/Tick.vue'
 import { useDesk } from '../../stores/desk'
+import { useKeptWishes } from '../../stores/kept'
 import { useType } from '../../stores/type'
 import { ChevronLeft, ChevronRight } from '../../kit/icons'
 import PairWord from './PairWord.vue'
@@ -147,6 +148,15 @@ async function carryOut(): Promise<void> {
 async function look(): Promise<void> {
   if (wish.value && (await change.make([wish.value]))) emit('look')
 }
+/** What was corrected here goes to other documents as a kept wish: it is run over them under All documents. */
+const keptName = ref('')
+const kept = useKeptWishes()
+async function keepCorrections(): Promise<void> {
+  const name = keptName.value.trim()
+  if (!kerning.made.value || !(await kept.keep(name, { wishes: [kerning.made.value], leftOut: [] }))) return
+  type.done = `Kept as the wish “${name}”: run it over other documents under All documents.`
+  keptName.value = ''
+}
 function leave(): void {
   kerning.forget()
   change.reset()
@@ -178,6 +188,23 @@ const reaches: readonly { readonly id: KerningReach; readonly title: string }[] 
           </option>
         </Choice>
         <p class="mt-1 text-soft">{{ summary }}</p>
+        <form
+          v-if="kerning.made.value"
+          class="mt-1 flex items-center gap-2 text-[13px]"
+          @submit.prevent="keepCorrections"
+        >
+          <span class="text-soft"
+            >For other documents, keep the {{ counted(kerning.made.value.pairs.length, 'correction') }} as</span
+          >
+          <input
+            v-model="keptName"
+            class="field min-w-0 flex-1"
+            maxlength="200"
+            aria-label="Name of the wish that keeps the corrections"
+          />
+          <button type="submit" class="plain" :disabled="keptName.trim() === ''">Keep</button>
+        </form>
+        <p v-if="kept.message" role="alert" class="text-rubric">{{ kept.message }}</p>
         <div v-if="row" class="mt-2 border border-rule bg-sheet px-3 py-1">
           <div class="flex items-baseline gap-4 overflow-hidden">
             <span class="w-12 shrink-0 text-[13px] text-soft">before</span>

@@ -97,7 +97,21 @@ export function useKerning() {
     return pairs.length + places.length === 0 ? null : { type: 'kern', pairs, places }
   })
 
+  /** All corrections that the document has by now, as one wish that others can be asked, too; null where it has none. */
+  const made = computed((): KernWish | null => {
+    const pairs = faces.value.flatMap(of =>
+      of.rows.flatMap(({ left, right, inFace, inFamily }): PairCorrection[] => [
+        ...(inFace === null ? [] : [{ family: of.family, style: of.style, left, right, amount: inFace }]),
+        ...(inFamily === null ? [] : [{ family: of.family, left, right, amount: inFamily }]),
+      ]),
+    )
+    // What holds for a family is told with each of its faces.
+    const once = new Map(pairs.map(pair => [JSON.stringify(pair), pair]))
+    return once.size === 0 ? null : { type: 'kern', pairs: [...once.values()].slice(0, 500), places: [] }
+  })
+
   return {
+    made,
     faces,
     face,
     chosen,
