@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process'
-import { expect, test } from '@playwright/test'
+import { expect, test, type Page } from '@playwright/test'
 import { renamedFont } from '../../server/library/font-rename'
 import { readFontFile } from '../../server/library/files'
 import { shippedFaces } from '../../server/library/shipped'
@@ -8,6 +8,13 @@ import { sailingGuide } from '../../demo/sailing-guide'
 import { choose, noPageErrors, openOnDesk, putOnShelf } from '../support/browser'
 
 noPageErrors()
+
+/** Types into the field of the given face, once it says which is given: what comes after would be typed into. */
+async function lookFor(page: Page, words: string): Promise<void> {
+  const field = page.getByRole('combobox', { name: 'To go with' })
+  await expect(field).not.toHaveValue('')
+  await field.fill(words)
+}
 
 test('in the library a face is found by look, kept, compared and seen from close by', async ({ page }) => {
   await page.goto('/')
@@ -100,7 +107,7 @@ test('a family is judged by hand, listed, and leaves where faces are chosen when
   await page.getByLabel('the whole desk').check()
   await expect(page.getByRole('radio', { name: 'Switched on 1' })).toBeVisible()
   await page.goto('/pairs')
-  await page.getByRole('combobox', { name: 'To go with' }).fill('Inter')
+  await lookFor(page, 'Inter')
   await expect(page.getByText('No family of that name or look')).toBeVisible()
   await page.goto('/library')
   await page.getByRole('radio', { name: /^Wayfinding/ }).click()
@@ -142,10 +149,10 @@ test('a held licence that is over takes an added face out of pickers, not out of
   await expect(page.getByText('Its licence ended on 2020-01-31.')).toBeVisible()
   await expect(page.getByRole('radio', { name: 'Licence ended 1' })).toBeVisible()
   await page.goto('/pairs')
-  await page.getByRole('combobox', { name: 'To go with' }).fill('Sheltie')
+  await lookFor(page, 'Sheltie')
   await expect(page.getByText('No family of that name or look')).toBeVisible()
   // The picker knows looks as the library does.
-  await page.getByRole('combobox', { name: 'To go with' }).fill('monospaced with serifs')
+  await lookFor(page, 'monospaced with serifs')
   await expect(page.getByRole('option', { name: /^Courier Prime/ })).toBeVisible()
 })
 
@@ -214,7 +221,7 @@ test('a second face is found in the plane around one, by mouse, by keys and as a
   await page.goto('/pairs')
   const plane = page.getByRole('slider', { name: /^The plane around the given face/ })
   await expect(plane).toBeVisible()
-  await page.getByRole('combobox', { name: 'To go with' }).fill('IBM Plex Ser')
+  await lookFor(page, 'IBM Plex Ser')
   await page.getByRole('option', { name: /^IBM Plex Serif/ }).click()
   await expect(page.getByRole('heading', { name: /over IBM Plex Serif$/ })).toBeVisible()
   // To the left edge: as alike in proportions as can be.
@@ -263,7 +270,7 @@ test('a pair is kept in a folder, sent out as tokens and as CSS, and read in aga
   await expect(page.getByRole('button', { name: 'Look at the pair Pier boards' })).toHaveCount(0)
   await page.getByLabel('Files of pairs to read in').setInputFiles(files)
   await expect(page.getByText('2 pairs read in.')).toBeVisible()
-  await page.getByRole('combobox', { name: 'To go with' }).fill('Anton')
+  await lookFor(page, 'Anton')
   await page.getByRole('option', { name: /^Anton / }).click()
   await page.getByRole('button', { name: 'Look at the pair Quay boards' }).first().click()
   await expect(page.getByRole('heading', { name: title! })).toBeVisible()
