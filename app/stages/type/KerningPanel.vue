@@ -3,7 +3,7 @@ import { useVirtualizer } from '@tanstack/vue-virtual'
 import type { KerningRow } from '~~/core/census/kerning'
 import { offThroughout } from '~~/core/census/kerning'
 import { oddFrom } from '~~/core/font/kerning/oddness'
-import { amountWords, kernTitle } from '~~/core/change/kerning/wish'
+import { amountWords, kernTitle, shortAmount } from '~~/core/change/kerning/wish'
 import { useChange } from '../../change/use-change'
 import { counted } from '../../desk/words'
 import Choice from '../../kit/Choice.vue'
@@ -12,7 +12,7 @@ import Tick from '../../kit/Tick.vue'
 import { useDesk } from '../../stores/desk'
 import { useKeptWishes } from '../../stores/kept'
 import { useType } from '../../stores/type'
-import { ChevronLeft, ChevronRight } from '../../kit/icons'
+import PairCorrected from './PairCorrected.vue'
 import PairWord from './PairWord.vue'
 import { useKerning, type KerningReach } from './use-kerning'
 
@@ -76,7 +76,6 @@ function oddWords(each: KerningRow): string {
 /** A row as it is read aloud. */
 const saidOf = (each: KerningRow) =>
   [each.left + each.right, counted(each.count, 'time'), oddWords(each), amountWords(kerning.amountOf(each))].join(', ')
-const shortAmount = (amount: number) => amountWords(amount).replace('/1000 em', '')
 const wordOf = (each: KerningRow) => each.places[0] ?? { word: each.left + each.right, at: 0 }
 
 onMounted(async () => {
@@ -205,76 +204,7 @@ const reaches: readonly { readonly id: KerningReach; readonly title: string }[] 
           <button type="submit" class="plain" :disabled="keptName.trim() === ''">Keep</button>
         </form>
         <p v-if="kept.message" role="alert" class="text-rubric">{{ kept.message }}</p>
-        <div v-if="row" class="mt-2 border border-rule bg-sheet px-3 py-1">
-          <div class="flex items-baseline gap-4 overflow-hidden">
-            <span class="w-12 shrink-0 text-[13px] text-soft">before</span>
-            <PairWord
-              :hash="face.hash"
-              :word="shown?.word ?? row.left + row.right"
-              :at="shown?.at ?? 0"
-              :left="row.left"
-              :right="row.right"
-              :size="44"
-              :kern="(l, r) => (l === row!.left && r === row!.right ? row!.kern : kerning.before(l, r))"
-              :amount="kerning.stored(row)"
-            />
-          </div>
-          <div class="flex items-baseline gap-4 overflow-hidden">
-            <span class="w-12 shrink-0 text-[13px] text-soft">after</span>
-            <PairWord
-              :hash="face.hash"
-              :word="shown?.word ?? row.left + row.right"
-              :at="shown?.at ?? 0"
-              :left="row.left"
-              :right="row.right"
-              :size="44"
-              :kern="(l, r) => (l === row!.left && r === row!.right ? row!.kern : kerning.between(l, r))"
-              :amount="kerning.amountOf(row)"
-              moves
-              @move="kerning.set(row, $event)"
-            />
-          </div>
-          <div class="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule py-1.5 text-[13px]">
-            <label class="flex items-center gap-2"
-              >Apart by
-              <input
-                class="field w-[72px]"
-                type="number"
-                min="-500"
-                max="500"
-                :value="kerning.amountOf(row)"
-                aria-label="Thousandths of an em that the pair is set apart by"
-                @change="kerning.set(row, Number(($event.target as HTMLInputElement).value))"
-            /></label>
-            <button
-              v-if="row.toUsual !== null && row.oddness !== null"
-              type="button"
-              class="link"
-              @click="kerning.set(row, row.toUsual)"
-            >
-              As usual: {{ shortAmount(row.toUsual) }}
-            </button>
-            <button v-if="kerning.amountOf(row) !== 0" type="button" class="link" @click="kerning.set(row, 0)">
-              As the face has it
-            </button>
-            <span v-if="row.places.length > 1" class="ml-auto flex items-center gap-2">
-              <button type="button" class="plain" :disabled="place === 0" aria-label="Place before" @click="place--">
-                <ChevronLeft :size="14" aria-hidden="true" />
-              </button>
-              place {{ place + 1 }} of
-              {{ row.count > row.places.length ? `the first ${row.places.length}` : row.count }}
-              <button
-                type="button"
-                class="plain"
-                :disabled="place >= row.places.length - 1"
-                aria-label="Place behind"
-                @click="place++"
-              >
-                <ChevronRight :size="14" aria-hidden="true" />
-              </button>
-            </span>
-          </div>
-        </div>
+        <PairCorrected v-if="row" v-model="place" :face="face" :row="row" :kerning="kerning" />
         <div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1">
           <div role="radiogroup" aria-label="What a correction holds for" class="flex gap-3">
             <label v-for="each in reaches" :key="each.id" class="flex items-center gap-1.5"
@@ -340,9 +270,7 @@ const reaches: readonly { readonly id: KerningReach; readonly title: string }[] 
             :class="Math.abs(oddnessOf(item.row) ?? 0) >= oddFrom ? 'text-ink' : 'text-soft'"
             >{{ oddWords(item.row) }}</span
           >
-          <span class="w-[56px] shrink-0 text-right text-[13px]">{{
-            kerning.amountOf(item.row) === 0 ? '–' : shortAmount(kerning.amountOf(item.row))
-          }}</span>
+          <span class="w-[56px] shrink-0 text-right text-[13px]">{{ shortAmount(kerning.amountOf(item.row)) }}</span>
         </div>
       </div>
     </div>

@@ -4,11 +4,8 @@ import { spansAround, styleNameAt } from '../../document/span-places'
 import { unwrapSpan, wrapRange } from '../../document/spans'
 import { PlanError, type PlanPlace } from '../plan'
 import type { Planner } from '../planner'
-import { OwnKerning, pairStyle } from './pair-spans'
+import { OwnKerning, pairStyle, rounded } from './pair-spans'
 import { amountWords, pairTitle, type PairCorrection, type PlaceCorrection } from './wish'
-
-/** Rounds a spacing to hundredths of a point. */
-const hundredths = (points: number) => Math.round(points * 100) / 100
 
 const of = (one: Omit<PairCorrection, 'amount'>, other: Omit<PairCorrection, 'amount'>) =>
   one.family === other.family && one.style === other.style && one.left === other.left && one.right === other.right
@@ -111,7 +108,7 @@ export function correctPlaces(planner: Planner, places: readonly PlaceCorrection
     for (const span of piece ? spansAround(open, piece) : [])
       if (names.has(styleNameAt(open.part, span) ?? '')) unwrapSpan(draft, span)
     if (place.amount !== 0) {
-      const spacing = hundredths(own.of(look, left, right) + ((place.amount * look.size) / 1000) * look.scale)
+      const spacing = rounded(own.of(look, left, right) + ((place.amount * look.size) / 1000) * look.scale)
       wrapRange(draft, place.node, from, border, pairStyle(planner, spacing, true))
     }
     planner.reread()

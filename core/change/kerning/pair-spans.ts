@@ -18,7 +18,7 @@ import type { Planner } from '../planner'
  */
 
 /** Spacing is written in hundredths of a point. */
-const rounded = (points: number) => Math.round(points * 100) / 100
+export const rounded = (points: number) => Math.round(points * 100) / 100
 
 /** What faces themselves move pairs by, in thousandths of an em. */
 export class OwnKerning {

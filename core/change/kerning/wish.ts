@@ -34,6 +34,9 @@ export type KernWish = z.infer<typeof kernSchema>
 
 const signed = (value: number) => (value < 0 ? `−${-value}` : `+${value}`)
 
+/** By how much a pair is set apart, in thousandths of an em: “−40”; “–” where it is left to the face. */
+export const shortAmount = (value: number): string => (value === 0 ? '–' : signed(value))
+
 /** By how much a pair is set apart, in words. */
 export const amountWords = (value: number): string => (value === 0 ? 'as the face has it' : `${signed(value)}/1000 em`)
 
