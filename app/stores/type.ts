@@ -130,7 +130,7 @@ export const useType = defineStore('type', () => {
   const choices = computed(() =>
     entries.value.map((entry): FamilyChoice => {
       const missing = lacking(entry)
-      const note = `${entry.classed.kind} ${entry.classed.class}, ${counted(entry.faces.length, 'face')}`
+      const note = `${entry.classed.class}, ${counted(entry.faces.length, 'face')}`
       return {
         family: entry.family,
         hash: entry.plain.hash,
