@@ -1,6 +1,6 @@
 import { partBytes } from '~~/core/package/container'
 import type { AbsentPlace } from '~~/core/census/absent-model'
-import { listKerning } from '~~/core/census/kerning'
+import { listKerning, type FaceKerning } from '~~/core/census/kerning'
 import { matchText } from '~~/core/census/matching'
 import { Library } from '~~/core/font/library'
 import { suggestFaces } from '~~/core/font/suggest'
@@ -254,7 +254,15 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   frame: ({ part, node }) => open().frame(part, node),
   holder: ({ view, page }) => open().holder(view, page),
   tryFace: ({ wish }) => tryFace(session('now'), setTypeSchema.parse(wish)),
-  kerning: () => listKerning(session('now').reading, session('now').typesetter),
+  async kerning() {
+    const { reading, typesetter: own } = session('now')
+    const faces: FaceKerning[] = []
+    for (const face of listKerning(reading, own)) {
+      faces.push(face)
+      await othersFirst()
+    }
+    return faces
+  },
   styles: () => paragraphStyleNames(open().session),
   styleList: () => listStyles(session('now').reading, session('now').typesetter.library, session('now').composition),
   style({ family, name }) {

@@ -48,9 +48,15 @@ const amountOf = (
 
 const letters = (pairs: readonly DocumentPair[]) => new Set(pairs.flatMap(({ left, right }) => [left, right]))
 
-/** The pairs of letters of a document's faces, with what stands out among them. */
-export function listKerning(reading: Reading, typesetter: Typesetter): FaceKerning[] {
-  return documentPairs(reading, typesetter).flatMap(found => kerningOf(found, reading, typesetter) ?? [])
+/**
+ * The pairs of letters of a document's faces, with what stands out among them; a face at a time, so that whoever waits for
+ * something else may go between.
+ */
+export function* listKerning(reading: Reading, typesetter: Typesetter): Generator<FaceKerning> {
+  for (const found of documentPairs(reading, typesetter)) {
+    const own = kerningOf(found, reading, typesetter)
+    if (own) yield own
+  }
 }
 
 function kerningOf({ face, pairs }: FacePairs, { cascade }: Reading, { shaper }: Typesetter): FaceKerning | null {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { listKerning } from '../../../core/census/kerning'
 import { documentPairs, pairsIn } from '../../../core/census/pairs'
 import { makeEdit } from '../../../core/change/make-edits'
 import { PlanError } from '../../../core/change/plan'
@@ -220,5 +221,26 @@ describe('corrected pairs and what else happens to a document', () => {
       ['Avert', 0, 20],
       ['Ave', 0, 10],
     ])
+  })
+})
+
+describe('the pairs of a document’s faces', () => {
+  it('are told face by face, the oddest of the document first, with what corrects them', () => {
+    const of = quickly(
+      make(p('Body', 'AVAST AV') + p('Small', `Two ${strong('AV')}`)),
+      kern([pair('A', 'V', -100)]),
+    ).after
+    const faces = [...listKerning(of.reading, typesetter)]
+    expect(faces.map(each => [each.family, each.style, each.count])).toEqual([
+      ['Lora', 'Regular', 7],
+      ['Lora', 'Bold', 1],
+    ])
+    const [regular] = faces
+    expect(regular!.usual!.kerned).toBeGreaterThan(0.9)
+    const rows = regular!.rows.filter(each => each.count > 0)
+    expect(rows.map(each => each.left + each.right).sort()).toEqual(['AS', 'AV', 'ST', 'Tw', 'VA', 'wo'].sort())
+    expect(rows.find(each => each.left + each.right === 'AV')).toMatchObject({ count: 2, inFace: -100, inFamily: null })
+    const far = rows.map(each => Math.abs(each.oddness ?? 0))
+    expect(far).toEqual([...far].sort((a, b) => b - a))
   })
 })
