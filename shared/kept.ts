@@ -6,7 +6,7 @@ import { judgementSchema } from '../core/font/judgement'
 import { keptPairSchema } from '../core/pairing/kept-pair'
 
 /** A sort of thing that is kept under a name, and a heading where people sort it: what it holds, and how many there may be. */
-interface KeptSort<S extends z.ZodType = z.ZodType> {
+export interface KeptSort<S extends z.ZodType = z.ZodType> {
   readonly data: S
   readonly most: number
   /** What several of them are called. */

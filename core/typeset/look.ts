@@ -301,6 +301,8 @@ export class Typesetter {
       axes: Object.entries(style.ruled.axes).map(([tag, value]) => ({ tag, value })),
       corrections: style.rules.kerning
         .filter(pair => pair.family === face.family && (pair.style === undefined || pair.style === face.style))
+        // What is said of the face itself comes before what is said of its family: the first that fits is taken.
+        .sort((one, other) => Number(one.style === undefined) - Number(other.style === undefined))
         .map(({ left, right, amount }) => ({ left, right, amount })),
     })
   }

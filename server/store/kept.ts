@@ -29,7 +29,7 @@ export async function keep<K extends KeptKind>(
   return atOnce(acting, async ({ knex }) => {
     if (oneOfName) await knex('kept').where({ owner, kind, name }).delete()
     const counted = await knex('kept').where({ owner, kind }).count<{ n: number }[]>({ n: 'id' })
-    // What was to give way is not lost either: all of it is one transaction.
+    // Where one gave way there is room for one: nothing is let go of for what is then not kept.
     if (Number(counted[0]!.n) >= most) return null
     const id = randomUUID()
     await knex('kept').insert({ id, owner, kind, heading, name, data: JSON.stringify(data), created: new Date() })
@@ -37,17 +37,25 @@ export async function keep<K extends KeptKind>(
   })
 }
 
-/** Gives something another heading, name or content; whether it is there. */
+/** Gives something another heading, name or content: done, not there any more, or another has that name already. */
 export async function changeKept<K extends KeptKind>(
-  { knex, actor }: Acting,
+  acting: Acting,
   kind: K,
   id: string,
   { data, ...words }: Partial<Omit<Kept<K>, 'id'>>,
-): Promise<boolean> {
-  const own = knex('kept').where({ id, kind, owner: actor.owner })
+): Promise<'changed' | 'gone' | 'taken'> {
+  const { owner } = acting.actor
   const change = { ...words, ...(data === undefined ? {} : { data: JSON.stringify(data) }) }
-  if (Object.keys(change).length === 0) return (await own.first('id')) !== undefined
-  return (await own.update(change)) > 0
+  return atOnce(acting, async ({ knex }) => {
+    const own = () => knex('kept').where({ id, kind, owner })
+    if (!(await own().first('id'))) return 'gone'
+    if (keptSorts[kind].oneOfName && words.name !== undefined) {
+      const other = await knex('kept').where({ kind, owner, name: words.name }).whereNot({ id }).first('id')
+      if (other) return 'taken'
+    }
+    if (Object.keys(change).length > 0) await own().update(change)
+    return 'changed'
+  })
 }
 
 /** Lets go of something; whether it was there. */

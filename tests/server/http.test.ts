@@ -487,6 +487,18 @@ describe('what is kept under a name', () => {
       { family: 'Caveat', class: 'script', kind: 'hand' },
     ])
     expect((await get<Listed>('/api/kept/face list')).map(each => each.name)).toEqual(['Posters'])
+    // No two come to one name by being renamed either, and what is refused when it is kept is refused when it changes.
+    const { id } = (await (await send('POST', '/api/kept/face list', { name: 'Cards', data: ['Inter'] })).json()) as {
+      id: string
+    }
+    expect((await send('PUT', `/api/kept/face list/${id}`, { name: 'Posters' })).status).toBe(422)
+    expect((await send('PUT', `/api/kept/face list/${id}`, { name: 'Cards', data: ['Jost'] })).status).toBe(200)
+    const bound = {
+      wishes: [{ type: 'kern', pairs: [], places: [{ part: 'content.xml', node: 1, from: 0, amount: 5 }] }],
+    }
+    const free = { wishes: [{ type: 'kern', pairs: [{ family: 'A', left: 'A', right: 'V', amount: 5 }], places: [] }] }
+    const wish = (await (await send('POST', '/api/kept/wish', { name: 'Apart', data: free })).json()) as { id: string }
+    expect((await send('PUT', `/api/kept/wish/${wish.id}`, { data: bound })).status).toBe(422)
   })
 
   it('a document says what it is made for, and its card, too', async () => {

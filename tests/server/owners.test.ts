@@ -174,7 +174,7 @@ describe('what belongs to one owner', () => {
       data: takePiece(open.reading, 'content.xml', frame.id),
     }))!
     expect(await listKept(theirs, 'frame')).toEqual([])
-    expect(await changeKept(theirs, 'frame', piece, { name: 'Mine' })).toBe(false)
+    expect(await changeKept(theirs, 'frame', piece, { name: 'Mine' })).toBe('gone')
     expect(await dropKept(theirs, 'frame', piece)).toBe(false)
     expect(await dropKept(ours, 'frame', piece)).toBe(true)
   })

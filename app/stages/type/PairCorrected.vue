@@ -16,12 +16,16 @@ const before = (left: string, right: string) =>
   isPair(left, right) ? props.row.kern : props.kerning.before(left, right)
 const after = (left: string, right: string) =>
   isPair(left, right) ? props.row.kern : props.kerning.between(left, right)
+const states = computed(() => [
+  { said: 'before', kern: before, amount: props.kerning.stored(props.row), moves: false },
+  { said: 'after', kern: after, amount: props.kerning.amountOf(props.row), moves: true },
+])
 </script>
 
 <template>
   <div class="mt-2 border border-rule bg-sheet px-3 py-1">
-    <div class="flex items-baseline gap-4 overflow-hidden">
-      <span class="w-12 shrink-0 text-[13px] text-soft">before</span>
+    <div v-for="each in states" :key="each.said" class="flex items-baseline gap-4 overflow-hidden">
+      <span class="w-12 shrink-0 text-[13px] text-soft">{{ each.said }}</span>
       <PairWord
         :hash="face.hash"
         :word="shown?.word ?? row.left + row.right"
@@ -29,22 +33,9 @@ const after = (left: string, right: string) =>
         :left="row.left"
         :right="row.right"
         :size="44"
-        :kern="before"
-        :amount="kerning.stored(row)"
-      />
-    </div>
-    <div class="flex items-baseline gap-4 overflow-hidden">
-      <span class="w-12 shrink-0 text-[13px] text-soft">after</span>
-      <PairWord
-        :hash="face.hash"
-        :word="shown?.word ?? row.left + row.right"
-        :at="shown?.at ?? 0"
-        :left="row.left"
-        :right="row.right"
-        :size="44"
-        :kern="after"
-        :amount="kerning.amountOf(row)"
-        moves
+        :kern="each.kern"
+        :amount="each.amount"
+        :moves="each.moves"
         @move="kerning.set(row, $event)"
       />
     </div>

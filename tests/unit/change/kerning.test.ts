@@ -157,6 +157,22 @@ describe('correcting a pair at one place', () => {
   })
 })
 
+describe('what is typed where a face differs from its family', () => {
+  it('goes by the face, as its spans do, in whatever order the two were corrected', () => {
+    for (const order of [
+      [pair('A', 'V', -100, {}), pair('A', 'V', 50)],
+      [pair('A', 'V', 50), pair('A', 'V', -100, {})],
+    ]) {
+      const of = quickly(make(p('Body', 'AV and')), kern(order)).after
+      const paragraph = paragraphsOf(of.reading.stories[0]!.blocks)[0]!
+      const edit = { type: 'text', part: paragraph.part, node: paragraph.node, from: 6, to: 6, text: ' AV' } as const
+      const typed = new DocumentSession(makeEdit(of.document, edit, 90_000).document, typesetter, of)
+      const spanned = quickly(typed, kern([pair('n', 'd', 0), pair('O', 'x', 5)])).after
+      expect(apart(typed, spanned)).toEqual([0])
+    }
+  })
+})
+
 describe('corrected pairs and what else happens to a document', () => {
   const of = quickly(make(p('Body', 'AV and AV') + p('Small', 'Off it')), kern([pair('A', 'V', -100)])).after
 

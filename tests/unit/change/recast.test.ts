@@ -314,7 +314,8 @@ describe('the demo', () => {
 
 describe('the door of a recast', () => {
   it('takes values to their limits and no further', () => {
-    const takes = (change: object) => recastSchema.safeParse({ type: 'recast', find: { words: { text: 'a' } }, change }).success
+    const takes = (change: object) =>
+      recastSchema.safeParse({ type: 'recast', find: { words: { text: 'a' } }, change }).success
     for (const [change, good] of [
       [{ tracking: -500 }, true],
       [{ tracking: -501 }, false],

@@ -103,6 +103,15 @@ describe('a specimen as PDF', () => {
     }
   })
 
+  it('shows the very face that was asked for, whatever its family is called', () => {
+    const heavy = library.faces.find(each => each.family === 'Spectral' && each.style === 'SemiBold Italic')!
+    const opened = session(makeSpecimen([heavy], of()))
+    const shown = opened.detail.census.faces.filter(each => each.family === 'Spectral')
+    expect(shown.map(each => each.shownBy)).toEqual([heavy.hash])
+    const odd = session(makeSpecimen([{ ...heavy, family: "Quay's Own", style: 'Regular' }], of()))
+    expect(odd.detail.census.faces.map(each => each.family)).toContain("Quay's Own")
+  })
+
   it('takes words that are markup as words, and a long first word in part', () => {
     const source = session(makeSpecimen([face('Lora')], of({ words: '<b>&'.repeat(40) }))).document.parts.get(
       'content.xml',
