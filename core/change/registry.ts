@@ -3,6 +3,8 @@ import type { DocumentSession } from '../session'
 import { cleanUpKind, type CleanUpWish } from './clean-up/kind'
 import { defaultKinds } from './defaults/kinds'
 import type { StartLikeWish, StartWish } from './defaults/wishes'
+import { drawUpKind } from './draw-up/kind'
+import type { DrawUpWish } from './draw-up/wish'
 import { keptFrameKind, type KeptFrameWish } from './kept-frame/kind'
 import type { Kind } from './kind'
 import { kernKind } from './kerning/kind'
@@ -93,6 +95,7 @@ export type Wish =
   | RulesWish
   | KeptFrameWish
   | StyleWish
+  | DrawUpWish
   | StartWish
   | StartLikeWish
   | SplitWish
@@ -109,6 +112,7 @@ export const registry = registryOf([
   rulesKind,
   keptFrameKind,
   ...styleKinds,
+  drawUpKind,
   ...defaultKinds,
   ...languageKinds,
 ])

@@ -1,5 +1,5 @@
 import { declarationAttributes, fontAttributes, type Slot } from './font-attributes'
-import { sameFamily, writeFontFamily } from './font-family'
+import { parseFontFamilies, sameFamily, writeFontFamily } from './font-family'
 import type { Draft } from './draft'
 import type { Properties } from './styles'
 
@@ -10,27 +10,39 @@ export interface FontWish {
   readonly pitch?: string | undefined
 }
 
-function declarationsOf(draft: Draft): { name: string; family: string; attributes: Properties }[] {
+interface Declared {
+  readonly name: string
+  readonly family: string
+  /** OpenType features behind a colon in the family's name: with others it is another font. */
+  readonly features: string
+  readonly attributes: Properties
+}
+
+function declarationsOf(draft: Draft): Declared[] {
   const { part } = draft
   const holder = part.first(part.rootElement, 'office:font-face-decls')
   return holder
     ? [...part.elements(holder, 'style:font-face')].map(element => ({
         name: element.attributes['style:name'] ?? '',
-        family: (element.attributes['svg:font-family'] ?? element.attributes['style:name'] ?? '').replace(
-          /^["']|["']$/g,
-          '',
-        ),
+        ...namedBy(element.attributes),
         attributes: element.attributes,
       }))
     : []
 }
 
+function namedBy(attributes: Properties): { family: string; features: string } {
+  const [first] = parseFontFamilies(attributes['svg:font-family'] ?? '')
+  return { family: first?.name ?? attributes['style:name'] ?? '', features: first?.features ?? '' }
+}
+
 /** The name under which a part declares a font; it is declared now where it was not. */
 export function declareFont(draft: Draft, wish: FontWish, attributes: Properties = {}): string {
   const known = declarationsOf(draft)
+  const { features } = namedBy(attributes)
   const existing = known.find(
     each =>
       sameFamily(each.family, wish.family) &&
+      each.features === features &&
       (attributes['style:font-charset'] ?? '') === (each.attributes['style:font-charset'] ?? ''),
   )
   if (existing) return existing.name

@@ -1,0 +1,215 @@
+import { slots } from '../../document/font-attributes'
+import type { Reading } from '../../style/reading'
+import { drawWords, type DrawnWords, type DrawnWordsOf } from './draw-words'
+import { Gathered, type DrawnParagraph } from './gather'
+import { areTwins, attributesOfSlots, fontSourcesOf, voiceWord, type Look } from './look'
+import { plantTree, saidBy, type DrawnStyle, type Home, type Homes } from './model'
+import { nameStyles, type Named } from './names'
+import { purposesOf, type Purpose } from './purposes'
+import type { DrawUpChoice } from './wish'
+
+/** A named style that a document has and that says how some text looks. */
+export interface TakenStyle {
+  readonly voice: string
+  readonly name: string
+  readonly members: readonly DrawnParagraph[]
+}
+
+/** What draw-up would make of a document. */
+export interface Proposal {
+  readonly gathered: Gathered
+  readonly homes: Homes
+  readonly paragraphs: readonly (DrawnStyle & Named & { readonly purpose: Purpose })[]
+  readonly taken: readonly TakenStyle[]
+  readonly words: readonly (DrawnWords & Named)[]
+  readonly departures: DrawnWordsOf['departures']
+  /** Paragraphs that no style could be made for. */
+  readonly left: number
+}
+
+/** How near two looks may be to be drawn up as one, and what was chosen by hand. */
+export interface ProposalOptions {
+  /** Points by which sizes and leading may differ. */
+  readonly tolerance: number
+  readonly choices: readonly DrawUpChoice[]
+  /** Whether the style of a voice is not made. */
+  readonly dropped: (voice: string) => boolean
+}
+
+/** Paragraphs of one voice and one base. */
+interface Bucket {
+  readonly voice: string
+  readonly look: Look
+  readonly base: string | null
+  readonly brings: string
+  readonly members: DrawnParagraph[]
+  characters: number
+}
+
+/** Draws up a document: which styles its voices would be, and whose text they would have. Nothing is changed. */
+export function proposeStyles(reading: Reading, { tolerance, choices, dropped }: ProposalOptions): Proposal {
+  const gathered = new Gathered(reading)
+  const voices = foldedVoices(gathered.paragraphs, tolerance, choices)
+  const buckets = bucketsOf(gathered, voices)
+  const taken: TakenStyle[] = []
+  const drawn: DrawnStyle[] = []
+  let left = gathered.left
+  for (const bucket of buckets) {
+    const choice = choices.find(each => each.family === 'paragraph' && each.voice === bucket.voice)
+    const name = choice?.into?.kind === 'style' ? choice.into.name : existingStyle(gathered, bucket)
+    if (name !== null && !dropped(bucket.voice)) {
+      taken.push({ voice: bucket.voice, name, members: bucket.members })
+      continue
+    }
+    const says = saidBy(gathered, bucket.look, bucket.members, bucket.base, null)
+    if (says === null) {
+      left += bucket.members.length
+      continue
+    }
+    const fonts = fontSourcesOf(largest(bucket.members).effective)
+    drawn.push({ ...bucket, fonts, parent: null, says })
+  }
+  const kept = drawn.filter(style => !dropped(style.voice))
+  plantTree(gathered, kept)
+  const homes = new Map<DrawnParagraph, Home>()
+  for (const style of kept) for (const member of style.members) homes.set(member, { base: style.base, style })
+  for (const { name, members } of taken) for (const member of members) homes.set(member, { base: name, style: null })
+  const words = drawWords(gathered, homes, tolerance)
+  const purposes = purposesOf(gathered, drawn)
+  const named = nameStyles(gathered, drawn, words.styles, purposes, choices)
+  return {
+    gathered,
+    homes,
+    paragraphs: drawn.map(style =>
+      Object.assign(style, named.paragraphs.get(style)!, { purpose: purposes.get(style)! }),
+    ),
+    taken,
+    words: words.styles.map(each => Object.assign(each, named.words.get(each)!)),
+    departures: words.departures,
+    left,
+  }
+}
+
+const largest = (members: readonly DrawnParagraph[]): DrawnParagraph =>
+  members.reduce((best, each) => (each.characters > best.characters ? each : best))
+
+/** Which look each paragraph is drawn up in: its own, or that of the voice it is folded into. */
+export type Voices = ReadonlyMap<DrawnParagraph, { readonly voice: string; readonly look: Look }>
+
+/** Voices of all paragraphs that need a style, twins folded into the one with more text. */
+function foldedVoices(
+  paragraphs: readonly DrawnParagraph[],
+  tolerance: number,
+  choices: readonly DrawUpChoice[],
+): Voices {
+  const found = new Map<string, { voice: string; look: Look; characters: number; members: DrawnParagraph[] }>()
+  for (const each of paragraphs) {
+    if (!each.needs) continue
+    const voice = voiceWord(each.look)
+    const known = found.get(voice) ?? { voice, look: each.look, characters: 0, members: [] }
+    known.characters += each.characters
+    known.members.push(each)
+    found.set(voice, known)
+  }
+  const ordered = [...found.values()].sort((a, b) => b.characters - a.characters)
+  const folded = new Map<DrawnParagraph, { voice: string; look: Look }>()
+  const heads: { voice: string; look: Look; members: readonly DrawnParagraph[] }[] = []
+  for (const { voice, look, members } of ordered) {
+    const into = choices.find(each => each.family === 'paragraph' && each.voice === voice)?.into
+    const byHand = into?.kind === 'voice' ? ordered.find(each => each.voice === into.voice) : undefined
+    const head =
+      byHand ??
+      (tolerance > 0
+        ? heads.find(each => areTwins(each.look, look, tolerance, unseen([...each.members, ...members])))
+        : undefined)
+    if (!head) heads.push({ voice, look, members })
+    for (const member of members) folded.set(member, head ?? { voice, look })
+  }
+  return folded
+}
+
+/** Attributes of the scripts that no text of some paragraphs is written in: what they say is not seen. */
+function unseen(members: readonly DrawnParagraph[]): ReadonlySet<string> {
+  const seen = new Set(members.flatMap(member => [...member.slots]))
+  return attributesOfSlots(slots.filter(slot => !seen.has(slot)))
+}
+
+/** Paragraphs of one voice together, as far as their bases bring the same along and what most need can be said there. */
+function bucketsOf(gathered: Gathered, voices: Voices): Bucket[] {
+  const byBase = new Map<string, Bucket>()
+  const empty: DrawnParagraph[] = []
+  for (const member of gathered.paragraphs) {
+    const own = voices.get(member)
+    if (!own) continue
+    if (member.characters === 0) {
+      empty.push(member)
+      continue
+    }
+    const key = JSON.stringify([own.voice, member.base, member.brings])
+    const bucket = byBase.get(key) ?? { ...own, base: member.base, brings: member.brings, members: [], characters: 0 }
+    bucket.members.push(member)
+    bucket.characters += member.characters
+    byBase.set(key, bucket)
+  }
+  const merged: Bucket[] = []
+  for (const bucket of [...byBase.values()].sort((a, b) => b.characters - a.characters)) {
+    const home = merged.find(
+      each => each.voice === bucket.voice && each.brings === bucket.brings && fits(gathered, each, bucket.members),
+    )
+    if (home) join(home, bucket.members)
+    else merged.push(bucket)
+  }
+  // An empty line takes the style of its look where there is one: by itself it needs none.
+  for (const line of empty) {
+    const { voice } = voices.get(line)!
+    const home = merged.find(
+      each => each.voice === voice && each.brings === line.brings && fits(gathered, each, [line]),
+    )
+    if (home) join(home, [line])
+  }
+  const seen = new Set<string>()
+  return merged.map(bucket => {
+    // The first of a voice has its word; those that bring along what the first does not have words of their own.
+    const { look, brings, base } = bucket
+    const voice = seen.has(bucket.voice) ? voiceWord(look, [brings, base ?? '']) : bucket.voice
+    seen.add(voice)
+    return { ...bucket, voice }
+  })
+}
+
+function join(bucket: Bucket, members: readonly DrawnParagraph[]): void {
+  bucket.members.push(...members)
+  bucket.characters += members.reduce((sum, each) => sum + each.characters, 0)
+}
+
+const fits = (gathered: Gathered, { look, base, members }: Bucket, more: readonly DrawnParagraph[]): boolean =>
+  saidBy(gathered, look, [...members, ...more], base, null) !== null
+
+/**
+ * A named style in use that says just how some paragraphs look, and brings no more along than theirs: of several the one
+ * that leaves least to be said by hand. Null for none.
+ */
+function existingStyle(gathered: Gathered, { look, brings, members }: Bucket): string | null {
+  let best: { readonly name: string; readonly departs: number } | null = null
+  for (const [name, use] of settledStyles(gathered)) {
+    if (use.brings !== brings) continue
+    const departs = saidBy(gathered, look, members, name, null)
+    if (departs === null || Object.keys(departs.text).length > 0) continue
+    const amount = Object.keys(departs.paragraph).length
+    if (best === null || amount < best.departs) best = { name, departs: amount }
+  }
+  return best?.name ?? null
+}
+
+const known = new WeakMap<Gathered, Map<string, { brings: string }>>()
+
+/** The named styles whose text looks as they say. */
+function settledStyles(gathered: Gathered): ReadonlyMap<string, { readonly brings: string }> {
+  let styles = known.get(gathered)
+  if (styles) return styles
+  styles = new Map()
+  for (const { needs, local, base, brings, characters } of gathered.paragraphs)
+    if (!needs && local === null && base !== null && characters > 0) styles.set(base, { brings })
+  known.set(gathered, styles)
+  return styles
+}

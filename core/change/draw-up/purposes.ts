@@ -1,0 +1,224 @@
+import type { Role } from '../../document/rules'
+import { fontAttributes, slots } from '../../document/font-attributes'
+import { points } from '../../document/lengths'
+import { slotAttributes, weightNumber } from '../../style/properties'
+import type { DrawnParagraph, Gathered } from './gather'
+import type { FontValue, Look } from './look'
+import type { DrawnStyle } from './model'
+
+/** What text of a drawn style is for. */
+export type Purpose =
+  | {
+      readonly kind:
+        'title' | 'body' | 'intro' | 'list' | 'caption' | 'code' | 'table' | 'table head' | 'note' | 'header' | 'label'
+    }
+  /** 1 to 10. */
+  | { readonly kind: 'heading'; readonly level: number }
+
+/** The role that goes with a purpose; null where none does. */
+export function roleOf(purpose: Purpose): Role | null {
+  switch (purpose.kind) {
+    case 'title':
+      return 'display'
+    case 'heading':
+      return purpose.level === 1 ? 'heading' : 'subheading'
+    case 'intro':
+      return 'lead'
+    case 'list':
+    case 'body':
+      return 'body'
+    case 'caption':
+      return 'caption'
+    case 'table':
+      return 'data'
+    case 'table head':
+    case 'header':
+    case 'label':
+      return 'label'
+    case 'note':
+      return 'note'
+    case 'code':
+      return null
+  }
+}
+
+/** What is measured of the text of a style. */
+interface Signs {
+  readonly style: DrawnStyle
+  readonly size: number
+  readonly weight: number
+  readonly capitals: boolean
+  readonly fixed: boolean
+  readonly filled: readonly DrawnParagraph[]
+  /** Letters of a paragraph, at the median. */
+  readonly length: number
+  /** The deepest level that its headings have in the file already; null for none. */
+  readonly level: number | null
+  /** Share of its paragraphs that are … */
+  readonly inLists: number
+  readonly place: string
+  readonly placeShare: number
+  /** … followed by text of another style, … */
+  readonly followed: number
+  /** … without a full stop at the end, … */
+  readonly open: number
+  /** … and that begin like a caption. */
+  readonly captions: number
+  /** Its first paragraph among all that have text, from 0. */
+  readonly first: number
+  readonly numbered: number | null
+}
+
+const captionStart =
+  /^\s*(fig(ure|\.)?|tab(le|\.)?|abb(ildung|\.)?|tabelle|tableau|illustration|figura|tabella|tabela|rys(unek|\.)?|obr(ázek|\.)?|listing|example|photo|foto)\s*[\d.:–-]+/i
+const unordered = /^\s*(\d+(?:\.\d+)*)\.?\s+\S/
+
+const sizeOf = (look: Look): number => points(look[slotAttributes.western.size]) ?? 12
+const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0
+const shareOf = <T>(list: readonly T[], is: (each: T) => boolean): number =>
+  list.length === 0 ? 0 : list.filter(is).length / list.length
+
+function isFixed(look: Look, generic: string): boolean {
+  const fonts = slots.flatMap(slot => {
+    const value = look[fontAttributes[slot].name]
+    return value === undefined ? [] : [(JSON.parse(value) as FontValue).family]
+  })
+  return (
+    generic === 'modern' || generic === 'fixed' || /\b(mono|courier|typewriter|consol\w*|code)\b/i.test(fonts[0] ?? '')
+  )
+}
+
+/** Reading order of paragraphs that have text, with the style each gets. */
+function orderOf(gathered: Gathered, styles: readonly DrawnStyle[]) {
+  const of = new Map(styles.flatMap(style => style.members.map(member => [member, style] as const)))
+  return gathered.paragraphs
+    .filter(each => each.characters > 0)
+    .map(member => ({ member, style: of.get(member) ?? null }))
+}
+
+function signsOf(gathered: Gathered, styles: readonly DrawnStyle[]): Signs[] {
+  const order = orderOf(gathered, styles)
+  const at = new Map(order.map(({ member }, index) => [member, index]))
+  return styles.map(style => {
+    const filled = style.members.filter(member => member.characters > 0)
+    const places = new Map<string, number>()
+    for (const { paragraph } of filled) places.set(paragraph.place, (places.get(paragraph.place) ?? 0) + 1)
+    const [place, count] = [...places].sort((a, b) => b[1] - a[1])[0] ?? ['body', 0]
+    const levels = filled.flatMap(({ paragraph }) => (paragraph.heading === null ? [] : [paragraph.heading]))
+    const numbers = filled.flatMap(({ text }) => unordered.exec(text)?.[1]?.split('.').length ?? [])
+    const { effective } = style.members[0]!
+    const { font } = effective.slots.western
+    return {
+      style,
+      size: sizeOf(style.look),
+      weight: weightNumber(style.look[slotAttributes.western.weight]),
+      capitals:
+        style.look['fo:text-transform'] === 'uppercase' ||
+        shareOf(filled, ({ text }) => text === text.toUpperCase() && /\p{Lu}/u.test(text)) > 0.8,
+      fixed: isFixed(style.look, font.pitch === 'fixed' ? 'fixed' : font.generic),
+      filled,
+      length: median(filled.map(({ characters }) => characters)),
+      level: levels.length * 2 > filled.length ? median(levels) : null,
+      inLists: shareOf(filled, ({ paragraph }) => paragraph.list !== null),
+      place,
+      placeShare: count / Math.max(filled.length, 1),
+      followed: shareOf(filled, member => {
+        const next = order[at.get(member)! + 1]
+        return next !== undefined && next.style !== style
+      }),
+      open: shareOf(filled, ({ text }) => !/[.;,。．]\s*$/.test(text)),
+      captions: shareOf(filled, ({ text }) => captionStart.test(text)),
+      first: Math.min(...filled.map(member => at.get(member)!), Infinity),
+      numbered: numbers.length * 2 > filled.length ? median(numbers) : null,
+    }
+  })
+}
+
+/** Size and weight of the text that most of a document is: what all else is held against. */
+function bodyOf(gathered: Gathered): {
+  readonly size: number
+  readonly weight: number
+  readonly characters: number
+  readonly key: string
+} {
+  const counts = new Map<string, { size: number; weight: number; characters: number }>()
+  for (const { look, characters, paragraph } of gathered.paragraphs) {
+    if (paragraph.place !== 'body' && paragraph.place !== 'frame') continue
+    const size = sizeOf(look)
+    const weight = weightNumber(look[slotAttributes.western.weight])
+    const key = `${size}|${weight}|${look[fontAttributes.western.name] ?? ''}`
+    const known = counts.get(key) ?? { size, weight, characters: 0 }
+    known.characters += characters
+    counts.set(key, known)
+  }
+  const [best] = [...counts].sort((a, b) => b[1].characters - a[1].characters)
+  return best ? { ...best[1], key: best[0] } : { size: 12, weight: 400, characters: 0, key: '' }
+}
+
+/**
+ * What the text of each drawn style is for, by its size and weight against the text that most of the document is, its
+ * length, where it stands and what follows it. The steps are those of a printers' scale, whose neighbours are about 1.12
+ * apart (Bringhurst, The Elements of Typographic Style, 3.1).
+ */
+export function purposesOf(gathered: Gathered, styles: readonly DrawnStyle[]): ReadonlyMap<DrawnStyle, Purpose> {
+  const body = bodyOf(gathered)
+  const signs = signsOf(gathered, styles)
+  const purposes = new Map<DrawnStyle, Purpose>()
+  const headings: Signs[] = []
+  for (const each of signs) {
+    const purpose = plainPurpose(each, body)
+    if (purpose === null) headings.push(each)
+    else purposes.set(each.style, purpose)
+  }
+  const title = titleAmong(headings, body.size)
+  if (title) purposes.set(title.style, { kind: 'title' })
+  const others = headings.filter(each => each !== title)
+  for (const [style, level] of levelsOf(others)) purposes.set(style, { kind: 'heading', level })
+  return purposes
+}
+
+/** What text is for that is no heading; null for a heading. */
+function plainPurpose(signs: Signs, body: { readonly size: number; readonly weight: number }): Purpose | null {
+  const { place, length, size, weight, fixed, inLists, level, captions, open, followed, capitals } = signs
+  if (level !== null) return null
+  if (place === 'note') return { kind: 'note' }
+  if (place === 'header') return { kind: 'header' }
+  if (fixed && inLists < 0.5) return { kind: 'code' }
+  if (place === 'table')
+    return weight >= 600 && body.weight < 600 && length < 60 ? { kind: 'table head' } : { kind: 'table' }
+  if (captions >= 0.5) return { kind: 'caption' }
+  if (inLists >= 0.5) return { kind: 'list' }
+  const stands = size >= body.size * 1.1 || (weight >= 600 && body.weight < 600) || (capitals && length < 60)
+  if (stands && length > 0 && length < 100 && open >= 0.6 && followed >= 0.5) return null
+  if (size >= body.size * 1.06 && length >= 90 && signs.filled.length <= 4 && signs.first < 12) return { kind: 'intro' }
+  if (size <= body.size * 0.9) return length < 160 ? { kind: 'caption' } : { kind: 'note' }
+  return place === 'frame' && length < 40 ? { kind: 'label' } : { kind: 'body' }
+}
+
+/** The one heading at the beginning that is larger than all others and comes once or twice: the title. */
+function titleAmong(headings: readonly Signs[], body: number): Signs | null {
+  const [largest, next] = [...headings].sort((a, b) => b.size - a.size)
+  if (!largest || largest.level !== null || largest.filled.length > 2 || largest.first > 8) return null
+  return largest.size >= body * 1.4 && largest.size > (next?.size ?? 0) * 1.05 ? largest : null
+}
+
+/**
+ * Levels of headings: what the file says of some, or their own numbers, and for all others by size and weight. Headings
+ * that look alike but for their indents share a level.
+ */
+function levelsOf(headings: readonly Signs[]): Map<DrawnStyle, number> {
+  const rank = ({ size, weight, capitals }: Signs) => size * 1000 + (weight >= 600 ? 2 : 0) + (capitals ? 1 : 0)
+  const sorted = [...headings].sort((a, b) => rank(b) - rank(a))
+  const levels = new Map<DrawnStyle, number>()
+  let level = 0
+  let last: number | null = null
+  for (const each of sorted) {
+    const own = rank(each)
+    const said = each.level ?? each.numbered
+    if (said !== null) level = said
+    else if (last === null || last - own > 0) level = Math.max(level + 1, 1)
+    levels.set(each.style, Math.min(level, 10))
+    last = own
+  }
+  return levels
+}
