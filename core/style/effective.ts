@@ -4,6 +4,7 @@ import type { Layer } from './layers'
 import { fontAttributes, slots, type Slot } from '../document/font-attributes'
 import { points } from '../document/lengths'
 import {
+  initialLeading,
   leadingProperties,
   percent,
   sharedNames,
@@ -204,6 +205,13 @@ export function trace(effective: Effective, attribute: string): TraceStep[] {
   return steps
 }
 
+/** Whether two values of leading come to the same: what is not said is as it is at first. */
+function sameLeading(name: LeadingProperty, one = initialLeading[name], other = initialLeading[name]): boolean {
+  if (one === other) return true
+  const [a, b] = [points(one), points(other)]
+  return a !== null && a === b
+}
+
 /** Whether two sets of values look the same in a slot; layers are not compared. */
 export function looksSame(a: Effective, b: Effective, slot: Slot): boolean {
   const one = a.slots[slot]
@@ -218,6 +226,6 @@ export function looksSame(a: Effective, b: Effective, slot: Slot): boolean {
     one.font.charset === other.font.charset &&
     one.font.features === other.font.features &&
     sharedNames.every(name => a.shared[name] === b.shared[name]) &&
-    leadingProperties.every(name => a.leading[name] === b.leading[name])
+    leadingProperties.every(name => sameLeading(name, a.leading[name], b.leading[name]))
   )
 }

@@ -75,6 +75,14 @@ export const leadingProperties = [
 ] as const
 export type LeadingProperty = (typeof leadingProperties)[number]
 
+/** What holds where no leading is said (ODF 1.4 part 3, 20.197, 20.326, 20.327 and 20.283). */
+export const initialLeading: Readonly<Record<LeadingProperty, string>> = {
+  'fo:line-height': 'normal',
+  'style:line-height-at-least': '0pt',
+  'style:line-spacing': '0pt',
+  'style:font-independent-line-spacing': 'false',
+}
+
 /** A percentage as a factor; null where it is none. */
 export function percent(value: string | undefined): number | null {
   const match = /^\s*([+-]?(?:\d+\.?\d*|\.\d+))%\s*$/.exec(value ?? '')

@@ -225,8 +225,7 @@ function makeHeadings(
     return
   }
   for (const { paragraph } of style.members)
-    if (paragraph.heading === null && paragraph.list === null)
-      setOutlineLevel(planner.change.on(paragraph.part), paragraph.node, level)
+    if (paragraph.heading === null) setOutlineLevel(planner.change.on(paragraph.part), paragraph.node, level)
   const { part } = planner.common
   const styles = part.first(part.rootElement, 'office:styles')!
   const element = [...part.elements(styles, 'style:style')].find(

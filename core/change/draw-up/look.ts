@@ -3,7 +3,13 @@ import { points } from '../../document/lengths'
 import type { Properties } from '../../document/styles'
 import type { Effective } from '../../style/effective'
 import { groupOf } from '../../style/groups'
-import { leadingProperties, sharedProperties, slotAttributes, weightValue } from '../../style/properties'
+import {
+  initialLeading,
+  leadingProperties,
+  sharedProperties,
+  slotAttributes,
+  weightValue,
+} from '../../style/properties'
 
 /*
  * How text looks, as values that a style can say: what draw-up compares and writes. Every value is absolute, whichever
@@ -64,10 +70,7 @@ const shorthands = new Map(
 
 /** The same for attributes of paragraphs (ODF 1.4 part 3, 20.173 to 20.216). */
 const initialParagraph: Look = {
-  'fo:line-height': 'normal',
-  'style:line-height-at-least': '0pt',
-  'style:line-spacing': '0pt',
-  'style:font-independent-line-spacing': 'false',
+  ...initialLeading,
   ...Object.fromEntries(
     sides.flatMap(side => [
       [`fo:margin-${side}`, '0pt'],

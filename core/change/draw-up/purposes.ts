@@ -10,7 +10,18 @@ import type { DrawnStyle } from './model'
 export type Purpose =
   | {
       readonly kind:
-        'title' | 'body' | 'intro' | 'list' | 'caption' | 'code' | 'table' | 'table head' | 'note' | 'header' | 'label'
+        | 'title'
+        | 'body'
+        | 'intro'
+        | 'list'
+        | 'caption'
+        | 'code'
+        | 'table'
+        | 'table head'
+        | 'note'
+        | 'header'
+        | 'label'
+        | 'contents'
     }
   /** 1 to 10. */
   | { readonly kind: 'heading'; readonly level: number }
@@ -34,6 +45,7 @@ export function roleOf(purpose: Purpose): Role | null {
     case 'table head':
     case 'header':
     case 'label':
+    case 'contents':
       return 'label'
     case 'note':
       return 'note'
@@ -67,6 +79,8 @@ interface Signs {
   /** Its first paragraph among all that have text, from 0. */
   readonly first: number
   readonly numbered: number | null
+  /** Share of its paragraphs that end in a page number behind a tab: entries of a list of contents. */
+  readonly entries: number
 }
 
 const captionStart =
@@ -129,6 +143,7 @@ function signsOf(gathered: Gathered, styles: readonly DrawnStyle[]): Signs[] {
       open: shareOf(filled, ({ text }) => !/[.;,。．]\s*$/.test(text)),
       captions: shareOf(filled, ({ text }) => captionStart.test(text)),
       first: Math.min(...filled.map(member => at.get(member)!), Infinity),
+      entries: shareOf(filled, ({ text }) => /\t\s*[\divxlc]+\s*$/i.test(text)),
       numbered: numbers.length * 2 > filled.length ? median(numbers) : null,
     }
   })
@@ -170,9 +185,9 @@ export function purposesOf(gathered: Gathered, styles: readonly DrawnStyle[]): R
     if (purpose === null) headings.push(each)
     else purposes.set(each.style, purpose)
   }
-  const title = titleAmong(headings, body.size)
-  if (title) purposes.set(title.style, { kind: 'title' })
-  const others = headings.filter(each => each !== title)
+  const opening = openingAmong(headings, body.size)
+  for (const each of opening) purposes.set(each.style, { kind: 'title' })
+  const others = headings.filter(each => !opening.has(each))
   for (const [style, level] of levelsOf(others)) purposes.set(style, { kind: 'heading', level })
   return purposes
 }
@@ -183,42 +198,58 @@ function plainPurpose(signs: Signs, body: { readonly size: number; readonly weig
   if (level !== null) return null
   if (place === 'note') return { kind: 'note' }
   if (place === 'header') return { kind: 'header' }
+  if (signs.entries >= 0.5) return { kind: 'contents' }
   if (fixed && inLists < 0.5) return { kind: 'code' }
   if (place === 'table')
     return weight >= 600 && body.weight < 600 && length < 60 ? { kind: 'table head' } : { kind: 'table' }
   if (captions >= 0.5) return { kind: 'caption' }
-  if (inLists >= 0.5) return { kind: 'list' }
   const stands = size >= body.size * 1.1 || (weight >= 600 && body.weight < 600) || (capitals && length < 60)
-  if (stands && length > 0 && length < 100 && open >= 0.6 && followed >= 0.5) return null
+  if (stands && length > 0 && length < 100 && open >= 0.6 && followed >= (inLists >= 0.5 ? 0.8 : 0.5)) return null
+  if (inLists >= 0.5) return { kind: 'list' }
   if (size >= body.size * 1.06 && length >= 90 && signs.filled.length <= 4 && signs.first < 12) return { kind: 'intro' }
   if (size <= body.size * 0.9) return length < 160 ? { kind: 'caption' } : { kind: 'note' }
   return place === 'frame' && length < 40 ? { kind: 'label' } : { kind: 'body' }
 }
 
-/** The one heading at the beginning that is larger than all others and comes once or twice: the title. */
-function titleAmong(headings: readonly Signs[], body: number): Signs | null {
-  const [largest, next] = [...headings].sort((a, b) => b.size - a.size)
-  if (!largest || largest.level !== null || largest.filled.length > 2 || largest.first > 8) return null
-  return largest.size >= body * 1.4 && largest.size > (next?.size ?? 0) * 1.05 ? largest : null
+/**
+ * What stands on a title page: headings that come once or twice in front of all that come again, and what is larger than
+ * all others at the very beginning.
+ */
+function openingAmong(headings: readonly Signs[], body: number): ReadonlySet<Signs> {
+  const again = headings.filter(each => each.filled.length > 2 || each.level !== null)
+  const begins = Math.min(...again.map(each => each.first), Infinity)
+  const largest = Math.max(...again.map(each => each.size), 0)
+  return new Set(
+    headings.filter(
+      ({ filled, first, level, size }) =>
+        level === null &&
+        filled.length <= 2 &&
+        size >= body * 1.1 &&
+        (first < begins && first < 40 ? again.length > 0 || size >= body * 1.4 : first < 8 && size > largest * 1.05),
+    ),
+  )
 }
 
+/** Sizes that are so near are one step of a hierarchy. */
+const sameStep = 1.03
+
 /**
- * Levels of headings: what the file says of some, or their own numbers, and for all others by size and weight. Headings
- * that look alike but for their indents share a level.
+ * Levels of headings: what the file says of some, and for all others by size and weight. Headings
+ * that differ in colour or indents alone share a level; those that come once or twice take that of the nearest that
+ * come again.
  */
 function levelsOf(headings: readonly Signs[]): Map<DrawnStyle, number> {
-  const rank = ({ size, weight, capitals }: Signs) => size * 1000 + (weight >= 600 ? 2 : 0) + (capitals ? 1 : 0)
-  const sorted = [...headings].sort((a, b) => rank(b) - rank(a))
+  // Numbers of their own tell apart what looks alike; by themselves they say nothing of headings that have none.
+  const rank = ({ size, weight, capitals, numbered }: Signs) =>
+    Math.round(Math.log(size) / Math.log(sameStep)) * 40 +
+    (weight >= 600 ? 20 : 0) +
+    (capitals ? 10 : 0) -
+    Math.min(numbered ?? 1, 9)
+  const often = headings.filter(each => each.filled.length > 2)
+  const steps = [...new Set((often.length > 0 ? often : headings).map(rank))].sort((a, b) => b - a)
+  const nearest = (own: number) =>
+    steps.reduce((best, step, at) => (Math.abs(step - own) < Math.abs(steps[best]! - own) ? at : best), 0) + 1
   const levels = new Map<DrawnStyle, number>()
-  let level = 0
-  let last: number | null = null
-  for (const each of sorted) {
-    const own = rank(each)
-    const said = each.level ?? each.numbered
-    if (said !== null) level = said
-    else if (last === null || last - own > 0) level = Math.max(level + 1, 1)
-    levels.set(each.style, Math.min(level, 10))
-    last = own
-  }
+  for (const each of headings) levels.set(each.style, Math.min(each.level ?? nearest(rank(each)), 10))
   return levels
 }
