@@ -43,6 +43,8 @@ const withValue = new Set([
   '--with',
   '--proportions',
   '--detail',
+  '--tolerance',
+  '--headings',
 ])
 const switches = new Set([
   '--json',
@@ -56,6 +58,7 @@ const switches = new Set([
   '--stray',
   '--settle',
   '--library',
+  '--sweep',
 ])
 
 /** @throws CommandError */

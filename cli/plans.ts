@@ -15,14 +15,14 @@ import { absentText, planText } from './report'
 export type Open = (path: string) => Promise<DocumentSession>
 
 /** What one document came to: a text for people, the same as data, and whether anything was done. */
-interface Done {
+export interface Done {
   readonly text: string
   readonly data: object
   readonly changed: boolean
 }
 
 /** Works through documents, one after the other: what fails is told and the others go on. */
-async function each(
+export async function each(
   call: Call,
   open: Open,
   work: (session: DocumentSession, source: Source, out: string | null) => Done,
@@ -72,7 +72,7 @@ async function each(
 }
 
 /** A request that a call asks for, or one that a file holds. @throws CommandError where it cannot be read */
-function requestOf(kinds: Registry, value: object): WishList {
+export function requestOf(kinds: Registry, value: object): WishList {
   const request = kinds.schema.safeParse(value)
   if (request.success) return request.data
   const [issue] = request.error.issues

@@ -11,6 +11,7 @@ import { startHarfBuzz, startSubsetter } from '../server/library/harfbuzz'
 import { shippedLibrary } from '../server/library/shipped'
 import { CommandError, fine, parseCall, single, type Call, type Outcome } from './call'
 import { read, write } from './files'
+import { drawUp } from './draw-up'
 import { absent, plan, recastOf, swapOf, wishesOf } from './plans'
 import { registry, type Registry } from '../core/change/registry'
 import { censusText, unlaidLines } from './report'
@@ -31,6 +32,11 @@ const usage = `morphene: the typography of a document, from a terminal
        [--language CODE] [--color #RRGGBB] [--stray] [--pages 2-5]
        [--words TEXT] [--set-family FAMILY] [--set-face STYLE] [--set-size 10|110%] [--set-color #RRGGBB]
        [--set-style NAME] [--set-character-style NAME] [--settle] [--recolor #RRGGBB=#RRGGBB]
+       [--out FILE] [--dry-run] [--json]
+  draw-up FILES                             make the named styles that documents lack, from how their text looks
+       [--tolerance PT]                     sizes that differ by no more are drawn up as one; without it nothing moves
+       [--headings unlabelled|all|none]     which paragraphs that look like headings become headings
+       [--sweep]                            drop the styles that nothing uses after it
        [--out FILE] [--dry-run] [--json]
   plan FILES --wish FILE.json               carry out wishes of any kinds, as kept wishes and records hold them
        [--out FILE] [--dry-run] [--json]
@@ -119,6 +125,8 @@ export async function run(words: readonly string[], kinds: Registry = registry):
       return plan(call, open, kinds, swapOf(call))
     case 'recast':
       return plan(call, open, kinds, recastOf(call))
+    case 'draw-up':
+      return drawUp(call, open, kinds)
     case 'plan':
       return plan(call, open, kinds, wishesOf(call))
     case 'type':
@@ -137,7 +145,7 @@ export async function run(words: readonly string[], kinds: Registry = registry):
       return fine(usage)
     default:
       throw new CommandError(
-        `there is no command “${call.command}”; there are census, absent, swap, recast, plan, type, pairs, copy, text and pdf`,
+        `there is no command “${call.command}”; there are census, absent, swap, recast, draw-up, plan, type, pairs, copy, text and pdf`,
       )
   }
 }

@@ -4,12 +4,13 @@ import { points } from '../core/document/lengths'
 import { saveDocument } from '../core/document/open'
 import { paragraphsOf } from '../core/document/stories'
 import type { Paragraph, Story } from '../core/document/story-model'
-import { compareCompositions } from '../core/change/effects'
+import { changedLines } from '../core/change/effects'
 import { registry } from '../core/change/registry'
 import { DocumentSession } from '../core/session'
 import type { TextStyle } from '../core/style/cascade'
 import { sharedNames } from '../core/style/properties'
 import { paragraphRuns } from '../core/style/runs'
+import type { Page } from '../core/typeset/pages'
 import { numberParagraphs } from '../core/typeset/numbering'
 import { writeElement } from '../core/xml/write'
 
@@ -145,6 +146,10 @@ const allVoices = (session: DocumentSession, words: boolean) => {
   return voices.size
 }
 
+/** Where everything on a page lies, to a hundredth of a point. */
+const placesOn = (page: Page | undefined): string =>
+  JSON.stringify(page?.fragments.map(({ kind, x, y }) => [kind, Math.round(x * 100), Math.round(y * 100)]))
+
 /**
  * Draws a text up at no tolerance: no line and no page changes, every character looks as it did in every slot, every
  * paragraph keeps its values and what hangs on it, what was written reads as what was planned, and undoing gives the file
@@ -159,9 +164,13 @@ export async function checkDrawUp(bytes: Uint8Array, session: DocumentSession): 
   const milliseconds = performance.now() - began
   const written = saveDocument(after.document)
   const again = await DocumentSession.start(written, session.typesetter)
-  const effects = compareCompositions(session.composition, after.composition)
-  const linesChanged = effects.paragraphsChanged
-  if (linesChanged > 0) problems.push(`${linesChanged} paragraphs are set otherwise`)
+  const linesChanged = changedLines(session.composition, after.composition)
+  if (linesChanged > 0) problems.push(`${linesChanged} lines are set otherwise`)
+  const moved = session.composition.pages.filter(
+    (page, at) => placesOn(page) !== placesOn(after.composition.pages[at]!),
+  )
+  if (moved.length > 0)
+    problems.push(`something lies elsewhere on ${moved.length} pages, the first ${moved[0]!.index + 1}`)
   if (after.composition.pages.length !== session.composition.pages.length)
     problems.push(`${session.composition.pages.length} pages become ${after.composition.pages.length}`)
   if (again.composition.pages.length !== after.composition.pages.length)

@@ -169,6 +169,17 @@ function frameEffects(before: Composition, after: Composition): FrameEffect[] {
     .slice(0, 500)
 }
 
+/** Lines of a composition that hold other words than the same lines of another, notes of speakers left aside. */
+export function changedLines(before: Composition, after: Composition): number {
+  const is = paragraphExtents(after)
+  let changed = 0
+  for (const [key, { layout }] of paragraphExtents(before)) {
+    const ends = new Set(is.get(key)?.layout.lines.map(line => `${line.start} ${line.end}`))
+    changed += layout.lines.filter(line => !ends.has(`${line.start} ${line.end}`)).length
+  }
+  return changed
+}
+
 /** Compares two compositions of one document. */
 export function compareCompositions(before: Composition, after: Composition): Effects {
   const was = paragraphExtents(before)

@@ -1,11 +1,12 @@
-import { plainNumber } from '../../style/describe'
-import { describeValues } from '../../style/describe'
+import { slots } from '../../document/font-attributes'
+import { describeValues, plainNumber } from '../../style/describe'
 import { oneByOne } from '../kind'
 import { PlanError, NothingToPlan } from '../plan'
 import type { Planner } from '../planner'
 import { counted } from '../words'
 import { carryOut } from './carry-out'
 import type { DrawnWords } from './draw-words'
+import { attributesOfSlots, isInitial, isLanguage, type Look } from './look'
 import { attributesOfLook, type DrawnStyle } from './model'
 import { proposeStyles, type Proposal } from './propose'
 import { roleOf } from './purposes'
@@ -14,11 +15,27 @@ import { drawUpSchema, type DrawUpWish } from './wish'
 
 const keyOf = (voice: string, family: string) => ({ what: 'drawn style', family, voice })
 
+/** How text of a style looks, in a few words: what is seen of it, and nothing that holds anyhow. */
+function lookWords({ look, members, says }: DrawnStyle): string {
+  const seen = new Set(members.flatMap(member => [...member.slots]))
+  const unseen = attributesOfSlots(slots.filter(slot => !seen.has(slot)))
+  const told = Object.fromEntries(
+    Object.entries(look).filter(
+      ([name, value]) =>
+        !unseen.has(name) && !isInitial(name, value) && (!isLanguage(name) || says.text[name] !== undefined),
+    ),
+  )
+  const { text, paragraph } = attributesOfLook({ ...told, ...pick(says.paragraph, ['fo:text-align']) })
+  return describeValues(text, { ...paragraph, ...pick(text, ['fo:text-align']) }, null).join(', ')
+}
+
+const pick = (values: Look, names: readonly string[]): Look =>
+  Object.fromEntries(names.flatMap(name => (values[name] === undefined ? [] : [[name, values[name]]])))
+
 /** Lists what is proposed, one row for each style. */
 function tell(planner: Planner, proposal: Proposal): void {
   const { scope } = planner
   for (const style of proposal.paragraphs) {
-    const { text, paragraph } = attributesOfLook(style.look)
     planner.row({
       key: keyOf(style.voice, 'paragraph'),
       stage: 'style',
@@ -26,7 +43,7 @@ function tell(planner: Planner, proposal: Proposal): void {
       title: style.displayName,
       count: style.members.length,
       characters: style.characters,
-      before: describeValues(text, paragraph, null).slice(0, 4).join(', '),
+      before: lookWords(style),
       after: `paragraph style ${style.displayName}`,
       places: style.members.slice(0, 500).map(({ paragraph: each }) => ({ part: each.part, node: each.node })),
     })

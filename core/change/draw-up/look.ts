@@ -169,6 +169,14 @@ const leading: ReadonlySet<string> = new Set(leadingProperties)
 /** Whether an attribute of a look is a paragraph's: leading. */
 export const isLeading = (attribute: string): boolean => leading.has(attribute)
 
+/** Whether a value is what holds anyhow where nobody says anything. */
+export const isInitial = (attribute: string, value: string): boolean =>
+  (initialText[attribute] ?? initialParagraph[attribute]) === value
+
+const languages: ReadonlySet<string> = new Set(slots.map(slot => slotAttributes[slot].language))
+/** Whether an attribute of a look is a language, with its country. */
+export const isLanguage = (attribute: string): boolean => languages.has(attribute)
+
 /** Attributes in which two looks differ. */
 export function differing(one: Look, other: Look): string[] {
   const names: string[] = []

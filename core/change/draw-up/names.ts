@@ -4,8 +4,8 @@ import { takenNames } from '../../document/style-names'
 import { percent, slotAttributes, weightNumber } from '../../style/properties'
 import type { DrawnWords } from './draw-words'
 import type { DrawnParagraph, Gathered } from './gather'
-import type { Look } from './look'
-import type { DrawnStyle } from './model'
+import { lookOf, type Look } from './look'
+import { layersOf, type DrawnStyle } from './model'
 import type { Purpose } from './purposes'
 import { vocabularyOf, type Departing, type Difference, type Vocabulary } from './vocabulary'
 import type { DrawUpChoice } from './wish'
@@ -64,55 +64,91 @@ export function nameStyles(
   const chosen = (family: 'paragraph' | 'text', voice: string) =>
     choices.find(each => each.family === family && each.voice === voice)?.name
   const ofParagraphs = new Names(gathered, 'paragraph')
+  // Names that were chosen come first: others step aside.
+  const given = new Map<object, string>()
+  for (const style of styles) {
+    const name = chosen('paragraph', style.voice)
+    if (name !== undefined) given.set(style, ofParagraphs.give(name))
+  }
   const paragraphs = new Map<DrawnStyle, Named>()
   const firsts = new Map<string, DrawnStyle>()
   for (const style of [...styles].sort((a, b) => b.characters - a.characters)) {
     const purpose = purposes.get(style)!
     const plain =
       purpose.kind === 'heading' ? `${vocabulary.heading} ${purpose.level}` : vocabulary.purposes[purpose.kind]
-    const name = chosen('paragraph', style.voice)
     const first = firsts.get(plain)
     if (!first) firsts.set(plain, style)
-    const apart = first ? differencesOf(style, first, vocabulary) : []
+    const apart = differencesOf(style, first ?? baseOf(gathered, style), vocabulary)
     paragraphs.set(style, {
-      displayName: ofParagraphs.give(
-        name ?? plain,
-        ...apart.map((_, at) => `${plain}, ${apart.slice(0, at + 1).join(', ')}`),
-      ),
+      displayName:
+        given.get(style) ??
+        ofParagraphs.give(
+          ...(first ? [] : [plain]),
+          ...apart.map((_, at) => `${plain}, ${apart.slice(0, at + 1).join(', ')}`),
+          ...(first && apart.length === 0 ? [plain] : []),
+        ),
     })
   }
   const ofWords = new Names(gathered, 'text')
   const named = new Map<DrawnWords, Named>()
+  for (const each of words) {
+    const name = chosen('text', each.voice)
+    if (name !== undefined) given.set(each, ofWords.give(name))
+  }
   for (const each of words)
-    named.set(each, { displayName: ofWords.give(chosen('text', each.voice) ?? wordsName(each.says, vocabulary)) })
+    named.set(each, { displayName: given.get(each) ?? ofWords.give(wordsName(each.says, vocabulary)) })
   return { paragraphs, words: named }
 }
 
 const sizeOf = (look: Look) => points(look[slotAttributes.western.size]) ?? 0
 
+/** What a style is told apart from: another one, or the named style that it goes back to. */
+interface Against {
+  readonly look: Look
+  readonly place: string
+  readonly alignment: string
+}
+
+const alignmentIn = (values: Look) => values['fo:text-align'] ?? 'start'
+const against = ({ look, members }: DrawnStyle): Against => ({
+  look,
+  place: members[0]!.paragraph.place,
+  alignment: alignmentIn(members[0]!.paragraphLook),
+})
+
+/** The named style that a drawn one goes back to, where its first paragraph stands. */
+function baseOf(gathered: Gathered, { members: [member], base }: DrawnStyle): Against {
+  const layers = layersOf(gathered, member!, base, null)
+  return {
+    look: lookOf(gathered.resolve(layers)),
+    place: member!.paragraph.place,
+    alignment: alignmentIn(Object.assign({}, ...layers.map(layer => layer.paragraph)) as Look),
+  }
+}
+
 /** What tells a style from another of its purpose, in words. */
-function differencesOf(style: DrawnStyle, first: DrawnStyle, { differences }: Vocabulary): string[] {
+function differencesOf(style: DrawnStyle, other: DrawnStyle | Against, { differences }: Vocabulary): string[] {
   const found: Difference[] = []
-  const { look } = style
-  const weight = (of: Look) => weightNumber(of[slotAttributes.western.weight])
-  const placeOf = ({ members }: DrawnStyle) => members[0]!.paragraph.place
-  if (placeOf(style) !== placeOf(first)) {
-    if (placeOf(style) === 'table') found.push('in tables')
-    if (placeOf(style) === 'frame') found.push('in frames')
+  const one = against(style)
+  const two = 'members' in other ? against(other) : other
+  const weight = ({ look }: Against) => weightNumber(look[slotAttributes.western.weight])
+  if (one.place !== two.place) {
+    if (one.place === 'table') found.push('in tables')
+    if (one.place === 'frame') found.push('in frames')
   }
-  if (weight(look) !== weight(first.look)) found.push(weight(look) > weight(first.look) ? 'strong' : 'light')
-  if (look['fo:font-style'] !== first.look['fo:font-style'] && look['fo:font-style'] !== 'normal') found.push('slanted')
-  if (Math.abs(sizeOf(look) / sizeOf(first.look) - 1) > 0.01)
-    found.push(sizeOf(look) > sizeOf(first.look) ? 'large' : 'small')
-  const alignment = (of: DrawnStyle) =>
-    of.says.paragraph['fo:text-align'] ?? of.members[0]!.paragraphLook['fo:text-align'] ?? 'start'
-  if (alignment(style) !== alignment(first)) {
-    if (alignment(style) === 'center') found.push('centred')
-    if (alignment(style) === 'end' || alignment(style) === 'right') found.push('right')
-    if (alignment(style) === 'justify') found.push('justified')
+  if (weight(one) !== weight(two)) found.push(weight(one) > weight(two) ? 'strong' : 'light')
+  const posture = ({ look }: Against) => look['fo:font-style']
+  if (posture(one) !== posture(two) && posture(one) !== 'normal') found.push('slanted')
+  const ratio = sizeOf(one.look) / sizeOf(two.look)
+  if (Math.abs(ratio - 1) > 0.01) found.push(ratio > 1 ? 'large' : 'small')
+  if (one.alignment !== two.alignment) {
+    if (one.alignment === 'center') found.push('centred')
+    if (one.alignment === 'end' || one.alignment === 'right') found.push('right')
+    if (one.alignment === 'justify') found.push('justified')
   }
-  if (look[fontAttributes.western.name] !== first.look[fontAttributes.western.name]) found.push('other face')
-  if (look['fo:color'] !== first.look['fo:color'] && look['fo:color'] !== undefined) found.push('coloured')
+  const differs = (name: string) => one.look[name] !== two.look[name] && one.look[name] !== undefined
+  if (differs(fontAttributes.western.name)) found.push('other face')
+  if (differs('fo:color')) found.push('coloured')
   return found.map(each => differences[each])
 }
 

@@ -235,8 +235,8 @@ const sameStep = 1.03
 
 /**
  * Levels of headings: what the file says of some, and for all others by size and weight. Headings
- * that differ in colour or indents alone share a level; those that come once or twice take that of the nearest that
- * come again.
+ * that differ in colour or indents alone share a level; those that come seldom take that of the nearest that come
+ * often.
  */
 function levelsOf(headings: readonly Signs[]): Map<DrawnStyle, number> {
   // Numbers of their own tell apart what looks alike; by themselves they say nothing of headings that have none.
@@ -245,7 +245,8 @@ function levelsOf(headings: readonly Signs[]): Map<DrawnStyle, number> {
     (weight >= 600 ? 20 : 0) +
     (capitals ? 10 : 0) -
     Math.min(numbered ?? 1, 9)
-  const often = headings.filter(each => each.filled.length > 2)
+  const most = Math.max(...headings.map(each => each.filled.length), 0)
+  const often = headings.filter(each => each.filled.length >= Math.max(2, most / 10))
   const steps = [...new Set((often.length > 0 ? often : headings).map(rank))].sort((a, b) => b - a)
   const nearest = (own: number) =>
     steps.reduce((best, step, at) => (Math.abs(step - own) < Math.abs(steps[best]! - own) ? at : best), 0) + 1
