@@ -49,6 +49,10 @@ export const glossary = {
   shortlist: { title: 'Shortlist', says: 'The few families that are being compared, eight at the most.' },
   adopt: { title: 'Adopt', says: 'Make a style of how some text looks, and give it to that text.' },
   teach: { title: 'Teach', says: 'Let a style take over how some text looks.' },
+  drawUp: {
+    title: 'Draw up',
+    says: 'Make the named styles that a document lacks, from its voices, so that it looks the same and is settled.',
+  },
   settle: { title: 'Settle', says: 'Take away what was set by hand, so that the styles alone say how text looks.' },
   fold: { title: 'Fold', says: 'Replace one style by another wherever it is used, and drop it.' },
   why: {

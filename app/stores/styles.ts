@@ -19,7 +19,7 @@ export const useStyles = defineStore('styles', () => {
   const change = useChange('styles')
   const list = shallowRef<readonly StyleSummary[]>([])
   const selected = shallowRef<{ readonly family: StyleFamily; readonly name: string } | null>(null)
-  const panel = ref<'list' | 'edit' | 'make' | 'settle' | 'rules' | 'import' | 'languages' | 'plan'>('list')
+  const panel = ref<'list' | 'edit' | 'make' | 'settle' | 'rules' | 'import' | 'languages' | 'draw-up' | 'plan'>('list')
   /** What happens to local formatting where a style is applied. */
   const strays = ref<'keep' | 'settle'>('settle')
   const keep = ref<GroupId[]>([...emphasisGroups])
@@ -107,10 +107,10 @@ export const useStyles = defineStore('styles', () => {
   const dropPreview = () => change.hide()
 
   /** Plans wishes with all they do, to be looked at before they are carried out; the sheets show it. */
-  async function propose(list: readonly Wish[]): Promise<boolean> {
+  async function propose(list: readonly Wish[], leftOut: readonly RowKey[] = []): Promise<boolean> {
     message.value = ''
     done.value = ''
-    change.leftOut = []
+    change.leftOut = [...leftOut]
     change.repairs = []
     const made = await change.make(list)
     if (made) {

@@ -11,6 +11,7 @@ import { criteriaLike } from '~~/core/change/recast/plan-recast'
 import { DocumentSession } from '~~/core/session'
 import { previewRule } from '~~/core/change/rules/rule-preview'
 import { listLanguages } from '~~/core/change/languages/languages'
+import { listProposals } from '~~/core/change/draw-up/list-proposals'
 import { tryFace } from '~~/core/change/set-type/try-face'
 import { setTypeSchema } from '~~/core/change/set-type/wish'
 import { takePiece } from '~~/core/change/kept-frame/set-piece'
@@ -253,6 +254,14 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   frameOf: ({ part, node }) => open().frameOf(part, node),
   frame: ({ part, node }) => open().frame(part, node),
   holder: ({ view, page }) => open().holder(view, page),
+  drawUp({ tolerance, choices, dropped }) {
+    const { reading, composition, typesetter: own } = session('now')
+    return listProposals(reading, own.library, composition, {
+      tolerance,
+      choices,
+      dropped: voice => dropped.includes(voice),
+    })
+  },
   tryFace: ({ wish }) => tryFace(session('now'), setTypeSchema.parse(wish)),
   async kerning() {
     const { reading, typesetter: own } = session('now')

@@ -12,6 +12,8 @@ import type { DocumentIds } from '~~/core/document/open'
 import type { FaceMeasures, FaceRecord } from '~~/core/font/face'
 import type { WishList } from '~~/core/change/plan'
 import type { RecordedPlan } from '~~/shared/api'
+import type { ProposedStyle } from '~~/core/change/draw-up/list-proposals'
+import type { DrawUpChoice } from '~~/core/change/draw-up/wish'
 import type { LeadInRule, PatternRule } from '~~/core/document/rules'
 import type { RulePreview } from '~~/core/change/rules/rule-preview'
 import type { FaceTried } from '~~/core/change/set-type/try-face'
@@ -167,6 +169,11 @@ export interface Asks {
   }
   /** The element of a drawn page, or the first paragraph of a page of a text: what a new frame is put on. */
   holder: { ask: { view: PageView; page: number }; answer: { readonly part: string; readonly node: number } | null }
+  /** The styles that drawing up would make, with what was chosen for them so far. */
+  drawUp: {
+    ask: { tolerance: number; choices: readonly DrawUpChoice[]; dropped: readonly string[] }
+    answer: readonly ProposedStyle[]
+  }
   /** What the document would come to in a face. */
   tryFace: { ask: { wish: SetTypeWish }; answer: FaceTried }
   /** The pairs of letters of the document's faces. */

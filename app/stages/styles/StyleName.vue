@@ -2,8 +2,11 @@
 import type { StyleSummary } from '~~/core/change/styles/style-list'
 import { useLibrary } from '../../stores/library'
 
-/** A style's name, drawn in itself: large ones smaller and small ones larger, so that rows keep their height. */
-const props = defineProps<{ styleOf: StyleSummary }>()
+/**
+ * A style's name, or other words, drawn in itself: large ones smaller and small ones larger, so that rows keep their
+ * height.
+ */
+const props = defineProps<{ styleOf: Pick<StyleSummary, 'look' | 'displayName'>; words?: string }>()
 const library = useLibrary()
 const drawn = computed(() => {
   const { look } = props.styleOf
@@ -23,6 +26,6 @@ const drawn = computed(() => {
   <span class="min-w-0 truncate" :class="{ 'text-iris': styleOf.look.status === 'absent' }"
     ><span v-if="styleOf.look.status === 'absent'"
       ><span aria-hidden="true">◇ </span><span class="sr-only">absent face: </span></span
-    ><span :style="drawn">{{ styleOf.displayName }}</span></span
+    ><span :style="drawn">{{ words ?? styleOf.displayName }}</span></span
   >
 </template>

@@ -6,6 +6,7 @@ import { counted, grouped, settledWords } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useStyles, type StyleFamily } from '../../stores/styles'
 import { useWords } from '../../stores/words'
+import DrawUpPanel from './DrawUpPanel.vue'
 import ImportPanel from './ImportPanel.vue'
 import LanguagesPanel from './LanguagesPanel.vue'
 import RulesPanel from './RulesPanel.vue'
@@ -95,6 +96,7 @@ watch(
     />
     <StyleEditor v-else-if="styles.panel === 'edit' || styles.panel === 'make'" />
     <SettlePanel v-else-if="styles.panel === 'settle'" />
+    <DrawUpPanel v-else-if="styles.panel === 'draw-up'" />
     <LanguagesPanel v-else-if="styles.panel === 'languages'" />
     <ImportPanel v-else-if="styles.panel === 'import'" />
     <RulesPanel v-else-if="styles.panel === 'rules'" />
@@ -113,6 +115,9 @@ watch(
       <div class="mt-2 flex flex-wrap gap-2">
         <button type="button" class="act" :disabled="!desk.census" @click="styles.panel = 'settle'">
           Settle local formatting
+        </button>
+        <button type="button" class="act" :disabled="!desk.census" @click="styles.panel = 'draw-up'">
+          Draw up styles
         </button>
         <button type="button" class="plain" @click="styles.panel = 'make'">New style</button>
         <button type="button" class="plain" @click="styles.panel = 'import'">Styles from elsewhere</button>

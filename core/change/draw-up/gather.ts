@@ -46,7 +46,8 @@ export interface DrawnParagraph {
   readonly ground: Ground
   /** How its text looks: what its style shall say. */
   readonly look: Look
-  readonly effective: Effective
+  /** The text that it looks so in. */
+  readonly voice: TextStyle
   readonly paragraphLook: Look
   /** Its look is that of a span around all of its words. */
   readonly absorbed: boolean
@@ -116,8 +117,8 @@ export class Gathered {
     const { text, runs: all } = paragraphRuns(paragraph, cascade, role)
     const runs = mergedRuns(text, all, style.text.effective.layers.length)
     const absorbing = labelled ? null : absorbable(runs, style.text)
-    const effective = (absorbing ?? style.text).effective
-    const look = lookOf(effective)
+    const voice = absorbing ?? style.text
+    const look = lookOf(voice.effective)
     const plain = lookOf(this.resolve(style.text.effective.layers.filter(layer => !layer.local)))
     const needed = neededOn(look, [plain])
     return {
@@ -129,7 +130,7 @@ export class Gathered {
       base: local ? local.parentName : (named?.name ?? null),
       ground,
       look,
-      effective,
+      voice,
       paragraphLook: paragraphLookOf(style.properties),
       absorbed: absorbing !== null,
       needs: needed === null || Object.keys(needed).length > 0,

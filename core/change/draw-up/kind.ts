@@ -1,36 +1,18 @@
-import { slots } from '../../document/font-attributes'
-import { describeValues, plainNumber } from '../../style/describe'
+import { plainNumber } from '../../style/describe'
 import { oneByOne } from '../kind'
 import { PlanError, NothingToPlan } from '../plan'
 import type { Planner } from '../planner'
 import { counted } from '../words'
 import { carryOut } from './carry-out'
 import type { DrawnWords } from './draw-words'
-import { attributesOfSlots, isInitial, isLanguage, type Look } from './look'
-import { attributesOfLook, type DrawnStyle } from './model'
+import { lookWords, saidWords } from './look-words'
+import type { DrawnStyle } from './model'
 import { proposeStyles, type Proposal } from './propose'
 import { roleOf } from './purposes'
 import { sweepStyles } from './sweep'
 import { drawUpSchema, type DrawUpWish } from './wish'
 
 const keyOf = (voice: string, family: string) => ({ what: 'drawn style', family, voice })
-
-/** How text of a style looks, in a few words: what is seen of it, and nothing that holds anyhow. */
-function lookWords({ look, members, says }: DrawnStyle): string {
-  const seen = new Set(members.flatMap(member => [...member.slots]))
-  const unseen = attributesOfSlots(slots.filter(slot => !seen.has(slot)))
-  const told = Object.fromEntries(
-    Object.entries(look).filter(
-      ([name, value]) =>
-        !unseen.has(name) && !isInitial(name, value) && (!isLanguage(name) || says.text[name] !== undefined),
-    ),
-  )
-  const { text, paragraph } = attributesOfLook({ ...told, ...pick(says.paragraph, ['fo:text-align']) })
-  return describeValues(text, { ...paragraph, ...pick(text, ['fo:text-align']) }, null).join(', ')
-}
-
-const pick = (values: Look, names: readonly string[]): Look =>
-  Object.fromEntries(names.flatMap(name => (values[name] === undefined ? [] : [[name, values[name]]])))
 
 /** Lists what is proposed, one row for each style. */
 function tell(planner: Planner, proposal: Proposal): void {
@@ -67,7 +49,6 @@ function tellWords(
   planner: Planner,
   { voice, displayName, says, stretches, characters }: Proposal['words'][number],
 ): void {
-  const { text } = attributesOfLook(says)
   planner.row({
     key: keyOf(voice, 'text'),
     stage: 'words',
@@ -75,7 +56,7 @@ function tellWords(
     title: displayName,
     count: stretches.length,
     characters,
-    before: describeValues(text, {}, null).join(', ') || 'set by hand',
+    before: saidWords(says) || 'set by hand',
     after: `character style ${displayName}`,
     places: stretches.slice(0, 500).map(({ member: { paragraph }, run }) => ({
       part: paragraph.part,

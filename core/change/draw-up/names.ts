@@ -18,9 +18,9 @@ export interface Named {
 /** The language that most of a document is written in; '' where none is said. */
 export function languageOf(paragraphs: readonly DrawnParagraph[]): string {
   const counts = new Map<string, number>()
-  for (const { effective, characters, slots } of paragraphs) {
+  for (const { voice, characters, slots } of paragraphs) {
     const slot = slots.has('asian') && !slots.has('western') ? 'asian' : 'western'
-    const { language } = effective.slots[slot]
+    const { language } = voice.effective.slots[slot]
     counts.set(language, (counts.get(language) ?? 0) + characters)
   }
   return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? ''

@@ -66,7 +66,7 @@ export function proposeStyles(reading: Reading, { tolerance, choices, dropped }:
       left += bucket.members.length
       continue
     }
-    const fonts = fontSourcesOf(largest(bucket.members).effective)
+    const fonts = fontSourcesOf(largest(bucket.members).voice.effective)
     drawn.push({ ...bucket, fonts, parent: null, says })
   }
   const kept = drawn.filter(style => !dropped(style.voice))

@@ -120,7 +120,7 @@ function signsOf(gathered: Gathered, styles: readonly DrawnStyle[]): Signs[] {
     const [place, count] = [...places].sort((a, b) => b[1] - a[1])[0] ?? ['body', 0]
     const levels = filled.flatMap(({ paragraph }) => (paragraph.heading === null ? [] : [paragraph.heading]))
     const numbers = filled.flatMap(({ text }) => unordered.exec(text)?.[1]?.split('.').length ?? [])
-    const { effective } = style.members[0]!
+    const { effective } = style.members[0]!.voice
     const { font } = effective.slots.western
     return {
       style,

@@ -1,10 +1,12 @@
 import { resolutionOf } from '../../census/resolution'
+import type { Slot } from '../../document/font-attributes'
 import type { Role } from '../../document/rules'
 import { nextStyle, ownOutlineLevel, type Style, type StyleScope } from '../../document/styles'
 import type { Library } from '../../font/library'
 import { describeValues } from '../../style/describe'
 import { nameHint, proposeRole } from '../../style/roles'
 import type { Composition } from '../../typeset/compose'
+import type { TextStyle } from '../../style/cascade'
 import type { Reading } from '../../style/reading'
 import { isRuleStyle } from '../rules/rule-spans'
 import { styleDetail, type StyleDetail } from './style-detail'
@@ -162,10 +164,12 @@ function sentenceOf(words: readonly string[], parent: string | undefined): strin
 /** How text of a style looks: in its Asian font where it names that alone. */
 function lookOf({ reading, library, scope }: Listing, style: Style): StyleLook {
   const text = reading.cascade.named(scope.part.path, style.family, style.name)
-  const slot =
-    style.text['style:font-name-asian'] !== undefined && style.text['style:font-name'] === undefined
-      ? 'asian'
-      : 'western'
+  const asian = style.text['style:font-name-asian'] !== undefined && style.text['style:font-name'] === undefined
+  return drawnLook(library, text, asian ? 'asian' : 'western')
+}
+
+/** How text of a slot looks, for drawing a name in it. */
+export function drawnLook(library: Library, text: TextStyle, slot: Slot): StyleLook {
   const { font, size, weight, posture } = text.effective.slots[slot]
   const resolution = resolutionOf(library, text, slot)
   const { shared } = text.effective
