@@ -84,7 +84,7 @@ function table(rows: readonly (readonly [string, string, string])[]): string {
     rows
       .map(
         ([to, out, back], at) =>
-          `<table:table-row>${cell(at === 0 ? 'P8' : 'P7', to)}${cell(at === 0 ? 'P8' : 'P9', out)}${cell(at === 0 ? 'P8' : 'P9', back)}</table:table-row>`,
+          `<table:table-row>${cell(at === 0 ? 'P8' : 'P7', to)}${[out, back].map(fare => cell(at === 0 ? 'P8' : 'P9', fare)).join('')}</table:table-row>`,
       )
       .join('') +
     `</table:table>`
@@ -100,11 +100,15 @@ const body = [
   p('P3', 'Passengers'),
   p(
     'P4',
-    `A crossing is paid on board, in coin or by stub. ${words('T1', 'Children under seven')} sail with whoever holds their hand; those over seventy sail with whoever they please. A stub that was bought in the summer is good until the ice.`,
+    `A crossing is paid on board, in coin or by stub. ${words('T1', 'Children under seven')} sail with ` +
+      `whoever holds their hand; those over seventy sail with whoever they please. A stub that was bought ` +
+      `in the summer is good until the ice.`,
   ),
   p(
     'P5',
-    `The ${words('T2', 'Grey Plover')} sails on Mondays, Wednesdays and Fridays, the ${words('T2', 'Sanderling')} when the Plover cannot. Nobody is left on a pier after dark: the last boat waits for the last light, and the lamp room has hot bricks${words('T3', ' ')}for the asking.`,
+    `The ${words('T2', 'Grey Plover')} sails on Mondays, Wednesdays and Fridays, the ${words('T2', 'Sanderling')} ` +
+      `when the Plover cannot. Nobody is left on a pier after dark: the last boat waits for the last light, ` +
+      `and the lamp room has hot bricks${words('T3', ' ')}for the asking.`,
   ),
   table([
     ['From Saltmere Quay to', 'single', 'return'],
@@ -117,11 +121,14 @@ const body = [
   p('P3', 'Freight'),
   p(
     'P4',
-    'Parcels are weighed on the quay scale, which is right, whatever the post office says. What one person can lift goes at the single rate, what two can lift at the double; for anything heavier there is the derrick, and the derrick is on holiday in the lantern weeks.',
+    'Parcels are weighed on the quay scale, which is right, whatever the post office says. What one ' +
+      'person can lift goes at the single rate, what two can lift at the double; for anything heavier ' +
+      'there is the derrick, and the derrick is on holiday in the lantern weeks.',
   ),
   p(
     'P6',
-    `Hay, peat and coal go on Thursdays only, with the hatch open and the passengers forewarned. ${words('T5', 'Nothing that smokes')} is carried below deck, be it cargo or crew.`,
+    `Hay, peat and coal go on Thursdays only, with the hatch open and the passengers forewarned. ${words('T5', 'Nothing that smokes')} ` +
+      `is carried below deck, be it cargo or crew.`,
   ),
   p('P12', 'What is carried for nothing'),
   p('P11', '– letters to the lighthouse, and answers'),
@@ -130,14 +137,18 @@ const body = [
   p('', words('T4', 'Livestock')),
   p(
     'P5',
-    `Sheep sail at the rate of a parcel, since they are carried as one. A ram pays for the deck he clears. ${words('T6', 'No geese')} between the first of December and Twelfth Night, as agreed after the winter of the geese.`,
+    `Sheep sail at the rate of a parcel, since they are carried as one. A ram pays for the deck he clears. ` +
+      `${words('T6', 'No geese')} between the first of December and Twelfth Night, as agreed after the ` +
+      `winter of the geese.`,
   ),
   p('P12', 'Straw and water'),
   p('P5', 'Both are found by the line from two hours out. Whoever brings their own takes it home again, used or not.'),
   p('P3', 'Delays'),
   p(
     'P4',
-    `In fog the boats sail by the bell, in ice by the pole, and in an easterly not at all. A ${words('T1', 'white board')} at the quay mast means that nothing sails; a lantern beneath it means that soup is served in the waiting room until something does.`,
+    `In fog the boats sail by the bell, in ice by the pole, and in an easterly not at all. A ${words('T1', 'white board')} ` +
+      `at the quay mast means that nothing sails; a lantern beneath it means that soup is served in the ` +
+      `waiting room until something does.`,
   ),
   p('P6', 'Money is given back for a crossing that was not made, less the soup.'),
   p('P10', 'Saltmere Line, at the sign of the plover. In force from the first frost.'),
@@ -147,10 +158,16 @@ const body = [
 export function winterTariff(): Uint8Array {
   const styles = document(
     'styles',
-    `<office:styles><style:default-style style:family="paragraph">${text('style:font-name="Spectral" fo:font-size="12pt" fo:language="en" fo:country="GB"')}</style:default-style>` +
+    `<office:styles><style:default-style style:family="paragraph">` +
+      `${text('style:font-name="Spectral" fo:font-size="12pt" fo:language="en" fo:country="GB"')}</style:default-style>` +
       `${style('Standard', 'paragraph', '')}</office:styles><office:automatic-styles>` +
-      `${page('pm1', 'fo:page-width="14.8cm" fo:page-height="21cm" fo:margin-top="1.6cm" fo:margin-bottom="1.5cm" fo:margin-left="2cm" fo:margin-right="2cm"')}` +
-      `</office:automatic-styles><office:master-styles><style:master-page style:name="Standard" style:page-layout-name="pm1"/></office:master-styles>`,
+      page(
+        'pm1',
+        'fo:page-width="14.8cm" fo:page-height="21cm" fo:margin-top="1.6cm" fo:margin-bottom="1.5cm" ' +
+          'fo:margin-left="2cm" fo:margin-right="2cm"',
+      ) +
+      `</office:automatic-styles><office:master-styles>` +
+      `<style:master-page style:name="Standard" style:page-layout-name="pm1"/></office:master-styles>`,
     faces,
   )
   const meta =

@@ -83,8 +83,11 @@ interface Signs {
   readonly entries: number
 }
 
-const captionStart =
-  /^\s*(fig(ure|\.)?|tab(le|\.)?|abb(ildung|\.)?|tabelle|tableau|illustration|figura|tabella|tabela|rys(unek|\.)?|obr(ázek|\.)?|listing|example|photo|foto)\s*[\d.:–-]+/i
+/** What captions begin with, in the languages that styles are named in. */
+const captionWords =
+  'fig(?:ure|\\.)?|tab(?:le|\\.)?|abb(?:ildung|\\.)?|tabelle|tableau|illustration|figura|tabella|tabela|' +
+  'rys(?:unek|\\.)?|figuur|afbeelding|tabel|figură|listing|example|photo|foto|図|表'
+const captionStart = new RegExp(`^\\s*(?:${captionWords})\\s*[\\d.:–-]+`, 'i')
 const unordered = /^\s*(\d+(?:\.\d+)*)\.?\s+\S/
 
 const sizeOf = (look: Look): number => points(look[slotAttributes.western.size]) ?? 12

@@ -5,7 +5,7 @@ import { proposeStyles } from '../../../core/change/draw-up/propose'
 import { paragraphsOf } from '../../../core/document/stories'
 import { saveDocument } from '../../../core/document/open'
 import { applyAll } from '../../../core/document/apply'
-import { DocumentSession } from '../../../core/session'
+import { type DocumentSession } from '../../../core/session'
 import { paragraphRuns } from '../../../core/style/runs'
 import { winterTariff } from '../../../demo/winter-tariff'
 import {
@@ -66,11 +66,14 @@ const byHand = () =>
       ['Fares', 'Freight', 'Dogs']
         .map(
           title =>
-            `<text:p text:style-name="P4">${title}</text:p><text:p text:style-name="P2">${long}<text:span text:style-name="T1">Skerry</text:span> and <text:span text:style-name="T2">Holm</text:span>.</text:p>` +
+            `<text:p text:style-name="P4">${title}</text:p>` +
+            `<text:p text:style-name="P2">${long}<text:span text:style-name="T1">Skerry</text:span> ` +
+            `and <text:span text:style-name="T2">Holm</text:span>.</text:p>` +
             `<text:p text:style-name="P2">${long}</text:p><text:p text:style-name="P3">${long}</text:p>`,
         )
         .join('') +
-      `<text:p text:style-name="Standard"><text:span text:style-name="T3">Bicycles</text:span></text:p><text:p text:style-name="P2">${long}</text:p>`,
+      `<text:p text:style-name="Standard"><text:span text:style-name="T3">Bicycles</text:span></text:p><text:p ` +
+      `text:style-name="P2">${long}</text:p>`,
   })
 
 describe('drawing up', () => {
