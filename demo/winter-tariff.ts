@@ -82,10 +82,10 @@ function table(rows: readonly (readonly [string, string, string])[]): string {
     `<table:table table:name="Fares" table:style-name="Fares"><table:table-column table:style-name="Fares.A"/>` +
     `<table:table-column table:style-name="Fares.B" table:number-columns-repeated="2"/>` +
     rows
-      .map(
-        ([to, out, back], at) =>
-          `<table:table-row>${cell(at === 0 ? 'P8' : 'P7', to)}${[out, back].map(fare => cell(at === 0 ? 'P8' : 'P9', fare)).join('')}</table:table-row>`,
-      )
+      .map(([to, out, back], at) => {
+        const fares = [out, back].map(fare => cell(at === 0 ? 'P8' : 'P9', fare)).join('')
+        return `<table:table-row>${cell(at === 0 ? 'P8' : 'P7', to)}${fares}</table:table-row>`
+      })
       .join('') +
     `</table:table>`
   )
