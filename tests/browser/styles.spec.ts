@@ -5,7 +5,7 @@ import { paragraphsOf, readStories } from '../../core/document/stories'
 import { paragraphText } from '../../core/style/runs'
 import { harbourNotice } from '../../demo/harbour-notice'
 import { sailingGuide } from '../../demo/sailing-guide'
-import { choose, downloadFile, noPageErrors, openOnDesk, putOnShelf, sheetText } from '../support/browser'
+import { choose, downloadFile, noPageErrors, openOnDesk, putOnShelf, sheetText, tabTo } from '../support/browser'
 
 noPageErrors()
 
@@ -13,19 +13,6 @@ const words = (bytes: Uint8Array) =>
   readStories(openDocument(bytes).parts.get('content.xml')!)
     .flatMap(story => paragraphsOf(story.blocks))
     .map(paragraphText)
-
-/** Presses Tab until something of a name has the keyboard. */
-async function tabTo(page: Page, name: RegExp, key = 'Tab'): Promise<void> {
-  for (let step = 0; step < 120; step++) {
-    const at = await page.evaluate(() => {
-      const own = document.activeElement as HTMLElement | null
-      return own ? `${own.getAttribute('aria-label') ?? ''}|${own.textContent?.trim() ?? ''}` : ''
-    })
-    if (at.split('|').some(each => name.test(each))) return
-    await page.keyboard.press(key)
-  }
-  throw new Error(`the keyboard does not reach ${String(name)}`)
-}
 
 test('the Sailing guide is settled by mouse, and only the text that was meant changes', async ({ page }) => {
   await openOnDesk(page, 'Settled by mouse.odt', sailingGuide())

@@ -57,3 +57,16 @@ export const sheetText = (page: Page, label: string) =>
     .locator(`section[aria-label^="${label}"] span.whitespace-pre`)
     .allTextContents()
     .then(texts => texts.join(''))
+
+/** Presses Tab, or another key, until something of a name has the keyboard. */
+export async function tabTo(page: Page, name: RegExp, key = 'Tab'): Promise<void> {
+  for (let step = 0; step < 120; step++) {
+    const at = await page.evaluate(() => {
+      const own = document.activeElement as HTMLElement | null
+      return own ? `${own.getAttribute('aria-label') ?? ''}|${own.textContent?.trim() ?? ''}` : ''
+    })
+    if (at.split('|').some(each => name.test(each))) return
+    await page.keyboard.press(key)
+  }
+  throw new Error(`the keyboard does not reach ${String(name)}`)
+}

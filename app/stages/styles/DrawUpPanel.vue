@@ -158,7 +158,7 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
           <li
             v-for="style in proposed"
             :key="keyOf(style)"
-            class="grid grid-cols-[minmax(0,1fr)_104px_128px] gap-x-2 border-b border-rule py-1.5"
+            class="grid grid-cols-[minmax(0,1fr)_122px_150px] gap-x-2 border-b border-rule py-1.5"
           >
             <span v-if="style.exists" class="self-center truncate font-medium">{{ style.displayName }}</span>
             <input
@@ -186,7 +186,7 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
               :aria-label="`Where the text of ${style.displayName} goes`"
               @update:model-value="send(style, String($event))"
             >
-              <option value="own">{{ style.exists ? 'takes this style' : 'a style of its own' }}</option>
+              <option value="own">{{ style.exists ? 'takes this style' : 'its own style' }}</option>
               <option value="hand">stays by hand</option>
               <template v-if="style.family === 'paragraph'">
                 <option v-for="other in others(style)" :key="other.voice" :value="`voice ${other.voice}`">
