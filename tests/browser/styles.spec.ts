@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test } from '@playwright/test'
 import { openDocument } from '../../core/document/open'
 import { readRules } from '../../core/document/rules'
 import { paragraphsOf, readStories } from '../../core/document/stories'

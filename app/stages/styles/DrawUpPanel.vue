@@ -151,9 +151,9 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
         Every text looks as its named styles say: there is nothing to draw up.
       </p>
       <template v-else>
-        <h2 class="mt-4" role="status">
-          {{ counted(count('paragraph'), 'paragraph style') }}, {{ counted(count('text'), 'character style') }}
-        </h2>
+        <div role="status" class="mt-4">
+          <h2>{{ counted(count('paragraph'), 'paragraph style') }}, {{ counted(count('text'), 'character style') }}</h2>
+        </div>
         <ul class="mt-1 border-t border-ink" aria-label="Proposed styles">
           <li
             v-for="style in proposed"
