@@ -10,7 +10,7 @@ export function effectsWords({ effects }: Pick<RecordedPlan, 'effects'>): string
       ? `${counted(effects.pagesAfter, 'page')} before and after`
       : `${effects.pagesBefore} pages before, ${effects.pagesAfter} after`,
     effects.paragraphsChanged === 0
-      ? 'no line changes'
+      ? 'no paragraph gains or loses a line'
       : `${counted(effects.paragraphsChanged, 'paragraph')} with other lines`,
     ...(over > 0 ? [`${counted(over, 'frame')} would run over`] : []),
   ].join('; ')

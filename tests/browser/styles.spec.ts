@@ -150,7 +150,7 @@ test('defaults are repaired and set, and new frames come up right', async ({ pag
   await openOnDesk(page, 'New starts.odt', sailingGuide())
   await page.getByRole('tab', { name: 'Defaults' }).click()
   await page.getByRole('button', { name: 'Begin with Spectral' }).click()
-  await expect(page.getByText('no line changes')).toBeVisible({
+  await expect(page.getByText('no paragraph gains or loses a line')).toBeVisible({
     timeout: 20_000,
   })
   await page.getByRole('button', { name: /^Carry it out/ }).click()

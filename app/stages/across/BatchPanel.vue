@@ -55,7 +55,7 @@ function said(each: BatchDocument): string {
       ? counted(effects.pagesAfter, 'page')
       : `${effects.pagesBefore} → ${effects.pagesAfter} pages`,
     effects.paragraphsChanged === 0
-      ? 'no line changes'
+      ? 'no paragraph gains or loses a line'
       : `${counted(effects.paragraphsChanged, 'paragraph')} with other lines`,
     ...(effects.overset > 0 ? [`${counted(effects.overset, 'frame')} over`] : []),
     ...(effects.missingGlyphs > 0 ? [`${counted(effects.missingGlyphs, 'sign')} missing`] : []),
