@@ -1,4 +1,4 @@
-import type { Role } from '../document/rules'
+import type { Role, RoleId } from '../document/rules'
 import { paragraphsOf } from '../document/stories'
 import type { Style } from '../document/styles'
 import { proposeRole } from '../style/roles'
@@ -7,7 +7,7 @@ import type { Reading } from '../style/reading'
 
 /** What text of a style does: as somebody confirmed it, or as it is proposed. */
 export interface StyleRole {
-  readonly role: Role | null
+  readonly role: RoleId | null
   readonly proposed: boolean
 }
 
@@ -15,8 +15,8 @@ export const styleKey = (style: Pick<Style, 'family' | 'name'>): string => `${st
 
 /** What placeholders of presentations are for says it outright (presentation:class, ODF 1.4 part 3, 19.391). */
 const placeholderRoles: readonly (readonly [RegExp, Role])[] = [
-  [/title$/i, 'display'],
   [/subtitle$/i, 'lead'],
+  [/title$/i, 'display'],
   [/outline\d?$/i, 'body'],
   [/notes$/i, 'note'],
 ]

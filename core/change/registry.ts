@@ -3,6 +3,8 @@ import type { DocumentSession } from '../session'
 import { cleanUpKind, type CleanUpWish } from './clean-up/kind'
 import { defaultKinds } from './defaults/kinds'
 import type { StartLikeWish, StartWish } from './defaults/wishes'
+import { dressKind } from './dress/kind'
+import type { DressWish } from './dress/wish'
 import { drawUpKind } from './draw-up/kind'
 import type { DrawUpWish } from './draw-up/wish'
 import { keptFrameKind, type KeptFrameWish } from './kept-frame/kind'
@@ -96,6 +98,7 @@ export type Wish =
   | KeptFrameWish
   | StyleWish
   | DrawUpWish
+  | DressWish
   | StartWish
   | StartLikeWish
   | SplitWish
@@ -113,6 +116,7 @@ export const registry = registryOf([
   keptFrameKind,
   ...styleKinds,
   drawUpKind,
+  dressKind,
   ...defaultKinds,
   ...languageKinds,
 ])

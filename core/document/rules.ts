@@ -8,11 +8,20 @@ export const rulesPath = 'Morphene/rules.json'
 
 /** A style by family and name, as style:name has it. */
 const styleKeySchema = z.strictObject({ family: z.enum(['paragraph', 'text']), name: z.string().min(1).max(500) })
+/** Any style that text goes by. */
+const ownerKeySchema = z.strictObject({
+  family: z.enum(['paragraph', 'text', 'graphic', 'presentation']),
+  name: z.string().min(1).max(500),
+})
 const tagSchema = z.string().regex(/^[\x20-\x7E]{4}$/)
 
 export const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'label', 'data', 'note'] as const
 /** What text does. */
 export type Role = (typeof roles)[number]
+
+/** A role by its id: one that every desk knows, or one that a house adds. */
+export const roleIdSchema = z.string().regex(/^[a-z][a-z0-9-]{0,39}$/)
+export type RoleId = z.infer<typeof roleIdSchema>
 
 const ruleId = z.string().regex(/^[a-z0-9]{1,12}$/)
 const listLimit = 500
@@ -123,7 +132,7 @@ export const rulesSchema = z.object({
   /** What is known of styles that the file format has no place for. */
   styles: z
     .array(
-      z.strictObject({ style: styleKeySchema, role: z.enum(roles).optional(), author: z.string().max(100).optional() }),
+      z.strictObject({ style: ownerKeySchema, role: roleIdSchema.optional(), author: z.string().max(100).optional() }),
     )
     .max(5000)
     .default([]),

@@ -117,6 +117,16 @@ export function cellStyleAt(part: XmlPart, cell: number): string[] {
   return name ? [name] : []
 }
 
+/** The styles that a frame or shape names for its text: its own, and one for the paragraphs in it. */
+export function frameStylesAt(part: XmlPart, frame: number): { attribute: string; family: string; name: string }[] {
+  const element = part.element(frame)
+  return ['presentation:style-name', 'draw:style-name', 'draw:text-style-name'].flatMap(attribute => {
+    const name = element.attributes[attribute]
+    const family = name ? referencedFamily(part, element, attribute) : null
+    return name && family ? [{ attribute, family, name }] : []
+  })
+}
+
 /**
  * Every place of the document itself (not of objects in it) that names a given common style. An automatic style of
  * the same name in the part comes before it.

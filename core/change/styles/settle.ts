@@ -3,7 +3,13 @@ import { assignStyle } from '../../document/paragraph-verbs'
 import { openParagraph } from '../../document/paragraph-spots'
 import { extentOf, isSpan, saysOnly, styledWithin, styleNameAt } from '../../document/span-places'
 import { splitSpansAt, unwrapSpan, wrapRange } from '../../document/spans'
-import { cellStyleAt, contentReferences, referencesIn, setReference } from '../../document/style-references'
+import {
+  cellStyleAt,
+  contentReferences,
+  frameStylesAt,
+  referencesIn,
+  setReference,
+} from '../../document/style-references'
 import { findStyle, type Style } from '../../document/styles'
 import { describeValues } from '../../style/describe'
 import { looksSame } from '../../style/effective'
@@ -23,6 +29,8 @@ export interface Settling {
   readonly groups: readonly GroupId[]
   readonly keep: readonly GroupId[]
   readonly idleOnly: boolean
+  /** Frames whose own formatting of text goes, too: all of their text is meant. */
+  readonly frames?: readonly { readonly part: string; readonly node: number }[]
 }
 
 /** An element that bears an automatic style. */
@@ -63,9 +71,17 @@ function changesNothing(users: StyleUsers | undefined, style: Style, names: read
 }
 
 /** The automatic styles in a scope, with what bears them there. */
-function straysIn(planner: Planner, stretches: readonly Stretch[] | null): Stray[] {
+function straysIn(planner: Planner, stretches: readonly Stretch[] | null, frames: Settling['frames'] = []): Stray[] {
   const found = new Map<Style, Stray>()
-  const bearers = stretches === null ? allBearers(planner) : stretches.flatMap(stretch => bearersIn(planner, stretch))
+  const bearers =
+    stretches === null
+      ? allBearers(planner)
+      : [
+          ...stretches.flatMap(stretch => bearersIn(planner, stretch)),
+          ...frames.flatMap(({ part, node }) =>
+            frameStylesAt(planner.change.part(part), node).map(each => ({ part, node, ...each })),
+          ),
+        ]
   for (const { family, name, ...bearer } of bearers) {
     const style = planner.reading.cascade.scope(bearer.part).automatic.get(`${family}\n${name}`)
     if (!style) continue
@@ -133,7 +149,7 @@ export function settle(planner: Planner, stretches: readonly Stretch[] | null, s
   }
   const counts = countBearers(planner)
   const rows = new Map<string, StrayRow>()
-  for (const stray of straysIn(planner, stretches)) {
+  for (const stray of straysIn(planner, stretches, settling.frames)) {
     const taken = takenFrom(planner, stray, settling)
     if (taken) list(planner, rows, taken)
   }

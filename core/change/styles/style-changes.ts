@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { roles } from '../../document/rules'
+import { roleIdSchema } from '../../document/rules'
 
 const name = z.string().min(1).max(500)
 /** The name of an attribute that a style may set. */
@@ -70,7 +70,7 @@ export const styleChangesSchema = z.strictObject({
     .record(z.string().regex(/^[\x20-\x7E]{4}$/), z.int().min(0).max(255))
     .nullable()
     .optional(),
-  role: z.enum(roles).nullable().optional(),
+  role: roleIdSchema.nullable().optional(),
   author: z.string().trim().max(100).nullable().optional(),
 })
 export type StyleChanges = z.infer<typeof styleChangesSchema>

@@ -1,6 +1,6 @@
 import { fontAttributes, slots, type Slot } from '../../document/font-attributes'
 import { parseFontFamilies } from '../../document/font-family'
-import type { LeadInRule, PatternRule, Role } from '../../document/rules'
+import type { LeadInRule, PatternRule, RoleId } from '../../document/rules'
 import { readDropCap, readLabelStyle, readTabStops } from '../../document/style-contents'
 import {
   findStyle,
@@ -42,7 +42,7 @@ export interface StyleDetail {
   readonly tabs: StyleChanges['tabs']
   readonly dropCap: StyleChanges['dropCap']
   readonly features: Readonly<Record<string, number>>
-  readonly role: Role | null
+  readonly role: RoleId | null
   readonly author: string
   readonly patterns: readonly PatternRule[]
   readonly leadIns: readonly LeadInRule[]

@@ -1,6 +1,6 @@
 import { resolutionOf } from '../../census/resolution'
 import type { Slot } from '../../document/font-attributes'
-import type { Role } from '../../document/rules'
+import type { Role, RoleId } from '../../document/rules'
 import { nextStyle, ownOutlineLevel, type Style, type StyleScope } from '../../document/styles'
 import type { Library } from '../../font/library'
 import { describeValues } from '../../style/describe'
@@ -39,7 +39,7 @@ export interface StyleSummary {
   readonly characters: number
   readonly settledCharacters: number
   readonly pages: readonly number[]
-  readonly role: Role | null
+  readonly role: RoleId | null
   /** The role is worked out, not confirmed. */
   readonly proposed: boolean
   readonly author: string

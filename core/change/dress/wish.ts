@@ -1,0 +1,26 @@
+import { z } from 'zod'
+import { roleIdSchema } from '../../document/rules'
+import { houseSchema } from '../../house/house'
+
+const styleKeySchema = z.strictObject({
+  family: z.enum(['paragraph', 'graphic', 'presentation']),
+  name: z.string().min(1).max(500),
+})
+
+/** Brings a document to a house: the styles of each role are set as the house says. */
+export const dressSchema = z.strictObject({
+  type: z.literal('dress'),
+  house: houseSchema,
+  /** What styles do, where it is said by hand: null leaves a style as it is. All others go by their roles. */
+  roles: z
+    .array(z.strictObject({ style: styleKeySchema, role: roleIdSchema.nullable() }))
+    .max(2_000)
+    .default([]),
+  /** Roles whose text keeps its look. */
+  keep: z.array(roleIdSchema).max(60).default([]),
+  /** Whether styles of a role take the name that the house has for it. */
+  names: z.enum(['own', 'house']).default('own'),
+  /** What was set by hand on text of dressed styles: goes but for emphasis, or stays. */
+  strays: z.enum(['settle', 'keep']).default('settle'),
+})
+export type DressWish = z.infer<typeof dressSchema>

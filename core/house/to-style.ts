@@ -1,0 +1,178 @@
+import { styleKey, styleRoles } from '../census/style-roles'
+import type { Slot } from '../document/font-attributes'
+import { sameFamily } from '../document/font-family'
+import { points } from '../document/lengths'
+import { paragraphsOf } from '../document/stories'
+import type { Paragraph } from '../document/story-model'
+import { percent } from '../style/properties'
+import { plainNumber } from '../style/describe'
+import type { TextStyle } from '../style/cascade'
+import type { Reading } from '../style/reading'
+import { objectSign, paragraphRuns, type TextRun } from '../style/runs'
+import { colorOf, mediumOf, settingFor, type House, type Setting } from './house'
+
+/** Text that is not as its house says, with why. */
+export interface OffPlace {
+  readonly part: string
+  readonly node: number
+  readonly from: number
+  readonly to: number
+  /** null where no role is known. */
+  readonly role: string | null
+  /** What differs, in words: “9.8 pt, not 10”. */
+  readonly why: readonly string[]
+  readonly characters: number
+}
+
+/** How much text of a role is to style. */
+export interface RoleShare {
+  /** null for text of no known role, or of a role that the house does not have. */
+  readonly role: string | null
+  readonly title: string
+  readonly characters: number
+  readonly toStyle: number
+}
+
+/** How far a document is from a house. */
+export interface ToStyle {
+  readonly characters: number
+  readonly toStyle: number
+  readonly roles: readonly RoleShare[]
+  /** At most `placeLimit`, in reading order; neighbours that differ alike are one. */
+  readonly places: readonly OffPlace[]
+  readonly morePlaces: number
+}
+
+const placeLimit = 2_000
+
+/** Points by which sizes may differ and still be the same: what two decimals in a file come to. */
+const sameSize = 0.05
+
+/** The outline level that a paragraph of a deck stands on: of its list, or of its placeholder style's name. */
+export function levelOf(paragraph: Paragraph, styleName: string): number {
+  const named = /-outline(\d)$/.exec(styleName)?.[1]
+  return Math.max(paragraph.list?.level ?? 1, named === undefined ? 1 : Number(named))
+}
+
+/** The named style that a paragraph goes by, whichever family it has; null for none. */
+export const paragraphOwner = (text: TextStyle) => text.owner?.style ?? null
+
+/** Whether words are set apart inside their paragraph: then weight, slope and the like are meant. */
+const isEmphasis = (run: TextRun, own: TextStyle): boolean =>
+  run.style !== own && run.style.effective.layers.slice(own.effective.layers.length).length > 0
+
+function leadingDiffers(setting: Setting, style: TextStyle, size: number): boolean {
+  if (!setting.leading) return false
+  const stated = style.effective.leading['fo:line-height']
+  const factor = percent(stated)
+  const absolute = points(stated)
+  const { value, unit } = setting.leading
+  if (unit === 'percent')
+    return factor === null
+      ? absolute === null || Math.abs(absolute - (value * size) / 100) > 0.1
+      : Math.abs(factor * 100 - value) > 0.5
+  return absolute === null ? factor === null || Math.abs(factor * size - value) > 0.1 : Math.abs(absolute - value) > 0.1
+}
+
+/** The case that text is shown in. */
+const caseOf = (style: TextStyle): string =>
+  style.effective.shared['fo:font-variant'] === 'small-caps'
+    ? 'small-caps'
+    : style.effective.shared['fo:text-transform']
+
+/** The colour of text as the file says it; '' for that of the window. */
+export const colorOfText = ({ effective: { shared } }: TextStyle): string =>
+  shared['style:use-window-font-color'] === 'true' || !/^#[0-9a-f]{6}$/i.test(shared['fo:color'])
+    ? ''
+    : shared['fo:color'].toLowerCase()
+
+/** In what text departs from a setting, in words; empty where it is to style. */
+export function departures(house: House, setting: Setting, style: TextStyle, slot: Slot, emphasis: boolean): string[] {
+  const own = style.effective.slots[slot]
+  const script = slot === 'western' ? undefined : setting.scripts?.[slot]
+  const family = slot === 'western' ? setting.family : script?.family
+  const why: string[] = []
+  if (family !== undefined && !sameFamily(own.font.family, family))
+    why.push(`${own.font.family || 'no font'}, not ${family}`)
+  const size = setting.size === undefined ? undefined : setting.size * (script?.factor ?? 1)
+  if (size !== undefined && Math.abs(own.size - size) > sameSize)
+    why.push(`${plainNumber(own.size)} pt, not ${plainNumber(size)}`)
+  if (!emphasis) {
+    if (setting.weight !== undefined && own.weight !== setting.weight)
+      why.push(`weight ${own.weight}, not ${setting.weight}`)
+    if (setting.italic !== undefined && (own.posture !== 'normal') !== setting.italic)
+      why.push(setting.italic ? 'upright, not italic' : 'italic, not upright')
+    if (setting.case !== undefined && caseOf(style) !== setting.case) why.push('another case')
+  }
+  if (leadingDiffers(setting, style, own.size)) why.push('another leading')
+  if (setting.tracking !== undefined) {
+    const tracked = points(style.effective.shared['fo:letter-spacing']) ?? 0
+    if (Math.abs(tracked - (setting.tracking * own.size) / 1000) > 0.03)
+      why.push(`tracked ${plainNumber((tracked / own.size) * 1000)}, not ${plainNumber(setting.tracking)}`)
+  }
+  const color = colorOf(house, setting.color)
+  const is = colorOfText(style)
+  if (color !== null && is !== color && !(is === '' && color === '#000000')) {
+    const known = emphasis && house.palette.some(each => each.color === is)
+    if (!known) why.push(`${is || 'black'}, not ${house.palette.find(each => each.color === color)?.title ?? color}`)
+  }
+  return why
+}
+
+/** Measures how much of a document’s text is as a house says, and where it is not. */
+export function measureToStyle(reading: Reading, house: House): ToStyle {
+  const medium = mediumOf(reading.document.kind)
+  const roles = styleRoles(reading)
+  const counts = new Map<string | null, { characters: number; toStyle: number }>()
+  const places: OffPlace[] = []
+  let morePlaces = 0
+  const { cascade } = reading
+  const add = (place: OffPlace) => {
+    const last = places.at(-1)
+    if (
+      last?.node === place.node &&
+      last.part === place.part &&
+      last.to === place.from &&
+      last.why.join() === place.why.join()
+    )
+      places[places.length - 1] = { ...last, to: place.to, characters: last.characters + place.characters }
+    else if (places.length < placeLimit) places.push(place)
+    else morePlaces++
+  }
+  for (const story of reading.stories) {
+    if (story.role === 'deletions') continue
+    for (const paragraph of paragraphsOf(story.blocks)) {
+      const own = cascade.paragraph(paragraph, story.role).text
+      const owner = paragraphOwner(own)
+      const known = owner ? (roles.get(styleKey(owner))?.role ?? null) : null
+      const setting = known === null ? null : settingFor(house, known, medium, levelOf(paragraph, owner!.name))
+      const role = setting === null ? null : known
+      const count = counts.get(role) ?? { characters: 0, toStyle: 0 }
+      counts.set(role, count)
+      const { text, runs } = paragraphRuns(paragraph, cascade, story.role)
+      for (const run of runs) {
+        const characters = [...text.slice(run.start, run.end).replaceAll(objectSign, '')].length
+        if (characters === 0) continue
+        count.characters += characters
+        const why =
+          setting === null
+            ? [known === null ? 'no role is known' : `the house has no ${known}`]
+            : departures(house, setting, run.style.pair?.apart ?? run.style, run.slot, isEmphasis(run, own))
+        if (why.length === 0) count.toStyle += characters
+        else add({ part: paragraph.part, node: paragraph.node, from: run.start, to: run.end, role, why, characters })
+      }
+    }
+  }
+  const titleOf = (role: string | null) => house.roles.find(each => each.id === role)?.title ?? 'No role'
+  const shares = [...counts]
+    .filter(([, { characters }]) => characters > 0)
+    .map(([role, count]) => ({ role, title: titleOf(role), ...count }))
+    .sort((a, b) => b.characters - a.characters)
+  return {
+    characters: shares.reduce((sum, each) => sum + each.characters, 0),
+    toStyle: shares.reduce((sum, each) => sum + each.toStyle, 0),
+    roles: shares,
+    places,
+    morePlaces,
+  }
+}
