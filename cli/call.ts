@@ -45,6 +45,9 @@ const withValue = new Set([
   '--detail',
   '--tolerance',
   '--headings',
+  '--house',
+  '--names',
+  '--name',
 ])
 const switches = new Set([
   '--json',

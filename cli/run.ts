@@ -12,6 +12,7 @@ import { shippedLibrary } from '../server/library/shipped'
 import { CommandError, fine, parseCall, single, type Call, type Outcome } from './call'
 import { read, write } from './files'
 import { drawUp } from './draw-up'
+import { dress, house } from './house'
 import { absent, plan, recastOf, swapOf, wishesOf } from './plans'
 import { registry, type Registry } from '../core/change/registry'
 import { censusText, unlaidLines } from './report'
@@ -38,6 +39,11 @@ const usage = `morphene: the typography of a document, from a terminal
        [--headings unlabelled|all|none]     which paragraphs that look like headings become headings
        [--sweep]                            drop the styles that nothing uses after it
        [--out FILE] [--dry-run] [--json]
+  dress FILES --house TOKENS.json           bring documents to a house: every role as it says, and the text with it
+       [--names own|house]                  styles keep their names, or take those of the house
+       [--out FILE] [--dry-run] [--json]
+  house FILES --out TOKENS.json             draw a house up from documents: each role as most of its text is set
+       [--name NAME] [--dry-run] [--json]
   plan FILES --wish FILE.json               carry out wishes of any kinds, as kept wishes and records hold them
        [--out FILE] [--dry-run] [--json]
   type FILES|--library [--json]             what faces are, by the measures of their outlines: class, fitness, licence
@@ -127,6 +133,10 @@ export async function run(words: readonly string[], kinds: Registry = registry):
       return plan(call, open, kinds, recastOf(call))
     case 'draw-up':
       return drawUp(call, open, kinds)
+    case 'dress':
+      return dress(call, open, kinds)
+    case 'house':
+      return house(call, open, kinds)
     case 'plan':
       return plan(call, open, kinds, wishesOf(call))
     case 'type':
@@ -145,7 +155,8 @@ export async function run(words: readonly string[], kinds: Registry = registry):
       return fine(usage)
     default:
       throw new CommandError(
-        `there is no command “${call.command}”; there are census, absent, swap, recast, draw-up, plan, type, pairs, copy, text and pdf`,
+        `there is no command “${call.command}”; there are census, absent, swap, recast, draw-up, dress, house, plan, ` +
+          `type, pairs, copy, text and pdf`,
       )
   }
 }

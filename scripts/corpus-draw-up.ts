@@ -54,14 +54,27 @@ const plain = (value: string | undefined) => {
 }
 
 /** What holds where a paragraph says nothing. */
-const initial: Readonly<Record<string, string>> = Object.fromEntries(
-  'fo:text-indent=0pt fo:text-align=start style:auto-text-indent=false style:justify-single-word=false ' +
-    'style:shadow=none fo:background-color=transparent style:contextual-spacing=false fo:keep-with-next=auto ' +
-    'fo:keep-together=auto fo:break-before=auto fo:break-after=auto style:page-number=auto fo:margin-left=0pt ' +
-    'fo:margin-right=0pt fo:margin-top=0pt fo:margin-bottom=0pt fo:padding-left=0pt fo:padding-right=0pt ' +
-    'fo:padding-top=0pt fo:padding-bottom=0pt fo:border-left=none fo:border-right=none fo:border-top=none ' +
-    'fo:border-bottom=none'.split(' ').map(each => each.split('=') as [string, string]),
-)
+const initial: Readonly<Record<string, string>> = {
+  'fo:text-indent': '0pt',
+  'fo:text-align': 'start',
+  'style:auto-text-indent': 'false',
+  'style:justify-single-word': 'false',
+  'style:shadow': 'none',
+  'fo:background-color': 'transparent',
+  'style:contextual-spacing': 'false',
+  'fo:keep-with-next': 'auto',
+  'fo:keep-together': 'auto',
+  'fo:break-before': 'auto',
+  'fo:break-after': 'auto',
+  'style:page-number': 'auto',
+  ...Object.fromEntries(
+    ['left', 'right', 'top', 'bottom'].flatMap(side => [
+      [`fo:margin-${side}`, '0pt'],
+      [`fo:padding-${side}`, '0pt'],
+      [`fo:border-${side}`, 'none'],
+    ]),
+  ),
+}
 const ofLeading = new Set<string>(leading.map(([name]) => name))
 
 function paragraphValues(properties: Readonly<Record<string, string>>): Record<string, string> {

@@ -128,6 +128,9 @@ export function houseFromDocuments(name: string, readings: readonly Reading[]): 
   })
 }
 
+/** Figures stand as their columns want them, labels as their places do: how they are aligned is left open. */
+const freeAlignment: ReadonlySet<string> = new Set(['data', 'label'])
+
 /** What differs between a setting and what it goes on. */
 function beyond(ground: Setting, setting: Setting): Setting {
   return Object.fromEntries(
@@ -157,7 +160,13 @@ function built(
   const roles = order.map(role => {
     const said = (medium: Medium, level = 1): Setting | null => {
       const found = find(role.id, medium, level)
-      return found && { ...found.setting, color: colorId(found.color, role.id) }
+      if (!found) return null
+      const { align, ...setting } = found.setting
+      return {
+        ...setting,
+        ...(align === undefined || freeAlignment.has(role.id) ? {} : { align }),
+        color: colorId(found.color, role.id),
+      }
     }
     const text = said('text') ?? {}
     const deck = said('deck')

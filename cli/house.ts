@@ -1,0 +1,94 @@
+import type { DrawUpWish } from '../core/change/draw-up/wish'
+import type { AnyWish } from '../core/change/plan'
+import type { Registry } from '../core/change/registry'
+import { changedLines } from '../core/change/effects'
+import { saveDocument } from '../core/document/open'
+import type { House } from '../core/house/house'
+import { houseFromDocuments } from '../core/house/make-house'
+import { settingWords } from '../core/house/setting-words'
+import { measureToStyle, type ToStyle } from '../core/house/to-style'
+import { houseFromTokens, houseToTokens, HouseFileError } from '../core/house/tokens'
+import type { DocumentSession } from '../core/session'
+import { CommandError, fine, single, type Call, type Outcome } from './call'
+import { read, sources, write } from './files'
+import { each, requestOf, type Open } from './plans'
+import { planText } from './report'
+
+/** From so little settled text on a document is drawn up before its styles are asked what they do. */
+const settledEnough = 0.9
+
+const drawUpFirst = (session: DocumentSession): Pick<DrawUpWish, 'type'>[] =>
+  session.document.kind === 'text' && session.detail.census.settled < settledEnough ? [{ type: 'draw-up' }] : []
+
+/** The house in a file of tokens. @throws CommandError */
+function houseOf(call: Call): House {
+  const path = single(call, '--house')
+  if (path === undefined) throw new CommandError('dress needs --house TOKENS.json')
+  try {
+    return houseFromTokens(new TextDecoder().decode(read(path)))
+  } catch (error) {
+    if (error instanceof HouseFileError) throw new CommandError(`${path}: ${error.message}`)
+    throw error
+  }
+}
+
+const shareOf = ({ characters, toStyle }: Pick<ToStyle, 'characters' | 'toStyle'>): number =>
+  characters === 0 ? 1 : toStyle / characters
+const percent = (share: number) => `${(share * 100).toFixed(1)} %`
+
+/** Brings documents to a house. */
+export function dress(call: Call, open: Open, kinds: Registry): Promise<Outcome> {
+  const house = houseOf(call)
+  const names = single(call, '--names')
+  return each(call, open, (session, _, out) => {
+    const before = measureToStyle(session.reading, house)
+    const wishes: (AnyWish & Record<string, unknown>)[] = [
+      ...drawUpFirst(session),
+      { type: 'dress', house, ...(names === undefined ? {} : { names }) },
+    ]
+    const { plan, after } = kinds.plan(session, requestOf(kinds, { wishes }))
+    const now = measureToStyle(after.reading, house)
+    if (out !== null) write(out, saveDocument(after.document))
+    return {
+      text: `${percent(shareOf(before))} to style before, ${percent(shareOf(now))} after\n${planText(plan, out)}`,
+      changed: plan.operations.length > 0,
+      data: {
+        toStyleBefore: shareOf(before),
+        toStyleAfter: shareOf(now),
+        places: plan.places,
+        linesChanged: changedLines(session.composition, after.composition),
+        overset: plan.effects!.overset,
+        left: [
+          ...plan.left,
+          ...plan.rows.flatMap(row =>
+            row.reason === null ? [] : [{ what: row.title, reason: row.reason, count: row.count }],
+          ),
+        ],
+        written: out,
+      },
+    }
+  })
+}
+
+/** Draws a house up from documents: each role as most of its text is set. */
+export async function house(call: Call, open: Open, kinds: Registry): Promise<Outcome> {
+  const readings = []
+  for (const { path } of sources(call.files)) {
+    const session = await open(path)
+    const first = drawUpFirst(session)
+    const drawn =
+      first.length === 0 ? session : kinds.plan(session, requestOf(kinds, { wishes: first }), { effects: false }).after
+    readings.push(drawn.reading)
+  }
+  const made = houseFromDocuments(single(call, '--name') ?? 'House', readings)
+  const out = single(call, '--out')
+  const tokens = houseToTokens(made)
+  if (out !== undefined && !call.switches.has('--dry-run')) write(out, new TextEncoder().encode(tokens))
+  if (call.switches.has('--json')) return fine(tokens)
+  return fine(
+    [
+      ...made.roles.map(role => `${role.title}: ${settingWords(made, role.text) || 'open'}`),
+      out === undefined || call.switches.has('--dry-run') ? 'nothing was written' : `written: ${out}`,
+    ].join('\n'),
+  )
+}
