@@ -4,6 +4,8 @@ import type { MadeStyle, Plan, WishList } from '../core/change/plan'
 import { registry } from '../core/change/registry'
 import type { DocumentKind } from '../core/document/open'
 import type { StandIn } from '../core/font/library'
+import { houseSchema, type House } from '../core/house/house'
+import type { RoleShare } from '../core/house/to-style'
 
 /*
  * What server and browser say to each other: bodies of requests with their schemas, and the shapes of answers. Dates come
@@ -45,6 +47,8 @@ export interface DocumentRow {
   readonly folder: string | null
   /** What it is made for: the uses that its faces must be licensed for; null where nobody has said. */
   readonly uses: readonly LicenceUse[] | null
+  /** The id of the house that it is linked to. */
+  readonly house: string | null
 }
 
 /** What came of putting a file on the shelf: the first document it brought, and what is to be said. */
@@ -285,3 +289,73 @@ export interface Purge {
   /** When all was searched for by its hashes, and nothing of its own was found; null until then. */
   readonly proven: Date | null
 }
+
+/** A house as it is listed. */
+export interface HouseRow {
+  readonly id: string
+  readonly name: string
+  /** How often it was kept: whoever keeps it anew says which one they had. */
+  readonly revision: number
+  /** The number of its newest version; 0 while none was issued. */
+  readonly issued: number
+  /** The day on which a trial copy asks whether it is kept, ISO 8601; null for no trial. */
+  readonly trialUntil: string | null
+  readonly changed: Date
+  readonly documents: number
+}
+
+/** A version of a house: who issued it when, and what changed. */
+export interface HouseVersionRow {
+  readonly number: number
+  readonly author: string
+  readonly issued: Date
+  readonly changes: readonly string[]
+}
+
+/** A house with its working state and its versions, the newest first. */
+export interface HouseInfo extends HouseRow {
+  readonly working: House
+  /** What issuing it now would change. */
+  readonly pending: readonly string[]
+  readonly versions: readonly HouseVersionRow[]
+}
+
+/** How much of a document was to style when it was measured. */
+export interface MeasuredShare {
+  readonly characters: number
+  readonly toStyle: number
+  readonly roles: readonly RoleShare[]
+  /** The version of the house that the document was dressed in last; null for none. */
+  readonly dressed: number | null
+}
+
+/** A document that is linked to a house; its share as it is now, null where it was not measured yet. */
+export interface LinkedDocument {
+  readonly id: string
+  readonly fileName: string
+  readonly kind: DocumentKind
+  readonly version: number
+  readonly share: MeasuredShare | null
+}
+
+/** How much of all linked documents was to style on a day. */
+export interface ShareOnDay {
+  readonly day: string
+  readonly characters: number
+  readonly toStyle: number
+}
+
+const dayPattern = /^\d{4}-\d{2}-\d{2}$/
+export const houseBodySchema = z.strictObject({
+  house: houseSchema,
+  trialUntil: z.string().regex(dayPattern).nullable().default(null),
+})
+/** A house kept anew: `revision` is the one that it is made from. */
+export const houseChangeSchema = z.strictObject({ ...houseBodySchema.shape, revision: z.int().min(1) })
+export const issueBodySchema = z.strictObject({ revision: z.int().min(1) })
+export const measureBodySchema = z.strictObject({ document: z.uuid() })
+export const houseLinkSchema = z.strictObject({ house: z.uuid().nullable() })
+export const houseFromDocumentsSchema = z.strictObject({
+  name: z.string().trim().min(1).max(120),
+  documents: z.array(z.uuid()).min(1).max(20),
+})

@@ -136,6 +136,10 @@ export const rulesSchema = z.object({
     )
     .max(5000)
     .default([]),
+  /** The house that the document was dressed in last, and which version of it. */
+  house: z
+    .strictObject({ id: z.string().min(1).max(60), name: z.string().max(120), version: z.int().min(0) })
+    .optional(),
   /** In the order in which they act: where two would take the same text, the first has it. */
   patterns: z.array(patternSchema).max(listLimit).default([]),
   leadIns: z.array(leadInSchema).max(listLimit).default([]),

@@ -15,6 +15,7 @@ export const documentColumns = {
   created: 'documents.created',
   folder: 'documents.folder',
   uses: 'documents.uses',
+  house: 'documents.house',
 }
 
 /** A document that is put on the shelf. */

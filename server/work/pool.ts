@@ -33,6 +33,8 @@ const kinds: Readonly<Record<Task['kind'], { readonly lane: Lane; readonly secon
     edit: { lane: 'quick', seconds: 30, what: 'Writing this change' },
     convert: { lane: 'quick', seconds: 30, what: 'Reading this text' },
     copy: { lane: 'quick', seconds: 30, what: 'Copying this document' },
+    toStyle: { lane: 'quick', seconds: 45, what: 'Measuring this document' },
+    houseFrom: { lane: 'long', seconds: 120, what: 'Drawing a house up' },
     styleList: { lane: 'quick', seconds: 30, what: 'Listing the styles' },
     pagePicture: { lane: 'quick', seconds: 45, what: 'Setting this page' },
     carriedFonts: { lane: 'long', seconds: 60, what: 'Reading the fonts in this document' },

@@ -4,7 +4,8 @@ import { keptKindSchema, type KeptKind } from '../../shared/kept'
 import type { Acting } from '../store/acting'
 import { findDocument } from '../store/documents'
 import { ConflictError, versionContent, versionsSince } from '../store/versions'
-import type { Batch, DocumentRow } from '../../shared/api'
+import type { Batch, DocumentRow, HouseInfo } from '../../shared/api'
+import { findHouse } from '../store/houses'
 import { findBatch } from '../store/batches'
 import { refusal } from './answer'
 import { settingFor } from './setting'
@@ -26,6 +27,14 @@ export async function batchOf(event: H3Event, acting: Acting): Promise<Batch> {
   const batch = id.success ? await findBatch(acting, id.data) : undefined
   if (!batch) throw refusal(404, 'There is no such plan over documents.')
   return batch
+}
+
+/** The house a route is about. @throws 404 */
+export async function houseOf(event: H3Event, acting: Acting): Promise<HouseInfo> {
+  const id = idSchema.safeParse(getRouterParam(event, 'id'))
+  const house = id.success ? await findHouse(acting, id.data) : undefined
+  if (!house) throw refusal(404, 'This house is not on the desk. It may have been let go.')
+  return house
 }
 
 /** What sort of kept things a route is about. @throws 404 */

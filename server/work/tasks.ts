@@ -1,4 +1,3 @@
-import type { Census } from '../../core/census/census'
 import { applyAll } from '../../core/document/apply'
 import { editTitle, type Edits } from '../../core/document/edits'
 import {
@@ -21,8 +20,13 @@ import type { Unlaid } from '../../core/typeset/compose'
 import { DocumentSession } from '../../core/session'
 import type { WishList } from '../../core/change/plan'
 import { registry, type Registry } from '../../core/change/registry'
-import type { RecordedPlan } from '../../shared/api'
+import type { MeasuredShare, RecordedPlan } from '../../shared/api'
 import { layOpen, type ListedStyle } from '../../core/change/styles/style-list'
+import { takeCensus, type Census } from '../../core/census/census'
+import { drawUpSchema } from '../../core/change/draw-up/wish'
+import type { House } from '../../core/house/house'
+import { houseFromDocuments } from '../../core/house/make-house'
+import { measureToStyle } from '../../core/house/to-style'
 import { displayPage } from '../../core/typeset/display'
 import { Typesetter } from '../../core/typeset/look'
 import { Shaper } from '../../core/typeset/shaper'
@@ -93,6 +97,10 @@ export type Task =
     }
   /** The named styles of a document, laid open. */
   | (Content & { readonly kind: 'styleList' })
+  /** How much of a document is as a house says. */
+  | (Content & { readonly kind: 'toStyle'; readonly house: House })
+  /** A house drawn up from documents. */
+  | { readonly kind: 'houseFrom'; readonly name: string; readonly documents: readonly Content[] }
 
 /** A font file that was found, with what it is; or what is wrong with it. */
 export interface FoundFont {
@@ -132,6 +140,8 @@ export interface Results {
   pdf: Pdf & { readonly unlaid: Unlaid }
   record: Uint8Array
   styleList: ListedStyle[]
+  toStyle: MeasuredShare
+  houseFrom: House
 }
 
 export interface TaskFailure {
@@ -237,6 +247,17 @@ export function documentIds(document: OdfDocument, before: DocumentIds): Documen
 const begin = ({ bytes, ids, setting }: Content): Promise<DocumentSession> =>
   DocumentSession.start(bytes, theTypesetter(setting), { ids })
 
+/** A document as it would be drawn up, where its own styles say too little. */
+function drawnUp(session: DocumentSession, kinds: Registry): DocumentSession {
+  if (
+    session.document.kind !== 'text' ||
+    takeCensus(session.reading, session.typesetter.library, null).census.settled >= 0.9
+  )
+    return session
+  return kinds.plan(session, { wishes: [drawUpSchema.parse({ type: 'draw-up' })], leftOut: [] }, { effects: false })
+    .after
+}
+
 /** Carries a task out; wishes of a request are those of `kinds`. @throws PackageError, PlanError */
 export function carryOut<K extends Task['kind']>(
   task: Extract<Task, { kind: K }>,
@@ -329,6 +350,18 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
         ids: task.ids,
       })
       return layOpen(reading, own.library)
+    }
+    case 'toStyle': {
+      const { reading } = DocumentSession.open(task.bytes, theTypesetter(task.setting), { ids: task.ids })
+      const { characters, toStyle, roles } = measureToStyle(reading, task.house)
+      return { characters, toStyle, roles, dressed: reading.cascade.rules.house?.version ?? null }
+    }
+    case 'houseFrom': {
+      const readings = task.documents.map(
+        each =>
+          drawnUp(DocumentSession.open(each.bytes, theTypesetter(each.setting), { ids: each.ids }), kinds).reading,
+      )
+      return houseFromDocuments(task.name, readings)
     }
   }
 }

@@ -121,6 +121,10 @@ export function dress(planner: Planner, wish: DressWish): void {
   pinOthers(planner, others)
   if (wish.names === 'house') nameStyles(planner, house, chosen)
   rememberRoles(planner, chosen)
+  if (wish.of) {
+    const { house: id, version } = wish.of
+    planner.rules = { ...planner.currentRules, house: { id, name: house.name, version } }
+  }
   if (wish.strays === 'settle') settleDressed(planner, chosen)
 }
 

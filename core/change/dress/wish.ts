@@ -11,6 +11,8 @@ const styleKeySchema = z.strictObject({
 export const dressSchema = z.strictObject({
   type: z.literal('dress'),
   house: houseSchema,
+  /** Which house of the desk it is, and which version: the document keeps it. */
+  of: z.strictObject({ house: z.uuid(), version: z.int().min(0) }).optional(),
   /** What styles do, where it is said by hand: null leaves a style as it is. All others go by their roles. */
   roles: z
     .array(z.strictObject({ style: styleKeySchema, role: roleIdSchema.nullable() }))

@@ -1,4 +1,5 @@
 import { kept } from './007-kept'
+import { houses } from './008-houses'
 import type { Knex } from 'knex'
 import { upgradePlan, upgradeRequest } from '../old-plans'
 import { owners } from './005-owners'
@@ -253,6 +254,7 @@ export const migrations: Migration[] = [
   owners,
   trash,
   kept,
+  houses,
 ]
 
 /** Goes through a table row by row, so that no more than one is held. */

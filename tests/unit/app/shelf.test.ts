@@ -26,6 +26,7 @@ const card = (id: string, more: Partial<ShelfCard> = {}): ShelfCard => ({
   created: new Date(0),
   folder: null,
   uses: null,
+  house: null,
   title: '',
   changed: new Date(0),
   pages: 1,
