@@ -1,5 +1,4 @@
-import type { DrawUpWish } from '../core/change/draw-up/wish'
-import type { AnyWish } from '../core/change/plan'
+import { needsDrawingUp } from '../core/change/draw-up/kind'
 import type { Registry } from '../core/change/registry'
 import { changedLines } from '../core/change/effects'
 import { saveDocument } from '../core/document/open'
@@ -8,17 +7,10 @@ import { houseFromDocuments } from '../core/house/make-house'
 import { settingWords } from '../core/house/setting-words'
 import { measureToStyle, type ToStyle } from '../core/house/to-style'
 import { houseFromTokens, houseToTokens, HouseFileError } from '../core/house/tokens'
-import type { DocumentSession } from '../core/session'
 import { CommandError, fine, single, type Call, type Outcome } from './call'
 import { read, sources, write } from './files'
 import { each, requestOf, type Open } from './plans'
 import { planText } from './report'
-
-/** From so little settled text on a document is drawn up before its styles are asked what they do. */
-const settledEnough = 0.9
-
-const drawUpFirst = (session: DocumentSession): Pick<DrawUpWish, 'type'>[] =>
-  session.document.kind === 'text' && session.detail.census.settled < settledEnough ? [{ type: 'draw-up' }] : []
 
 /** The house in a file of tokens. @throws CommandError */
 function houseOf(call: Call): House {
@@ -42,10 +34,7 @@ export function dress(call: Call, open: Open, kinds: Registry): Promise<Outcome>
   const names = single(call, '--names')
   return each(call, open, (session, _, out) => {
     const before = measureToStyle(session.reading, house)
-    const wishes: (AnyWish & Record<string, unknown>)[] = [
-      ...drawUpFirst(session),
-      { type: 'dress', house, ...(names === undefined ? {} : { names }) },
-    ]
+    const wishes = [{ type: 'dress', house, drawUp: true, ...(names === undefined ? {} : { names }) }]
     const { plan, after } = kinds.plan(session, requestOf(kinds, { wishes }))
     const now = measureToStyle(after.reading, house)
     if (out !== null) write(out, saveDocument(after.document))
@@ -75,9 +64,9 @@ export async function house(call: Call, open: Open, kinds: Registry): Promise<Ou
   const readings = []
   for (const { path } of sources(call.files)) {
     const session = await open(path)
-    const first = drawUpFirst(session)
-    const drawn =
-      first.length === 0 ? session : kinds.plan(session, requestOf(kinds, { wishes: first }), { effects: false }).after
+    const drawn = needsDrawingUp(session.reading, session.typesetter.library)
+      ? kinds.plan(session, requestOf(kinds, { wishes: [{ type: 'draw-up' }] }), { effects: false }).after
+      : session
     readings.push(drawn.reading)
   }
   const made = houseFromDocuments(single(call, '--name') ?? 'House', readings)

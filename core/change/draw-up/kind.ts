@@ -1,4 +1,7 @@
+import { takeCensus } from '../../census/census'
+import type { Library } from '../../font/library'
 import { plainNumber } from '../../style/describe'
+import type { Reading } from '../../style/reading'
 import { oneByOne } from '../kind'
 import { PlanError, NothingToPlan } from '../plan'
 import type { Planner } from '../planner'
@@ -83,6 +86,26 @@ function keepRoles(planner: Planner, proposal: Proposal, wish: DrawUpWish, kept:
   planner.rules = { ...rules, styles: [...rules.styles, ...added] }
 }
 
+/** From so little settled text on a document is drawn up before its styles are asked for anything. */
+const settledEnough = 0.9
+
+/** Whether a document's styles say too little of how its text looks to be worked with. */
+export const needsDrawingUp = (reading: Reading, library: Library): boolean =>
+  reading.document.kind === 'text' && takeCensus(reading, library, null).census.settled < settledEnough
+
+/** Makes the styles that a document lacks, and tells how many; 0 where it lacks none. */
+export function drawUp(planner: Planner, wish: DrawUpWish): number {
+  const dropped = (voice: string) => ['paragraph', 'text'].some(family => planner.leaves(keyOf(voice, family)))
+  const proposal = proposeStyles(planner.reading, { tolerance: wish.tolerance, choices: wish.choices, dropped })
+  tell(planner, proposal)
+  if (proposal.left > 0) planner.note('paragraphs', 'what they stand on cannot be said by a style', proposal.left)
+  const kept = (voice: string) => !dropped(voice)
+  carryOut(planner, proposal, wish, kept)
+  keepRoles(planner, proposal, wish, kept)
+  const { paragraphs, words } = proposal
+  return [...paragraphs, ...words].filter((each: DrawnStyle | DrawnWords) => kept(each.voice)).length
+}
+
 export const drawUpKind = oneByOne<DrawUpWish>({
   type: 'draw-up',
   schema: drawUpSchema,
@@ -92,20 +115,13 @@ export const drawUpKind = oneByOne<DrawUpWish>({
       throw new PlanError(
         'Only texts are drawn up so far: in a deck or drawing, styles belong to placeholders and shapes. Nothing was changed.',
       )
-    const dropped = (voice: string) => ['paragraph', 'text'].some(family => planner.leaves(keyOf(voice, family)))
-    const proposal = proposeStyles(planner.reading, { tolerance: wish.tolerance, choices: wish.choices, dropped })
-    tell(planner, proposal)
-    if (planner.rows.length === 0 && !wish.sweep)
+    const own = planner.rows.length
+    const made = drawUp(planner, wish)
+    if (planner.rows.length === own && !wish.sweep)
       throw new NothingToPlan(
         'Every text of this document looks as its named styles say: there is nothing to draw up. Nothing was changed.',
       )
-    if (proposal.left > 0) planner.note('paragraphs', 'what they stand on cannot be said by a style', proposal.left)
-    const kept = (voice: string) => !dropped(voice)
-    carryOut(planner, proposal, wish, kept)
-    keepRoles(planner, proposal, wish, kept)
     if (wish.sweep) sweepStyles(planner)
-    const { paragraphs, words } = proposal
-    const made = [...paragraphs, ...words].filter((each: DrawnStyle | DrawnWords) => kept(each.voice)).length
     return `Draw up ${counted(made, 'style')}`
   },
   sentence: ({ tolerance }) =>

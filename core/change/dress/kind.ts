@@ -1,3 +1,5 @@
+import { drawUp, needsDrawingUp } from '../draw-up/kind'
+import { drawUpSchema } from '../draw-up/wish'
 import { oneByOne } from '../kind'
 import { NothingToPlan } from '../plan'
 import { counted } from '../words'
@@ -9,6 +11,11 @@ export const dressKind = oneByOne<DressWish>({
   schema: dressSchema,
   most: 1,
   act(planner, wish) {
+    if (wish.drawUp && needsDrawingUp(planner.reading, planner.library)) {
+      drawUp(planner, drawUpSchema.parse({ type: 'draw-up' }))
+      planner.reread()
+      planner.forgetAutomatic()
+    }
     const own = planner.rows.length
     dress(planner, wish)
     const rows = planner.rows.slice(own).filter(row => row.key.what === 'dressed style')

@@ -18,6 +18,8 @@ export const dressSchema = z.strictObject({
     .array(z.strictObject({ style: styleKeySchema, role: roleIdSchema.nullable() }))
     .max(2_000)
     .default([]),
+  /** Whether a text whose own styles say too little is drawn up first. */
+  drawUp: z.boolean().default(false),
   /** Roles whose text keeps its look. */
   keep: z.array(roleIdSchema).max(60).default([]),
   /** Whether styles of a role take the name that the house has for it. */
