@@ -22,7 +22,8 @@ import type { WishList } from '../../core/change/plan'
 import { registry, type Registry } from '../../core/change/registry'
 import type { MeasuredShare, RecordedPlan } from '../../shared/api'
 import { layOpen, type ListedStyle } from '../../core/change/styles/style-list'
-import { takeCensus, type Census } from '../../core/census/census'
+import type { Census } from '../../core/census/census'
+import { needsDrawingUp } from '../../core/change/draw-up/kind'
 import { drawUpSchema } from '../../core/change/draw-up/wish'
 import type { House } from '../../core/house/house'
 import { houseFromDocuments } from '../../core/house/make-house'
@@ -249,11 +250,7 @@ const begin = ({ bytes, ids, setting }: Content): Promise<DocumentSession> =>
 
 /** A document as it would be drawn up, where its own styles say too little. */
 function drawnUp(session: DocumentSession, kinds: Registry): DocumentSession {
-  if (
-    session.document.kind !== 'text' ||
-    takeCensus(session.reading, session.typesetter.library, null).census.settled >= 0.9
-  )
-    return session
+  if (!needsDrawingUp(session.reading, session.typesetter.library)) return session
   return kinds.plan(session, { wishes: [drawUpSchema.parse({ type: 'draw-up' })], leftOut: [] }, { effects: false })
     .after
 }
