@@ -75,7 +75,13 @@ const drop = (id: string) =>
           type="button"
           class="link"
           :disabled="inUse(each.id).length > 0"
-          :title="inUse(each.id).length > 0 ? `In use by ${inUse(each.id).map(role => role.title).join(', ')}` : undefined"
+          :title="
+            inUse(each.id).length > 0
+              ? `In use by ${inUse(each.id)
+                  .map(role => role.title)
+                  .join(', ')}`
+              : undefined
+          "
           :aria-label="`Drop ${each.title}`"
           @click="drop(each.id)"
         >

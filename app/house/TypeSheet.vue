@@ -101,7 +101,9 @@ const limits = computed(() => {
         <span class="block h-[34px] border border-rule" :style="{ background: each.color }" />
         <span class="mt-1 block truncate" :title="each.title">{{ each.title }}</span>
         <span class="block text-soft">{{ each.color }}</span>
-        <span v-if="each.does !== 'ground'" class="block text-soft">{{ contrast(each.color, ground).toFixed(1) }} : 1</span>
+        <span v-if="each.does !== 'ground'" class="block text-soft"
+          >{{ contrast(each.color, ground).toFixed(1) }} : 1</span
+        >
       </li>
     </ul>
     <p v-if="limits.length > 0" class="mt-3 text-[13px] text-soft">{{ limits.join(' · ') }}</p>

@@ -49,6 +49,15 @@ export const glossary = {
   shortlist: { title: 'Shortlist', says: 'The few families that are being compared, eight at the most.' },
   adopt: { title: 'Adopt', says: 'Make a style of how some text looks, and give it to that text.' },
   teach: { title: 'Teach', says: 'Let a style take over how some text looks.' },
+  house: {
+    title: 'House',
+    says: 'A brand’s rules as data, with versions: faces by role, sizes, colours and limits. Documents are brought to it by plan.',
+  },
+  toStyle: {
+    title: 'To style',
+    says: 'Text is to style where it is as its house says. Text of no known role counts as not.',
+  },
+  dress: { title: 'Dress', says: 'Bring a document to its house, or to another, by plan.' },
   drawUp: {
     title: 'Draw up',
     says: 'Make the named styles that a document lacks, from its voices, so that it looks the same and is settled.',

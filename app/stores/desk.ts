@@ -164,6 +164,11 @@ export const useDesk = defineStore('desk', () => {
     if (info.value) info.value = { ...info.value, document: { ...info.value.document, uses } }
   }
 
+  /** The document was linked to a house, or to none. */
+  function linkedTo(house: string | null): void {
+    if (info.value) info.value = { ...info.value, document: { ...info.value.document, house } }
+  }
+
   /** Goes to a page of a view. */
   function show(to: PageView, index: number): void {
     if (all.value[to].length === 0) return
@@ -269,6 +274,7 @@ export const useDesk = defineStore('desk', () => {
     side,
     lit,
     madeFor,
+    linkedTo,
     showAfter,
     dropAfter,
     whiteSpace,

@@ -25,7 +25,8 @@ export const useHouses = defineStore('houses', () => {
     () =>
       info.value !== null &&
       draft.value !== null &&
-      (JSON.stringify(draft.value) !== JSON.stringify(info.value.working) || trialUntil.value !== info.value.trialUntil),
+      (JSON.stringify(draft.value) !== JSON.stringify(info.value.working) ||
+        trialUntil.value !== info.value.trialUntil),
   )
   const role = computed((): HouseRole | null => draft.value?.roles.find(each => each.id === roleId.value) ?? null)
 

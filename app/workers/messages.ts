@@ -12,6 +12,8 @@ import type { DocumentIds } from '~~/core/document/open'
 import type { FaceMeasures, FaceRecord } from '~~/core/font/face'
 import type { WishList } from '~~/core/change/plan'
 import type { RecordedPlan } from '~~/shared/api'
+import type { House } from '~~/core/house/house'
+import type { ToStyle } from '~~/core/house/to-style'
 import type { ProposedStyle } from '~~/core/change/draw-up/list-proposals'
 import type { DrawUpChoice } from '~~/core/change/draw-up/wish'
 import type { LeadInRule, PatternRule } from '~~/core/document/rules'
@@ -174,6 +176,8 @@ export interface Asks {
     ask: { tolerance: number; choices: readonly DrawUpChoice[]; dropped: readonly string[] }
     answer: readonly ProposedStyle[]
   }
+  /** How much of the document is as a house says, and where it is not. */
+  toStyle: { ask: { house: House }; answer: ToStyle }
   /** What the document would come to in a face. */
   tryFace: { ask: { wish: SetTypeWish }; answer: FaceTried }
   /** The pairs of letters of the document's faces. */

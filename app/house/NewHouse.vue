@@ -1,0 +1,162 @@
+<script setup lang="ts">
+import { emptyHouse, type House } from '~~/core/house/house'
+import { houseFromPair } from '~~/core/house/make-house'
+import { starters } from '~~/core/house/starters'
+import { houseFromTokens } from '~~/core/house/tokens'
+import type { ShelfCard } from '~~/shared/api'
+import Choice from '../kit/Choice.vue'
+import ShelfPicker from '../kit/ShelfPicker.vue'
+import { useHouses } from '../stores/houses'
+import { useKeptPairs } from '../stores/kept'
+
+/** A new house: from nothing, a starter, a pair, another house, a file of tokens, or drawn up from documents. */
+const emit = defineEmits<{ made: [id: string] }>()
+const houses = useHouses()
+const pairs = useKeptPairs()
+const from = ref('documents')
+const name = ref('')
+const trialDays = ref(30)
+const cards = ref<ShelfCard[]>([])
+const picked = shallowRef<ShelfCard | null>(null)
+const said = ref('')
+onMounted(() => void pairs.load().catch(() => null))
+watch(picked, card => {
+  if (card && !cards.value.some(each => each.id === card.id)) cards.value = [...cards.value, card]
+  if (card) void nextTick(() => (picked.value = null))
+})
+
+const splitFrom = computed(() => {
+  const at = from.value.indexOf(' ')
+  return at < 0 ? { kind: from.value, id: '' } : { kind: from.value.slice(0, at), id: from.value.slice(at + 1) }
+})
+const usualName = computed(() => {
+  const { kind, id } = splitFrom.value
+  if (kind === 'starter') return starters.find(each => each.id === id)!.house().name
+  if (kind === 'pair') return pairs.list.find(each => each.id === id)?.name ?? ''
+  if (kind === 'copy' || kind === 'trial')
+    return `${houses.list.find(each => each.id === id)?.name ?? ''}, ${kind === 'trial' ? 'a trial' : 'a copy'}`
+  return ''
+})
+const title = computed(() => name.value.trim() || usualName.value)
+const ready = computed(() => title.value !== '' && (splitFrom.value.kind !== 'documents' || cards.value.length > 0))
+
+/** The last day of a trial that begins today, ISO 8601. */
+const lastDay = () => new Date(Date.now() + trialDays.value * 86_400_000).toISOString().slice(0, 10)
+
+async function houseOf(): Promise<House | null> {
+  const { kind, id } = splitFrom.value
+  if (kind === 'starter') return { ...starters.find(each => each.id === id)!.house(), name: title.value }
+  if (kind === 'pair') {
+    const pair = pairs.list.find(each => each.id === id)
+    return pair ? houseFromPair(title.value, pair.data) : null
+  }
+  if (kind === 'copy' || kind === 'trial') {
+    const own = await $fetch<{ working: House }>(`/api/houses/${id}`).catch(() => null)
+    return own ? { ...own.working, name: title.value } : null
+  }
+  return emptyHouse(title.value)
+}
+async function make(): Promise<void> {
+  said.value = ''
+  const { kind } = splitFrom.value
+  if (kind === 'documents') {
+    const id = await houses.drawUp(
+      title.value,
+      cards.value.map(card => card.id),
+    )
+    if (id) emit('made', id)
+    return
+  }
+  const house = await houseOf()
+  if (!house) {
+    said.value = 'What this house was to be made of is not there any more. Nothing was made.'
+    return
+  }
+  const id = await houses.add(house, kind === 'trial' ? lastDay() : null)
+  if (id) emit('made', id)
+}
+async function readTokens(event: Event): Promise<void> {
+  const field = event.target as HTMLInputElement
+  const file = field.files?.[0]
+  field.value = ''
+  if (!file) return
+  said.value = ''
+  try {
+    const id = await houses.add(houseFromTokens(await file.text()))
+    if (id) emit('made', id)
+  } catch (error) {
+    said.value = error instanceof Error ? error.message : String(error)
+  }
+}
+</script>
+
+<template>
+  <form class="border border-rule bg-sheet p-3" aria-label="A new house" @submit.prevent="make">
+    <div class="flex flex-wrap items-end gap-2">
+      <label class="text-[13px] text-soft"
+        >Made<br /><Choice v-model="from" class="text-[14px] text-ink" aria-label="What the house is made of">
+          <option value="documents">drawn up from documents</option>
+          <option value="nothing">from nothing</option>
+          <option v-for="each in starters" :key="each.id" :value="`starter ${each.id}`">
+            from {{ each.house().name }}: {{ each.says }}
+          </option>
+          <option v-for="each in pairs.list" :key="each.id" :value="`pair ${each.id}`">
+            from the pair {{ each.name }}
+          </option>
+          <option v-for="each in houses.list" :key="each.id" :value="`copy ${each.id}`">
+            as a copy of {{ each.name }}
+          </option>
+          <option v-for="each in houses.list" :key="`t${each.id}`" :value="`trial ${each.id}`">
+            as a trial of {{ each.name }}
+          </option>
+        </Choice></label
+      >
+      <label class="min-w-[150px] flex-1 text-[13px] text-soft"
+        >Called<br /><input
+          v-model="name"
+          class="field w-full text-[14px] text-ink"
+          maxlength="120"
+          :placeholder="usualName"
+      /></label>
+      <label v-if="splitFrom.kind === 'trial'" class="text-[13px] text-soft"
+        >for days<br /><input
+          v-model.number="trialDays"
+          class="field w-[64px] text-[14px] text-ink"
+          type="number"
+          min="1"
+          max="365"
+      /></label>
+      <button type="submit" class="act" :disabled="!ready || houses.busy">
+        {{ houses.busy ? 'Working …' : 'Make the house' }}
+      </button>
+    </div>
+    <template v-if="splitFrom.kind === 'documents'">
+      <ShelfPicker v-model="picked" class="mt-2" label="Documents that it is drawn up from" />
+      <ul v-if="cards.length > 0" class="mt-1 flex flex-wrap gap-2 text-[13px]" aria-label="Chosen documents">
+        <li v-for="card in cards" :key="card.id" class="border border-rule px-2 py-[2px]">
+          {{ card.fileName }}
+          <button
+            type="button"
+            class="text-soft"
+            :aria-label="`Without ${card.fileName}`"
+            @click="cards = cards.filter(each => each.id !== card.id)"
+          >
+            ×
+          </button>
+        </li>
+      </ul>
+    </template>
+    <p class="mt-2 text-[13px] text-soft">
+      Or
+      <label class="link cursor-pointer"
+        >read one from a file of design tokens<input
+          class="sr-only"
+          type="file"
+          accept=".json,application/json"
+          aria-label="A file of design tokens"
+          @change="readTokens" /></label
+      >.
+    </p>
+    <p v-if="said" role="alert" class="mt-1 text-rubric">{{ said }}</p>
+  </form>
+</template>
