@@ -117,8 +117,8 @@ export const useHouses = defineStore('houses', () => {
     if (!issued) return false
     take(issued)
     await load()
-    done.value = `Version ${issued.issued} is issued.`
     await loadDocuments()
+    done.value = `Version ${issued.issued} is issued.`
     return true
   }
 
