@@ -19,6 +19,7 @@ import { Shaper } from '../core/typeset/shaper'
 import { projectFolder } from '../server/library/files'
 import { startHarfBuzz } from '../server/library/harfbuzz'
 import { shippedLibrary } from '../server/library/shipped'
+import { houseRows } from './house'
 import { typeRows } from './type'
 import { benchDocument, benchParagraphs } from './text'
 import { chromiumLayout } from './browser'
@@ -254,6 +255,7 @@ const rows: readonly (readonly [string, string, string?])[] = [
     Number.isFinite(perPage) && globalThis.gc ? `${perPage.toFixed(0)} KB` : 'needs --expose-gc',
   ],
   ...typeRows(rounds),
+  ...(await houseRows(rounds, typesetter)),
 ]
 console.log(`
 ${pages.length} pages, ${detail.census.characters} characters; R ${Math.round(R)} ms, C ${Math.round(C)} ms

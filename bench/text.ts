@@ -86,3 +86,41 @@ export function benchDocument(paragraphs: readonly string[], family: string): Ui
     body: paragraphs.map(text => `<text:p text:style-name="Body">${text}</text:p>`).join('\n'),
   })
 }
+
+/**
+ * The same text formatted by hand from end to end, by so many automatic styles: sizes, weights and colours of some forty
+ * voices, each with indents of its own.
+ */
+export function handMadeDocument(paragraphs: readonly string[], styles: number): Uint8Array {
+  const voices = 40
+  const automatic = Array.from({ length: styles }, (_, at) => {
+    const voice = at % voices
+    return paragraphStyle(
+      `P${at + 1}`,
+      `style:font-name="Spectral" fo:font-size="${8 + (voice % 10)}pt"${voice % 3 === 0 ? ' fo:font-weight="bold"' : ''}` +
+        ` fo:color="#${((voice % 4) * 4).toString(16)}02030"`,
+      `fo:margin-left="${(Math.floor(at / voices) % 25) * 2}pt" fo:text-align="justify"`,
+    )
+  }).join('')
+  return makeOdt({
+    faces: face('Spectral', 'Spectral'),
+    stylesFaces: face('Spectral', 'Spectral'),
+    styles:
+      `<style:default-style style:family="paragraph"><style:text-properties style:font-name="Spectral" ` +
+      `fo:font-size="11pt" fo:language="en" fo:country="GB"/></style:default-style>${paragraphStyle('Standard')}`,
+    automatic: `${automatic}<style:style style:name="T1" style:family="text"><style:text-properties fo:font-style="italic"/></style:style>`,
+    stylesAutomatic:
+      '<style:page-layout style:name="pm"><style:page-layout-properties fo:page-width="21cm" ' +
+      'fo:page-height="29.7cm" fo:margin="2.5cm"/></style:page-layout>',
+    body: paragraphs
+      .map((text, at) => {
+        const cut = text.indexOf(' ', 20)
+        const words =
+          cut < 0
+            ? text
+            : `${text.slice(0, cut)} <text:span text:style-name="T1">${text.slice(cut + 1, cut + 9)}</text:span>${text.slice(cut + 9)}`
+        return `<text:p text:style-name="P${(at % styles) + 1}">${words}</text:p>`
+      })
+      .join('\n'),
+  })
+}

@@ -51,6 +51,10 @@ function countNodes(draft: Draft, element: XmlElement): number {
 export class AutomaticStyles {
   private known: Map<string, string> | null = null
   private readonly let = new Set<string>()
+  /** Where styles were found last, by family and name. */
+  private readonly places = new Map<string, number>()
+  /** Numbers from which names are looked for, by what they begin with; null until a name is needed. */
+  private free: { readonly taken: Set<string | undefined>; readonly next: Map<string, number> } | null = null
 
   constructor(readonly draft: Draft) {}
 
@@ -75,10 +79,20 @@ export class AutomaticStyles {
   /** The element of an automatic style; undefined where the name is none of this part. */
   find(family: string, name: string): XmlElement | undefined {
     const { part } = this.draft
+    const is = ({ attributes }: XmlElement) =>
+      attributes['style:name'] === name && attributes['style:family'] === family
+    const place = this.places.get(`${family}\n${name}`)
+    const there = place === undefined ? undefined : part.find(place)
+    if (there?.kind === 'element' && is(there)) return there
+    // Others may have made styles here, too: all that are there by now are looked at once.
+    this.places.clear()
     const holder = part.first(part.rootElement, 'office:automatic-styles')
-    for (const element of holder ? part.elements(holder, 'style:style') : [])
-      if (element.attributes['style:name'] === name && element.attributes['style:family'] === family) return element
-    return undefined
+    for (const element of holder ? part.elements(holder, 'style:style') : []) {
+      const key = `${element.attributes['style:family']}\n${element.attributes['style:name']}`
+      if (!this.places.has(key)) this.places.set(key, element.id)
+    }
+    const found = this.places.get(`${family}\n${name}`)
+    return found === undefined ? undefined : part.element(found)
   }
 
   /** What an automatic style says; null where the name is none of this part. */
@@ -159,9 +173,15 @@ export class AutomaticStyles {
 
   private freeName(prefix: string): string {
     const { part } = this.draft
-    const taken = new Set([...part.elements(this.holder())].map(each => each.attributes['style:name']))
-    let number = 1
+    this.free ??= {
+      taken: new Set([...part.elements(this.holder())].map(each => each.attributes['style:name'])),
+      next: new Map(),
+    }
+    const { taken, next } = this.free
+    let number = next.get(prefix) ?? 1
     while (taken.has(`${prefix}${number}`)) number++
+    next.set(prefix, number + 1)
+    taken.add(`${prefix}${number}`)
     return `${prefix}${number}`
   }
 
@@ -200,16 +220,18 @@ export class AutomaticStyles {
     const used = new Set<string>()
     for (const reference of referencesIn(this.draft.part))
       for (const name of reference.names) used.add(`${reference.family}\n${name}`)
+    let holder: number | null = null
     for (const key of this.let) {
       const [family, name] = key.split('\n') as [string, string]
       const element = used.has(key) ? undefined : this.find(family, name)
       if (!element) continue
-      const { parent } = element
+      holder = element.parent
       this.draft.remove(element.id)
-      this.draft.mergeTexts(parent)
     }
+    if (holder !== null) this.draft.mergeTexts(holder)
     this.let.clear()
     this.known = null
+    this.free = null
   }
 }
 

@@ -73,6 +73,7 @@ function changesNothing(users: StyleUsers | undefined, style: Style, names: read
 /** The automatic styles in a scope, with what bears them there. */
 function straysIn(planner: Planner, stretches: readonly Stretch[] | null, frames: Settling['frames'] = []): Stray[] {
   const found = new Map<Style, Stray>()
+  const listed = new Set<string>()
   const bearers =
     stretches === null
       ? allBearers(planner)
@@ -87,8 +88,9 @@ function straysIn(planner: Planner, stretches: readonly Stretch[] | null, frames
     if (!style) continue
     let stray = found.get(style)
     if (!stray) found.set(style, (stray = { style, bearers: [] }))
-    if (!stray.bearers.some(each => each.node === bearer.node && each.attribute === bearer.attribute))
-      stray.bearers.push(bearer)
+    const place = `${bearer.part}#${bearer.node} ${bearer.attribute}`
+    if (!listed.has(place)) stray.bearers.push(bearer)
+    listed.add(place)
   }
   return [...found.values()]
 }
