@@ -11,6 +11,8 @@ import { keptFrameKind, type KeptFrameWish } from './kept-frame/kind'
 import type { Kind } from './kind'
 import { kernKind } from './kerning/kind'
 import type { KernWish } from './kerning/wish'
+import { levelsKind } from './levels/kind'
+import type { LevelsWish } from './levels/wish'
 import { languageKinds, type ShowWish, type SplitWish } from './languages/kinds'
 import { leftOutLimit, rowKeySchema, type AnyWish, type WishList } from './plan'
 import { planChange, type Planned, type PlanOptions } from './plan-change'
@@ -99,6 +101,7 @@ export type Wish =
   | StyleWish
   | DrawUpWish
   | DressWish
+  | LevelsWish
   | StartWish
   | StartLikeWish
   | SplitWish
@@ -117,6 +120,7 @@ export const registry = registryOf([
   ...styleKinds,
   drawUpKind,
   dressKind,
+  levelsKind,
   ...defaultKinds,
   ...languageKinds,
 ])
