@@ -57,8 +57,10 @@ const choices = computed((): DrawUpChoice[] => {
   })
 })
 const named = computed(() => styles.list.filter(style => style.family === 'paragraph' && style.characters > 0))
+/** What stays by hand is told below the list. */
+const listed = computed(() => (proposed.value ?? []).filter(each => elsewhere.value[keyOf(each)]?.to !== 'hand'))
 const others = (style: ProposedStyle) =>
-  (proposed.value ?? []).filter(each => each.family === 'paragraph' && !each.exists && each.voice !== style.voice)
+  listed.value.filter(each => each.family === 'paragraph' && !each.exists && each.voice !== style.voice)
 
 let asked = 0
 async function refresh(): Promise<void> {
@@ -94,7 +96,7 @@ const elsewhereWords = ({ to }: { readonly to: string }): string => {
   return `goes to ${title ?? 'another style'}`
 }
 const count = (family: ProposedStyle['family']) =>
-  (proposed.value ?? []).filter(each => each.family === family && !each.exists).length
+  listed.value.filter(each => each.family === family && !each.exists).length
 
 function show(): void {
   const wish: DrawUpWish = {
@@ -147,7 +149,7 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
     </div>
     <p v-if="proposed === null && !said" class="mt-4 text-soft" role="status">Looking at every voice …</p>
     <template v-else-if="proposed">
-      <p v-if="proposed.length === 0" class="mt-4" role="status">
+      <p v-if="listed.length === 0 && Object.keys(elsewhere).length === 0" class="mt-4" role="status">
         Every text looks as its named styles say: there is nothing to draw up.
       </p>
       <template v-else>
@@ -156,7 +158,7 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
         </div>
         <ul class="mt-1 border-t border-ink" aria-label="Proposed styles">
           <li
-            v-for="style in proposed"
+            v-for="style in listed"
             :key="keyOf(style)"
             class="grid grid-cols-[minmax(0,1fr)_122px_150px] gap-x-2 border-b border-rule py-1.5"
           >

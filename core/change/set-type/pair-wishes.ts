@@ -1,4 +1,4 @@
-import type { Role } from '../../document/rules'
+import type { Role, RoleId } from '../../document/rules'
 import type { SetTypeWish } from './wish'
 
 /** The two faces of a pair by what they are for. */
@@ -25,7 +25,7 @@ const faceOfRole: Partial<Readonly<Record<Role, keyof PairFamilies>>> = {
 /** A paragraph style as a pair looks at it. */
 export interface PairedStyle {
   readonly name: string
-  readonly role: Role | null
+  readonly role: RoleId | null
   /** How many parents it has. */
   readonly depth: number
 }
@@ -39,7 +39,7 @@ export function pairWishes(pair: PairFamilies, styles: readonly PairedStyle[]): 
   return [...styles]
     .sort((a, b) => b.depth - a.depth)
     .flatMap(({ name, role }): SetTypeWish[] => {
-      const face = role === null ? undefined : faceOfRole[role]
+      const face = role === null ? undefined : faceOfRole[role as Role]
       const family = face === undefined ? undefined : pair[face]
       return family === undefined
         ? []

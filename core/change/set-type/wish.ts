@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { roles, startKinds } from '../../document/rules'
+import { roleIdSchema, startKinds } from '../../document/rules'
 import { roleTitle } from '../../style/roles'
 import { kindTitles } from '../defaults/start-kinds'
 import { rangeSchema, scopeWords } from '../scope'
@@ -19,7 +19,7 @@ export const typeTargetSchema = z.discriminatedUnion('kind', [
     name: z.string().min(1).max(500),
   }),
   /** All named paragraph styles that do one thing: body, heading … */
-  z.strictObject({ kind: z.literal('role'), role: z.enum(roles) }),
+  z.strictObject({ kind: z.literal('role'), role: roleIdSchema }),
   /** All text in a family, wherever it stands. */
   z.strictObject({ kind: z.literal('family'), family }),
   z.strictObject({ kind: z.literal('default'), start: z.enum(startKinds) }),

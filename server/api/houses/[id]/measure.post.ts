@@ -7,7 +7,7 @@ import { threadsFor } from '../../../work/pool'
 import { bodyOf, houseOf, setContent } from '../../../work/requests'
 
 /** Measures how much of a document is as the newest version of a house says, and keeps it. */
-export default route('look', async (event, acting) => {
+export default route('arrange', async (event, acting) => {
   const { id, issued } = await houseOf(event, acting)
   const document = await findDocument(acting, (await bodyOf(event, measureBodySchema)).document)
   if (!document) throw refusal(404, 'This document is not on the shelf. It may have been removed.')
