@@ -19,7 +19,9 @@ export const useStyles = defineStore('styles', () => {
   const change = useChange('styles')
   const list = shallowRef<readonly StyleSummary[]>([])
   const selected = shallowRef<{ readonly family: StyleFamily; readonly name: string } | null>(null)
-  const panel = ref<'list' | 'edit' | 'make' | 'settle' | 'rules' | 'import' | 'languages' | 'draw-up' | 'plan'>('list')
+  const panel = ref<
+    'list' | 'edit' | 'make' | 'settle' | 'rules' | 'import' | 'languages' | 'draw-up' | 'levels' | 'plan'
+  >('list')
   /** What happens to local formatting where a style is applied. */
   const strays = ref<'keep' | 'settle'>('settle')
   const keep = ref<GroupId[]>([...emphasisGroups])

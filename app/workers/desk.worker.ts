@@ -11,6 +11,7 @@ import { criteriaLike } from '~~/core/change/recast/plan-recast'
 import { DocumentSession } from '~~/core/session'
 import { previewRule } from '~~/core/change/rules/rule-preview'
 import { listLanguages } from '~~/core/change/languages/languages'
+import { listLevels } from '~~/core/change/levels/level-list'
 import { measureToStyle } from '~~/core/house/to-style'
 import { listProposals } from '~~/core/change/draw-up/list-proposals'
 import { tryFace } from '~~/core/change/set-type/try-face'
@@ -263,6 +264,7 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
       dropped: voice => dropped.includes(voice),
     })
   },
+  levels: () => listLevels(session('now').reading),
   toStyle: ({ house }) => measureToStyle(session('now').reading, house),
   tryFace: ({ wish }) => tryFace(session('now'), setTypeSchema.parse(wish)),
   async kerning() {

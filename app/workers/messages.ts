@@ -12,6 +12,7 @@ import type { DocumentIds } from '~~/core/document/open'
 import type { FaceMeasures, FaceRecord } from '~~/core/font/face'
 import type { WishList } from '~~/core/change/plan'
 import type { RecordedPlan } from '~~/shared/api'
+import type { ListedLevel } from '~~/core/change/levels/level-list'
 import type { House } from '~~/core/house/house'
 import type { ToStyle } from '~~/core/house/to-style'
 import type { ProposedStyle } from '~~/core/change/draw-up/list-proposals'
@@ -176,6 +177,8 @@ export interface Asks {
     ask: { tolerance: number; choices: readonly DrawUpChoice[]; dropped: readonly string[] }
     answer: readonly ProposedStyle[]
   }
+  /** The placeholders of a deck with how they are set. */
+  levels: { ask: Record<string, never>; answer: readonly ListedLevel[] }
   /** How much of the document is as a house says, and where it is not. */
   toStyle: { ask: { house: House }; answer: ToStyle }
   /** What the document would come to in a face. */

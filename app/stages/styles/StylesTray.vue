@@ -9,6 +9,7 @@ import { useWords } from '../../stores/words'
 import DrawUpPanel from './DrawUpPanel.vue'
 import ImportPanel from './ImportPanel.vue'
 import LanguagesPanel from './LanguagesPanel.vue'
+import LevelsPanel from './LevelsPanel.vue'
 import RulesPanel from './RulesPanel.vue'
 import SettlePanel from './SettlePanel.vue'
 import StyleActions from './StyleActions.vue'
@@ -97,6 +98,7 @@ watch(
     <StyleEditor v-else-if="styles.panel === 'edit' || styles.panel === 'make'" />
     <SettlePanel v-else-if="styles.panel === 'settle'" />
     <DrawUpPanel v-else-if="styles.panel === 'draw-up'" />
+    <LevelsPanel v-else-if="styles.panel === 'levels'" />
     <LanguagesPanel v-else-if="styles.panel === 'languages'" />
     <ImportPanel v-else-if="styles.panel === 'import'" />
     <RulesPanel v-else-if="styles.panel === 'rules'" />
@@ -116,8 +118,23 @@ watch(
         <button type="button" class="act" :disabled="!desk.census" @click="styles.panel = 'settle'">
           Settle local formatting
         </button>
-        <button type="button" class="act" :disabled="!desk.census" @click="styles.panel = 'draw-up'">
+        <button
+          v-if="desk.info?.document.kind === 'text'"
+          type="button"
+          class="act"
+          :disabled="!desk.census"
+          @click="styles.panel = 'draw-up'"
+        >
           Draw up styles
+        </button>
+        <button
+          v-else-if="desk.info?.document.kind === 'presentation'"
+          type="button"
+          class="act"
+          :disabled="!desk.census"
+          @click="styles.panel = 'levels'"
+        >
+          Levels of the deck
         </button>
         <button type="button" class="plain" @click="styles.panel = 'make'">New style</button>
         <button type="button" class="plain" @click="styles.panel = 'import'">Styles from elsewhere</button>
