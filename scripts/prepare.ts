@@ -2,10 +2,12 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { demoDocuments } from '../demo/documents'
+import { saltmereLine, winterService } from '../demo/houses'
 import { shippedFaces } from '../server/library/shipped'
 import { connect, makeDatabase, migrate } from '../server/store/database'
 import { actingAs } from '../server/store/acting'
 import { addDocument } from '../server/store/documents'
+import { addHouse, issueHouse, linkHouse } from '../server/store/houses'
 import { storeShippedFaces } from '../server/store/faces'
 import { carryOut } from '../server/work/tasks'
 import { projectFolder } from '../server/library/files'
@@ -25,6 +27,18 @@ await migrate(knex)
 const faces = shippedFaces(progress('measuring faces'))
 await storeShippedFaces(knex, faces, progress('storing faces'))
 console.log(`        ${faces.length} faces in the library`)
+const documents = new Map<string, string>()
+
+/** The demo's houses, the first of them issued, with the documents that follow it. */
+async function demoHouses(): Promise<void> {
+  const acting = actingAs(knex)
+  const line = (await addHouse(acting, saltmereLine, null))!
+  await addHouse(acting, winterService, null)
+  await issueHouse(acting, line, 1)
+  for (const [fileName, id] of documents) if (!fileName.startsWith('Galley')) await linkHouse(acting, id, line)
+  console.log('        demo: two houses')
+}
+
 if (process.argv.includes('--demo')) {
   const any = await knex('documents').first('id')
   for (const { fileName, make } of demoDocuments) {
@@ -33,8 +47,10 @@ if (process.argv.includes('--demo')) {
     writeFileSync(join(projectFolder(), '.morphene', 'demo', fileName), bytes)
     if (any) continue
     const { kind, signed } = await carryOut({ kind: 'check', bytes })
-    await addDocument(actingAs(knex), { fileName, kind, signed, bytes })
+    const { id } = await addDocument(actingAs(knex), { fileName, kind, signed, bytes })
+    documents.set(fileName, id)
     console.log(`        demo: ${fileName}`)
   }
+  if (!any) await demoHouses()
 }
 await knex.destroy()
