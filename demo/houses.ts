@@ -22,9 +22,8 @@ const stone: HouseColor = {
 const sail: HouseColor = { id: 'sail', title: 'Sail', does: 'ground', color: '#fdfcf8' }
 
 /** What all roles of a house have unless they say otherwise. */
-const plain: Setting = { weight: 400, italic: false, tracking: 0, case: 'none', color: 'night' }
+const plain: Setting = { weight: 400, italic: false, tracking: 0, case: 'none' }
 const percent = (value: number) => ({ value, unit: 'percent' as const })
-const points = (value: number) => ({ value, unit: 'points' as const })
 
 export const saltmereLine: House = houseSchema.parse({
   name: 'Saltmere Line',
@@ -58,13 +57,13 @@ export const saltmereLine: House = houseSchema.parse({
     {
       id: 'lead',
       title: 'Intro',
-      text: { ...plain, family: 'Spectral', italic: true, size: 12, leading: points(16.5) },
+      text: { ...plain, family: 'Spectral', italic: true, size: 12, leading: percent(137) },
       deck: { size: 18 },
     },
     {
       id: 'body',
       title: 'Body',
-      text: { ...plain, family: 'Spectral', size: 10, leading: points(14) },
+      text: { ...plain, family: 'Spectral', size: 10, leading: percent(140) },
       deck: { size: 20, leading: percent(125) },
       levels: [{ size: 17 }, { size: 15 }],
     },
@@ -78,13 +77,13 @@ export const saltmereLine: House = houseSchema.parse({
     {
       id: 'data',
       title: 'Figures',
-      text: { ...plain, family: 'Jost', size: 8.5, leading: points(12) },
+      text: { ...plain, family: 'Jost', size: 8.5, leading: percent(140) },
       deck: { size: 14 },
     },
     {
       id: 'note',
       title: 'Note',
-      text: { ...plain, family: 'Spectral', size: 8, leading: points(10.5) },
+      text: { ...plain, family: 'Spectral', size: 8, leading: percent(130) },
       deck: { size: 13 },
     },
   ],

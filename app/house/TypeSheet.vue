@@ -8,6 +8,12 @@ import { useLibrary } from '../stores/library'
 /** A house as a sheet: every role drawn in itself, the palette, and the limits. */
 const props = defineProps<{ house: House; medium: Medium }>()
 const role = defineModel<string>('role', { required: true })
+/** A role was pointed at, though it is looked at already. */
+const emit = defineEmits<{ choose: [] }>()
+function choose(id: string): void {
+  role.value = id
+  emit('choose')
+}
 const library = useLibrary()
 onMounted(() => void library.load().catch(() => null))
 
@@ -19,11 +25,11 @@ interface Line {
   readonly sample: string
 }
 const samples: Readonly<Record<string, string>> = {
-  display: 'Crossing to the outer islands',
+  display: 'The outer islands',
   heading: 'What the boats did',
   subheading: 'Passengers by month',
   lead: 'From the first thaw to the last lantern week',
-  body: 'Two boats a day to every pier, and none in the dark weeks',
+  body: 'Two boats a day to every pier',
   caption: 'The Grey Plover at Cormorant Point, in May',
   label: 'Pier box',
   data: '06.10 07.45 09.20 11.05',
@@ -88,7 +94,7 @@ const limits = computed(() => {
           :class="{ 'bg-wash': role === line.role }"
           :aria-pressed="role === line.role"
           :aria-label="`${line.title}: ${line.setting.family ?? 'face left open'}, ${sizeWords(line.setting) || 'size left open'}`"
-          @click="role = line.role"
+          @click="choose(line.role)"
         >
           <span class="pl-1.5 text-[13px] text-soft">{{ line.title }}</span>
           <span class="truncate" :class="{ 'text-iris': isAbsent(line) }" :style="drawn(line)">{{ line.sample }}</span>
@@ -97,7 +103,7 @@ const limits = computed(() => {
       </li>
     </ul>
     <ul v-if="house.palette.length > 0" class="mt-4 flex flex-wrap gap-3" aria-label="Palette">
-      <li v-for="each in house.palette" :key="each.id" class="w-[96px] text-[12px]">
+      <li v-for="each in house.palette" :key="each.id" class="w-[88px] text-[12px]">
         <span class="block h-[34px] border border-rule" :style="{ background: each.color }" />
         <span class="mt-1 block truncate" :title="each.title">{{ each.title }}</span>
         <span class="block text-soft">{{ each.color }}</span>

@@ -34,12 +34,6 @@ onMounted(async () => {
   else making.value = true
 })
 onBeforeUnmount(() => houses.leave())
-watch(
-  () => houses.roleId,
-  () => {
-    if (view.value !== 'role') view.value = 'role'
-  },
-)
 function setRole(role: HouseRole): void {
   houses.draft!.roles = houses.draft!.roles.map(each => (each.id === role.id ? role : each))
 }
@@ -56,6 +50,7 @@ function addRole(): void {
     { id: `own-${number}`, title: `Own role ${number}`, text: {}, deck: {}, sheet: {}, levels: [] },
   ]
   houses.roleId = `own-${number}`
+  view.value = 'role'
 }
 useHead({ title: 'Houses, Morphene' })
 </script>
@@ -102,7 +97,12 @@ useHead({ title: 'Houses, Morphene' })
               />
               <button type="button" class="link" @click="addRole">Add a role</button>
             </div>
-            <TypeSheet v-model:role="houses.roleId" :house="houses.draft" :medium="houses.medium" />
+            <TypeSheet
+              v-model:role="houses.roleId"
+              :house="houses.draft"
+              :medium="houses.medium"
+              @choose="view = 'role'"
+            />
           </template>
         </div>
       </template>

@@ -1,9 +1,9 @@
 import { styleKey, styleRoles } from '../census/style-roles'
 import type { Slot } from '../document/font-attributes'
-import { sameFamily } from '../document/font-family'
 import { points } from '../document/lengths'
 import { paragraphsOf } from '../document/stories'
 import type { Paragraph } from '../document/story-model'
+import { weightBeyond } from '../font/named-weight'
 import { percent } from '../style/properties'
 import { plainNumber } from '../style/describe'
 import type { TextStyle } from '../style/cascade'
@@ -92,14 +92,15 @@ export function departures(house: House, setting: Setting, style: TextStyle, slo
   const script = slot === 'western' ? undefined : setting.scripts?.[slot]
   const family = slot === 'western' ? setting.family : script?.family
   const why: string[] = []
-  if (family !== undefined && !sameFamily(own.font.family, family))
-    why.push(`${own.font.family || 'no font'}, not ${family}`)
+  // A family may carry a weight in its name: “Jost Medium” is Jost at 500.
+  const beyond = family === undefined ? null : weightBeyond(own.font.family, family)
+  if (family !== undefined && beyond === null) why.push(`${own.font.family || 'no font'}, not ${family}`)
+  const weight = beyond !== null && beyond !== 400 && own.weight === 400 ? beyond : own.weight
   const size = setting.size === undefined ? undefined : setting.size * (script?.factor ?? 1)
   if (size !== undefined && Math.abs(own.size - size) > sameSize)
     why.push(`${plainNumber(own.size)} pt, not ${plainNumber(size)}`)
   if (!emphasis) {
-    if (setting.weight !== undefined && own.weight !== setting.weight)
-      why.push(`weight ${own.weight}, not ${setting.weight}`)
+    if (setting.weight !== undefined && weight !== setting.weight) why.push(`weight ${weight}, not ${setting.weight}`)
     if (setting.italic !== undefined && (own.posture !== 'normal') !== setting.italic)
       why.push(setting.italic ? 'upright, not italic' : 'italic, not upright')
     if (setting.case !== undefined && caseOf(style) !== setting.case) why.push('another case')

@@ -1,7 +1,7 @@
 import { styleKey } from '../../census/style-roles'
 import { fontAttributes, slots } from '../../document/font-attributes'
-import { sameFamily } from '../../document/font-family'
 import { points } from '../../document/lengths'
+import { weightBeyond } from '../../font/named-weight'
 import { setStyleValues } from '../../document/style-verbs'
 import { describeValues } from '../../style/describe'
 import { slotAttributes, weightValue } from '../../style/properties'
@@ -15,27 +15,6 @@ import type { Dressed } from './dress'
  * Character styles that stand in dressed text: what they say of their own stays, what only repeats the old face or size
  * of the text around them goes with it.
  */
-
-/** Weights that families carry in their names: “Spectral SemiBold” is Spectral at 600. */
-const namedWeights: readonly (readonly [RegExp, number])[] = [
-  [/^(extra|ultra) ?light$/i, 200],
-  [/^thin$/i, 100],
-  [/^light$/i, 300],
-  [/^(regular|book|roman)$/i, 400],
-  [/^medium$/i, 500],
-  [/^(semi|demi) ?bold$/i, 600],
-  [/^bold$/i, 700],
-  [/^(extra|ultra) ?bold$/i, 800],
-  [/^(black|heavy)$/i, 900],
-]
-
-/** The weight by which one family's name goes beyond another's; null where it is another family. */
-function weightBeyond(family: string, base: string): number | null {
-  if (sameFamily(family, base)) return 400
-  if (!family.toLowerCase().startsWith(`${base.toLowerCase()} `)) return null
-  const rest = family.slice(base.length + 1).trim()
-  return namedWeights.find(([name]) => name.test(rest))?.[1] ?? null
-}
 
 /** Sizes within so much of that of the text around are meant to be it. */
 const sameShare = 0.06

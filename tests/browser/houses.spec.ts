@@ -1,0 +1,105 @@
+import { expect, test } from '@playwright/test'
+import { harbourNotice } from '../../demo/harbour-notice'
+import { seasonReview } from '../../demo/season-review'
+import { winterTariff } from '../../demo/winter-tariff'
+import { downloadFile, noPageErrors, openOnDesk, putOnShelf, tabTo } from '../support/browser'
+import { session } from '../support/fixtures'
+import { listLevels } from '../../core/change/levels/level-list'
+
+noPageErrors()
+
+test('a house is drawn up, issued anew, and its documents are brought along', async ({ page }) => {
+  await putOnShelf(page, 'House notice.odt', harbourNotice())
+  await putOnShelf(page, 'House tariff.odt', winterTariff())
+  await page.goto('/houses')
+  if ((await page.getByRole('form', { name: 'A new house' }).count()) === 0)
+    await page.getByRole('button', { name: 'New house' }).click()
+  await page.getByLabel('Called').fill('Quay house')
+  const documents = page.getByLabel('Documents that it is drawn up from')
+  await documents.fill('House notice')
+  await page.getByRole('option', { name: /^House notice\.odt/ }).click()
+  await page.getByRole('button', { name: 'Make the house' }).click()
+  await expect(page.getByRole('heading', { name: 'Quay house', level: 1 })).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByRole('button', { name: /^Body: Spectral, 11/ })).toBeVisible()
+  await page.getByRole('radio', { name: /^Versions/ }).click()
+  await page.getByRole('button', { name: 'Issue version 1' }).click()
+  await expect(page.getByText('Version 1 is issued.')).toBeVisible()
+  await page.getByRole('radio', { name: /^Documents/ }).click()
+  await page.getByLabel('Link a document').fill('House tariff')
+  await page.getByRole('option', { name: /^House tariff\.odt/ }).click()
+  await expect(page.getByRole('row', { name: /House tariff .*0\.0 %/ })).toBeVisible({ timeout: 20_000 })
+  // The body grows, and that is issued.
+  await page.getByRole('button', { name: /^Body: Spectral/ }).click()
+  await page.getByLabel('Size', { exact: true }).fill('10.5')
+  await page.getByLabel('Size', { exact: true }).press('Tab')
+  await page.getByRole('button', { name: 'Keep the changes' }).click()
+  await expect(page.getByText(/^The working house is kept/)).toBeVisible()
+  await page.getByRole('radio', { name: /^Versions/ }).click()
+  await expect(page.getByText(/^Body in texts: Spectral, 11 .* becomes Spectral, 10\.5/)).toBeVisible()
+  await page.getByRole('button', { name: 'Issue version 2' }).click()
+  await expect(page.getByText('Version 2 is issued.')).toBeVisible()
+  await page.getByRole('radio', { name: /^Documents/ }).click()
+  await page.getByRole('button', { name: 'Plan 1 document' }).click()
+  await expect(page.getByText(/1 document would change/)).toBeVisible({ timeout: 30_000 })
+  await page.getByRole('button', { name: /^Carry it out/ }).click()
+  await expect(page.getByText(/^Done: 1 document changed/)).toBeVisible({ timeout: 30_000 })
+  await page.goto('/houses')
+  await page.getByRole('button', { name: /^Quay house/ }).click()
+  await expect(page.getByRole('row', { name: /House tariff .*9\d\.\d %\s+2/ })).toBeVisible({ timeout: 20_000 })
+})
+
+test('the Winter tariff goes from no styles to style by the keyboard alone', async ({ page }) => {
+  await page.request.post('/api/houses', {
+    data: {
+      house: { name: 'Keys house', roles: [{ id: 'body', title: 'Body', text: { family: 'Literata', size: 9 } }] },
+    },
+  })
+  const houses = (await (await page.request.get('/api/houses')).json()) as {
+    id: string
+    name: string
+    revision: number
+  }[]
+  const own = houses.find(each => each.name === 'Keys house')!
+  await page.request.post(`/api/houses/${own.id}/issue`, { data: { revision: own.revision } })
+  await openOnDesk(page, 'Tariff to style.odt', winterTariff())
+  await page.getByRole('tab', { name: 'House' }).focus()
+  await page.keyboard.press('Enter')
+  await tabTo(page, /^House of this document$/)
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('Keys')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('to style', { timeout: 20_000 })
+  await tabTo(page, /^Dress it in Keys house$/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: /^Carry it out/ })).toBeFocused({ timeout: 30_000 })
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/^Done: Draw up|^Done: Dress/)).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByRole('row', { name: /Body .*100/ })).toBeVisible({ timeout: 20_000 })
+  await page.getByRole('button', { name: /^Undo: / }).click()
+  await expect(page.getByRole('button', { name: /^Redo: / })).toBeVisible({ timeout: 20_000 })
+  expect(Buffer.compare(await downloadFile(page, 'Tariff to style'), winterTariff())).toBe(0)
+})
+
+test('the levels of a deck are set in one table, and its slides follow', async ({ page }) => {
+  await openOnDesk(page, 'Levels.odp', seasonReview())
+  await page.getByRole('tab', { name: 'Styles' }).click()
+  await page.getByRole('button', { name: 'Levels of the deck' }).click()
+  for (const [label, size] of [
+    ['Size of Title, in points', '36'],
+    ['Size of Level 1, in points', '22'],
+    ['Size of Level 2, in points', '18'],
+  ] as const) {
+    await page.getByLabel(label).fill(size)
+    await page.getByLabel(label).press('Tab')
+  }
+  await expect(page.getByText('Shown as it would be. Nothing is stored yet.')).toBeVisible()
+  await page.getByRole('button', { name: 'Show the plan of 3 placeholders' }).click()
+  await page.getByRole('button', { name: /^Carry it out/ }).click()
+  await expect(page.getByText(/^Done: Set 3 placeholders/)).toBeVisible({ timeout: 30_000 })
+  const file = await downloadFile(page, 'Levels')
+  expect(
+    listLevels(session(file).reading)
+      .slice(0, 4)
+      .map(each => each.size),
+  ).toEqual([36, 18, 22, 18])
+})
