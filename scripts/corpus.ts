@@ -15,7 +15,10 @@ import { DocumentSession } from '../core/session'
 import { registry } from '../core/change/registry'
 import { compareCompositions, type Effects } from '../core/change/effects'
 import { paragraphExtents } from '../core/typeset/compose'
+import { NothingToPlan } from '../core/change/plan'
+import { checkDrawUp } from './corpus-draw-up'
 import { checkStyles } from './corpus-styles'
+import { flatten, foundAgain } from './flatten'
 import { Shaper } from '../core/typeset/shaper'
 import { Typesetter } from '../core/typeset/look'
 import { projectFolder } from '../server/library/files'
@@ -132,6 +135,40 @@ async function checkEffects(
   effects++
 }
 
+/** Draws a text up as it is, and as somebody would have it who sets everything by hand. */
+async function checkDrawn(
+  file: string,
+  bytes: Uint8Array,
+  session: DocumentSession,
+  original: string | null,
+): Promise<void> {
+  try {
+    const drawn = await checkDrawUp(bytes, session)
+    for (const problem of drawn.problems) fail(file, problem)
+    const path = join(work, `drawn${extname(file)}`)
+    writeFileSync(path, drawn.written)
+    if (original !== null && readerText(path) !== original)
+      fail(file, 'the independent reader reads other text after drawing up')
+    console.log(
+      `${file}: drawn up, ${(drawn.before * 100).toFixed(1)} % settled before, ${(drawn.after * 100).toFixed(2)} % after, ` +
+        `${drawn.styles} paragraph styles of ${drawn.voices} voices, ${drawn.wordStyles} character styles of ${drawn.wordVoices} looks`,
+    )
+  } catch (error) {
+    if (!(error instanceof NothingToPlan)) throw error
+    console.log(`${file}: nothing to draw up`)
+  }
+  const { session: flat, was } = flatten(session)
+  try {
+    const found = foundAgain(was, planned(flat, { type: 'draw-up', headings: 'all' }, false).after)
+    console.log(
+      `${file}: flattened and drawn up again, ${(found.grouped * 100).toFixed(1)} % of paragraphs group as they did, ` +
+        `${(found.headings * 100).toFixed(1)} % of headings are at their level`,
+    )
+  } catch (error) {
+    if (!(error instanceof NothingToPlan)) throw error
+  }
+}
+
 /** Types a word into a paragraph in the middle: one stretch of one part differs, and undoing it gives the file back. */
 function checkEdit(file: string, bytes: Uint8Array, session: DocumentSession): void {
   const { document } = session
@@ -206,6 +243,7 @@ for (const file of readdirSync(folder)
       if (readerText(path) !== original)
         fail(file, 'the independent reader reads other text after settling and folding')
     }
+    if (session.document.kind === 'text') await checkDrawn(file, bytes, session, original)
     const families = new Set([...census.faces.map(face => face.family), ...census.unused.map(each => each.family)])
     families.delete('no font named')
     // The independent reader is slow: it opens the first two files written from each original.
