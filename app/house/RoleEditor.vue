@@ -30,7 +30,8 @@ const numberOf = (event: Event): number | undefined => {
 }
 const shown = (value: number | undefined) => (value === undefined ? '' : String(Math.round(value * 100) / 100))
 const hint = (value: number | undefined) => (value === undefined ? 'open' : shown(value))
-function setLeading(value: number | undefined, unit: 'points' | 'percent'): void {
+type LeadingUnit = NonNullable<Setting['leading']>['unit']
+function setLeading(value: number | undefined, unit: LeadingUnit): void {
   set({ leading: value === undefined ? undefined : { value, unit } })
 }
 const leadingUnit = computed(() => own.value.leading?.unit ?? ground.value.leading?.unit ?? 'percent')
@@ -106,10 +107,11 @@ function dropLevel(): void {
       <Choice
         :model-value="leadingUnit"
         aria-label="Unit of the leading"
-        @update:model-value="setLeading(now.leading?.value ?? 130, $event as 'points' | 'percent')"
+        @update:model-value="setLeading(now.leading?.value ?? 130, $event as LeadingUnit)"
       >
         <option value="percent">% of the size</option>
         <option value="points">pt</option>
+        <option value="own">% of the face’s own</option>
       </Choice>
     </div>
     <label class="text-soft" for="role-tracking">Tracking</label>

@@ -8,7 +8,7 @@ export function effectsWords({ effects }: Pick<RecordedPlan, 'effects'>): string
   return [
     effects.pagesBefore === effects.pagesAfter
       ? `${counted(effects.pagesAfter, 'page')} before and after`
-      : `${effects.pagesBefore} pages before, ${effects.pagesAfter} after`,
+      : `${counted(effects.pagesBefore, 'page')} before, ${effects.pagesAfter} after`,
     effects.paragraphsChanged === 0
       ? 'no paragraph gains or loses a line'
       : `${counted(effects.paragraphsChanged, 'paragraph')} with other lines`,

@@ -112,7 +112,7 @@ useHead({ title: 'Houses, Morphene' })
           <NoticeLine v-if="houses.message" kind="failed">{{ houses.message }}</NoticeLine>
           <NoticeLine v-if="houses.done" kind="done">{{ houses.done }}</NoticeLine>
           <template v-if="houses.info && houses.draft">
-            <h1>{{ houses.draft.name }}</h1>
+            <h1 :class="{ 'mt-3': houses.done || houses.message }">{{ houses.draft.name }}</h1>
             <p class="text-soft">
               {{ houses.info.issued === 0 ? 'Not issued yet' : `Version ${houses.info.issued} is issued`
               }}{{ houses.info.pending.length > 0 || houses.changed ? '; what is worked on differs from it.' : '.' }}

@@ -15,8 +15,12 @@ const colorId = z.string().regex(/^[a-z][a-z0-9-]{0,39}$/)
 const family = z.string().trim().min(1).max(200)
 const length = z.number().min(0).max(1000)
 
-/** Leading: baseline to baseline in points, or percent of the size. */
-const leadingSchema = z.strictObject({ value: z.number().min(1).max(1000), unit: z.enum(['points', 'percent']) })
+export const leadingUnits = ['points', 'percent', 'own'] as const
+/**
+ * Leading: baseline to baseline in points, in percent of the size, or in percent of the face's own leading, which hangs on
+ * the face.
+ */
+const leadingSchema = z.strictObject({ value: z.number().min(1).max(1000), unit: z.enum(leadingUnits) })
 
 /** The face of another script, and how much larger or smaller it is set so that both look alike. */
 const scriptSchema = z.strictObject({ family, factor: z.number().min(0.3).max(3).default(1) })

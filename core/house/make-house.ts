@@ -73,7 +73,7 @@ function settingOf(text: TextStyle, properties: Readonly<Record<string, string>>
     italic: posture !== 'normal',
     size: round(size),
     ...(factor !== null
-      ? { leading: { value: round(factor * 100), unit: 'percent' as const } }
+      ? { leading: { value: round(factor * 100), unit: 'own' as const } }
       : absolute !== null
         ? { leading: { value: round(absolute), unit: 'points' as const } }
         : {}),

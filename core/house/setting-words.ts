@@ -3,7 +3,8 @@ import { colorOf, type House, type Setting } from './house'
 
 /** Size and leading in a printer’s way: “10.2 / 14.4”, “12 / 130 %”; '' where both are open. */
 export function sizeWords({ size, leading }: Setting): string {
-  const set = leading && (leading.unit === 'percent' ? `${plainNumber(leading.value)} %` : plainNumber(leading.value))
+  const unit = leading ? { points: '', percent: ' %', own: ' % of its own' }[leading.unit] : ''
+  const set = leading && `${plainNumber(leading.value)}${unit}`
   if (size === undefined) return set === undefined ? '' : `leading ${set}`
   return set === undefined ? plainNumber(size) : `${plainNumber(size)} / ${set}`
 }

@@ -67,11 +67,9 @@ function leadingDiffers(setting: Setting, style: TextStyle, size: number): boole
   const factor = percent(stated)
   const absolute = points(stated)
   const { value, unit } = setting.leading
-  if (unit === 'percent')
-    return factor === null
-      ? absolute === null || Math.abs(absolute - (value * size) / 100) > 0.1
-      : Math.abs(factor * 100 - value) > 0.5
-  return absolute === null ? factor === null || Math.abs(factor * size - value) > 0.1 : Math.abs(absolute - value) > 0.1
+  if (unit === 'own') return (factor === null && absolute === null ? 100 : (factor ?? 0) * 100) !== value
+  const wanted = unit === 'percent' ? (value * size) / 100 : value
+  return absolute === null || Math.abs(absolute - wanted) > 0.1
 }
 
 /** The case that text is shown in. */

@@ -38,7 +38,8 @@ function settingTokens(setting: Setting): Record<string, unknown> {
     size !== undefined &&
     weight !== undefined &&
     tracking !== undefined &&
-    leading !== undefined
+    leading !== undefined &&
+    leading.unit !== 'own'
   )
     tokens.type = {
       $type: 'typography',
@@ -54,7 +55,7 @@ function settingTokens(setting: Setting): Record<string, unknown> {
     if (family !== undefined) tokens.family = { $type: 'fontFamily', $value: family }
     if (size !== undefined) tokens.size = { $type: 'dimension', $value: px(size) }
     if (weight !== undefined) tokens.weight = { $type: 'fontWeight', $value: weight }
-    if (leading !== undefined)
+    if (leading !== undefined && leading.unit !== 'own')
       tokens.leading =
         leading.unit === 'percent'
           ? { $type: 'number', $value: round(leading.value / 100, 6) }
@@ -265,6 +266,7 @@ function overlaid(known: Setting, read: Setting): Setting {
     Object.entries(known).filter(([name]) => !(typed as readonly string[]).includes(name)),
   )
   const setting: Setting = { ...rest, ...read }
+  if (known.leading?.unit === 'own' && read.leading === undefined) setting.leading = known.leading
   // Leading in points comes back from a typography token as its share of the size.
   if (known.leading?.unit === 'points' && read.leading?.unit === 'percent' && read.size !== undefined) {
     const points = (read.leading.value * read.size) / 100

@@ -62,16 +62,16 @@ const leadingOf = (row: ListedLevel) => {
   const leading = changed(row).leading ?? row.leading
   return leading === null || leading === undefined
     ? ''
-    : leading.unit === 'percent'
+    : leading.unit !== 'points'
       ? `${round(leading.value)} %`
       : round(leading.value)
 }
-/** “120 %” is of the size, a number alone is points. */
+/** “120 %” is of the face’s own leading, a number alone is points. */
 function setLeading(row: ListedLevel, event: Event): void {
   const { value } = event.target as HTMLInputElement
   const amount = Number.parseFloat(value.replace(',', '.'))
   if (Number.isFinite(amount) && amount >= 1)
-    set(row, { leading: { value: amount, unit: value.includes('%') ? 'percent' : 'points' } })
+    set(row, { leading: { value: amount, unit: value.includes('%') ? 'own' : 'points' } })
 }
 function show(): void {
   if (wish.value) void styles.propose([JSON.parse(JSON.stringify(wish.value)) as LevelsWish])
@@ -134,7 +134,7 @@ function show(): void {
                 class="field w-[64px]"
                 :value="leadingOf(row)"
                 placeholder="face"
-                :aria-label="`Leading of ${titleOf(row)}, in points or percent`"
+                :aria-label="`Leading of ${titleOf(row)}, in points, or in percent of the face’s own`"
                 @change="setLeading(row, $event)"
               />
             </td>

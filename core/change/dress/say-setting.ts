@@ -36,13 +36,22 @@ function textValues(planner: Planner, house: House, setting: Setting): Values {
   return values
 }
 
+/**
+ * Leading as the file takes it (ODF 1.4 part 3, 20.197): a percentage there is one of the face's own line height, so that
+ * percent of a size are written as a length. Without a size the face's own has to stand for it.
+ */
+function leadingMarkup({ value, unit }: NonNullable<Setting['leading']>, size: number | undefined): string {
+  if (unit === 'points') return points(value)
+  return unit === 'percent' && size !== undefined ? points((value * size) / 100) : `${value}%`
+}
+
 /** The values of paragraphs that a setting asks for. */
-function paragraphValues({ leading, before, after, align }: Setting): Values {
+function paragraphValues({ leading, size, before, after, align }: Setting): Values {
   return {
     ...(leading === undefined
       ? {}
       : {
-          'fo:line-height': leading.unit === 'percent' ? `${leading.value}%` : points(leading.value),
+          'fo:line-height': leadingMarkup(leading, size),
           'style:line-height-at-least': null,
           'style:line-spacing': null,
         }),

@@ -13,7 +13,7 @@ export interface LevelStyle {
   readonly level: number
 }
 
-/** How a placeholder is set now. Points; leading in percent or points, null where the face's own holds. */
+/** How a placeholder is set now. Points; leading in points or in percent of the face's own, null where that holds. */
 export interface ListedLevel {
   readonly master: string
   readonly placeholder: Placeholder
@@ -22,7 +22,7 @@ export interface ListedLevel {
   readonly weight: number
   readonly italic: boolean
   readonly size: number
-  readonly leading: { readonly value: number; readonly unit: 'points' | 'percent' } | null
+  readonly leading: { readonly value: number; readonly unit: 'points' | 'own' } | null
   readonly before: number
   readonly after: number
 }
@@ -74,7 +74,7 @@ export function listLevels(reading: Reading): ListedLevel[] {
       size,
       leading:
         factor !== null
-          ? { value: factor * 100, unit: 'percent' }
+          ? { value: factor * 100, unit: 'own' }
           : absolute !== null
             ? { value: absolute, unit: 'points' }
             : null,

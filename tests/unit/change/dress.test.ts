@@ -89,7 +89,7 @@ describe('dressing a document', () => {
       'Spectral 10 400',
     ])
     const { properties } = after.reading.cascade.paragraph(paragraphsOf(after.reading.stories[0]!.blocks)[1]!)
-    expect(properties).toMatchObject({ 'fo:line-height': '150%', 'fo:margin-bottom': '4pt', 'fo:text-indent': '3mm' })
+    expect(properties).toMatchObject({ 'fo:line-height': '16.5pt', 'fo:margin-bottom': '4pt', 'fo:text-indent': '3mm' })
   })
 
   it('leaves what is left out as it looks, though it goes back to what is dressed', () => {

@@ -30,7 +30,7 @@ const levels = [
   {
     placeholder: 'outline',
     level: 1,
-    setting: { family: 'Work Sans', size: 22, leading: { value: 120, unit: 'percent' }, after: 4 },
+    setting: { family: 'Work Sans', size: 22, leading: { value: 120, unit: 'own' }, after: 4 },
   },
   { placeholder: 'outline', level: 2, setting: { size: 19 } },
   { placeholder: 'outline', level: 3, setting: { size: 16, italic: true } },
@@ -65,7 +65,7 @@ describe('the levels of a deck', () => {
       ['Spectral', 19],
       ['Spectral', 16],
     ])
-    expect(now[2]).toMatchObject({ leading: { value: 120, unit: 'percent' }, after: 4 })
+    expect(now[2]).toMatchObject({ leading: { value: 120, unit: 'own' }, after: 4 })
     expect(now[4]!.italic).toBe(true)
     const [was, is] = [looks(before), looks(after)]
     expect(is.loose).toEqual(was.loose)
