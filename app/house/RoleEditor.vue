@@ -1,12 +1,28 @@
 <script setup lang="ts">
-import { settingFor, type House, type HouseRole, type Medium, type Setting } from '~~/core/house/house'
+import { nearest } from '~~/core/font/library'
+import { settingFor, type House, type HouseRole, type Medium, type Room, type Setting } from '~~/core/house/house'
+import { legibility, usualRoom } from '~~/core/house/legibility'
 import Choice from '../kit/Choice.vue'
 import FamilyPicker from '../type/FamilyPicker.vue'
+import { useLibrary } from '../stores/library'
 import { useType } from '../stores/type'
 
 /** How one role is set in a medium: what is empty is left open, or in decks and sheets is as in texts. */
 const props = defineProps<{ house: House; role: HouseRole; medium: Medium }>()
-const emit = defineEmits<{ change: [role: HouseRole] }>()
+const emit = defineEmits<{ change: [role: HouseRole]; room: [room: Room] }>()
+const library = useLibrary()
+/** How large it looks from where it is read. */
+const seen = computed(() => {
+  const { size, family, weight, italic } = now.value
+  const faces = family === undefined ? [] : (library.library?.family(family) ?? [])
+  if (size === undefined || faces.length === 0) return null
+  const { measures } = nearest(faces, weight ?? 400, italic ?? false)
+  return legibility(size, measures.xHeight, props.medium, props.house.room)
+})
+const room = computed(() => props.house.room ?? usualRoom)
+function setRoom(values: Partial<Room>): void {
+  emit('room', { ...room.value, ...values })
+}
 const type = useType()
 const own = computed((): Setting => props.role[props.medium])
 /** What holds where nothing is said here. */
@@ -114,6 +130,35 @@ function dropLevel(): void {
         <option value="own">% of the face’s own</option>
       </Choice>
     </div>
+    <template v-if="seen">
+      <span class="text-soft">Seen</span>
+      <span :class="seen.enough ? '' : 'text-ochre'"
+        >its x-height spans {{ seen.degrees.toFixed(2) }}° {{ seen.from
+        }}{{ seen.enough ? '' : `; ${seen.would} pt would do` }}</span
+      >
+    </template>
+    <template v-if="medium === 'deck'">
+      <span class="text-soft">Room</span>
+      <div class="flex flex-wrap items-center gap-2">
+        a screen
+        <input
+          class="field w-[58px]"
+          inputmode="decimal"
+          aria-label="Height of the screen, in metres"
+          :value="shown(room.screenHeight)"
+          @change="setRoom({ screenHeight: numberOf($event) ?? room.screenHeight })"
+        />
+        m high, the last row
+        <input
+          class="field w-[58px]"
+          inputmode="decimal"
+          aria-label="Distance of the last row, in metres"
+          :value="shown(room.lastRow)"
+          @change="setRoom({ lastRow: numberOf($event) ?? room.lastRow })"
+        />
+        m away
+      </div>
+    </template>
     <label class="text-soft" for="role-tracking">Tracking</label>
     <div class="flex flex-wrap items-center gap-2">
       <input

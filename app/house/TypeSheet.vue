@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { nearest } from '~~/core/font/library'
 import { colorOf, settingFor, type House, type Medium, type Setting } from '~~/core/house/house'
+import { legibility } from '~~/core/house/legibility'
 import { sizeWords } from '~~/core/house/setting-words'
 import { contrast } from '~~/core/style/contrast'
 import { useLibrary } from '../stores/library'
@@ -67,6 +68,21 @@ function drawn({ setting }: Line) {
 }
 const isAbsent = ({ setting }: Line) =>
   setting.family !== undefined && library.library !== null && library.library.family(setting.family).length === 0
+/** Roles that are too small to be read fluently from where they are read. */
+const tooSmall = computed(() =>
+  lines.value.flatMap(line => {
+    const { size, family, weight, italic } = line.setting
+    const faces = family === undefined ? [] : (library.library?.family(family) ?? [])
+    if (size === undefined || faces.length === 0) return []
+    const { measures } = nearest(faces, weight ?? 400, italic ?? false)
+    const seen = legibility(size, measures.xHeight, props.medium, props.house.room)
+    return seen.enough
+      ? []
+      : [
+          `${line.title} at ${size} pt: its x-height is ${seen.degrees.toFixed(2)}° ${seen.from}; ${seen.would} pt would do`,
+        ]
+  }),
+)
 const limits = computed(() => {
   const { smallest, families, contrast: least, deepestLevel, wordsPerSlide, measure } = props.house.limits
   const size = smallest[props.medium]
@@ -113,5 +129,8 @@ const limits = computed(() => {
       </li>
     </ul>
     <p v-if="limits.length > 0" class="mt-3 text-[13px] text-soft">{{ limits.join(' · ') }}</p>
+    <ul v-if="tooSmall.length > 0" class="mt-2 text-[13px] text-ochre" aria-label="Too small to be read with ease">
+      <li v-for="each in tooSmall" :key="each">{{ each }}</li>
+    </ul>
   </div>
 </template>

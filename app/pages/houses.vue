@@ -141,6 +141,7 @@ useHead({ title: 'Houses, Morphene' })
                 :role="houses.role"
                 :medium="houses.medium"
                 @change="setRole"
+                @room="houses.draft!.room = $event"
               />
             </template>
             <PaletteEditor v-else-if="view === 'palette'" :house="houses.draft" @change="setPalette" />
