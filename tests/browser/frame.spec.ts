@@ -27,6 +27,7 @@ test('the screens of the shelf and their dialogs stand up to axe', async ({ page
     ['/records', 'Records'],
     ['/library', 'Abril Fatface'],
     ['/pairs', 'Pairs'],
+    ['/houses', 'Houses'],
   ] as const) {
     await page.goto(address)
     await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible()
@@ -36,7 +37,18 @@ test('the screens of the shelf and their dialogs stand up to axe', async ({ page
 
 test('every stage, a plan and its walk stand up to axe', async ({ page }) => {
   await openOnDesk(page, 'Looked into.odt', sailingGuide())
-  for (const stage of ['Census', 'Absent', 'Type', 'Styles', 'Swap', 'Recast', 'Pages', 'Defaults', 'Handoff']) {
+  for (const stage of [
+    'Census',
+    'Absent',
+    'Type',
+    'Styles',
+    'House',
+    'Swap',
+    'Recast',
+    'Pages',
+    'Defaults',
+    'Handoff',
+  ]) {
     await page.getByRole('tab', { name: stage }).click()
     await expect(page.getByRole('tabpanel')).toBeVisible()
     expect(await findings(page), stage).toEqual([])

@@ -9,25 +9,28 @@ import { listLevels } from '../../core/change/levels/level-list'
 noPageErrors()
 
 test('a house is drawn up, issued anew, and its documents are brought along', async ({ page }) => {
-  await putOnShelf(page, 'House notice.odt', harbourNotice())
-  await putOnShelf(page, 'House tariff.odt', winterTariff())
+  // Names of its own, so that it can be run twice on one desk.
+  const run = String(Date.now()).slice(-6)
+  const [notice, tariff, name] = [`Notice ${run}`, `Tariff ${run}`, `Quay house ${run}`]
+  await putOnShelf(page, `${notice}.odt`, harbourNotice())
+  await putOnShelf(page, `${tariff}.odt`, winterTariff())
   await page.goto('/houses')
   if ((await page.getByRole('form', { name: 'A new house' }).count()) === 0)
     await page.getByRole('button', { name: 'New house' }).click()
-  await page.getByLabel('Called').fill('Quay house')
-  const documents = page.getByLabel('Documents that it is drawn up from')
-  await documents.fill('House notice')
-  await page.getByRole('option', { name: /^House notice\.odt/ }).click()
+  await page.getByLabel('Called').fill(name)
+  const documents = page.getByRole('combobox', { name: 'Documents that it is drawn up from' })
+  await documents.fill(notice)
+  await page.getByRole('option', { name: new RegExp(`^${notice}`) }).click()
   await page.getByRole('button', { name: 'Make the house' }).click()
-  await expect(page.getByRole('heading', { name: 'Quay house', level: 1 })).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible({ timeout: 20_000 })
   await expect(page.getByRole('button', { name: /^Body: Spectral, 11/ })).toBeVisible()
   await page.getByRole('radio', { name: /^Versions/ }).click()
   await page.getByRole('button', { name: 'Issue version 1' }).click()
   await expect(page.getByText('Version 1 is issued.')).toBeVisible()
   await page.getByRole('radio', { name: /^Documents/ }).click()
-  await page.getByLabel('Link a document').fill('House tariff')
-  await page.getByRole('option', { name: /^House tariff\.odt/ }).click()
-  await expect(page.getByRole('row', { name: /House tariff .*0\.0 %/ })).toBeVisible({ timeout: 20_000 })
+  await page.getByRole('combobox', { name: 'Link a document' }).fill(tariff)
+  await page.getByRole('option', { name: new RegExp(`^${tariff}`) }).click()
+  await expect(page.getByRole('row', { name: new RegExp(`${tariff} .*0\\.0 %`) })).toBeVisible({ timeout: 20_000 })
   // The body grows, and that is issued.
   await page.getByRole('button', { name: /^Body: Spectral/ }).click()
   await page.getByLabel('Size', { exact: true }).fill('10.5')
@@ -44,8 +47,10 @@ test('a house is drawn up, issued anew, and its documents are brought along', as
   await page.getByRole('button', { name: /^Carry it out/ }).click()
   await expect(page.getByText(/^Done: 1 document changed/)).toBeVisible({ timeout: 30_000 })
   await page.goto('/houses')
-  await page.getByRole('button', { name: /^Quay house/ }).click()
-  await expect(page.getByRole('row', { name: /House tariff .*9\d\.\d %\s+2/ })).toBeVisible({ timeout: 20_000 })
+  await page.getByRole('button', { name: new RegExp(`^${name}`) }).click()
+  await expect(page.getByRole('row', { name: new RegExp(`${tariff} .*9\\d\\.\\d %\\s+2`) })).toBeVisible({
+    timeout: 20_000,
+  })
 })
 
 test('the Winter tariff goes from no styles to style by the keyboard alone', async ({ page }) => {
