@@ -110,7 +110,7 @@ function show(): void {
         </thead>
         <tbody>
           <tr v-for="row in shown" :key="keyOf(row)" :class="{ 'bg-wash': Object.keys(changed(row)).length > 0 }">
-            <th scope="row" class="!font-normal whitespace-nowrap">{{ titleOf(row) }}</th>
+            <th scope="row" class="!border-rule !font-normal whitespace-nowrap">{{ titleOf(row) }}</th>
             <td>
               <input
                 class="field w-full min-w-[104px]"

@@ -11,8 +11,9 @@ export const dressKind = oneByOne<DressWish>({
   schema: dressSchema,
   most: 1,
   act(planner, wish) {
+    let drawn = 0
     if (wish.drawUp && needsDrawingUp(planner.reading, planner.library)) {
-      drawUp(planner, drawUpSchema.parse({ type: 'draw-up' }))
+      drawn = drawUp(planner, drawUpSchema.parse({ type: 'draw-up' }))
       planner.reread()
       planner.forgetAutomatic()
     }
@@ -24,7 +25,8 @@ export const dressKind = oneByOne<DressWish>({
         'This document has no named styles that text goes by: draw up its styles first. Nothing was changed.',
       )
     const dressed = rows.filter(row => row.included).length
-    return `Dress ${counted(dressed, 'style')} in ${wish.house.name}`
+    const first = drawn > 0 ? `Draw up ${counted(drawn, 'style')}, and dress` : 'Dress'
+    return `${first} ${counted(dressed, 'style')} in ${wish.house.name}`
   },
   sentence: ({ house, keep }) =>
     `Set the styles of each role as the house ${house.name} says${keep.length > 0 ? `, but for ${counted(keep.length, 'role')}` : ''}.`,
