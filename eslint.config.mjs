@@ -11,17 +11,18 @@ import { createNodeResolver, importX } from 'eslint-plugin-import-x'
  */
 const mayImport = {
   package: [],
+  colour: [],
   xml: ['package'],
   document: ['package', 'xml'],
   font: ['package', 'document'],
   pairing: ['font'],
   style: ['package', 'xml', 'document', 'font'],
-  typeset: ['package', 'xml', 'document', 'font', 'style'],
-  census: ['package', 'xml', 'document', 'font', 'style', 'typeset'],
-  house: ['package', 'xml', 'document', 'font', 'pairing', 'style', 'typeset', 'census'],
-  change: ['package', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'house'],
-  format: ['package', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'house', 'change'],
-  desk: ['package', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'house', 'change', 'format'],
+  typeset: ['package', 'colour', 'xml', 'document', 'font', 'style'],
+  census: ['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset'],
+  house: ['package', 'colour', 'xml', 'document', 'font', 'pairing', 'style', 'typeset', 'census'],
+  change: ['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'house'],
+  format: ['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'house', 'change'],
+  desk: ['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'house', 'change', 'format'],
 }
 const layers = Object.keys(mayImport)
 

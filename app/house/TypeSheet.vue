@@ -3,7 +3,7 @@ import { nearest } from '~~/core/font/library'
 import { colorOf, settingFor, type House, type Medium, type Setting } from '~~/core/house/house'
 import { legibility } from '~~/core/house/legibility'
 import { sizeWords } from '~~/core/house/setting-words'
-import { contrast } from '~~/core/style/contrast'
+import { contrast } from '~~/core/colour/contrast'
 import { useLibrary } from '../stores/library'
 
 /** A house as a sheet: every role drawn in itself, the palette, and the limits. */

@@ -1,4 +1,4 @@
-import { contrast } from '../style/contrast'
+import { contrast } from '../colour/contrast'
 import { isInside } from './fills'
 import type { Fragment } from './fragments'
 import { boundsOf } from './matrix'

@@ -2,7 +2,7 @@
 import type { Slot } from '~~/core/document/font-attributes'
 import type { StyleChanges } from '~~/core/change/styles/style-changes'
 import type { Wish } from '~~/core/change/registry'
-import { contrast, contrastWords } from '~~/core/style/contrast'
+import { contrast, contrastWords } from '~~/core/colour/contrast'
 import { plainNumber } from '~~/core/style/describe'
 import { points } from '~~/core/document/lengths'
 import { percent, weightNumber } from '~~/core/style/properties'

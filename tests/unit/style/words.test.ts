@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { paragraphsOf } from '../../../core/document/stories'
-import { contrast, contrastWords } from '../../../core/style/contrast'
+import { contrast, contrastWords } from '../../../core/colour/contrast'
 import { describeValues, plainLength } from '../../../core/style/describe'
 import { attributesOf, groupOfAttribute, propertyGroups, typeGroups } from '../../../core/style/groups'
 import { nameHint, proposeRole, type RoleSigns } from '../../../core/style/roles'
