@@ -3,6 +3,7 @@ import { setPieceSchema } from '../core/change/kept-frame/set-piece'
 import { registry } from '../core/change/registry'
 import { heldLicenceSchema } from '../core/font/held-licence'
 import { judgementSchema } from '../core/font/judgement'
+import { paletteSchema } from '../core/house/palette'
 import { keptPairSchema } from '../core/pairing/kept-pair'
 
 /** A sort of thing that is kept under a name, and a heading where people sort it: what it holds, and how many there may be. */
@@ -28,6 +29,7 @@ export const keptSorts = {
   wish: sort(registry.schema, 500, 'wishes', { oneOfName: true, refuses: request => registry.whyNotMany(request) }),
   frame: sort(setPieceSchema, 1000, 'frames'),
   pair: sort(keptPairSchema, 2000, 'pairs'),
+  palette: sort(paletteSchema, 1000, 'palettes'),
   licence: sort(heldLicenceSchema, 2000, 'licences'),
   judgement: sort(judgementSchema, 5000, 'judgements', { oneOfName: true }),
   /** Which lists of faces are switched on: for the desk, or for the folder whose id is the name. */

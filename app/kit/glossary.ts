@@ -53,6 +53,10 @@ export const glossary = {
     title: 'House',
     says: 'A brand’s rules as data, with versions: faces by role, sizes, colours and limits. Documents are brought to it by plan.',
   },
+  palette: {
+    title: 'Palette',
+    says: 'Colours by what they do: ground, text, quiet text, accent, warning, chart series.',
+  },
   toStyle: {
     title: 'To style',
     says: 'Text is to style where it is as its house says. Text of no known role counts as not.',

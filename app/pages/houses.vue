@@ -40,6 +40,11 @@ function setRole(role: HouseRole): void {
 function setPalette(palette: HouseColor[]): void {
   houses.draft!.palette = palette
 }
+/** Which roles have a colour. */
+const usedBy = (id: string): string[] =>
+  houses
+    .draft!.roles.filter(role => [role.text, role.deck, role.sheet, ...role.levels].some(each => each.color === id))
+    .map(role => role.title)
 /** Adds a role of the house's own. */
 function addRole(): void {
   const taken = new Set(houses.draft!.roles.map(each => each.id))
@@ -144,7 +149,12 @@ useHead({ title: 'Houses, Morphene' })
                 @room="houses.draft!.room = $event"
               />
             </template>
-            <PaletteEditor v-else-if="view === 'palette'" :house="houses.draft" @change="setPalette" />
+            <PaletteEditor
+              v-else-if="view === 'palette'"
+              :palette="houses.draft.palette"
+              :used-by="usedBy"
+              @change="setPalette"
+            />
             <HouseVersions v-else />
           </template>
           <p v-else class="text-soft">Choose a house, or make one.</p>

@@ -38,6 +38,7 @@ function kept<K extends KeptKind>(kind: K) {
 /** Wishes, pairs, licences, judgements and lists of faces that are kept. */
 export const useKeptWishes = defineStore('kept wishes', () => kept('wish'))
 export const useKeptPairs = defineStore('kept pairs', () => kept('pair'))
+export const useKeptPalettes = defineStore('kept palettes', () => kept('palette'))
 export const useKeptLicences = defineStore('kept licences', () => kept('licence'))
 export const useJudgements = defineStore('kept judgements', () => kept('judgement'))
 export const useSetsOn = defineStore('kept sets on', () => kept('sets on'))
