@@ -85,13 +85,13 @@ const top = (chroma: number) => `${(1 - Math.min(chroma, mostChroma) / mostChrom
       <span
         v-for="(mark, at) in colours.marks"
         :key="at"
-        class="pointer-events-none absolute size-[12px] -translate-x-1/2 -translate-y-1/2 rotate-45 border-2 border-white outline outline-1 outline-ink"
+        class="mark pointer-events-none absolute size-[12px] rotate-45 border-2 border-white outline outline-1 outline-ink"
         :style="{ left: left(mark.hue), top: top(mark.chroma), background: mark.color }"
         :title="titles[mark.harmony]"
         aria-hidden="true"
       />
       <span
-        class="pointer-events-none absolute size-[18px] -translate-x-1/2 -translate-y-1/2 rounded-full border-2 border-white outline outline-2 outline-ink"
+        class="mark pointer-events-none absolute size-[18px] rounded-full border-2 border-white outline outline-2 outline-ink"
         :style="{
           left: left(colours.at.hue),
           top: top(colours.at.chroma),
@@ -105,6 +105,9 @@ const top = (chroma: number) => `${(1 - Math.min(chroma, mostChroma) / mostChrom
 </template>
 
 <style scoped>
+.mark {
+  translate: -50% -50%;
+}
 .hatched {
   background-image: repeating-linear-gradient(135deg, transparent 0 4px, rgb(255 255 255 / 45%) 4px 5px);
 }

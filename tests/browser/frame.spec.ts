@@ -28,6 +28,7 @@ test('the screens of the shelf and their dialogs stand up to axe', async ({ page
     ['/library', 'Abril Fatface'],
     ['/pairs', 'Pairs'],
     ['/houses', 'Houses'],
+    ['/colours', 'Colours'],
   ] as const) {
     await page.goto(address)
     await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible()
