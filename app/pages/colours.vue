@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import ColourPlane from '../colour/ColourPlane.vue'
 import ColourSeen from '../colour/ColourSeen.vue'
+import PaletteExchange from '../colour/PaletteExchange.vue'
 import PaletteShelf from '../colour/PaletteShelf.vue'
 import DeskFrame from '../desk/DeskFrame.vue'
 import RunningHead from '../desk/RunningHead.vue'
@@ -11,7 +12,7 @@ import Term from '../kit/Term.vue'
 import { useColours, wantedRatios } from '../stores/colours'
 
 const colours = useColours()
-const view = ref<'palette' | 'shelf'>('palette')
+const view = ref<'palette' | 'shelf' | 'exchange'>('palette')
 useHead({ title: 'Colours, Morphene' })
 </script>
 
@@ -79,6 +80,7 @@ useHead({ title: 'Colours, Morphene' })
             :options="[
               { id: 'palette', title: 'This palette', count: colours.colors.length },
               { id: 'shelf', title: 'Palettes and colours in use' },
+              { id: 'exchange', title: 'Exchange' },
             ]"
           />
           <PaletteEditor
@@ -88,7 +90,8 @@ useHead({ title: 'Colours, Morphene' })
             @change="colours.set($event)"
             @choose="colours.choose($event)"
           />
-          <PaletteShelf v-else />
+          <PaletteShelf v-else-if="view === 'shelf'" />
+          <PaletteExchange v-else />
         </div>
       </template>
     </DeskFrame>
