@@ -1,22 +1,32 @@
 import { needsDrawingUp } from '../core/change/draw-up/kind'
 import type { Registry } from '../core/change/registry'
 import { changedLines } from '../core/change/effects'
-import { saveDocument } from '../core/document/open'
+import { openDocument, saveDocument } from '../core/document/open'
+import { houseToTemplate } from '../core/format/odf/house-template'
 import type { House } from '../core/house/house'
-import { houseFromDocuments } from '../core/house/make-house'
+import { houseFromDocuments, houseFromStyles } from '../core/house/make-house'
 import { settingWords } from '../core/house/setting-words'
 import { measureToStyle, type ToStyle } from '../core/house/to-style'
 import { houseFromTokens, houseToTokens, HouseFileError } from '../core/house/tokens'
+import { readDocument } from '../core/style/reading'
+import { basename } from 'node:path'
 import { CommandError, fine, single, type Call, type Outcome } from './call'
 import { read, sources, write } from './files'
 import { each, requestOf, type Open } from './plans'
 import { planText } from './report'
 
-/** The house in a file of tokens. @throws CommandError */
+/** Whether a file holds a house as named styles of a text. */
+const isTemplate = (path: string): boolean => /\.o[dt]t$/i.test(path)
+
+/** The house in a file: of tokens, or the named styles of a text or template. @throws CommandError, PackageError */
 function houseOf(call: Call): House {
   const path = single(call, '--house')
-  if (path === undefined) throw new CommandError('dress needs --house TOKENS.json')
+  if (path === undefined) throw new CommandError('dress needs --house TOKENS.json or a template')
   try {
+    if (isTemplate(path)) {
+      const name = basename(path).replace(/\.\w+$/, '')
+      return houseFromStyles(name, readDocument(openDocument(read(path))))
+    }
     return houseFromTokens(new TextDecoder().decode(read(path)))
   } catch (error) {
     if (error instanceof HouseFileError) throw new CommandError(`${path}: ${error.message}`)
@@ -72,7 +82,8 @@ export async function house(call: Call, open: Open, kinds: Registry): Promise<Ou
   const made = houseFromDocuments(single(call, '--name') ?? 'House', readings)
   const out = single(call, '--out')
   const tokens = houseToTokens(made)
-  if (out !== undefined && !call.switches.has('--dry-run')) write(out, new TextEncoder().encode(tokens))
+  if (out !== undefined && !call.switches.has('--dry-run'))
+    write(out, isTemplate(out) ? houseToTemplate(made) : new TextEncoder().encode(tokens))
   if (call.switches.has('--json')) return fine(tokens)
   return fine(
     [

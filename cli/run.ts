@@ -39,10 +39,10 @@ const usage = `morphene: the typography of a document, from a terminal
        [--headings unlabelled|all|none]     which paragraphs that look like headings become headings
        [--sweep]                            drop the styles that nothing uses after it
        [--out FILE] [--dry-run] [--json]
-  dress FILES --house TOKENS.json           bring documents to a house: every role as it says, and the text with it
+  dress FILES --house TOKENS.json|FILE.ott  bring documents to a house: every role as it says, and the text with it
        [--names own|house]                  styles keep their names, or take those of the house
        [--out FILE] [--dry-run] [--json]
-  house FILES --out TOKENS.json             draw a house up from documents: each role as most of its text is set
+  house FILES --out TOKENS.json|FILE.ott    draw a house up from documents: each role as most of its text is set
        [--name NAME] [--dry-run] [--json]
   plan FILES --wish FILE.json               carry out wishes of any kinds, as kept wishes and records hold them
        [--out FILE] [--dry-run] [--json]

@@ -10,6 +10,12 @@ const letting = ref(false)
 const when = (date: string | Date) =>
   new Date(date).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 const over = computed(() => houses.trialUntil !== null && houses.trialUntil < new Date().toISOString().slice(0, 10))
+async function handOnTemplate(): Promise<void> {
+  const { houseToTemplate } = await import('~~/core/format/odf/house-template')
+  const { working } = info.value
+  const bytes = houseToTemplate(working) as Uint8Array<ArrayBuffer>
+  saveFile(new Blob([bytes], { type: 'application/vnd.oasis.opendocument.text-template' }), `${working.name}.ott`)
+}
 function handOn(): void {
   const { working } = info.value
   saveFile(new Blob([houseToTokens(working)], { type: 'application/json' }), `${working.name}.tokens.json`)
@@ -45,6 +51,7 @@ function handOn(): void {
     </ol>
     <div class="mt-4 flex flex-wrap gap-2">
       <button type="button" class="plain" @click="handOn">Hand on as design tokens</button>
+      <button type="button" class="plain" @click="handOnTemplate">As an OpenDocument template</button>
       <button v-if="!letting" type="button" class="plain" @click="letting = true">Let this house go</button>
     </div>
     <div v-if="letting" class="mt-2 border border-rubric p-3">

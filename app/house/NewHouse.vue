@@ -75,14 +75,25 @@ async function make(): Promise<void> {
   const id = await houses.add(house, kind === 'trial' ? lastDay() : null)
   if (id) emit('made', id)
 }
-async function readTokens(event: Event): Promise<void> {
+/** The house in a file: design tokens, or the named styles of an OpenDocument text or template. */
+async function houseIn(file: File): Promise<House> {
+  if (!/\.o[dt][tpg]$/i.test(file.name)) return houseFromTokens(await file.text())
+  const [{ openDocument }, { readDocument }, { houseFromStyles }] = await Promise.all([
+    import('~~/core/document/open'),
+    import('~~/core/style/reading'),
+    import('~~/core/house/make-house'),
+  ])
+  const name = file.name.replace(/\.\w+$/, '').slice(0, 120)
+  return houseFromStyles(name, readDocument(openDocument(new Uint8Array(await file.arrayBuffer()))))
+}
+async function readFile(event: Event): Promise<void> {
   const field = event.target as HTMLInputElement
   const file = field.files?.[0]
   field.value = ''
   if (!file) return
   said.value = ''
   try {
-    const id = await houses.add(houseFromTokens(await file.text()))
+    const id = await houses.add(await houseIn(file))
     if (id) emit('made', id)
   } catch (error) {
     said.value = error instanceof Error ? error.message : String(error)
@@ -149,12 +160,12 @@ async function readTokens(event: Event): Promise<void> {
     <p class="mt-2 text-[13px] text-soft">
       Or
       <label class="link cursor-pointer"
-        >read one from a file of design tokens<input
+        >read one from a file of design tokens or an OpenDocument template<input
           class="sr-only"
           type="file"
-          accept=".json,application/json"
-          aria-label="A file of design tokens"
-          @change="readTokens" /></label
+          accept=".json,.ott,.odt,.otp,.odp,application/json"
+          aria-label="A file of design tokens or a template"
+          @change="readFile" /></label
       >.
     </p>
     <p v-if="said" role="alert" class="mt-1 text-rubric">{{ said }}</p>

@@ -3,6 +3,7 @@ import { points } from '../document/lengths'
 import { paragraphsOf } from '../document/stories'
 import { stepsOf, type KeptPair } from '../pairing/kept-pair'
 import { percent } from '../style/properties'
+import { roleByName } from '../style/roles'
 import type { TextStyle } from '../style/cascade'
 import type { Reading } from '../style/reading'
 import { paragraphRuns } from '../style/runs'
@@ -128,6 +129,38 @@ export function houseFromDocuments(name: string, readings: readonly Reading[]): 
   })
 }
 
+/**
+ * A house out of the named styles of a document or template, whether or not text goes by them: each role as the first style
+ * of it says. Roles are those that are kept there, or that names say.
+ */
+export function houseFromStyles(name: string, reading: Reading): House {
+  const { cascade } = reading
+  const medium = mediumOf(reading.document.kind)
+  const kept = new Map(cascade.rules.styles.map(each => [styleKey(each.style), each.role]))
+  const used = styleRoles(reading)
+  const found = new Map<string, { setting: Setting; color: string }>()
+  const titles = new Map<string, string>()
+  for (const style of [...cascade.scopes.values()].at(-1)?.common.values() ?? []) {
+    if (style.family !== 'paragraph') continue
+    const role = kept.get(styleKey(style)) ?? used.get(styleKey(style))?.role ?? roleByName(style.displayName)
+    if (!role || found.has(role)) continue
+    const text = cascade.named(style.part, style.family, style.name)
+    const properties = Object.assign({}, ...text.effective.layers.map(layer => layer.paragraph)) as Record<
+      string,
+      string
+    >
+    found.set(role, { setting: settingOf(text, properties), color: colorOfText(text) || '#000000' })
+    titles.set(role, style.displayName)
+  }
+  const house = built(name, (role, of, level) => (of === medium && level === 1 ? (found.get(role) ?? null) : null), [
+    ...found.keys(),
+  ])
+  return houseSchema.parse({
+    ...house,
+    roles: house.roles.map(role => ({ ...role, title: (titles.get(role.id) ?? role.title).slice(0, 100) })),
+  })
+}
+
 /** Figures stand as their columns want them, labels as their places do: how they are aligned is left open. */
 const freeAlignment: ReadonlySet<string> = new Set(['data', 'label'])
 
@@ -143,8 +176,14 @@ function beyond(ground: Setting, setting: Setting): Setting {
 function built(
   name: string,
   find: (role: string, medium: Medium, level: number) => { setting: Setting; color: string } | null,
+  own: readonly string[] = [],
 ): House {
-  const house = emptyHouse(name)
+  const empty = emptyHouse(name)
+  // Roles that nobody but the house knows come behind those that every desk has.
+  const added = own
+    .filter(id => !empty.roles.some(role => role.id === id))
+    .map(id => ({ id, title: id, text: {}, deck: {}, sheet: {}, levels: [] }))
+  const house: House = { ...empty, roles: [...empty.roles, ...added] }
   const colors = new Map<string, HouseColor>()
   const colorId = (color: string, role: string): string => {
     const known = colors.get(color)

@@ -29,6 +29,9 @@ const nameRoles: readonly (readonly [RegExp, Role])[] = [
   [/\b(header|footer|label|folio|kopfzeile|fu(ß|ss)zeile)\b/i, 'label'],
 ]
 
+/** The role that a name says outright; null where it says none. */
+export const roleByName = (name: string): Role | null => nameRoles.find(([pattern]) => pattern.test(name))?.[1] ?? null
+
 /**
  * What text of a style probably does, from its name where that says it, else from its size against the body's, its
  * length and its place; null where there is nothing to go by. The steps are those of a printers' scale, whose
@@ -46,8 +49,8 @@ export function proposeRole({
   place,
 }: RoleSigns): Role | null {
   if (characters === 0 || paragraphs === 0) return level === null ? null : level === 1 ? 'heading' : 'subheading'
-  const named = nameRoles.find(([pattern]) => pattern.test(name))
-  if (named) return named[1]
+  const named = roleByName(name)
+  if (named) return named
   const ratio = size / bodySize
   const length = characters / paragraphs
   if (level !== null) return level === 1 ? 'heading' : 'subheading'
