@@ -15,6 +15,7 @@ test('a house is drawn up, issued anew, and its documents are brought along', as
   await putOnShelf(page, `${notice}.odt`, harbourNotice())
   await putOnShelf(page, `${tariff}.odt`, winterTariff())
   await page.goto('/houses')
+  await expect(page.getByText(/^No house yet\.|^version \d|^not issued yet/).first()).toBeVisible()
   if ((await page.getByRole('form', { name: 'A new house' }).count()) === 0)
     await page.getByRole('button', { name: 'New house' }).click()
   await page.getByLabel('Called').fill(name)

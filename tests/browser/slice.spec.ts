@@ -171,7 +171,7 @@ test('by keyboard alone', async ({ page }) => {
   await page.keyboard.press('Escape')
   await expect(page.getByText(/Place \d of/)).toBeHidden()
   await page.getByRole('tab', { name: 'Census' }).focus()
-  for (const next of ['Absent', 'Type', 'Styles', 'Swap']) {
+  for (const next of ['Absent', 'Type', 'Styles', 'House', 'Swap']) {
     await page.keyboard.press('ArrowDown')
     await expect(page.getByRole('tab', { name: next })).toBeFocused()
   }

@@ -63,7 +63,8 @@ describe('houses from the command line', () => {
     expect(said).toMatchObject({ toStyleBefore: 0, overset: [] })
     expect(said.left).toMatchObject([{ reason: 'the house leaves display open' }])
     expect(said.toStyleAfter).toBeGreaterThan(0.95)
-    expect((await command(['census', out])).stdout).not.toContain('Work Sans')
+    const census = JSON.parse((await command(['census', out, '--json'])).stdout) as { faces: { family: string }[] }
+    expect(census.faces.map(each => each.family)).not.toContain('Work Sans')
     // Once it is dressed, nothing is left to be done.
     const again = await command(['dress', out, '--house', tokens, '--json', '--dry-run'])
     expect((JSON.parse(again.stdout) as { linesChanged: number }).linesChanged).toBe(0)
