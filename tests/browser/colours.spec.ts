@@ -25,7 +25,7 @@ test('a colour is looked for by keys, goes into the palette, is kept and handed 
   await expect(plane).not.toHaveAttribute('aria-valuetext', words)
   await page.getByRole('radio', { name: /^Palettes and colours in use/ }).click()
   const name = `Pier paint ${String(Date.now()).slice(-6)}`
-  await page.getByLabel('This palette').fill(name)
+  await page.getByRole('textbox', { name: 'This palette' }).fill(name)
   await page.getByRole('button', { name: 'Keep it' }).click()
   await expect(page.getByText(`${name} is kept.`)).toBeVisible()
   const [file] = await Promise.all([
