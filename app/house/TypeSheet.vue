@@ -2,7 +2,7 @@
 import { nearest } from '~~/core/font/library'
 import { colorOf, settingFor, type House, type Medium, type Setting } from '~~/core/house/house'
 import { legibility } from '~~/core/house/legibility'
-import { sizeWords } from '~~/core/house/setting-words'
+import { limitWords, sizeWords } from '~~/core/house/setting-words'
 import { contrast } from '~~/core/colour/contrast'
 import { useLibrary } from '../stores/library'
 
@@ -83,18 +83,7 @@ const tooSmall = computed(() =>
         ]
   }),
 )
-const limits = computed(() => {
-  const { smallest, families, contrast: least, deepestLevel, wordsPerSlide, measure } = props.house.limits
-  const size = smallest[props.medium]
-  return [
-    size === undefined ? '' : `Smallest ${size} pt`,
-    families === undefined ? '' : `${families} families at most`,
-    least === undefined ? '' : `contrast ${least} : 1`,
-    deepestLevel === undefined || props.medium !== 'deck' ? '' : `${deepestLevel} levels`,
-    wordsPerSlide === undefined || props.medium !== 'deck' ? '' : `${wordsPerSlide} words a slide`,
-    measure === undefined ? '' : `${measure.least} to ${measure.most} letters a line`,
-  ].filter(each => each !== '')
-})
+const limits = computed(() => limitWords(props.house.limits, props.medium))
 </script>
 
 <template>

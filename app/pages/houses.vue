@@ -7,6 +7,7 @@ import { counted } from '../desk/words'
 import Chips from '../kit/Chips.vue'
 import NoticeLine from '../kit/NoticeLine.vue'
 import Term from '../kit/Term.vue'
+import HouseCompare from '../house/HouseCompare.vue'
 import HouseDocuments from '../house/HouseDocuments.vue'
 import HouseVersions from '../house/HouseVersions.vue'
 import NewHouse from '../house/NewHouse.vue'
@@ -18,7 +19,7 @@ import { useHouses } from '../stores/houses'
 const houses = useHouses()
 const route = useRoute()
 const router = useRouter()
-const view = ref<'documents' | 'role' | 'palette' | 'versions'>('documents')
+const view = ref<'documents' | 'role' | 'palette' | 'versions' | 'compare'>('documents')
 const making = ref(false)
 const mediumTitles = { text: 'Texts', deck: 'Decks', sheet: 'Sheets' } as const
 
@@ -136,6 +137,7 @@ useHead({ title: 'Houses, Morphene' })
                 { id: 'role', title: `Role: ${houses.role?.title ?? 'none'}` },
                 { id: 'palette', title: 'Palette', count: houses.draft.palette.length },
                 { id: 'versions', title: 'Versions', count: houses.info.versions.length },
+                { id: 'compare', title: 'Compare' },
               ]"
             />
             <HouseDocuments v-if="view === 'documents'" />
@@ -155,6 +157,7 @@ useHead({ title: 'Houses, Morphene' })
               :used-by="usedBy"
               @change="setPalette"
             />
+            <HouseCompare v-else-if="view === 'compare'" />
             <HouseVersions v-else />
           </template>
           <p v-else class="text-soft">Choose a house, or make one.</p>

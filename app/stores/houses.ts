@@ -63,6 +63,11 @@ export const useHouses = defineStore('houses', () => {
     await loadDocuments()
   }
 
+  /** Another house as it is worked on, to be held against this one; null where it cannot be read, which is told. */
+  async function workingOf(id: string): Promise<House | null> {
+    return (await guarded(() => $fetch<HouseInfo>(`/api/houses/${id}`)))?.working ?? null
+  }
+
   function leave(): void {
     info.value = null
     draft.value = null
@@ -172,6 +177,7 @@ export const useHouses = defineStore('houses', () => {
     changed,
     load,
     open,
+    workingOf,
     leave,
     add,
     drawUp,

@@ -12,6 +12,7 @@ import { DocumentSession } from '~~/core/session'
 import { previewRule } from '~~/core/change/rules/rule-preview'
 import { listLanguages } from '~~/core/change/languages/languages'
 import { listLevels } from '~~/core/change/levels/level-list'
+import { beyondLimits } from '~~/core/house/limits'
 import { measureToStyle } from '~~/core/house/to-style'
 import { listProposals } from '~~/core/change/draw-up/list-proposals'
 import { tryFace } from '~~/core/change/set-type/try-face'
@@ -266,6 +267,10 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   },
   levels: () => listLevels(session('now').reading),
   toStyle: ({ house }) => measureToStyle(session('now').reading, house),
+  limits({ house }) {
+    const { reading, composition, typesetter: own } = session('now')
+    return beyondLimits(reading, own.library, composition, house)
+  },
   tryFace: ({ wish }) => tryFace(session('now'), setTypeSchema.parse(wish)),
   async kerning() {
     const { reading, typesetter: own } = session('now')

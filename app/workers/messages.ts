@@ -14,6 +14,7 @@ import type { WishList } from '~~/core/change/plan'
 import type { RecordedPlan } from '~~/shared/api'
 import type { ListedLevel } from '~~/core/change/levels/level-list'
 import type { House } from '~~/core/house/house'
+import type { BeyondLimit } from '~~/core/house/limits'
 import type { ToStyle } from '~~/core/house/to-style'
 import type { ProposedStyle } from '~~/core/change/draw-up/list-proposals'
 import type { DrawUpChoice } from '~~/core/change/draw-up/wish'
@@ -181,6 +182,7 @@ export interface Asks {
   levels: { ask: Record<string, never>; answer: readonly ListedLevel[] }
   /** How much of the document is as a house says, and where it is not. */
   toStyle: { ask: { house: House }; answer: ToStyle }
+  limits: { ask: { house: House }; answer: BeyondLimit[] }
   /** What the document would come to in a face. */
   tryFace: { ask: { wish: SetTypeWish }; answer: FaceTried }
   /** The pairs of letters of the document's faces. */

@@ -1,5 +1,5 @@
 import { plainNumber } from '../style/describe'
-import { colorOf, type House, type Setting } from './house'
+import type { House, Medium, Setting } from './house'
 
 /** Size and leading in a printer’s way: “10.2 / 14.4”, “12 / 130 %”; '' where both are open. */
 export function sizeWords({ size, leading }: Setting): string {
@@ -51,40 +51,28 @@ export function settingWords(house: House, setting: Setting): string {
     .join(', ')
 }
 
-/** What changed from one version of a house to another, in sentences: roles, colours, faces and limits. */
-export function houseChanges(before: House | null, after: House): string[] {
-  if (before === null) return ['The first version.']
-  const sentences: string[] = []
-  const words = (house: House, setting: Setting) => settingWords(house, setting) || 'open'
-  for (const role of after.roles) {
-    const old = before.roles.find(each => each.id === role.id)
-    if (!old) sentences.push(`${role.title} is new.`)
-    else
-      for (const [medium, title] of [
-        ['text', 'in texts'],
-        ['deck', 'in decks'],
-        ['sheet', 'on sheets'],
-      ] as const)
-        if (JSON.stringify(old[medium]) !== JSON.stringify(role[medium]))
-          sentences.push(`${role.title} ${title}: ${words(before, old[medium])} becomes ${words(after, role[medium])}.`)
-  }
-  for (const role of before.roles)
-    if (!after.roles.some(each => each.id === role.id)) sentences.push(`${role.title} is gone.`)
-  for (const color of after.palette) {
-    const old = before.palette.find(each => each.id === color.id)
-    if (!old) sentences.push(`The colour ${color.title} is new.`)
-    else if (old.color !== color.color) sentences.push(`${color.title} was ${old.color} and is ${color.color}.`)
-  }
-  for (const color of before.palette)
-    if (colorOf(after, color.id) === null) sentences.push(`The colour ${color.title} is gone.`)
-  for (const [what, title] of [
-    ['faces', 'Faces that are allowed'],
-    ['limits', 'Limits'],
-    ['defaults', 'What new text begins with'],
-    ['standIns', 'Stand-ins'],
-    ['kerning', 'Pairs of letters'],
-    ['room', 'The room'],
-  ] as const)
-    if (JSON.stringify(before[what]) !== JSON.stringify(after[what])) sentences.push(`${title} changed.`)
-  return sentences.length === 0 ? ['Nothing that shows.'] : sentences
+/** Where a setting applies, by medium. */
+export const mediumPhrases = [
+  ['text', 'in texts'],
+  ['deck', 'in decks'],
+  ['sheet', 'on sheets'],
+] as const
+
+/** Limits in words, those of one medium or of all. */
+export function limitWords(limits: House['limits'], only?: Medium): string[] {
+  const { smallest, families, contrast, deepestLevel, wordsPerSlide, measure } = limits
+  const decks = only === undefined || only === 'deck'
+  const sizes = mediumPhrases.filter(([medium]) => only === undefined || medium === only)
+  return [
+    ...sizes.map(([medium, phrase]) =>
+      smallest[medium] === undefined
+        ? ''
+        : `smallest ${plainNumber(smallest[medium])} pt${only === undefined ? ` ${phrase}` : ''}`,
+    ),
+    families === undefined ? '' : families === 1 ? 'one family' : `${families} families at most`,
+    contrast === undefined ? '' : `contrast ${plainNumber(contrast)} : 1`,
+    deepestLevel === undefined || !decks ? '' : `${deepestLevel} levels`,
+    wordsPerSlide === undefined || !decks ? '' : `${wordsPerSlide} words a slide`,
+    measure === undefined ? '' : `${measure.least} to ${measure.most} letters a line`,
+  ].filter(each => each !== '')
 }

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { HouseInfo, HouseRow, HouseVersionRow, LinkedDocument, MeasuredShare, ShareOnDay } from '../../shared/api'
 import { houseSchema, type House } from '../../core/house/house'
-import { houseChanges } from '../../core/house/setting-words'
+import { houseChanges } from '../../core/house/compare'
 import { atOnce, ownDocuments, type Acting } from './acting'
 
 /*

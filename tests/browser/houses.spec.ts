@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test'
 import { harbourNotice } from '../../demo/harbour-notice'
 import { seasonReview } from '../../demo/season-review'
 import { winterTariff } from '../../demo/winter-tariff'
-import { downloadFile, noPageErrors, openOnDesk, putOnShelf, tabTo } from '../support/browser'
+import { choose, downloadFile, noPageErrors, openOnDesk, putOnShelf, tabTo } from '../support/browser'
 import { session } from '../support/fixtures'
 import { listLevels } from '../../core/change/levels/level-list'
 
@@ -14,6 +14,8 @@ test('a house is drawn up, issued anew, and its documents are brought along', as
   const [notice, tariff, name] = [`Notice ${run}`, `Tariff ${run}`, `Quay house ${run}`]
   await putOnShelf(page, `${notice}.odt`, harbourNotice())
   await putOnShelf(page, `${tariff}.odt`, winterTariff())
+  const other = { name: `Other ${run}`, roles: [{ id: 'body', title: 'Body', text: { family: 'Literata', size: 9 } }] }
+  await page.request.post('/api/houses', { data: { house: other } })
   await page.goto('/houses')
   await expect(page.getByText(/^No house yet\.|^version \d|^not issued yet/).first()).toBeVisible()
   if ((await page.getByRole('form', { name: 'A new house' }).count()) === 0)
@@ -52,12 +54,19 @@ test('a house is drawn up, issued anew, and its documents are brought along', as
   await expect(page.getByRole('row', { name: new RegExp(`${tariff} .*9\\d\\.\\d %\\s+2`) })).toBeVisible({
     timeout: 20_000,
   })
+  await page.getByRole('radio', { name: 'Compare' }).click()
+  await choose(page.getByLabel('Hold it against'), other.name)
+  await expect(page.getByRole('row', { name: /^Body in texts Spectral, 10\.5 .* Literata, 9$/ })).toBeVisible()
 })
 
 test('the Winter tariff goes from no styles to style by the keyboard alone', async ({ page }) => {
   await page.request.post('/api/houses', {
     data: {
-      house: { name: 'Keys house', roles: [{ id: 'body', title: 'Body', text: { family: 'Literata', size: 9 } }] },
+      house: {
+        name: 'Keys house',
+        roles: [{ id: 'body', title: 'Body', text: { family: 'Literata', size: 9 } }],
+        limits: { smallest: { text: 8 } },
+      },
     },
   })
   const houses = (await (await page.request.get('/api/houses')).json()) as {
@@ -83,6 +92,9 @@ test('the Winter tariff goes from no styles to style by the keyboard alone', asy
   await expect(page.getByRole('row', { name: /Body .*100/ })).toBeVisible({ timeout: 20_000 })
   await page.getByRole('button', { name: /^Undo: / }).click()
   await expect(page.getByRole('button', { name: /^Redo: / })).toBeVisible({ timeout: 20_000 })
+  const small = page.getByRole('table', { name: 'Smaller than 8 pt' })
+  await small.getByRole('button', { name: '7.5 pt' }).press('Enter')
+  await expect(page.getByText(/\b1 of 2\b/).first()).toBeVisible()
   expect(Buffer.compare(await downloadFile(page, 'Tariff to style'), winterTariff())).toBe(0)
 })
 

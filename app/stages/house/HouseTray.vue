@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { House } from '~~/core/house/house'
+import type { BeyondLimit } from '~~/core/house/limits'
 import type { ToStyle } from '~~/core/house/to-style'
 import type { HouseRow } from '~~/shared/api'
 import { useChange } from '../../change/use-change'
@@ -9,6 +10,7 @@ import NoticeLine from '../../kit/NoticeLine.vue'
 import Term from '../../kit/Term.vue'
 import { counted, grouped, percentage } from '../../desk/words'
 import { sentenceOf, useDesk } from '../../stores/desk'
+import LimitsList from './LimitsList.vue'
 
 /** How far the document is from its house, where and why; and the way to bring it there. */
 const desk = useDesk()
@@ -16,6 +18,7 @@ const change = useChange('house')
 const houses = shallowRef<readonly HouseRow[]>([])
 const house = shallowRef<House | null>(null)
 const measured = shallowRef<ToStyle | null>(null)
+const beyond = shallowRef<readonly BeyondLimit[]>([])
 const role = ref<string | null>(null)
 const keep = ref<string[]>([])
 const names = ref<'own' | 'house'>('own')
@@ -48,6 +51,7 @@ async function fetchHouse(): Promise<void> {
 async function measure(): Promise<void> {
   if (!house.value || !desk.engine || desk.state !== 'open') return
   measured.value = await desk.engine.ask('toStyle', { house: house.value })
+  beyond.value = await desk.engine.ask('limits', { house: house.value })
 }
 async function link(id: string): Promise<void> {
   await guarded(async () => {
@@ -225,6 +229,7 @@ async function apply(): Promise<void> {
             </tbody>
           </table>
         </template>
+        <LimitsList :beyond="beyond" />
       </template>
     </template>
   </div>

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { emptyHouse, houseSchema, mediumOf, settingFor, type House, type Setting } from '../../../core/house/house'
 import { houseFromDocuments, houseFromPair } from '../../../core/house/make-house'
-import { houseChanges, settingWords, sizeWords } from '../../../core/house/setting-words'
+import { compareHouses, houseChanges } from '../../../core/house/compare'
+import { limitWords, settingWords, sizeWords } from '../../../core/house/setting-words'
 import { measureToStyle } from '../../../core/house/to-style'
 import { HouseFileError, houseFromTokens, houseToTokens } from '../../../core/house/tokens'
 import { crewHandbook } from '../../../demo/crew-handbook'
@@ -100,14 +101,53 @@ describe('a house', () => {
     })
     expect(houseChanges(own, next)).toEqual([
       'Label in texts: Jost, capitals becomes Jost, 9.',
-      'Poem is new.',
       'Note is gone.',
+      'Poem is new.',
       'Night was #1b2430 and is #000000.',
       'The colour Buoy is gone.',
       'The room changed.',
     ])
     expect(houseChanges(null, own)).toEqual(['The first version.'])
     expect(houseChanges(own, own)).toEqual(['Nothing that shows.'])
+  })
+
+  it('is held against another in words, what only one of them has too', () => {
+    const own = house()
+    expect(compareHouses(own, { ...own, name: 'Another name' })).toEqual([])
+    const other: House = houseSchema.parse({
+      ...own,
+      roles: own.roles
+        .filter(role => role.id !== 'note')
+        .map(role => (role.id === 'body' ? { ...role, levels: [{ size: 18 }] } : role)),
+      palette: [
+        { id: 'night', title: 'Midnight', does: 'text', color: '#000011' },
+        { id: 'buoy', title: 'Buoy', does: 'warning', color: '#b4361e' },
+        { id: 'sail', title: 'Sail', does: 'ground', color: '#ffffff' },
+      ],
+      limits: { smallest: { text: 9, deck: 14 }, families: 1, contrast: 4.5, deepestLevel: 2, wordsPerSlide: 40 },
+      faces: [],
+      standIns: [{ family: 'Skerrow', script: 'any', to: 'Jost' }],
+      defaults: {},
+      room: undefined,
+      kerning: undefined,
+    })
+    expect(compareHouses(own, other).map(({ what, one, other: is }) => [what, one, is])).toEqual([
+      ['Body on deeper levels', '2: 17; 3: light, 15', '2: 18'],
+      ['Note', 'open', null],
+      ['Midnight', '#1b2430', '#000011'],
+      ['Sail', null, '#ffffff'],
+      ['Faces that are allowed', 'Spectral', 'open'],
+      [
+        'Limits',
+        'smallest 8 pt in texts, 3 families at most, 45 to 75 letters a line',
+        'smallest 9 pt in texts, smallest 14 pt in decks, one family, contrast 4.5 : 1, 2 levels, 40 words a slide',
+      ],
+      ['What new text begins with', 'body: body', 'open'],
+      ['Stand-ins', 'Literata for all that is absent', 'Jost for Skerrow'],
+      ['Pairs of letters', 'Te in Spectral', 'open'],
+      ['The room', 'a screen 2 m high, 12 m from the last row', 'open'],
+    ])
+    expect(limitWords(other.limits, 'text')).toEqual(['smallest 9 pt', 'one family', 'contrast 4.5 : 1'])
   })
 })
 
