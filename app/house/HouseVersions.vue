@@ -52,6 +52,9 @@ function handOn(): void {
     <div class="mt-4 flex flex-wrap gap-2">
       <button type="button" class="plain" @click="handOn">Hand on as design tokens</button>
       <button type="button" class="plain" @click="handOnTemplate">As an OpenDocument template</button>
+      <a class="plain" :href="`/api/houses/${info.id}/type-sheet?medium=${houses.medium}`" download
+        >Type sheet as PDF</a
+      >
       <button v-if="!letting" type="button" class="plain" @click="letting = true">Let this house go</button>
     </div>
     <div v-if="letting" class="mt-2 border border-rubric p-3">

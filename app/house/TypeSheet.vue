@@ -2,6 +2,7 @@
 import { nearest } from '~~/core/font/library'
 import { colorOf, settingFor, type House, type Medium, type Setting } from '~~/core/house/house'
 import { legibility } from '~~/core/house/legibility'
+import { sampleFor } from '~~/core/house/samples'
 import { limitWords, sizeWords } from '~~/core/house/setting-words'
 import { contrast } from '~~/core/colour/contrast'
 import { useLibrary } from '../stores/library'
@@ -25,17 +26,6 @@ interface Line {
   readonly setting: Setting
   readonly sample: string
 }
-const samples: Readonly<Record<string, string>> = {
-  display: 'The outer islands',
-  heading: 'What the boats did',
-  subheading: 'Passengers by month',
-  lead: 'From the first thaw to the last lantern week',
-  body: 'Two boats a day to every pier',
-  caption: 'The Grey Plover at Cormorant Point, in May',
-  label: 'Pier box',
-  data: '06.10 07.45 09.20 11.05',
-  note: 'Missed on eleven days, all in March',
-}
 const lines = computed((): Line[] =>
   props.house.roles.flatMap(each => {
     const levels = props.medium === 'deck' && each.id === 'body' ? Math.max(1, each.levels.length + 1) : 1
@@ -44,7 +34,7 @@ const lines = computed((): Line[] =>
       role: each.id,
       title: levels > 1 ? `${each.title}, level ${at + 1}` : each.title,
       setting: settingFor(props.house, each.id, props.medium, at + 1)!,
-      sample: samples[each.id] ?? each.title,
+      sample: sampleFor(each),
     }))
   }),
 )

@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
 import { harbourNotice } from '../../demo/harbour-notice'
 import { seasonReview } from '../../demo/season-review'
@@ -53,6 +54,11 @@ test('a house is drawn up, issued anew, and its documents are brought along', as
   await expect(page.getByRole('row', { name: new RegExp(`${tariff} .*9\\d\\.\\d %\\s+2`) })).toBeVisible({
     timeout: 20_000,
   })
+  await page.getByRole('radio', { name: /^Versions/ }).click()
+  const sheet = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'Type sheet as PDF' }).click()
+  expect((await sheet).suggestedFilename()).toBe(`${name} type sheet.pdf`)
+  expect((await readFile(await (await sheet).path())).subarray(0, 5).toString()).toBe('%PDF-')
   await page.getByRole('radio', { name: 'Compare' }).click()
   await choose(page.getByLabel('Hold it against'), other.name)
   await expect(page.getByRole('row', { name: /^Body in texts Spectral, 10\.5 .* Literata, 9$/ })).toBeVisible()

@@ -1,9 +1,9 @@
 import { rulesPath } from '../../document/rules'
 import { encodeStyleName } from '../../document/style-names'
-import { colorOf, settingFor, type House, type Setting } from '../../house/house'
+import { colorOf, settingFor, settingsOf, type House, type Setting } from '../../house/house'
 import { escapeXml, namespaces, writePackage } from '../../package/new-package'
 import { slotAttributes, weightValue } from '../../style/properties'
-import { slots } from '../../document/font-attributes'
+import { fontAttributes, slots } from '../../document/font-attributes'
 import { document, face, page } from './pieces'
 
 /*
@@ -40,11 +40,10 @@ function paragraphOf(setting: Setting): Record<string, string> {
 function textOf(house: House, setting: Setting): Record<string, string> {
   const { family, weight, italic, size, tracking, color, hyphenate, scripts } = setting
   const values: Record<string, string> = {}
-  if (family !== undefined) values['style:font-name'] = family
-  if (scripts?.asian) values['style:font-name-asian'] = scripts.asian.family
-  if (scripts?.complex) values['style:font-name-complex'] = scripts.complex.family
+  const families = { western: family, asian: scripts?.asian?.family, complex: scripts?.complex?.family }
   for (const slot of slots) {
     const names = slotAttributes[slot]
+    if (families[slot] !== undefined) values[fontAttributes[slot].name] = families[slot]
     const factor = slot === 'western' ? 1 : (scripts?.[slot]?.factor ?? 1)
     if (size !== undefined) values[names.size] = points(size * factor)
     if (weight !== undefined) values[names.weight] = weightValue(weight)
@@ -62,22 +61,32 @@ function textOf(house: House, setting: Setting): Record<string, string> {
   return values
 }
 
+/** What a style says of a setting: its paragraph and text properties. Fonts are named by `houseFaces`. */
+export const settingProperties = (house: House, setting: Setting): string =>
+  `<style:paragraph-properties ${attributes(paragraphOf(setting))}/>` +
+  `<style:text-properties ${attributes(textOf(house, setting))}/>`
+
+/** The font faces that the settings of a house name, declared. */
+export function houseFaces(house: House): string {
+  const families = house.roles
+    .flatMap(settingsOf)
+    .flatMap(({ family, scripts }) => [family, scripts?.asian?.family, scripts?.complex?.family])
+  return [...new Set(families)]
+    .filter(each => each !== undefined)
+    .map(family => face(escapeXml(family), 'swiss'))
+    .join('')
+}
+
 /** A house as an OpenDocument text template (.ott). */
 export function houseToTemplate(house: House): Uint8Array {
   const roles = house.roles.map(role => ({ role, setting: settingFor(house, role.id, 'text')! }))
-  const families = new Set(
-    roles.flatMap(({ setting: { family, scripts } }) =>
-      [family, scripts?.asian?.family, scripts?.complex?.family].filter(each => each !== undefined),
-    ),
-  )
-  const faces = [...families].map(family => face(family, 'swiss')).join('')
+  const faces = houseFaces(house)
   const name = (title: string) => escapeXml(encodeStyleName(title))
   const styles = roles
     .map(
       ({ role, setting }) =>
         `<style:style style:name="${name(role.title)}" style:display-name="${escapeXml(role.title)}" style:family="paragraph" ` +
-        `style:parent-style-name="Standard"><style:paragraph-properties ${attributes(paragraphOf(setting))}/>` +
-        `<style:text-properties ${attributes(textOf(house, setting))}/></style:style>`,
+        `style:parent-style-name="Standard">${settingProperties(house, setting)}</style:style>`,
     )
     .join('')
   const body = roles
