@@ -38,7 +38,7 @@ watch([against, () => houses.info?.id], async ([id]) => {
       </thead>
       <tbody>
         <tr v-for="each in differences" :key="`${each.kind} ${each.what}`" class="align-top">
-          <th scope="row" class="text-left font-normal text-soft">{{ each.what }}</th>
+          <td class="text-soft">{{ each.what }}</td>
           <td v-for="(says, at) in [each.one, each.other]" :key="at">
             <span v-if="says === null" class="text-soft">is not in it</span>
             <template v-else>
