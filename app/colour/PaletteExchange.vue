@@ -4,7 +4,7 @@ import { ownPalettes } from '~~/core/house/own-palettes'
 import { nearestMatches, type Palette } from '~~/core/house/palette'
 import type { ShelfCard } from '~~/shared/api'
 import Choice from '../kit/Choice.vue'
-import ShelfPicker from '../kit/ShelfPicker.vue'
+import DocumentPicks from '../kit/DocumentPicks.vue'
 import { counted } from '../desk/words'
 import { sentenceOf } from '../stores/desk'
 import { useAcross } from '../stores/across'
@@ -19,14 +19,9 @@ const router = useRouter()
 const from = ref('')
 const to = ref<Record<string, string>>({})
 const cards = ref<ShelfCard[]>([])
-const picked = shallowRef<ShelfCard | null>(null)
 const busy = ref(false)
 const said = ref('')
 onMounted(() => void kept.load().catch(() => null))
-watch(picked, card => {
-  if (card && !cards.value.some(each => each.id === card.id)) cards.value = [...cards.value, card]
-  if (card) void nextTick(() => (picked.value = null))
-})
 const palettes = computed(() => [
   ...kept.list.map(each => ({ id: each.id, name: each.name, palette: each.data as Palette })),
   ...ownPalettes.map(each => ({ id: each.name, name: each.name, palette: each.palette })),
@@ -109,20 +104,7 @@ async function plan(): Promise<void> {
         </Choice>
       </li>
     </ul>
-    <ShelfPicker v-model="picked" class="mt-3" label="Documents that it is done in" />
-    <ul v-if="cards.length > 0" class="mt-1 flex flex-wrap gap-2 text-[13px]" aria-label="Chosen documents">
-      <li v-for="card in cards" :key="card.id" class="border border-rule px-2 py-[2px]">
-        {{ card.fileName }}
-        <button
-          type="button"
-          class="text-soft"
-          :aria-label="`Without ${card.fileName}`"
-          @click="cards = cards.filter(each => each.id !== card.id)"
-        >
-          ×
-        </button>
-      </li>
-    </ul>
+    <DocumentPicks v-model="cards" class="mt-3" label="Documents that it is done in" />
     <p v-if="said" role="alert" class="mt-1 text-rubric">{{ said }}</p>
     <button type="button" class="act mt-3" :disabled="busy || changes.length === 0 || cards.length === 0" @click="plan">
       {{ busy ? 'Planning …' : `Plan ${counted(changes.length, 'colour')} in ${counted(cards.length, 'document')}` }}

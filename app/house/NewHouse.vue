@@ -5,7 +5,7 @@ import { starters } from '~~/core/house/starters'
 import { houseFromTokens } from '~~/core/house/tokens'
 import type { ShelfCard } from '~~/shared/api'
 import Choice from '../kit/Choice.vue'
-import ShelfPicker from '../kit/ShelfPicker.vue'
+import DocumentPicks from '../kit/DocumentPicks.vue'
 import { useHouses } from '../stores/houses'
 import { useKeptPairs } from '../stores/kept'
 
@@ -17,13 +17,8 @@ const from = ref('documents')
 const name = ref('')
 const trialDays = ref(30)
 const cards = ref<ShelfCard[]>([])
-const picked = shallowRef<ShelfCard | null>(null)
 const said = ref('')
 onMounted(() => void pairs.load().catch(() => null))
-watch(picked, card => {
-  if (card && !cards.value.some(each => each.id === card.id)) cards.value = [...cards.value, card]
-  if (card) void nextTick(() => (picked.value = null))
-})
 
 const splitFrom = computed(() => {
   const at = from.value.indexOf(' ')
@@ -142,20 +137,7 @@ async function readFile(event: Event): Promise<void> {
       </button>
     </div>
     <template v-if="splitFrom.kind === 'documents'">
-      <ShelfPicker v-model="picked" class="mt-2" label="Documents that it is drawn up from" />
-      <ul v-if="cards.length > 0" class="mt-1 flex flex-wrap gap-2 text-[13px]" aria-label="Chosen documents">
-        <li v-for="card in cards" :key="card.id" class="border border-rule px-2 py-[2px]">
-          {{ card.fileName }}
-          <button
-            type="button"
-            class="text-soft"
-            :aria-label="`Without ${card.fileName}`"
-            @click="cards = cards.filter(each => each.id !== card.id)"
-          >
-            ×
-          </button>
-        </li>
-      </ul>
+      <DocumentPicks v-model="cards" class="mt-2" label="Documents that it is drawn up from" />
     </template>
     <p class="mt-2 text-[13px] text-soft">
       Or

@@ -14,6 +14,7 @@ import { objectSign, paragraphRuns, type TextRun } from '../style/runs'
 import type { Composition } from '../typeset/compose'
 import { mediumOf, settingsOf, type House, type Medium } from './house'
 import { legibility } from './legibility'
+import { familiesOfSetting } from './setting-values'
 import { levelOf, paragraphOwner } from './to-style'
 
 /** What a house sets limits to, and what its room or a reader's eye does. */
@@ -79,7 +80,7 @@ const familiesOf = (house: House): string[] => [
   ...house.faces.map(each => each.family),
   ...house.roles
     .flatMap(settingsOf)
-    .flatMap(({ family, scripts }) => [family, scripts?.asian?.family, scripts?.complex?.family])
+    .flatMap(setting => Object.values(familiesOfSetting(setting)))
     .filter(each => each !== undefined),
 ]
 

@@ -49,7 +49,7 @@ const placeLimit = 2_000
 const sameSize = 0.05
 
 /** The outline level that a paragraph of a deck stands on: of its list, or of its placeholder style's name. */
-export function levelOf(paragraph: Paragraph, styleName: string): number {
+export function levelOf(paragraph: Pick<Paragraph, 'list'>, styleName: string): number {
   const named = /-outline(\d)$/.exec(styleName)?.[1]
   return Math.max(paragraph.list?.level ?? 1, named === undefined ? 1 : Number(named))
 }

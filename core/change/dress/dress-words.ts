@@ -9,7 +9,7 @@ import type { TextStyle } from '../../style/cascade'
 import { paragraphRuns } from '../../style/runs'
 import type { Style } from '../../document/styles'
 import type { Planner } from '../planner'
-import type { Dressed } from './dress'
+import type { Dressed } from './dressed'
 
 /*
  * Character styles that stand in dressed text: what they say of their own stays, what only repeats the old face or size

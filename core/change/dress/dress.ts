@@ -1,7 +1,7 @@
 import { styleKey, styleRoles } from '../../census/style-roles'
 import { setStyleHead, setStyleValues } from '../../document/style-verbs'
 import type { Style } from '../../document/styles'
-import { mediumOf, settingFor, type House, type Setting } from '../../house/house'
+import { mediumOf, settingFor, type House } from '../../house/house'
 import { settingWords } from '../../house/setting-words'
 import { levelOf } from '../../house/to-style'
 import { describeValues } from '../../style/describe'
@@ -11,19 +11,11 @@ import { differing, lookOf, neededOn, paragraphLookOf, unsaid, type Look } from 
 import { attributesOfLook } from '../draw-up/model'
 import type { Planner } from '../planner'
 import { settle } from '../styles/settle'
+import type { Dressed } from './dressed'
 import { dressWords } from './dress-words'
 import { uniqueTitle } from './titles'
 import { saySetting } from './say-setting'
 import type { DressWish } from './wish'
-
-/** A style that text goes by, with what it does and how it shall be set. */
-export interface Dressed {
-  readonly style: Style
-  readonly role: string | null
-  readonly setting: Setting | null
-  /** Why it is not dressed; null where it is. */
-  readonly left: string | null
-}
 
 const families = new Set(['paragraph', 'graphic', 'presentation'])
 
@@ -51,7 +43,7 @@ function stylesToDress(planner: Planner, { house, roles, keep }: DressWish): Dre
 
 /** Placeholder styles of deeper levels are dressed with the first, whether or not a slide goes that deep. */
 const isLevel = ({ family, name }: Style): boolean => family === 'presentation' && /-outline\d$/.test(name)
-const levelOfStyle = (style: Style): number => (isLevel(style) ? levelOf({ list: null } as never, style.name) : 1)
+const levelOfStyle = (style: Style): number => (isLevel(style) ? levelOf({ list: null }, style.name) : 1)
 
 function roleOf(known: ReturnType<typeof styleRoles>, style: Style): string | null {
   const own = known.get(styleKey(style))
