@@ -13,19 +13,27 @@ import { useKeptPairs } from '../stores/kept'
 const emit = defineEmits<{ made: [id: string] }>()
 const houses = useHouses()
 const pairs = useKeptPairs()
-const from = ref('documents')
+const from = ref(JSON.stringify(['documents', '']))
 const name = ref('')
 const trialDays = ref(30)
 const cards = ref<ShelfCard[]>([])
 const said = ref('')
 onMounted(() => void pairs.load().catch(() => null))
 
-const splitFrom = computed(() => {
-  const at = from.value.indexOf(' ')
-  return at < 0 ? { kind: from.value, id: '' } : { kind: from.value.slice(0, at), id: from.value.slice(at + 1) }
-})
+/** What a house may be made of. */
+const sources = computed(() =>
+  [
+    { kind: 'documents', id: '', says: 'drawn up from documents' },
+    { kind: 'nothing', id: '', says: 'from nothing' },
+    ...starters.map(each => ({ kind: 'starter', id: each.id, says: `from ${each.house().name}: ${each.says}` })),
+    ...pairs.list.map(each => ({ kind: 'pair', id: each.id, says: `from the pair ${each.name}` })),
+    ...houses.list.map(each => ({ kind: 'copy', id: each.id, says: `as a copy of ${each.name}` })),
+    ...houses.list.map(each => ({ kind: 'trial', id: each.id, says: `as a trial of ${each.name}` })),
+  ].map(each => ({ ...each, key: JSON.stringify([each.kind, each.id]) })),
+)
+const source = computed(() => sources.value.find(each => each.key === from.value) ?? sources.value[0]!)
 const usualName = computed(() => {
-  const { kind, id } = splitFrom.value
+  const { kind, id } = source.value
   if (kind === 'starter') return starters.find(each => each.id === id)!.house().name
   if (kind === 'pair') return pairs.list.find(each => each.id === id)?.name ?? ''
   if (kind === 'copy' || kind === 'trial')
@@ -33,13 +41,13 @@ const usualName = computed(() => {
   return ''
 })
 const title = computed(() => name.value.trim() || usualName.value)
-const ready = computed(() => title.value !== '' && (splitFrom.value.kind !== 'documents' || cards.value.length > 0))
+const ready = computed(() => title.value !== '' && (source.value.kind !== 'documents' || cards.value.length > 0))
 
 /** The last day of a trial that begins today, ISO 8601. */
 const lastDay = () => new Date(Date.now() + trialDays.value * 86_400_000).toISOString().slice(0, 10)
 
 async function houseOf(): Promise<House | null> {
-  const { kind, id } = splitFrom.value
+  const { kind, id } = source.value
   if (kind === 'starter') return { ...starters.find(each => each.id === id)!.house(), name: title.value }
   if (kind === 'pair') {
     const pair = pairs.list.find(each => each.id === id)
@@ -53,7 +61,7 @@ async function houseOf(): Promise<House | null> {
 }
 async function make(): Promise<void> {
   said.value = ''
-  const { kind } = splitFrom.value
+  const { kind } = source.value
   if (kind === 'documents') {
     const id = await houses.drawUp(
       title.value,
@@ -101,20 +109,7 @@ async function readFile(event: Event): Promise<void> {
     <div class="flex flex-wrap items-end gap-2">
       <label class="text-[13px] text-soft"
         >Made<br /><Choice v-model="from" class="text-[14px] text-ink" aria-label="What the house is made of">
-          <option value="documents">drawn up from documents</option>
-          <option value="nothing">from nothing</option>
-          <option v-for="each in starters" :key="each.id" :value="`starter ${each.id}`">
-            from {{ each.house().name }}: {{ each.says }}
-          </option>
-          <option v-for="each in pairs.list" :key="each.id" :value="`pair ${each.id}`">
-            from the pair {{ each.name }}
-          </option>
-          <option v-for="each in houses.list" :key="each.id" :value="`copy ${each.id}`">
-            as a copy of {{ each.name }}
-          </option>
-          <option v-for="each in houses.list" :key="`t${each.id}`" :value="`trial ${each.id}`">
-            as a trial of {{ each.name }}
-          </option>
+          <option v-for="each in sources" :key="each.key" :value="each.key">{{ each.says }}</option>
         </Choice></label
       >
       <label class="min-w-[150px] flex-1 text-[13px] text-soft"
@@ -124,7 +119,7 @@ async function readFile(event: Event): Promise<void> {
           maxlength="120"
           :placeholder="usualName"
       /></label>
-      <label v-if="splitFrom.kind === 'trial'" class="text-[13px] text-soft"
+      <label v-if="source.kind === 'trial'" class="text-[13px] text-soft"
         >for days<br /><input
           v-model.number="trialDays"
           class="field w-[64px] text-[14px] text-ink"
@@ -136,7 +131,7 @@ async function readFile(event: Event): Promise<void> {
         {{ houses.busy ? 'Working …' : 'Make the house' }}
       </button>
     </div>
-    <template v-if="splitFrom.kind === 'documents'">
+    <template v-if="source.kind === 'documents'">
       <DocumentPicks v-model="cards" class="mt-2" label="Documents that it is drawn up from" />
     </template>
     <p class="mt-2 text-[13px] text-soft">

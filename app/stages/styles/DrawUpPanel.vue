@@ -17,50 +17,68 @@ const tolerance = ref(0.25)
 const headings = ref<DrawUpWish['headings']>('unlabelled')
 const sweep = ref(false)
 const proposed = shallowRef<readonly ProposedStyle[] | null>(null)
-const names = ref<Record<string, string>>({})
-const chosenRoles = ref<Record<string, (typeof roles)[number] | ''>>({})
-/** Where the text of a voice goes in place of a style of its own, with what the voice was called. */
-const elsewhere = ref<Record<string, { readonly title: string; readonly to: string }>>({})
 const said = ref('')
 
-const keyOf = (style: Pick<ProposedStyle, 'family' | 'voice'>) => `${style.family} ${style.voice}`
-const splitKey = (key: string) => {
-  const [family, voice] = key.split(' ') as [ProposedStyle['family'], string]
-  return { family, voice }
+/** Where the text of a voice goes in place of a style of its own. */
+type Target = { readonly kind: 'hand' } | NonNullable<DrawUpChoice['into']>
+/** What was chosen for a voice, and what its style was called. */
+interface Chosen {
+  readonly family: ProposedStyle['family']
+  readonly voice: string
+  readonly title: string
+  readonly name?: string
+  readonly role?: (typeof roles)[number] | ''
+  readonly to?: Target
 }
-const dropped = computed(() =>
-  Object.entries(elsewhere.value)
-    .filter(([, { to }]) => to === 'hand')
-    .map(([key]) => splitKey(key)),
+const chosen = ref<Record<string, Chosen>>({})
+const keyOf = ({ family, voice }: Pick<ProposedStyle, 'family' | 'voice'>) => JSON.stringify([family, voice])
+function choose(style: ProposedStyle, values: Partial<Chosen>): void {
+  const { family, voice, displayName: title } = style
+  chosen.value = { ...chosen.value, [keyOf(style)]: { family, voice, title, ...chosen.value[keyOf(style)], ...values } }
+}
+const elsewhere = computed(() =>
+  Object.values(chosen.value).filter((each): each is Chosen & { to: Target } => each.to !== undefined),
 )
-const choices = computed((): DrawUpChoice[] => {
-  const keys = new Set([
-    ...Object.keys(names.value),
-    ...Object.keys(chosenRoles.value),
-    ...Object.keys(elsewhere.value),
-  ])
-  return [...keys].flatMap((key): DrawUpChoice[] => {
-    const to = elsewhere.value[key]?.to ?? ''
-    if (to === 'hand') return []
-    const name = names.value[key]?.trim()
-    const role = chosenRoles.value[key]
-    const target = to.slice(to.indexOf(' ') + 1)
+const dropped = computed(() =>
+  elsewhere.value.filter(({ to }) => to.kind === 'hand').map(({ family, voice }) => ({ family, voice })),
+)
+const choices = computed((): DrawUpChoice[] =>
+  Object.values(chosen.value).flatMap(({ family, voice, name, role, to }): DrawUpChoice[] => {
+    if (to?.kind === 'hand') return []
     return [
       {
-        ...splitKey(key),
-        ...(name ? { name } : {}),
+        family,
+        voice,
+        ...(name?.trim() ? { name: name.trim() } : {}),
         ...(role === undefined ? {} : { role: role || null }),
-        ...(to.startsWith('voice ') ? { into: { kind: 'voice' as const, voice: target } } : {}),
-        ...(to.startsWith('style ') ? { into: { kind: 'style' as const, name: target } } : {}),
+        ...(to === undefined ? {} : { into: to }),
       },
     ]
-  })
-})
+  }),
+)
 const named = computed(() => styles.list.filter(style => style.family === 'paragraph' && style.characters > 0))
 /** What stays by hand is told below the list. */
-const listed = computed(() => (proposed.value ?? []).filter(each => elsewhere.value[keyOf(each)]?.to !== 'hand'))
-const others = (style: ProposedStyle) =>
-  listed.value.filter(each => each.family === 'paragraph' && !each.exists && each.voice !== style.voice)
+const listed = computed(() => (proposed.value ?? []).filter(each => chosen.value[keyOf(each)]?.to?.kind !== 'hand'))
+/** Where the text of a style may go, each with what it is called in the choice. */
+function targets(style: ProposedStyle): { readonly key: string; readonly says: string; readonly to: Target }[] {
+  const others = listed.value.filter(each => each.family === 'paragraph' && !each.exists && each.voice !== style.voice)
+  const list: { says: string; to: Target }[] = [
+    { says: 'stays by hand', to: { kind: 'hand' } },
+    ...(style.family !== 'paragraph'
+      ? []
+      : [
+          ...others.map(({ displayName, voice }) => ({
+            says: `with ${displayName}`,
+            to: { kind: 'voice' as const, voice },
+          })),
+          ...named.value.map(({ displayName, name }) => ({
+            says: `to ${displayName}`,
+            to: { kind: 'style' as const, name },
+          })),
+        ]),
+  ]
+  return list.map(each => ({ ...each, key: JSON.stringify(each.to) }))
+}
 
 let asked = 0
 async function refresh(): Promise<void> {
@@ -77,22 +95,22 @@ async function refresh(): Promise<void> {
     if (own === asked) said.value = error instanceof Error ? error.message : String(error)
   }
 }
-watch([tolerance, elsewhere], refresh, { immediate: true, deep: true })
+watch([tolerance, () => JSON.stringify(elsewhere.value)], refresh, { immediate: true })
 
-function send(style: ProposedStyle, to: string): void {
-  const { [keyOf(style)]: _, ...rest } = elsewhere.value
-  elsewhere.value = to === 'own' ? rest : { ...rest, [keyOf(style)]: { title: style.displayName, to } }
+function send(style: ProposedStyle, key: string): void {
+  const to = targets(style).find(each => each.key === key)?.to
+  if (to) choose(style, { to })
 }
-function back(key: string): void {
-  const { [key]: _, ...rest } = elsewhere.value
-  elsewhere.value = rest
+function back(each: Chosen): void {
+  const { to: _, ...rest } = each
+  chosen.value = { ...chosen.value, [keyOf(each)]: rest }
 }
-const elsewhereWords = ({ to }: { readonly to: string }): string => {
-  if (to === 'hand') return 'stays as it is set by hand'
-  const target = to.slice(to.indexOf(' ') + 1)
-  const title = to.startsWith('voice ')
-    ? proposed.value?.find(each => each.voice === target)?.displayName
-    : named.value.find(each => each.name === target)?.displayName
+const elsewhereWords = ({ to }: { readonly to: Target }): string => {
+  if (to.kind === 'hand') return 'stays as it is set by hand'
+  const title =
+    to.kind === 'voice'
+      ? proposed.value?.find(each => each.voice === to.voice)?.displayName
+      : named.value.find(each => each.name === to.name)?.displayName
   return `goes to ${title ?? 'another style'}`
 }
 const count = (family: ProposedStyle['family']) =>
@@ -149,7 +167,7 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
     </div>
     <p v-if="proposed === null && !said" class="mt-4 text-soft" role="status">Looking at every voice …</p>
     <template v-else-if="proposed">
-      <p v-if="listed.length === 0 && Object.keys(elsewhere).length === 0" class="mt-4" role="status">
+      <p v-if="listed.length === 0 && elsewhere.length === 0" class="mt-4" role="status">
         Every text looks as its named styles say: there is nothing to draw up.
       </p>
       <template v-else>
@@ -166,16 +184,16 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
             <input
               v-else
               class="field min-w-0"
-              :value="names[keyOf(style)] ?? style.displayName"
+              :value="chosen[keyOf(style)]?.name ?? style.displayName"
               maxlength="200"
               :aria-label="`Name of the ${style.family === 'text' ? 'character' : 'paragraph'} style ${style.displayName}`"
-              @change="names[keyOf(style)] = ($event.target as HTMLInputElement).value"
+              @change="choose(style, { name: ($event.target as HTMLInputElement).value })"
             />
             <Choice
               v-if="style.family === 'paragraph' && !style.exists"
-              :model-value="chosenRoles[keyOf(style)] ?? style.role ?? ''"
+              :model-value="chosen[keyOf(style)]?.role ?? style.role ?? ''"
               :aria-label="`Role of ${style.displayName}`"
-              @update:model-value="chosenRoles[keyOf(style)] = $event as (typeof roles)[number] | ''"
+              @update:model-value="choose(style, { role: $event as (typeof roles)[number] | '' })"
             >
               <option value="">no role</option>
               <option v-for="role in roles" :key="role" :value="role">{{ roleTitle(role) }}</option>
@@ -189,15 +207,7 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
               @update:model-value="send(style, String($event))"
             >
               <option value="own">{{ style.exists ? 'takes this style' : 'its own style' }}</option>
-              <option value="hand">stays by hand</option>
-              <template v-if="style.family === 'paragraph'">
-                <option v-for="other in others(style)" :key="other.voice" :value="`voice ${other.voice}`">
-                  with {{ other.displayName }}
-                </option>
-                <option v-for="other in named" :key="other.name" :value="`style ${other.name}`">
-                  to {{ other.displayName }}
-                </option>
-              </template>
+              <option v-for="each in targets(style)" :key="each.key" :value="each.key">{{ each.says }}</option>
             </Choice>
             <button
               type="button"
@@ -218,10 +228,10 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
             </button>
           </li>
         </ul>
-        <ul v-if="Object.keys(elsewhere).length > 0" class="mt-3 text-[13px]" aria-label="Voices that go elsewhere">
-          <li v-for="(each, key) in elsewhere" :key="key">
+        <ul v-if="elsewhere.length > 0" class="mt-3 text-[13px]" aria-label="Voices that go elsewhere">
+          <li v-for="each in elsewhere" :key="keyOf(each)">
             {{ each.title }} {{ elsewhereWords(each) }}.
-            <button type="button" class="link" @click="back(String(key))">A style of its own after all</button>
+            <button type="button" class="link" @click="back(each)">A style of its own after all</button>
           </li>
         </ul>
         <button type="button" class="act mt-4" :disabled="styles.busy" @click="show">
