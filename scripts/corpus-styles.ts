@@ -3,6 +3,7 @@ import { saveDocument } from '../core/document/open'
 import { paragraphsOf } from '../core/document/stories'
 import { DocumentSession } from '../core/session'
 import { registry } from '../core/change/registry'
+import { isOfText } from '../core/change/styles/families'
 import { listStyles } from '../core/change/styles/style-list'
 import { settleAll, type StyleWish } from '../core/change/styles/wishes'
 import { paragraphText } from '../core/style/runs'
@@ -32,6 +33,7 @@ export function checkStyles(bytes: Uint8Array, session: DocumentSession): StyleC
   const problems: string[] = []
   const settled = registry.plan(session, { wishes: [settleAll], leftOut: [] }, { effects: false })
   const rare = listStyles(settled.after.reading, session.typesetter.library, null)
+    .filter(isOfText)
     .filter(style => style.parent !== null && style.paragraphs > 0)
     .sort((a, b) => a.characters - b.characters)
     .slice(0, 3)

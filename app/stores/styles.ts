@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import { type StyleFamily, type TextFamily } from '~~/core/change/styles/families'
 import type { StyleDetail } from '~~/core/change/styles/style-detail'
 import type { StyleSummary } from '~~/core/change/styles/style-list'
 import type { RowKey } from '~~/core/change/plan'
@@ -9,8 +10,7 @@ import { useChange } from '../change/use-change'
 import { useDesk } from './desk'
 import { useWords } from './words'
 
-export type StyleFamily = 'paragraph' | 'text'
-export type OpenStyle = StyleDetail & { readonly faceFeatures: readonly string[] }
+export type OpenStyle = StyleDetail<StyleFamily> & { readonly faceFeatures: readonly string[] }
 
 /** The styles of the document on the desk, and what is being planned with them. */
 export const useStyles = defineStore('styles', () => {
@@ -42,7 +42,7 @@ export const useStyles = defineStore('styles', () => {
   /** Raised when the search of the styles shall have the keyboard. */
   const searching = ref(0)
   /** Styles on keys of one's own: Alt with a figure. */
-  const pins = shallowRef<Readonly<Record<string, { readonly family: StyleFamily; readonly name: string }>>>({})
+  const pins = shallowRef<Readonly<Record<string, { readonly family: TextFamily; readonly name: string }>>>({})
 
   const summary = computed(
     () => list.value.find(each => each.family === selected.value?.family && each.name === selected.value.name) ?? null,
@@ -70,7 +70,7 @@ export const useStyles = defineStore('styles', () => {
       : null
   })
   /** A paragraph style speaks for whole paragraphs: the selection is widened to them. */
-  function scopeFor(family: StyleFamily): TextScope | null {
+  function scopeFor(family: TextFamily): TextScope | null {
     const own = target.value?.scope ?? null
     return own?.kind === 'ranges' && family === 'paragraph'
       ? { kind: 'ranges', ranges: own.ranges.map(range => ({ ...range, from: 0, to: 10_000_000 })) }
@@ -91,7 +91,7 @@ export const useStyles = defineStore('styles', () => {
       pins.value = {}
     }
   }
-  function pin(figure: string, style: { family: StyleFamily; name: string } | null): void {
+  function pin(figure: string, style: { family: TextFamily; name: string } | null): void {
     const next = Object.fromEntries(
       Object.entries(pins.value).filter(
         ([key, each]) => key !== figure && (style === null || each.family !== style.family || each.name !== style.name),
@@ -150,7 +150,7 @@ export const useStyles = defineStore('styles', () => {
   }
 
   /** Gives the text that is meant a style, at once: undoing takes it back. */
-  async function applyStyle(style: { family: StyleFamily; name: string | null }): Promise<void> {
+  async function applyStyle(style: { family: TextFamily; name: string | null }): Promise<void> {
     const scope = scopeFor(style.family)
     if (!scope) {
       message.value =

@@ -24,6 +24,7 @@ import type { FaceTried } from '~~/core/change/set-type/try-face'
 import type { SetTypeWish } from '~~/core/change/set-type/wish'
 import type { SetPiece } from '~~/core/change/kept-frame/set-piece'
 import type { StartSummary } from '~~/core/change/defaults/start-list'
+import type { StyleFamily } from '~~/core/change/styles/families'
 import type { StyleDetail } from '~~/core/change/styles/style-detail'
 import type { StyleSummary } from '~~/core/change/styles/style-list'
 import type { TracedText } from '~~/core/change/styles/trace-at'
@@ -192,10 +193,10 @@ export interface Asks {
   styleList: { ask: Record<string, never>; answer: readonly StyleSummary[] }
   /** A style laid open, with the OpenType features that its face has. */
   style: {
-    ask: { family: 'paragraph' | 'text'; name: string }
-    answer: (StyleDetail & { readonly faceFeatures: readonly string[] }) | null
+    ask: { family: StyleFamily; name: string }
+    answer: (StyleDetail<StyleFamily> & { readonly faceFeatures: readonly string[] }) | null
   }
-  styleOccurrences: { ask: { family: 'paragraph' | 'text'; name: string }; answer: readonly Occurrence[] }
+  styleOccurrences: { ask: { family: StyleFamily; name: string }; answer: readonly Occurrence[] }
   /** The named paragraph style of a paragraph. */
   styleAt: { ask: { part: string; node: number }; answer: string | null }
   languages: {
@@ -210,7 +211,7 @@ export interface Asks {
   trace: { ask: { spot: Spot }; answer: TracedText | null }
   previewRule: { ask: { rule: PatternRule | LeadInRule }; answer: RulePreview }
   /** Text that a style would be seen in: of the document, where it has some. */
-  styleSample: { ask: { family: 'paragraph' | 'text'; name: string }; answer: string }
+  styleSample: { ask: { family: StyleFamily; name: string }; answer: string }
 }
 export type AskName = keyof Asks
 export interface Ask<N extends AskName = AskName> {

@@ -1,4 +1,5 @@
 import type { Occurrence } from '../census/occurrence'
+import { holdingStyle, type StyleFamily } from '../change/styles/families'
 import { pagesOf } from '../census/text-pages'
 import type { Paragraph, Story } from '../document/story-model'
 import { paragraphsOf } from '../document/stories'
@@ -8,10 +9,12 @@ import { paragraphRuns } from '../style/runs'
 /** As many places are walked through. */
 const placeLimit = 5_000
 
+const layersOf = (session: DocumentSession, paragraph: Paragraph, story: Story) =>
+  session.cascadeOf(paragraph.part).paragraph(paragraph, story.role).text.effective.layers
+
 /** The name of the named paragraph style that a paragraph goes by. */
 export function namedStyleOf(session: DocumentSession, paragraph: Paragraph, story: Story): string | null {
-  const { layers } = session.cascadeOf(paragraph.part).paragraph(paragraph, story.role).text.effective
-  return layers.findLast(layer => !layer.local && layer.from === 'paragraph')?.style.name ?? null
+  return holdingStyle(layersOf(session, paragraph, story), 'paragraph')?.name ?? null
 }
 
 /** Names of the document's paragraph styles, for pasted structure to be mapped to. */
@@ -27,18 +30,14 @@ interface StyledParagraph {
   readonly ranges: readonly { readonly start: number; readonly end: number }[]
 }
 
-/** Paragraphs of a paragraph style, whole, or those with text of a text style, in reading order. */
-function* styledParagraphs(
-  session: DocumentSession,
-  family: 'paragraph' | 'text',
-  name: string,
-): Generator<StyledParagraph> {
+/** Paragraphs of a paragraph style, or in a frame or cell of a style, whole, or those with text of a text style, in reading order. */
+function* styledParagraphs(session: DocumentSession, family: StyleFamily, name: string): Generator<StyledParagraph> {
   for (const story of session.reading.stories) {
     for (const paragraph of paragraphsOf(story.blocks)) {
-      if (family === 'paragraph' && namedStyleOf(session, paragraph, story) !== name) continue
+      if (family !== 'text' && holdingStyle(layersOf(session, paragraph, story), family)?.name !== name) continue
       const { text, runs } = paragraphRuns(paragraph, session.cascadeOf(paragraph.part), story.role)
       const ranges =
-        family === 'paragraph'
+        family !== 'text'
           ? [{ start: 0, end: text.length }]
           : runs.filter(run =>
               run.style.effective.layers.some(layer => layer.from === 'text' && layer.style.name === name),
@@ -49,7 +48,7 @@ function* styledParagraphs(
 }
 
 /** Where text of a style stands, to walk through, in reading order: some 5,000 places at most. */
-export function styledPlaces(session: DocumentSession, family: 'paragraph' | 'text', name: string): Occurrence[] {
+export function styledPlaces(session: DocumentSession, family: StyleFamily, name: string): Occurrence[] {
   const where = pagesOf(session.composition)
   const places: Occurrence[] = []
   for (const { paragraph, ranges } of styledParagraphs(session, family, name)) {
@@ -62,7 +61,7 @@ export function styledPlaces(session: DocumentSession, family: 'paragraph' | 'te
 }
 
 /** The longest beginning of a paragraph in a style, or its words in a text style, as a sample of it; '' for none. */
-export function styledSample(session: DocumentSession, family: 'paragraph' | 'text', name: string): string {
+export function styledSample(session: DocumentSession, family: StyleFamily, name: string): string {
   let best = ''
   for (const { text, ranges } of styledParagraphs(session, family, name)) {
     const own = ranges.map(({ start, end }) => text.slice(start, end)).join(' ')

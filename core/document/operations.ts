@@ -24,7 +24,7 @@ export const operationSchema = z.discriminatedUnion('type', [
     type: z.literal('set-properties'),
     part,
     node,
-    properties: z.enum(['text', 'paragraph', 'graphic']),
+    properties: z.enum(['text', 'paragraph', 'graphic', 'table-cell']),
     set: values,
     id: node.optional(),
   }),

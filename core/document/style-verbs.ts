@@ -11,7 +11,7 @@ import type { StyleName } from './style-names'
  */
 
 /** The properties of a style that can be set. */
-export type StyleProperties = 'text' | 'paragraph' | 'graphic'
+export type StyleProperties = 'text' | 'paragraph' | 'graphic' | 'table-cell'
 
 /** A tab stop of a paragraph style (17.8). */
 export interface TabStopValues {

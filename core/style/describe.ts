@@ -122,3 +122,30 @@ export function describeValues(text: Properties, paragraph: Properties, scope: S
   )
   return words
 }
+
+const heights: Readonly<Record<string, string>> = {
+  top: 'at the top',
+  middle: 'in the middle',
+  bottom: 'at the bottom',
+}
+
+/** What a style says of the frame, shape or cell that holds text, in words: ground, line, padding, where text stands. */
+export function describeHolder(holder: Properties): string[] {
+  const words: string[] = []
+  const fill = holder['draw:fill']
+  const ground = holder['draw:fill-color'] ?? holder['fo:background-color']
+  if (fill === 'none' || ground === 'transparent') words.push('no ground')
+  else if (fill !== undefined && fill !== 'solid') words.push(`ground of a ${fill}`)
+  else if (ground !== undefined) words.push(`ground ${ground}`)
+  if (holder['draw:stroke'] === 'none') words.push('no line')
+  else {
+    const line = [holder['svg:stroke-width'], holder['svg:stroke-color']].filter(each => each !== undefined)
+    if (line.length > 0) words.push(`line ${line.map(plainLength).join(' ')}`)
+    else if (holder['fo:border'] !== undefined)
+      words.push(holder['fo:border'] === 'none' ? 'no line' : `line ${holder['fo:border']}`)
+  }
+  if (holder['fo:padding'] !== undefined) words.push(`text ${plainLength(holder['fo:padding'])} off the edge`)
+  const stands = heights[holder['draw:textarea-vertical-align'] ?? holder['style:vertical-align'] ?? '']
+  if (stands !== undefined) words.push(`text ${stands}`)
+  return words
+}

@@ -136,9 +136,10 @@ export function paragraphLayers(scope: StyleScope, kind: ObjectKind, paragraph: 
 /** The layers of a named style by itself: the default under it, its parents, the style. */
 export function namedLayers(scope: StyleScope, kind: ObjectKind, family: string, name: string): Layer[] {
   const fallback = scope.defaults.get(
-    family === 'text' || family === 'paragraph' ? defaultFamily(kind, null, false) : family,
+    family === 'graphic' || family === 'presentation' ? 'graphic' : defaultFamily(kind, null, false),
   )
-  const own = chain(scope, family === 'text' ? 'text' : family === 'paragraph' ? 'paragraph' : 'frame', family, name)
+  const from = family === 'text' || family === 'paragraph' ? family : family === 'table-cell' ? 'cell' : 'frame'
+  const own = chain(scope, from, family, name)
   return fallback ? [layer('default', fallback), ...own] : own
 }
 

@@ -3,8 +3,11 @@ import { openDocument } from '../../core/document/open'
 import { readRules } from '../../core/document/rules'
 import { paragraphsOf, readStories } from '../../core/document/stories'
 import { paragraphText } from '../../core/style/runs'
+import { listLevels } from '../../core/change/levels/level-list'
 import { harbourNotice } from '../../demo/harbour-notice'
 import { sailingGuide } from '../../demo/sailing-guide'
+import { seasonReview } from '../../demo/season-review'
+import { session } from '../support/fixtures'
 import { choose, downloadFile, noPageErrors, openOnDesk, putOnShelf, sheetText, tabTo } from '../support/browser'
 
 noPageErrors()
@@ -247,4 +250,21 @@ test('styles come from another document, and the shelf has folders and search', 
   await expect(page.getByRole('heading', { level: 2 })).toHaveText(['Fresh notice', 'Their notice'])
   await page.getByRole('button', { name: 'Take the folder “Harbour papers” away' }).click()
   await expect(page.getByRole('radio', { name: /^Harbour papers/ })).toHaveCount(0)
+})
+
+test('a placeholder of a deck is edited in its own row, and its slides follow', async ({ page }) => {
+  await openOnDesk(page, 'Placeholders.odp', seasonReview())
+  await page.getByRole('tab', { name: 'Styles' }).click()
+  await expect(page.getByRole('radio', { name: 'Placeholders' })).toBeChecked({ timeout: 20_000 })
+  await page.locator('[data-style="Saltmere-title"] button').click()
+  await page.getByRole('button', { name: 'Edit', exact: true }).click()
+  const size = page.getByLabel('Size', { exact: true })
+  await size.fill('31')
+  await size.press('Enter')
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByText(/^Done: Change the style Saltmere-title/)).toBeVisible({ timeout: 20_000 })
+  const title = listLevels(session(await downloadFile(page, 'Placeholders')).reading).find(
+    each => each.placeholder === 'title',
+  )
+  expect(title!.size).toBe(31)
 })

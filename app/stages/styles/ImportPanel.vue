@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isOfText } from '~~/core/change/styles/families'
 import { importWishes, sameStyle, type StyleChoice } from '~~/core/change/styles/import-styles'
 import type { ListedStyle } from '~~/core/change/styles/style-list'
 import type { StyleDetail } from '~~/core/change/styles/style-detail'
@@ -21,9 +22,9 @@ const nameOf = computed(() => source.value?.fileName.replace(/\.\w+$/, '') ?? ''
 
 onMounted(async () => {
   const list = await Promise.all(
-    styles.list.map(style => desk.engine!.ask('style', { family: style.family, name: style.name })),
+    styles.list.filter(isOfText).map(({ family, name }) => desk.engine!.ask('style', { family, name })),
   )
-  mine.value = list.filter(style => style !== null)
+  mine.value = list.filter(style => style !== null).filter(isOfText)
 })
 watch(source, async card => {
   theirs.value = []

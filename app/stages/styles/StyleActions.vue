@@ -4,6 +4,7 @@ import Choice from '../../kit/Choice.vue'
 import { counted, pageWords } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
+import { isTextFamily } from '~~/core/change/styles/families'
 import type { StyleSummary } from '~~/core/change/styles/style-list'
 import Term from '../../kit/Term.vue'
 
@@ -11,6 +12,8 @@ import Term from '../../kit/Term.vue'
 const desk = useDesk()
 const styles = useStyles()
 const style = computed(() => styles.summary!)
+/** Its family, where it is a style of text by itself: those of placeholders, frames and cells are edited alone. */
+const ofText = computed(() => (isTextFamily(style.value.family) ? style.value.family : null))
 const others = computed(() =>
   styles.list.filter(each => each.family === style.value.family && each.name !== style.value.name),
 )
@@ -59,10 +62,11 @@ const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'l
     </p>
     <div class="mt-2 flex flex-wrap items-center gap-2">
       <button
+        v-if="ofText"
         type="button"
         class="act"
         :disabled="!styles.target || styles.busy"
-        @click="styles.applyStyle({ family: style.family, name: style.name })"
+        @click="styles.applyStyle({ family: ofText, name: style.name })"
       >
         Apply{{ styles.target ? ` to ${styles.target.words}` : '' }}
       </button>
@@ -72,6 +76,7 @@ const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'l
       </button>
       <button type="button" class="plain" :disabled="style.paragraphs === 0" @click="walk">Walk its places</button>
       <button
+        v-if="ofText"
         type="button"
         class="plain"
         :disabled="style.settledCharacters >= style.characters"
@@ -79,7 +84,7 @@ const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'l
           styles.propose([
             {
               type: 'settle',
-              scope: { kind: 'style', family: style.family, name: style.name },
+              scope: { kind: 'style', family: ofText, name: style.name },
               groups: [...styles.groups],
               keep: [...styles.keep],
               idleOnly: false,
@@ -90,7 +95,7 @@ const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'l
         Settle its text
       </button>
     </div>
-    <div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 text-[13px] text-soft">
+    <div v-if="ofText" class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 text-[13px] text-soft">
       <label class="flex items-center gap-1.5"
         >Role
         <Choice
@@ -119,7 +124,7 @@ const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'l
           class="text-ink"
           aria-label="Key"
           :model-value="styles.pinOf(style)"
-          @update:model-value="styles.pin($event, { family: style.family, name: style.name })"
+          @update:model-value="ofText && styles.pin($event, { family: ofText, name: style.name })"
         >
           <option value="">none</option>
           <option v-for="figure in 9" :key="figure" :value="String(figure)">Alt {{ figure }}</option>
@@ -133,7 +138,7 @@ const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'l
         </Choice>
       </label>
     </div>
-    <div class="mt-2 flex flex-wrap items-center gap-2 text-[13px]">
+    <div v-if="ofText" class="mt-2 flex flex-wrap items-center gap-2 text-[13px]">
       <span class="flex items-center gap-1.5 text-soft"
         ><span><Term word="fold">Fold</Term> into</span>
         <Choice v-model="into" class="max-w-[180px] text-ink" aria-label="Fold into">
@@ -145,14 +150,14 @@ const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'l
         type="button"
         class="plain"
         :disabled="into === ''"
-        @click="styles.propose([{ type: 'fold', family: style.family, from: style.name, to: into }])"
+        @click="styles.propose([{ type: 'fold', family: ofText, from: style.name, to: into }])"
       >
         Plan the fold
       </button>
       <button
         type="button"
         class="plain"
-        @click="styles.propose([{ type: 'fold', family: style.family, from: style.name, to: null }])"
+        @click="styles.propose([{ type: 'fold', family: ofText, from: style.name, to: null }])"
       >
         Delete{{ style.parent ? ', its parent takes over' : '' }}
       </button>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Slot } from '~~/core/document/font-attributes'
+import { isTextFamily, type StyleFamily } from '~~/core/change/styles/families'
 import type { StyleChanges } from '~~/core/change/styles/style-changes'
 import type { Wish } from '~~/core/change/registry'
 import { contrast, contrastWords } from '~~/core/colour/contrast'
@@ -10,10 +11,10 @@ import Choice from '../../kit/Choice.vue'
 import { readLength } from '../../desk/lengths'
 import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'
-import { useStyles, type OpenStyle, type StyleFamily } from '../../stores/styles'
+import { useStyles, type OpenStyle } from '../../stores/styles'
 import { useType, type FamilyChoice } from '../../stores/type'
 import FamilyPicker from '../../type/FamilyPicker.vue'
-import { paragraphFields, slotFields, typeFields, type Field } from './fields'
+import { cellFields, frameFields, paragraphFields, slotFields, typeFields, type Field } from './fields'
 import ValueField from './ValueField.vue'
 import { shownFeature, shownFeatures } from '~~/core/font/features'
 
@@ -37,8 +38,9 @@ async function open(): Promise<void> {
 const parentOf = computed(() => (changes.value.parent ? { family: family.value, name: changes.value.parent } : null))
 onMounted(async () => {
   if (making.value) {
-    changes.value = styles.selected ? { parent: styles.selected.name } : {}
-    if (!styles.selected) family.value = 'paragraph'
+    const parent = styles.selected && isTextFamily(styles.selected.family) ? styles.selected.name : undefined
+    changes.value = parent === undefined ? {} : { parent }
+    if (parent === undefined) family.value = 'paragraph'
   }
   await open()
   name.value = making.value ? '' : (detail.value?.displayName ?? '')
@@ -61,8 +63,8 @@ function own(field: Field): string | null {
   return making.value ? null : (detail.value?.[field.on][field.attribute] ?? null)
 }
 function inherited(field: Field): { value: string; from: string } | null {
-  const above =
-    (field.on === 'text' ? detail.value?.inheritedText : detail.value?.inheritedParagraph)?.[field.attribute] ?? null
+  const from = { text: 'inheritedText', paragraph: 'inheritedParagraph', holder: 'inheritedHolder' } as const
+  const above = detail.value?.[from[field.on]][field.attribute] ?? null
   const parents = making.value ? detail.value?.[field.on][field.attribute] : undefined
   return parents !== undefined && detail.value ? { value: parents, from: detail.value.displayName } : above
 }
@@ -151,9 +153,9 @@ const color = computed(() => {
   return own(field) ?? inherited(field)?.value ?? '#000000'
 })
 const ground = computed(() => {
-  for (const id of ['background', 'ground']) {
-    const field = [...typeFields, ...paragraphFields].find(each => each.id === id)!
-    const value = own(field) ?? inherited(field)?.value
+  for (const id of ['background', 'ground', 'cellground', 'fillcolor']) {
+    const field = [...typeFields, ...paragraphFields, ...holderFields.value].find(each => each.id === id)
+    const value = field && (own(field) ?? inherited(field)?.value)
     if (value && /^#[0-9a-f]{6}$/i.test(value)) return value
   }
   return '#ffffff'
@@ -248,7 +250,7 @@ const wishes = computed((): Wish[] => {
     return [
       {
         type: 'make',
-        family: family.value,
+        family: isTextFamily(family.value) ? family.value : 'paragraph',
         displayName: name.value.trim() || 'Unnamed style',
         changes: { ...rest, ...(parent ? { parent } : {}) },
       },
@@ -280,6 +282,11 @@ async function keepIt(): Promise<void> {
   clearTimeout(timer)
   if (await styles.carryOut(wishes.value)) styles.leave()
 }
+/** Whether it speaks of whole paragraphs: all do but those of characters. */
+const ofParagraphs = computed(() => family.value !== 'text')
+const holderFields = computed(() =>
+  isTextFamily(family.value) ? [] : family.value === 'table-cell' ? cellFields : frameFields,
+)
 const otherStyles = computed(() =>
   styles.list.filter(each => each.family === family.value && (making.value || each.name !== styles.selected?.name)),
 )
@@ -362,7 +369,7 @@ const sampleStyle = computed(() => {
           <option value="text">character style</option>
         </Choice></label
       >
-      <label v-else class="text-[13px] text-soft"
+      <label v-else-if="isTextFamily(family)" class="text-[13px] text-soft"
         >Author<input
           class="field mt-[2px] w-full text-[14px] text-ink"
           maxlength="100"
@@ -413,7 +420,7 @@ const sampleStyle = computed(() => {
       @set="set(sizeField, $event)"
     />
     <div
-      v-if="family === 'paragraph'"
+      v-if="ofParagraphs"
       class="grid min-h-[30px] grid-cols-[128px_170px_1fr] items-center gap-x-3 border-b border-rule py-[2px]"
     >
       <label for="leading-kind">Leading</label>
@@ -494,7 +501,7 @@ const sampleStyle = computed(() => {
         @set="set(field, $event)"
       />
     </details>
-    <details v-if="pickable.length > 0" class="mt-2">
+    <details v-if="isTextFamily(family) && pickable.length > 0" class="mt-2">
       <summary class="cursor-pointer font-medium">OpenType features of {{ fontOf('western') }}</summary>
       <div class="mt-1 grid grid-cols-2 gap-x-4">
         <label v-for="each in pickable" :key="each.tag" class="flex items-center gap-2"
@@ -511,7 +518,18 @@ const sampleStyle = computed(() => {
         without them.
       </p>
     </details>
-    <template v-if="family === 'paragraph'">
+    <template v-if="holderFields.length > 0">
+      <h2 class="mt-4">{{ family === 'table-cell' ? 'Cell' : 'Frame' }}</h2>
+      <ValueField
+        v-for="field in holderFields"
+        :key="field.id"
+        :field="field"
+        :own="own(field)"
+        :inherited="inherited(field)"
+        @set="set(field, $event)"
+      />
+    </template>
+    <template v-if="ofParagraphs">
       <h2 class="mt-4">Paragraph</h2>
       <ValueField
         v-for="field in paragraphFields"
@@ -521,6 +539,8 @@ const sampleStyle = computed(() => {
         :inherited="inherited(field)"
         @set="set(field, $event)"
       />
+    </template>
+    <template v-if="family === 'paragraph'">
       <div class="grid min-h-[30px] grid-cols-[128px_1fr] items-center gap-x-3 border-b border-rule py-[2px]">
         <label for="tabs">Tab stops</label
         ><span

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { roleTitle } from '~~/core/style/roles'
+import { familyName, isTextFamily, styleFamilies, type StyleFamily } from '~~/core/change/styles/families'
 import type { StyleSummary } from '~~/core/change/styles/style-list'
 import Choice from '../../kit/Choice.vue'
 import { counted, grouped, settledWords } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
-import { useStyles, type StyleFamily } from '../../stores/styles'
+import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'
 import DrawUpPanel from './DrawUpPanel.vue'
 import ImportPanel from './ImportPanel.vue'
@@ -27,6 +28,13 @@ const query = ref('')
 const sort = ref<'tree' | 'name' | 'use' | 'settled'>('tree')
 const only = ref<'all' | 'used' | 'unused' | 'strays'>('all')
 const family = ref<StyleFamily>('paragraph')
+const titles: Readonly<Record<StyleFamily, string>> = {
+  paragraph: 'Paragraphs',
+  text: 'Characters',
+  presentation: 'Placeholders',
+  graphic: 'Frames',
+  'table-cell': 'Cells',
+}
 const field = ref<HTMLInputElement | null>(null)
 
 const shown = computed(() => {
@@ -56,6 +64,20 @@ const shown = computed(() => {
   return [...list].sort((a, b) => starts(a) - starts(b) || orders[sort.value](a, b))
 })
 const count = (of: StyleFamily) => styles.list.filter(style => style.family === of).length
+/** Sorts of styles that the document has; those of text are always there to be made. */
+const families = computed(() =>
+  styleFamilies.filter(each => isTextFamily(each) || count(each) > 0).map(id => ({ id, title: titles[id] })),
+)
+// A deck's text goes by its placeholders: they come first.
+watch(
+  () => [desk.info?.document.id, styles.list.length > 0] as const,
+  () => {
+    if (styles.selected) family.value = styles.selected.family
+    else if (count('presentation') > 0) family.value = 'presentation'
+    else if (count(family.value) === 0) family.value = 'paragraph'
+  },
+  { immediate: true },
+)
 const share = (style: StyleSummary) =>
   style.characters === 0 ? '' : settledWords(style.settledCharacters / style.characters)
 
@@ -64,10 +86,15 @@ function choose(style: StyleSummary): void {
   styles.selected = same ? null : { family: style.family, name: style.name }
 }
 
+/** Gives a style to the text that is meant; those of placeholders, frames and cells are not given to text. */
+function apply({ family: of, name }: StyleSummary): void {
+  if (isTextFamily(of)) void styles.applyStyle({ family: of, name })
+}
+
 /** Enter in the search field gives the first style that is found to the text that is meant. */
 function applyFirst(): void {
   const [first] = shown.value
-  if (first && query.value.trim() !== '') void styles.applyStyle({ family: first.family, name: first.name })
+  if (first && query.value.trim() !== '') apply(first)
 }
 
 watch(
@@ -106,8 +133,12 @@ watch(
       <div class="flex flex-wrap items-baseline gap-x-3">
         <h1>Styles</h1>
         <p v-if="desk.census" class="text-soft">
-          {{ counted(count('paragraph'), 'paragraph style') }}, {{ counted(count('text'), 'character style') }};
-          {{ settledWords(desk.census.settled) }} of the text <Term word="settled">settled</Term>
+          {{
+            families
+              .filter(each => count(each.id) > 0)
+              .map(each => counted(count(each.id), familyName(each.id)))
+              .join(', ') || 'none yet'
+          }}; {{ settledWords(desk.census.settled) }} of the text <Term word="settled">settled</Term>
         </p>
       </div>
       <p v-if="styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">
@@ -141,14 +172,7 @@ watch(
         <button type="button" class="plain" @click="styles.panel = 'languages'">Languages</button>
       </div>
       <div class="mt-3 flex flex-wrap items-center gap-2 text-[13px]">
-        <Chips
-          v-model="family"
-          label="Which styles"
-          :options="[
-            { id: 'paragraph', title: 'Paragraphs' },
-            { id: 'text', title: 'Characters' },
-          ]"
-        />
+        <Chips v-model="family" label="Which styles" :options="families" />
         <input
           ref="field"
           v-model="query"
@@ -180,18 +204,18 @@ watch(
         <table class="table-fixed" aria-label="Styles of the document">
           <colgroup>
             <col />
-            <col class="w-[86px]" />
+            <col v-if="isTextFamily(family)" class="w-[86px]" />
             <col class="w-[92px]" />
             <col class="w-[66px]" />
-            <col class="w-[62px]" />
+            <col v-if="isTextFamily(family)" class="w-[62px]" />
           </colgroup>
           <thead class="sticky top-0 bg-paper">
             <tr>
               <th scope="col">Style</th>
-              <th scope="col"><Term word="role">Role</Term></th>
-              <th scope="col" class="number">{{ family === 'paragraph' ? 'Paragraphs' : 'Stretches' }}</th>
+              <th v-if="isTextFamily(family)" scope="col"><Term word="role">Role</Term></th>
+              <th scope="col" class="number">{{ family === 'text' ? 'Stretches' : 'Paragraphs' }}</th>
               <th scope="col" class="number">Settled</th>
-              <th scope="col">Key</th>
+              <th v-if="isTextFamily(family)" scope="col">Key</th>
             </tr>
           </thead>
           <tbody>
@@ -201,14 +225,18 @@ watch(
               :class="{ 'bg-wash': styles.summary === style }"
               :data-style="style.name"
             >
-              <td :style="{ paddingLeft: sort === 'tree' && query === '' ? `${style.depth * 14}px` : undefined }">
+              <td
+                :style="{
+                  paddingLeft: sort === 'tree' && query === '' ? `${Math.min(style.depth, 6) * 14}px` : undefined,
+                }"
+              >
                 <button
                   type="button"
                   class="flex w-full items-baseline gap-2 text-left"
                   :aria-pressed="styles.summary === style"
                   :title="style.sentence"
                   @click="choose(style)"
-                  @dblclick="styles.applyStyle({ family: style.family, name: style.name })"
+                  @dblclick="apply(style)"
                 >
                   <StyleName :style-of="style" /><span
                     v-if="style.hint"
@@ -221,6 +249,7 @@ watch(
                 </button>
               </td>
               <td
+                v-if="isTextFamily(family)"
                 class="truncate"
                 :class="style.proposed ? 'text-soft italic' : ''"
                 :title="
@@ -235,11 +264,15 @@ watch(
               <td class="number" :class="style.settledCharacters < style.characters ? 'text-ochre' : 'text-soft'">
                 {{ share(style) || '–' }}
               </td>
-              <td class="text-soft">{{ styles.pinOf(style) ? `Alt ${styles.pinOf(style)}` : '' }}</td>
+              <td v-if="isTextFamily(family)" class="text-soft">
+                {{ styles.pinOf(style) ? `Alt ${styles.pinOf(style)}` : '' }}
+              </td>
             </tr>
             <tr v-if="shown.length === 0">
               <td colspan="5" class="text-soft">
-                {{ styles.list.length === 0 ? 'This document has no named styles yet.' : 'No style answers to that.' }}
+                {{
+                  count(family) === 0 ? 'This document has no named styles of this sort.' : 'No style answers to that.'
+                }}
               </td>
             </tr>
           </tbody>

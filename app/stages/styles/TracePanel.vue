@@ -2,7 +2,8 @@
 import type { TraceLayer, TraceRow } from '~~/core/style/tracing'
 import type { TracedText } from '~~/core/change/styles/trace-at'
 import { useDesk } from '../../stores/desk'
-import { useStyles, type StyleFamily } from '../../stores/styles'
+import type { StyleFamily, TextFamily } from '~~/core/change/styles/families'
+import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'
 import AdoptForm from '../../kit/AdoptForm.vue'
 import Term from '../../kit/Term.vue'
@@ -80,7 +81,7 @@ const kinds = computed(() =>
       : (['text'] as const)
     : (['paragraph'] as const),
 )
-function adopt(family: StyleFamily, displayName: string): void {
+function adopt(family: TextFamily, displayName: string): void {
   void styles.propose([
     {
       type: 'adopt',

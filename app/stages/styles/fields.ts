@@ -5,7 +5,8 @@
 export interface Field {
   readonly id: string
   readonly title: string
-  readonly on: 'text' | 'paragraph'
+  /** What of the style it is said to: its text, its paragraphs, or the frame or cell around them. */
+  readonly on: 'text' | 'paragraph' | 'holder'
   readonly attribute: string
   /** Set to the same value with it, so that all slots agree. */
   readonly also?: readonly string[]
@@ -290,4 +291,71 @@ export const paragraphFields: readonly Field[] = [
   },
   { id: 'padding', title: 'Lines keep off', on: 'paragraph', attribute: 'fo:padding', kind: 'length', step: 0.5 },
   { id: 'ground', title: 'Ground', on: 'paragraph', attribute: 'fo:background-color', kind: 'color' },
+]
+
+const linePlaces = (attribute: string): Field => ({
+  id: 'stands',
+  title: 'Text stands',
+  on: 'holder',
+  attribute,
+  kind: 'choice',
+  choices: [
+    ['top', 'at the top'],
+    ['middle', 'in the middle'],
+    ['bottom', 'at the bottom'],
+  ],
+})
+const padding: Field = {
+  id: 'inset',
+  title: 'Off the edge',
+  on: 'holder',
+  attribute: 'fo:padding',
+  kind: 'length',
+  step: 0.5,
+}
+
+/** What a frame or shape has around its text. */
+export const frameFields: readonly Field[] = [
+  {
+    id: 'fill',
+    title: 'Ground',
+    on: 'holder',
+    attribute: 'draw:fill',
+    kind: 'choice',
+    choices: [
+      ['solid', 'one colour'],
+      ['none', 'none'],
+    ],
+  },
+  { id: 'fillcolor', title: 'Ground colour', on: 'holder', attribute: 'draw:fill-color', kind: 'color' },
+  {
+    id: 'stroke',
+    title: 'Line',
+    on: 'holder',
+    attribute: 'draw:stroke',
+    kind: 'choice',
+    choices: [
+      ['solid', 'drawn'],
+      ['none', 'none'],
+    ],
+  },
+  { id: 'strokecolor', title: 'Line colour', on: 'holder', attribute: 'svg:stroke-color', kind: 'color' },
+  {
+    id: 'strokewidth',
+    title: 'Line width',
+    on: 'holder',
+    attribute: 'svg:stroke-width',
+    kind: 'length',
+    step: 0.25,
+  },
+  padding,
+  linePlaces('draw:textarea-vertical-align'),
+]
+
+/** What a cell has around its text. */
+export const cellFields: readonly Field[] = [
+  { id: 'cellground', title: 'Ground', on: 'holder', attribute: 'fo:background-color', kind: 'color' },
+  { id: 'cellborder', title: 'Line around', on: 'holder', attribute: 'fo:border', kind: 'choice', choices: border },
+  padding,
+  linePlaces('style:vertical-align'),
 ]

@@ -1,4 +1,5 @@
 import type { StartSummary } from '~~/core/change/defaults/start-list'
+import { familyName } from '~~/core/change/styles/families'
 import { kindTitles } from '~~/core/change/defaults/start-kinds'
 import type { TypeTarget } from '~~/core/change/set-type/wish'
 import { roleTitle } from '~~/core/style/roles'
@@ -38,7 +39,7 @@ export function useTargets(starts: Readonly<Ref<readonly StartSummary[]>>) {
         .map(({ family, name, displayName, characters }) =>
           choice(
             { kind: 'style', family, name },
-            `On the ${family === 'text' ? 'character style' : 'style'} ${displayName}, ${counted(characters, 'character')}`,
+            `On the ${family === 'paragraph' ? 'style' : familyName(family)} ${displayName}, ${counted(characters, 'character')}`,
           ),
         ),
       ...roles.map(role => choice({ kind: 'role', role }, `On all ${roleTitle(role)} styles`)),

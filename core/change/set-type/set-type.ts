@@ -17,6 +17,7 @@ import { planRecasts } from '../recast/plan-recast'
 import type { RecastWish } from '../recast/wish'
 import type { Stretch } from '../scope'
 import { editStyle } from '../styles/edit-style'
+import type { StyleFamily } from '../styles/families'
 import type { StyleChanges } from '../styles/style-changes'
 import { planSwaps } from '../swap/plan-swap'
 import { roundedSize, sizeWishSchema, sizeFactor } from '../swap/optical-size'
@@ -115,8 +116,8 @@ function tellStrays(planner: Planner, style: Style, face: FaceRecord): void {
 
 function onStyle(planner: Planner, style: Style, wish: SetTypeWish, face: FaceRecord): void {
   const changes = changesFor(planner, style, wish, face)
-  if (style.family === 'paragraph') tellStrays(planner, style, face)
-  editStyle(planner, style.family as 'paragraph' | 'text', style.name, changes)
+  if (style.family !== 'text') tellStrays(planner, style, face)
+  editStyle(planner, style.family as StyleFamily, style.name, changes)
 }
 
 /** The styles of a role that have to be told: those that others of the role go back to speak for them, too, where these say no font. */

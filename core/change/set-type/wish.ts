@@ -3,6 +3,7 @@ import { roleIdSchema, startKinds } from '../../document/rules'
 import { roleTitle } from '../../style/roles'
 import { kindTitles } from '../defaults/start-kinds'
 import { rangeSchema, scopeWords } from '../scope'
+import { familyName, styleFamilies } from '../styles/families'
 
 const family = z.string().trim().min(1).max(200)
 const face = z.string().trim().min(1).max(100)
@@ -15,7 +16,7 @@ export const typeTargetSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('frame'), part, node }),
   z.strictObject({
     kind: z.literal('style'),
-    family: z.enum(['paragraph', 'text']),
+    family: z.enum(styleFamilies),
     name: z.string().min(1).max(500),
   }),
   /** All named paragraph styles that do one thing: body, heading … */
@@ -44,7 +45,7 @@ export function targetWords(on: TypeTarget, titleOf: (name: string) => string = 
     case 'frame':
       return 'one frame'
     case 'style':
-      return `the ${on.family === 'text' ? 'character style' : 'paragraph style'} ${titleOf(on.name)}`
+      return `the ${familyName(on.family)} ${titleOf(on.name)}`
     case 'role':
       return `all ${roleTitle(on.role)} styles`
     case 'family':

@@ -9,28 +9,29 @@ import {
   setTabStops,
 } from '../../document/style-verbs'
 import { listStyleOf, withParents, type Style } from '../../document/styles'
-import { describeValues, plainNumber } from '../../style/describe'
+import { describeHolder, describeValues, plainNumber } from '../../style/describe'
 import { PlanError } from '../plan'
 import { fontValues } from '../../document/face-verbs'
 import type { Planner } from '../planner'
+import { familyName, familyTitle, isTextFamily, type StyleFamily, type TextFamily } from './families'
 import type { StyleChanges } from './style-changes'
 
-const what = (family: string) => (family === 'text' ? 'character style' : 'paragraph style')
 const points = (value: number) => `${plainNumber(value)}pt`
 
 /** @throws PlanError where another style of the family is called so */
-function checkName(planner: Planner, family: string, name: string | null, displayName: string): void {
+function checkName(planner: Planner, family: StyleFamily, name: string | null, displayName: string): void {
   for (const [other, shown] of takenNames(planner.common.part, family)) {
     if (other !== name && shown.toLowerCase() === displayName.toLowerCase())
       throw new PlanError(
-        `There is a ${what(family)} “${shown}” already. Give this one another name. Nothing was changed.`,
+        `There is a ${familyName(family)} “${shown}” already. Give this one another name. Nothing was changed.`,
       )
   }
 }
 
 /** Changes a named style where it is defined: everything that uses it follows. @throws PlanError */
-export function editStyle(planner: Planner, family: 'paragraph' | 'text', name: string, changes: StyleChanges): void {
+export function editStyle(planner: Planner, family: StyleFamily, name: string, changes: StyleChanges): void {
   const style = planner.style(family, name)
+  if (!isTextFamily(family)) checkHeld(family, changes)
   setHead(planner, style, changes)
   setValues(planner, style, changes)
   const { tabs, dropCap } = changes
@@ -45,12 +46,12 @@ export function editStyle(planner: Planner, family: 'paragraph' | 'text', name: 
     )
   }
   if (changes.listLabel !== undefined) setListLabel(planner, style, changes)
-  setRules(planner, { family, name }, changes)
+  if (isTextFamily(family)) setRules(planner, { family, name }, changes)
   const users = planner.counts ? planner.usersOf(style) : undefined
   planner.row({
     key: { what: 'style', family, name },
     stage: 'style',
-    title: `${family === 'text' ? 'Character style' : 'Paragraph style'} ${style.displayName}`,
+    title: `${familyTitle(family)} ${style.displayName}`,
     characters: users?.characters ?? 0,
     before: saidOf(planner, style),
     after: changedWords(planner, changes),
@@ -58,10 +59,21 @@ export function editStyle(planner: Planner, family: 'paragraph' | 'text', name: 
   })
 }
 
+/** What is said of paragraphs, or kept in the document's own part for them, has no place in a style of what holds text. */
+function checkHeld(family: StyleFamily, changes: StyleChanges): void {
+  const { next, outlineLevel, listStyle, listLabel, tabs, dropCap, features, role, author } = changes
+  const ofText = [next, outlineLevel, listStyle, listLabel, tabs, dropCap, features, role, author]
+  if (ofText.some(each => each !== undefined))
+    throw new PlanError(
+      `A ${familyName(family)} sets type, spacing and ground alone: levels, lists, tab stops, features and roles ` +
+        'belong to paragraph styles. Nothing was changed.',
+    )
+}
+
 /** What a style is called, what it goes back to and what follows it. @throws PlanError */
 function setHead(planner: Planner, style: Style, changes: StyleChanges): void {
   const { name } = style
-  const family = style.family as 'paragraph' | 'text'
+  const family = style.family as StyleFamily
   if (changes.displayName !== undefined && changes.displayName !== style.displayName)
     checkName(planner, family, name, changes.displayName)
   if (changes.parent != null) {
@@ -86,10 +98,14 @@ function setValues(planner: Planner, style: Style, changes: StyleChanges): void 
     throw new PlanError('A character style has no paragraph formatting. Nothing was changed.')
   setStyleValues(draft, style.node, 'text', text)
   setStyleValues(draft, style.node, 'paragraph', paragraph)
+  const holder = changes.holder ?? {}
+  if (isTextFamily(style.family as StyleFamily) && Object.keys(holder).length > 0)
+    throw new PlanError('This style speaks of text: it has no frame or cell around it. Nothing was changed.')
+  setStyleValues(draft, style.node, style.family === 'table-cell' ? 'table-cell' : 'graphic', holder)
 }
 
 /** What the format has no place for, in the document's own part: features of its font, its role and its author. */
-function setRules(planner: Planner, key: { family: 'paragraph' | 'text'; name: string }, changes: StyleChanges): void {
+function setRules(planner: Planner, key: { family: TextFamily; name: string }, changes: StyleChanges): void {
   const isOwn = (each: { readonly style: { readonly family: string; readonly name: string } }) =>
     each.style.family === key.family && each.style.name === key.name
   if (changes.features !== undefined) {
@@ -119,7 +135,10 @@ function setRules(planner: Planner, key: { family: 'paragraph' | 'text'; name: s
 }
 
 const saidOf = (planner: Planner, style: Style) =>
-  describeValues(style.text, style.paragraph, planner.scope).join(', ') ||
+  [
+    ...describeValues(style.text, style.paragraph, planner.scope),
+    ...describeHolder({ ...style.graphic, ...style.cell }),
+  ].join(', ') ||
   (style.parentName
     ? `as ${planner.titleOf(planner.scope, style.family, style.parentName)}`
     : 'says nothing of its own')
@@ -133,10 +152,12 @@ function changedWords(planner: Planner, changes: StyleChanges): string {
       changes.fonts?.[slot] ? [`${slot === 'western' ? '' : `${slot} text in `}${changes.fonts[slot].family}`] : [],
     ),
     ...describeValues(set(changes.text), set(changes.paragraph), planner.scope),
+    ...describeHolder(set(changes.holder)),
   ]
   const freed = [
     ...Object.values(changes.text ?? {}),
     ...Object.values(changes.paragraph ?? {}),
+    ...Object.values(changes.holder ?? {}),
     ...Object.values(changes.fonts ?? {}),
   ].filter(value => value === null).length
   if (freed > 0) words.push(`${freed} ${freed === 1 ? 'value' : 'values'} let go`)
@@ -175,12 +196,7 @@ function setListLabel(planner: Planner, style: Style, changes: StyleChanges): vo
 }
 
 /** Makes a style. @throws PlanError where the name is taken */
-export function makeStyle(
-  planner: Planner,
-  family: 'paragraph' | 'text',
-  displayName: string,
-  changes: StyleChanges,
-): StyleName {
+export function makeStyle(planner: Planner, family: TextFamily, displayName: string, changes: StyleChanges): StyleName {
   checkName(planner, family, null, displayName)
   const made = uniqueName(planner.common.part, family, displayName)
   const parent = changes.parent ?? null
@@ -192,7 +208,7 @@ export function makeStyle(
   planner.rows.push({
     ...row,
     key: { ...row.key, what: 'new style' },
-    title: `New ${what(family)} ${made.displayName}`,
+    title: `New ${familyName(family)} ${made.displayName}`,
     before: parent === null ? 'not there yet' : `as ${planner.titleOf(planner.scope, family, parent)}`,
   })
   return made

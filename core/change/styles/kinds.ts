@@ -9,11 +9,11 @@ import { counted } from '../words'
 import { adopt, teach } from './adopt'
 import { applyParagraphStyle, applyTextStyle } from './assign'
 import { editStyle, makeStyle } from './edit-style'
+import { familyName } from './families'
 import { foldStyle, foldVoice } from './fold'
 import { settle, settleTitle } from './settle'
 import * as wishes from './wishes'
 
-const what = (family: 'paragraph' | 'text') => (family === 'text' ? 'character style' : 'paragraph style')
 const most = 50
 
 /** Whether a document has a common style of a name. */
@@ -66,7 +66,7 @@ export const applyKind = oneByOne<wishes.ApplyWish>({
   sentence: ({ style, scope }, titleOf = name => name) =>
     style.name === null
       ? `Take character styles away ${scopeWords(scope, titleOf)}.`
-      : `Give text ${scopeWords(scope, titleOf)} the ${what(style.family)} ${titleOf(style.name)}.`,
+      : `Give text ${scopeWords(scope, titleOf)} the ${familyName(style.family)} ${titleOf(style.name)}.`,
   whyNotMany: ({ scope }) => boundTo(scope),
 })
 
@@ -79,7 +79,8 @@ export const adoptKind = oneByOne<wishes.AdoptWish>({
     planner.made.push({ family: wish.family, ...style })
     return `Make the style ${style.displayName} of how text looks`
   },
-  sentence: wish => `Make the ${what(wish.family)} ${wish.displayName} of how text looks ${scopeWords(wish.scope)}.`,
+  sentence: wish =>
+    `Make the ${familyName(wish.family)} ${wish.displayName} of how text looks ${scopeWords(wish.scope)}.`,
   whyNotMany: ({ scope }) => boundTo(scope),
 })
 
@@ -103,7 +104,7 @@ export const editKind = oneByOne<wishes.EditWish>({
       ? `Rename the style ${before} to ${changes.displayName}`
       : `Change the style ${before}`
   },
-  sentence: ({ family, name }, titleOf = each => each) => `Change the ${what(family)} ${titleOf(name)}.`,
+  sentence: ({ family, name }, titleOf = each => each) => `Change the ${familyName(family)} ${titleOf(name)}.`,
   applies: (document, { family, name }) => hasStyle(document, family, name),
 })
 
@@ -116,7 +117,7 @@ export const makeKind = oneByOne<wishes.MakeWish>({
     planner.made.push({ family, ...style })
     return `Make the style ${style.displayName}`
   },
-  sentence: ({ family, displayName }) => `Make the ${what(family)} ${displayName}.`,
+  sentence: ({ family, displayName }) => `Make the ${familyName(family)} ${displayName}.`,
 })
 
 export const foldKind = oneByOne<wishes.FoldWish>({
@@ -130,8 +131,8 @@ export const foldKind = oneByOne<wishes.FoldWish>({
   },
   sentence: ({ family, from, to }, titleOf = name => name) =>
     to === null
-      ? `Delete the ${what(family)} ${titleOf(from)}.`
-      : `Fold the ${what(family)} ${titleOf(from)} into ${titleOf(to)}.`,
+      ? `Delete the ${familyName(family)} ${titleOf(from)}.`
+      : `Fold the ${familyName(family)} ${titleOf(from)} into ${titleOf(to)}.`,
   applies: (document, { family, from }) => hasStyle(document, family, from),
 })
 

@@ -43,6 +43,8 @@ export const styleChangesSchema = z.strictObject({
   fonts: z.strictObject({ western: font.optional(), asian: font.optional(), complex: font.optional() }).optional(),
   text: z.record(attribute, value).optional(),
   paragraph: z.record(attribute, value).optional(),
+  /** Of the frame, shape or cell that holds the text: its ground, line, padding. */
+  holder: z.record(attribute, value).optional(),
   /** Tab stops, in points; an empty list says that there are none. */
   tabs: z
     .array(

@@ -16,6 +16,7 @@ import {
 import { points } from '../../document/lengths'
 import { percent } from '../../style/properties'
 import type { Reading } from '../../style/reading'
+import type { StyleFamily, TextFamily } from './families'
 import type { StyleChanges } from './style-changes'
 
 /** A value that a style has from a parent or a default, and from which. */
@@ -25,8 +26,8 @@ export interface Inherited {
 }
 
 /** Everything a form needs to show of a style: what it sets itself, and what it has from its parents. */
-export interface StyleDetail {
-  readonly family: 'paragraph' | 'text'
+export interface StyleDetail<F extends StyleFamily = TextFamily> {
+  readonly family: F
   readonly name: string
   readonly displayName: string
   readonly parent: string | null
@@ -35,8 +36,11 @@ export interface StyleDetail {
   readonly listStyle: string | null
   readonly text: Properties
   readonly paragraph: Properties
+  /** Of the frame, shape or cell that holds the text. */
+  readonly holder: Properties
   readonly inheritedText: Readonly<Record<string, Inherited>>
   readonly inheritedParagraph: Readonly<Record<string, Inherited>>
+  readonly inheritedHolder: Readonly<Record<string, Inherited>>
   /** Families by slot: the style's own, or null, and what it has otherwise. */
   readonly fonts: Readonly<Record<Slot, { readonly own: string | null; readonly inherited: Inherited | null }>>
   readonly tabs: StyleChanges['tabs']
@@ -61,18 +65,32 @@ function familyIn(scope: StyleScope, text: Properties, slot: Slot): string | nul
   return loose === undefined ? null : (parseFontFamilies(loose)[0]?.name ?? null)
 }
 
+/** What a style says of what holds the text: of a frame or of a cell. */
+const holderOf = ({ family, graphic, cell }: Style): Properties => (family === 'table-cell' ? cell : graphic)
+
 /** What a style has from its parents and from what text starts with, layer by layer: the last that says something. */
 function inheritedBy(scope: StyleScope, style: Style) {
   const above = withParents(scope, style).slice(0, -1)
-  const fallback = scope.defaults.get('paragraph') ?? scope.defaults.get('graphic')
+  const held = style.family === 'graphic' || style.family === 'presentation'
+  const fallback = held
+    ? scope.defaults.get('graphic')
+    : (scope.defaults.get('paragraph') ?? scope.defaults.get('graphic'))
   const layers = [
-    ...(fallback && style.family === 'paragraph'
-      ? [{ text: fallback.text, paragraph: fallback.paragraph, displayName: 'what text starts with' }]
+    ...(fallback && style.family !== 'text'
+      ? [
+          {
+            text: fallback.text,
+            paragraph: fallback.paragraph,
+            holder: held ? fallback.graphic : {},
+            displayName: 'what text starts with',
+          },
+        ]
       : []),
-    ...above,
+    ...above.map(each => ({ ...each, holder: holderOf(each) })),
   ]
   const inheritedText: Record<string, Inherited> = {}
   const inheritedParagraph: Record<string, Inherited> = {}
+  const inheritedHolder: Record<string, Inherited> = {}
   const fonts = {} as Record<Slot, { own: string | null; inherited: Inherited | null }>
   for (const slot of slots) fonts[slot] = { own: familyIn(scope, style.text, slot), inherited: null }
   for (const layer of layers) {
@@ -86,21 +104,27 @@ function inheritedBy(scope: StyleScope, style: Style) {
       }
     for (const [key, value] of Object.entries(layer.paragraph))
       inheritedParagraph[key] = { value, from: layer.displayName }
+    for (const [key, value] of Object.entries(layer.holder)) inheritedHolder[key] = { value, from: layer.displayName }
     for (const slot of slots) {
       const named = familyIn(scope, layer.text, slot)
       if (named !== null) fonts[slot].inherited = { value: named, from: layer.displayName }
     }
   }
-  return { text: inheritedText, paragraph: inheritedParagraph, fonts }
+  return { text: inheritedText, paragraph: inheritedParagraph, holder: inheritedHolder, fonts }
 }
 
 /** A style laid open; null where there is none of that name. */
-export function styleDetail(reading: Reading, family: 'paragraph' | 'text', name: string): StyleDetail | null {
+export function styleDetail<F extends StyleFamily>(reading: Reading, family: F, name: string): StyleDetail<F> | null {
   const scope = [...reading.cascade.scopes.values()].at(-1)
   const style = scope && findStyle(scope, family, name)
   if (!scope || !style) return null
   const { rules } = reading.cascade
-  const { text: inheritedText, paragraph: inheritedParagraph, fonts } = inheritedBy(scope, style)
+  const {
+    text: inheritedText,
+    paragraph: inheritedParagraph,
+    holder: inheritedHolder,
+    fonts,
+  } = inheritedBy(scope, style)
   const home = reading.cascade.scope(style.part)
   const tabs = readTabStops(home, style)
   const dropCap = readDropCap(home, style)
@@ -116,8 +140,10 @@ export function styleDetail(reading: Reading, family: 'paragraph' | 'text', name
     listStyle: ownListStyle(style),
     text: style.text,
     paragraph: style.paragraph,
+    holder: holderOf(style),
     inheritedText,
     inheritedParagraph,
+    inheritedHolder,
     fonts,
     tabs: tabs && tabs.map(stop => ({ ...stop, position: points(stop.position) ?? 0 })),
     dropCap: dropCap && { ...dropCap, distance: points(dropCap.distance) ?? 0 },

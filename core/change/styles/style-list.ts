@@ -3,11 +3,12 @@ import type { Slot } from '../../document/font-attributes'
 import type { Role, RoleId } from '../../document/rules'
 import { nextStyle, ownOutlineLevel, type Style, type StyleScope } from '../../document/styles'
 import type { Library } from '../../font/library'
-import { describeValues } from '../../style/describe'
+import { describeHolder, describeValues } from '../../style/describe'
 import { nameHint, proposeRole } from '../../style/roles'
 import type { Composition } from '../../typeset/compose'
 import type { TextStyle } from '../../style/cascade'
 import type { Reading } from '../../style/reading'
+import { isOfText, styleFamilies, type StyleFamily, type TextFamily } from './families'
 import { isRuleStyle } from '../rules/rule-spans'
 import { styleDetail, type StyleDetail } from './style-detail'
 import { styleUses, type StyleUse } from './style-uses'
@@ -27,8 +28,8 @@ export interface StyleLook {
 }
 
 /** A named style, with what it does in the document. */
-export interface StyleSummary {
-  readonly family: 'paragraph' | 'text'
+export interface StyleSummary<F extends StyleFamily = StyleFamily> {
+  readonly family: F
   readonly name: string
   readonly displayName: string
   readonly parent: string | null
@@ -63,8 +64,8 @@ interface Listing {
 }
 
 /**
- * Named paragraph and character styles of the document, parents before their children. Styles of rules and of
- * corrected pairs are left out: they belong to what made them.
+ * Named styles of the document by family, parents before their children. Styles of rules and of corrected pairs are left
+ * out: they belong to what made them.
  */
 export function listStyles(reading: Reading, library: Library, composition: Composition | null): StyleSummary[] {
   const { cascade } = reading
@@ -74,7 +75,7 @@ export function listStyles(reading: Reading, library: Library, composition: Comp
   const ofPairs = new Set(cascade.rules.pairStyles.map(each => each.style))
   const styles = [...scope.common.values()].filter(
     style =>
-      (style.family === 'paragraph' || style.family === 'text') && !isRuleStyle(style.name) && !ofPairs.has(style.name),
+      styleFamilies.some(family => family === style.family) && !isRuleStyle(style.name) && !ofPairs.has(style.name),
   )
   const charactersOf = (style: Style | null) => (style ? (uses.get(style)?.characters ?? 0) : 0)
   const most = styles
@@ -82,11 +83,11 @@ export function listStyles(reading: Reading, library: Library, composition: Comp
     .reduce<Style | null>((best, style) => (charactersOf(style) > charactersOf(best) ? style : best), null)
   const bodySize = most ? cascade.named(scope.part.path, most.family, most.name).effective.slots.western.size : 12
   const listing: Listing = { reading, library, scope, uses, most, bodySize }
-  return [...inOrder(listing, styles, 'paragraph'), ...inOrder(listing, styles, 'text')]
+  return styleFamilies.flatMap(family => inOrder(listing, styles, family))
 }
 
 /** Styles of a family by name, each followed by its children. What is its own ancestor is listed once, or not at all. */
-function inOrder(listing: Listing, styles: readonly Style[], family: 'paragraph' | 'text'): StyleSummary[] {
+function inOrder(listing: Listing, styles: readonly Style[], family: StyleFamily): StyleSummary[] {
   const children = new Map<string | null, Style[]>()
   for (const style of styles) {
     if (style.family !== family) continue
@@ -112,7 +113,7 @@ function inOrder(listing: Listing, styles: readonly Style[], family: 'paragraph'
 const parentOf = (scope: StyleScope, style: Style): Style | undefined =>
   style.parentName === null ? undefined : scope.common.get(`${style.family}\n${style.parentName}`)
 
-function summaryOf(listing: Listing, style: Style, family: 'paragraph' | 'text', depth: number): StyleSummary {
+function summaryOf(listing: Listing, style: Style, family: StyleFamily, depth: number): StyleSummary {
   const { reading, scope, uses } = listing
   const { rules } = reading.cascade
   const use = uses.get(style)
@@ -131,10 +132,13 @@ function summaryOf(listing: Listing, style: Style, family: 'paragraph' | 'text',
     characters: use?.characters ?? 0,
     settledCharacters: use?.settled ?? 0,
     pages: [...(use?.pages ?? [])].sort((a, b) => a - b),
-    role: kept?.role ?? (family === 'text' ? null : proposed(listing, style, look)),
+    role: kept?.role ?? (family === 'paragraph' ? proposed(listing, style, look) : null),
     proposed: kept?.role === undefined,
     author: kept?.author ?? '',
-    sentence: sentenceOf(describeValues(style.text, style.paragraph, scope), parent?.displayName),
+    sentence: sentenceOf(
+      [...describeValues(style.text, style.paragraph, scope), ...describeHolder({ ...style.graphic, ...style.cell })],
+      parent?.displayName,
+    ),
     hint: nameHint(style.displayName),
     rules: rules.patterns.filter(isOf).length + rules.leadIns.filter(isOf).length,
     look,
@@ -190,13 +194,14 @@ export function drawnLook(library: Library, text: TextStyle, slot: Slot): StyleL
 
 /** A style with its summary, laid open. */
 export interface ListedStyle {
-  readonly summary: StyleSummary
+  readonly summary: StyleSummary<TextFamily>
   readonly detail: StyleDetail
 }
 
 /** All named styles laid open, for taking some of them over into another document. */
 export function layOpen(reading: Reading, library: Library): ListedStyle[] {
   return listStyles(reading, library, null).flatMap(summary => {
+    if (!isOfText(summary)) return []
     const detail = styleDetail(reading, summary.family, summary.name)
     return detail ? [{ summary, detail }] : []
   })

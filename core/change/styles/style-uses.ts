@@ -5,6 +5,7 @@ import type { Style } from '../../document/styles'
 import type { Reading } from '../../style/reading'
 import { paragraphRuns } from '../../style/runs'
 import type { Composition } from '../../typeset/compose'
+import { holdingStyles } from './families'
 import { isRuleStyle } from '../rules/rule-spans'
 
 /** What a named style is used for. */
@@ -39,8 +40,8 @@ export function styleUses(reading: Reading, composition: Composition | null): Re
     for (const paragraph of paragraphsOf(story.blocks)) {
       const { part, node, heading, place } = paragraph
       const { text } = cascade.paragraph(paragraph, story.role)
-      const own = text.effective.layers.findLast(layer => !layer.local && layer.from === 'paragraph')?.style
-      if (own) {
+      const holding = holdingStyles(text.effective.layers)
+      for (const own of holding) {
         const use = useOf(own)
         use.paragraphs++
         if (heading !== null) use.level = Math.min(use.level ?? 10, heading)
@@ -49,7 +50,7 @@ export function styleUses(reading: Reading, composition: Composition | null): Re
       for (const { style, slot, start, end } of paragraphRuns(paragraph, cascade, story.role).runs) {
         const layers = style.effective.layers.filter(layer => !layer.local && layer.from === 'text')
         const inner = layers.findLast(layer => layer.style.family === 'text' && !isRuleStyle(layer.style.name))?.style
-        for (const each of [own, inner]) {
+        for (const each of [...holding, inner]) {
           if (!each) continue
           const use = useOf(each)
           use.characters += end - start

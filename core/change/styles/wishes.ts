@@ -1,12 +1,13 @@
 import { z } from 'zod'
 import { emphasisGroups, groupIds, typeGroups } from '../../style/groups'
 import { textScopeSchema } from '../scope'
+import { styleFamilies, textFamilies } from './families'
 import { displayName, styleChangesSchema } from './style-changes'
 
 /* What can be asked of styles. */
 
 const name = z.string().min(1).max(500)
-const family = z.enum(['paragraph', 'text'])
+const family = z.enum(textFamilies)
 const group = z.enum(groupIds)
 const strays = z.enum(['keep', 'settle'])
 const keep = z.array(group).max(20).default([])
@@ -39,7 +40,12 @@ export type AdoptWish = z.infer<typeof adoptSchema>
 export const teachSchema = z.strictObject({ type: z.literal('teach'), scope: textScopeSchema })
 export type TeachWish = z.infer<typeof teachSchema>
 
-export const editSchema = z.strictObject({ type: z.literal('edit'), family, name, changes: styleChangesSchema })
+export const editSchema = z.strictObject({
+  type: z.literal('edit'),
+  family: z.enum(styleFamilies),
+  name,
+  changes: styleChangesSchema,
+})
 export type EditWish = z.infer<typeof editSchema>
 
 export const makeSchema = z.strictObject({ type: z.literal('make'), family, displayName, changes: styleChangesSchema })

@@ -5,6 +5,7 @@ import type { DocumentSession } from '../../../core/session'
 import { importWishes, type OwnStyle, type StyleChoice } from '../../../core/change/styles/import-styles'
 import { setPieceSchema, takePiece } from '../../../core/change/kept-frame/set-piece'
 import { styleDetail, type StyleDetail } from '../../../core/change/styles/style-detail'
+import { isOfText } from '../../../core/change/styles/families'
 import { listStyles } from '../../../core/change/styles/style-list'
 import { readFrameText } from '../../../core/style/frame-text'
 import { paragraphText } from '../../../core/style/runs'
@@ -26,7 +27,9 @@ import {
 import { quickly } from '../../support/planning'
 
 const details = (of: DocumentSession): StyleDetail[] =>
-  listStyles(of.reading, library, null).map(style => styleDetail(of.reading, style.family, style.name)!)
+  listStyles(of.reading, library, null)
+    .filter(isOfText)
+    .map(style => styleDetail(of.reading, style.family, style.name)!)
 const own = (of: DocumentSession): OwnStyle[] =>
   details(of).map(({ family, name, displayName, text, paragraph }) => ({ family, name, displayName, text, paragraph }))
 const common = (of: DocumentSession, displayName: string) =>
