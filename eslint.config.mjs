@@ -21,8 +21,12 @@ const mayImport = {
   census: ['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset'],
   house: ['package', 'colour', 'xml', 'document', 'font', 'pairing', 'style', 'typeset', 'census'],
   change: ['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'house'],
-  format: ['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'house', 'change'],
-  desk: ['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'house', 'change', 'format'],
+  proof: ['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'house', 'change'],
+  format: ['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'house', 'change', 'proof'],
+  desk: [
+    ...['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'house', 'change'],
+    ...['proof', 'format'],
+  ],
 }
 const layers = Object.keys(mayImport)
 

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import type { DocumentSession } from '../session'
+import { acceptKinds, type AcceptWish, type ReopenWish } from './accept/kind'
 import { cleanUpKind, type CleanUpWish } from './clean-up/kind'
 import { defaultKinds } from './defaults/kinds'
 import type { StartLikeWish, StartWish } from './defaults/wishes'
@@ -13,6 +14,8 @@ import { kernKind } from './kerning/kind'
 import type { KernWish } from './kerning/wish'
 import { levelsKind } from './levels/kind'
 import type { LevelsWish } from './levels/wish'
+import { mendKind } from './mend/kind'
+import type { MendWish } from './mend/wish'
 import { languageKinds, type ShowWish, type SplitWish } from './languages/kinds'
 import { leftOutLimit, rowKeySchema, type AnyWish, type WishList } from './plan'
 import { planChange, type Planned, type PlanOptions } from './plan-change'
@@ -95,6 +98,9 @@ export type Wish =
   | KernWish
   | RecastWish
   | RepairWish
+  | MendWish
+  | AcceptWish
+  | ReopenWish
   | CleanUpWish
   | RulesWish
   | KeptFrameWish
@@ -114,6 +120,8 @@ export const registry = registryOf([
   kernKind,
   recastKind,
   repairKind,
+  mendKind,
+  ...acceptKinds,
   cleanUpKind,
   rulesKind,
   keptFrameKind,

@@ -88,6 +88,18 @@ const startSchema = z.strictObject({
 /** The names of the styles that new objects of a kind begin with. */
 export type RuleStart = z.infer<typeof startSchema>
 
+/** As many accepted findings a document keeps. */
+export const acceptedLimit = 5_000
+
+/** What a finding is known by when the document is proofed again: what was said, of which words, in which paragraph. */
+export const acceptedKeySchema = z.strictObject({
+  check: z.string().min(1).max(60),
+  says: z.string().max(500),
+  text: z.string().max(300),
+  around: z.string().max(300),
+})
+export type AcceptedKey = z.infer<typeof acceptedKeySchema>
+
 export const rulesSchema = z.object({
   /**
    * Distance between two characters in one face, in thousandths of an em; without `style` in all faces of the
@@ -136,6 +148,11 @@ export const rulesSchema = z.object({
     )
     .max(5000)
     .default([]),
+  /** What a proof found and somebody accepted as it is, with why. */
+  accepted: z
+    .array(acceptedKeySchema.extend({ reason: z.string().max(500) }))
+    .max(acceptedLimit)
+    .default([]),
   /** The house that the document was dressed in last, and which version of it. */
   house: z
     .strictObject({ id: z.string().min(1).max(60), name: z.string().max(120), version: z.int().min(0) })
@@ -154,6 +171,7 @@ export const noRules: Rules = {
   features: [],
   axes: [],
   styles: [],
+  accepted: [],
   patterns: [],
   leadIns: [],
   starts: {},

@@ -6,7 +6,8 @@ import { boundsOf } from './matrix'
 interface Ground {
   /** How many things lie below it. */
   readonly index: number
-  readonly dark: boolean
+  /** “#rrggbb”; null where it has no one colour: a picture, a gradient. */
+  readonly color: string | null
   readonly covers: (place: { readonly x: number; readonly y: number }) => boolean
 }
 
@@ -16,31 +17,52 @@ interface Ground {
  */
 export const isDark = (color: string): boolean => color !== '' && contrast('#000000', color) < 3
 
-/** What lies under the text of a page, as far as it fills: boxes and outlines in plain colours, and the page itself. */
+/** The ground that a thing on a page makes for what lies over it; null where it covers nothing. */
+function groundOf(shape: Fragment, index: number): Ground | null {
+  if (shape.kind === 'path')
+    return shape.fill !== '' && shape.fillOpacity > 0.5
+      ? { index, color: shape.shade ? null : shape.fill, covers: ({ x, y }) => isInside(shape, x, y) }
+      : null
+  if (shape.kind !== 'box' && shape.kind !== 'image') return null
+  if (shape.kind === 'box' ? shape.fill === '' : shape.opacity <= 0.5) return null
+  const { x: left, y: top, width, height } = shape.matrix ? boundsOf(shape.matrix, shape) : shape
+  return {
+    index,
+    color: shape.kind === 'box' ? shape.fill : null,
+    covers: ({ x, y }) => x >= left && x <= left + width && y >= top && y <= top + height,
+  }
+}
+
+/** What lies under the text of a page, as far as it fills: boxes, outlines and pictures, and the page itself. */
 export class Grounds {
   private readonly list: readonly Ground[]
-  private readonly page: boolean
+  private readonly anyDark: boolean
 
-  /** @param shapes in the order in which they are drawn */
-  constructor(shapes: readonly Fragment[], page: string) {
-    this.page = isDark(page)
-    const list = shapes.flatMap((shape, index): Ground[] => {
-      if (shape.kind === 'box' && shape.fill !== '') {
-        const box = shape.matrix ? boundsOf(shape.matrix, shape) : shape
-        const covers: Ground['covers'] = ({ x, y }) =>
-          x >= box.x && x <= box.x + box.width && y >= box.y && y <= box.y + box.height
-        return [{ index, dark: isDark(shape.fill), covers }]
-      }
-      return shape.kind === 'path' && shape.fill !== '' && shape.fillOpacity > 0.5
-        ? [{ index, dark: isDark(shape.fill), covers: ({ x, y }) => isInside(shape, x, y) }]
-        : []
-    })
-    // Nearly no page has dark ones: nothing need be looked for then.
-    this.list = this.page || list.some(each => each.dark) ? list : []
+  /**
+   * @param shapes in the order in which they are drawn
+   * @param page the colour of the page; '' for the paper's
+   */
+  constructor(
+    shapes: readonly Fragment[],
+    private readonly page: string,
+  ) {
+    this.list = shapes.flatMap((shape, index) => groundOf(shape, index) ?? [])
+    this.anyDark = isDark(page) || this.list.some(each => each.color !== null && isDark(each.color))
   }
 
-  /** Whether a place lies on something dark, among the first things of the page, as many as are said. */
+  /**
+   * The colour of what a place lies on, among the first things of the page, as many as are said; null where that has no one
+   * colour.
+   */
+  colorAt(place: { readonly x: number; readonly y: number }, below = Infinity): string | null {
+    const ground = this.list.findLast(each => each.index < below && each.covers(place))
+    return ground ? ground.color : this.page || '#ffffff'
+  }
+
+  /** Whether a place lies on something dark. Nearly no page has dark things: nothing need be looked for then. */
   isDark(place: { readonly x: number; readonly y: number }, below = Infinity): boolean {
-    return this.list.findLast(each => each.index < below && each.covers(place))?.dark ?? this.page
+    if (!this.anyDark) return false
+    const plain = this.list.findLast(each => each.color !== null && each.index < below && each.covers(place))
+    return isDark(plain ? plain.color! : this.page)
   }
 }

@@ -55,7 +55,7 @@ const placeLimit = 5_000
  * Quotation marks by language: outer and inner ones, as its typography has them (Unicode 16, chapter 6.2, and
  * national usage).
  */
-const quotes: Readonly<Record<string, readonly [string, string, string, string]>> = {
+export const quotes: Readonly<Record<string, readonly [string, string, string, string]>> = {
   en: ['“', '”', '‘', '’'],
   de: ['„', '“', '‚', '‘'],
   fr: ['«\u202F', '\u202F»', '‹\u202F', '\u202F›'],
@@ -80,7 +80,8 @@ interface Change {
   readonly after: string
 }
 
-function quoteChanges(text: string, language: string): Change[] {
+/** Straight quotation marks of a text with those that its language has in their place. */
+export function quoteChanges(text: string, language: string): Change[] {
   const [open, close, innerOpen, innerClose] = quotes[language.split('-')[0] ?? ''] ?? quotes.en!
   const changes: Change[] = []
   for (const match of text.matchAll(/["']/g)) {

@@ -2,16 +2,13 @@ import { z } from 'zod'
 import { applyEdit } from '../../document/edits'
 import { oneByOne } from '../kind'
 import type { RowKey } from '../plan'
-import { counted } from '../words'
+import { counted, seenSpaces } from '../words'
 import { cleanUpEdit, cleanUpSchema, cleanUpTitles, findUntidy, type CleanUpKind, type UntidyPlace } from './clean-up'
 
 const cleanUpWishSchema = cleanUpSchema.extend({ type: z.literal('clean-up') })
 export type CleanUpWish = z.infer<typeof cleanUpWishSchema>
 
 const keyOf = ({ kind, part, node, from }: UntidyPlace): RowKey => ({ what: 'untidy', kind, part, node, from })
-
-/** White space is shown by signs, so that it can be seen. */
-const seen = (text: string): string => text.replace(/ /g, '␣').replace(/\t/g, '⇥')
 
 /** Puts words in order: spaces, empty paragraphs, quotation marks. */
 export const cleanUpKind = oneByOne<CleanUpWish>({
@@ -27,8 +24,8 @@ export const cleanUpKind = oneByOne<CleanUpWish>({
         optional: true,
         title: cleanUpTitles[place.kind],
         characters: place.to - place.from,
-        before: place.kind === 'emptyParagraphs' ? 'an empty paragraph' : `“${seen(place.before)}” in “${place.near}”`,
-        after: place.after === '' ? 'gone' : `“${seen(place.after)}”`,
+        before: place.kind === 'emptyParagraphs' ? 'an empty paragraph' : `“${seenSpaces(place.before)}” in “${place.near}”`,
+        after: place.after === '' ? 'gone' : `“${seenSpaces(place.after)}”`,
         places: [{ part: place.part, node: place.node, from: place.from, to: place.to }],
       }),
     )

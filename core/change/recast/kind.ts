@@ -6,7 +6,7 @@ import { recastSchema, recastSentence, type RecastWish } from './wish'
 export const recastKind: Kind<RecastWish> = {
   type: 'recast',
   schema: recastSchema,
-  most: 20,
+  most: 200,
   atOnce: 'last',
   plan: planRecasts,
   sentence: recastSentence,

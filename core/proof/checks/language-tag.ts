@@ -1,0 +1,68 @@
+import { scriptOfLanguage } from '../../font/suits'
+import { check, type Found } from '../check'
+import { knownLanguages, languageOf } from '../common-words'
+import { stretchOf, visibleCount, wholeOf, type ProofText, type Subject } from '../subject'
+
+const scripts = ['Latin', 'Greek', 'Cyrillic', 'Hebrew', 'Arabic', 'Devanagari', 'Thai', 'Hangul'] as const
+
+/** The script that most letters of a text are of; null where it is none of those known. */
+function scriptOf(text: string): string | null {
+  const counts = scripts
+    .map(script => ({ script, count: [...text.matchAll(new RegExp(`\\p{Script=${script}}`, 'gu'))].length }))
+    .sort((a, b) => b.count - a.count)
+  const [first] = counts
+  return first && first.count >= 8 && first.count > visibleCount(text) * 0.7 ? first.script : null
+}
+
+const titles = new Intl.DisplayNames(['en-GB'], { type: 'language' })
+
+function judged(text: ProofText): Omit<Found, 'at'> | null {
+  const language = text.language.split('-')[0]!
+  const whole = stretchOf(text, 0, text.text.length)
+  const set = (to: string) => ({ repair: { looks: [{ at: whole, change: { language: to } }] } })
+  const guess = languageOf(text.text, language)
+  if (language === '') {
+    if (!guess?.clear)
+      return (text.text.match(/\p{L}{2,}/gu) ?? []).length < 6
+        ? null
+        : { says: 'No language is said', severity: 'note' }
+    return { says: `No language is said; its words are ${titles.of(guess.language)}`, ...set(guess.language) }
+  }
+  const script = scriptOf(text.text)
+  const own = scriptOfLanguage(text.language)
+  if (script !== null && own !== null && script !== own && !(script === 'Hangul'))
+    return { says: `Tagged ${titles.of(language)}, written in ${script} letters` }
+  if (
+    guess?.clear &&
+    guess.language !== language &&
+    knownLanguages.includes(language) &&
+    !areNear(guess.language, language)
+  )
+    return {
+      says: `Tagged ${titles.of(language)}; its words are ${titles.of(guess.language)}`,
+      ...set(guess.language),
+    }
+  return null
+}
+
+/** Languages whose commonest words are too alike to tell short texts apart. */
+const areNear = (one: string, other: string) =>
+  ['da', 'nb', 'nn', 'no'].includes(one) && ['da', 'nb', 'nn', 'no'].includes(other)
+
+export const languageTag = check({
+  id: 'language-tag',
+  group: 'words',
+  title: 'Language not said, or wrong',
+  severity: 'warning',
+  looksFor: 'Text without a language, or tagged with one that its letters or its commonest words are not of.',
+  source: 'WCAG 2.2, 3.1.1 and 3.1.2; hyphenation and quotation marks go by it.',
+  unseen:
+    'Texts of fewer than eight words; languages that it has no words of; Danish and Norwegian are not told apart.',
+  *find({ texts }: Subject): Generator<Found> {
+    for (const text of texts) {
+      if (text.isCode) continue
+      const found = judged(text)
+      if (found) yield { ...found, at: wholeOf(text) }
+    }
+  },
+})

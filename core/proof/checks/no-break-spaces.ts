@@ -1,0 +1,84 @@
+import { check, type Found } from '../check'
+import type { Subject } from '../subject'
+
+const wide = '\u00A0'
+const narrow = '\u202F'
+
+interface Rule {
+  /** Languages it holds in; every one without. */
+  readonly in?: readonly string[]
+  /** Its match is the space. */
+  readonly space: RegExp
+  readonly by: string
+  readonly says: string
+}
+
+const units =
+  '(?:km|cm|mm|m|kg|g|mg|t|l|ml|h|min|s|°C|°F|kWh|kW|W|V|Hz|kHz|MHz|GHz|kn|nm|%|€|£|\\$|kr|EUR|USD|GBP|CHF|MB|GB|TB|kB|pt)'
+
+const rules: readonly Rule[] = [
+  {
+    space: new RegExp(`(?<=(?:^|[^\\p{L}\\p{N}])\\d[\\d.,]*) (?=${units}(?![\\p{L}\\p{N}]))`, 'gu'),
+    by: wide,
+    says: 'A number apart from its unit',
+  },
+  {
+    space: /(?<=(?:^|[^\p{L}])(?:p|pp|No|Nos|Nr|Fig|Figs|Tab|Abb|Vol|vol|Dr|Mr|Mrs|Ms|St|Bd)\.) (?=[\p{N}\p{Lu}])/gu,
+    by: wide,
+    says: 'An abbreviation apart from what it belongs to',
+  },
+  { space: /(?<=[§¶№]) (?=\d)/g, by: wide, says: 'A sign apart from its number' },
+  {
+    in: ['de'],
+    space: /(?<=(?:^|[^\p{L}])(?:z\.|d\.|u\.|i\.|o\.|s\.|v\.)) (?=(?:B|h|a|d|R|Ä|o|u|T)\.)/gu,
+    by: narrow,
+    says: 'Parts of an abbreviation apart',
+  },
+  { in: ['fr'], space: /(?<=\p{L}|\p{N}|[)»”]) (?=[;!?»])/gu, by: narrow, says: 'A sign apart from its word' },
+  { in: ['fr'], space: /(?<=\p{L}|\p{N}|[)»”]) (?=:)/gu, by: wide, says: 'A colon apart from its word' },
+  { in: ['fr'], space: /(?<=«) (?=\S)/gu, by: narrow, says: 'A quotation mark apart from its words' },
+  {
+    in: ['cs', 'sk'],
+    space: /(?<=(?:^|[\s(„])[ksvzouiaKSVZOUIA]) (?=[\p{L}\p{N}])/gu,
+    by: wide,
+    says: 'A preposition of one letter apart from its word',
+  },
+  {
+    in: ['pl'],
+    space: /(?<=(?:^|[\s(„])[wzouiaWZOUIA]) (?=[\p{L}\p{N}])/gu,
+    by: wide,
+    says: 'A word of one letter apart from the next',
+  },
+]
+
+function* apart({ texts }: Subject): Generator<Found> {
+  for (const text of texts) {
+    const language = text.language.split('-')[0]!
+    if (text.isCode || text.text.length < 3) continue
+    for (const rule of rules) {
+      if (rule.in && !rule.in.includes(language)) continue
+      for (const { index } of text.text.matchAll(rule.space)) {
+        const { part, node } = text.paragraph
+        yield {
+          says: rule.says,
+          at: { text, from: Math.max(0, index - 3), to: Math.min(text.text.length, index + 4) },
+          repair: {
+            mends: [{ kind: 'words', part, node, from: index, to: index + 1, before: ' ', after: rule.by }],
+          },
+        }
+      }
+    }
+  }
+}
+
+export const noBreakSpaces = check({
+  id: 'no-break-space',
+  group: 'words',
+  title: 'Space that must not break',
+  severity: 'note',
+  looksFor:
+    'Plain spaces between a number and its unit, an abbreviation and its name, and where a language binds words.',
+  source: 'The SI Brochure, 5.4.3, for units; national usage for French, German, Czech, Slovak and Polish.',
+  unseen: 'Units and abbreviations that it does not know; thousands set apart by spaces.',
+  find: apart,
+})

@@ -1,0 +1,30 @@
+import { check, type Found } from '../check'
+import type { Subject } from '../subject'
+import { sizeAndLeading } from '../../census/voices'
+
+function* twin(subject: Subject): Generator<Found> {
+  const { census, occurrences } = subject.session.detail
+  for (const voice of census.voices) {
+    if (voice.twinOf === null) continue
+    const other = census.voices.find(each => each.key === voice.twinOf)
+    const place = occurrences.find(each => each.voice === voice.key && subject.textAt(each.part, each.node))
+    const text = place && subject.textAt(place.part, place.node)
+    if (!other || !text) continue
+    yield {
+      says: `${voice.family} ${sizeAndLeading(voice)}: nobody tells it from ${other.family} ${sizeAndLeading(other)}`,
+      at: { text, from: place.start, to: place.end },
+      repair: { wishes: [{ type: 'fold-voice', from: voice.key, to: other.key }] },
+    }
+  }
+}
+
+export const twins = check({
+  id: 'twin',
+  group: 'consistency',
+  title: 'Twin voices',
+  severity: 'warning',
+  looksFor: 'Two looks so near that a reader cannot tell them apart; the rarer one is told, once.',
+  source: 'The census: the same face, sizes and leading within a few per cent.',
+  unseen: 'Looks that differ in colour alone.',
+  find: twin,
+})

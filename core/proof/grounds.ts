@@ -1,0 +1,78 @@
+import { contrast } from '../colour/contrast'
+import { displayPage, type DisplayPage } from '../typeset/display'
+import type { GlyphRun } from '../typeset/glyph-runs'
+import { Grounds } from '../typeset/grounds'
+import { mapped } from '../typeset/matrix'
+import type { ProofText, Subject } from './subject'
+
+/** Text of one colour on what it stands on. */
+export interface OnGround {
+  readonly text: ProofText
+  readonly from: number
+  readonly to: number
+  readonly color: string
+  /** Where its contrast is least; null where that has no one colour. */
+  readonly ground: string | null
+  readonly size: number
+  readonly weight: number
+}
+
+/** Places of a run that are looked at: its two ends and its middle, at the middle of small letters. */
+const samples = [0.02, 0.5, 0.98] as const
+
+/** How many shapes lie below a run. */
+function shapesBelow({ layers }: DisplayPage, run: number): number {
+  let shapes = 0
+  for (const layer of layers) {
+    if (layer.of === 'shapes') shapes = layer.to
+    else if (run < layer.to) return shapes
+  }
+  return shapes
+}
+
+/** The ground of a run where its contrast is least. A picture counts where nothing plain is worse than enough. */
+function worstGround(run: GlyphRun, grounds: Grounds, below: number): string | null {
+  if (/^#[0-9a-f]{6}$/i.test(run.background)) return run.background
+  const found = samples.map(share => {
+    const place = { x: run.x + run.width * share, y: run.y - run.size / 4 }
+    return grounds.colorAt(run.matrix ? mapped(run.matrix, place.x, place.y) : place, below)
+  })
+  const plain = found.filter(each => each !== null).sort((a, b) => contrast(run.color, a) - contrast(run.color, b))
+  if (plain.length < found.length && (plain.length === 0 || contrast(run.color, plain[0]!) >= 4.5)) return null
+  return plain[0]!
+}
+
+/** All text of the pages with the grounds it stands on; neighbours of one paragraph that share colour and ground as one. */
+export function* groundsOf(subject: Subject): Generator<OnGround> {
+  const seen = new Set<string>()
+  for (const page of subject.session.composition.pages) {
+    const display = displayPage(page)
+    const grounds = new Grounds(display.shapes, display.background)
+    let last = null as OnGround | null
+    for (const [index, run] of display.runs.entries()) {
+      const text = run.own ? subject.textAt(run.part, run.node) : undefined
+      const words = text?.text.slice(run.start, run.end) ?? ''
+      if (!text || words.trim() === '' || !/^#[0-9a-f]{6}$/i.test(run.color)) continue
+      const ground = worstGround(run, grounds, shapesBelow(display, index))
+      if (last && last.text === text && last.color === run.color && last.ground === ground && last.size === run.size) {
+        last = { ...last, to: Math.max(last.to, run.end), from: Math.min(last.from, run.start) }
+        continue
+      }
+      if (last) yield* once(last, seen)
+      const weight = text.runs.find(each => each.start <= run.start && each.end > run.start)?.style.effective.slots[
+        run.slot
+      ].weight
+      last = { text, from: run.start, to: run.end, color: run.color, ground, size: run.size, weight: weight ?? 400 }
+    }
+    if (last) yield* once(last, seen)
+  }
+}
+
+/** Text of masters stands on many pages: it is told once. */
+function* once(found: OnGround, seen: Set<string>): Generator<OnGround> {
+  const { part, node } = found.text.paragraph
+  const key = `${part}#${node}#${found.from}#${found.ground}`
+  if (seen.has(key)) return
+  seen.add(key)
+  yield found
+}

@@ -1,0 +1,188 @@
+import { colorOf } from '../census/matching'
+import { resolutionOf } from '../census/resolution'
+import { styleKey, styleRoles } from '../census/style-roles'
+import { pagesOf } from '../census/text-pages'
+import type { Slot } from '../document/font-attributes'
+import { paragraphsOf } from '../document/stories'
+import type { Paragraph, Story } from '../document/story-model'
+import type { Style } from '../document/styles'
+import type { Resolution } from '../font/library'
+import { mediumOf, type House, type Medium } from '../house/house'
+import type { DocumentSession } from '../session'
+import type { TextStyle } from '../style/cascade'
+import { objectSign, paragraphRuns, type TextRun } from '../style/runs'
+import type { Fragment } from '../typeset/fragments'
+import type { ParagraphLayout } from '../typeset/paragraph'
+import type { Stretch } from './check'
+
+/** A paragraph under proof. */
+export interface ProofText {
+  readonly paragraph: Paragraph
+  readonly story: Story
+  readonly text: string
+  readonly runs: readonly TextRun[]
+  /** How its mark is styled: what its words depart from. */
+  readonly own: TextStyle
+  /** The named style that it goes by. */
+  readonly owner: Style | null
+  readonly role: string | null
+  /** Index of the page it begins on; -1 where none shows it. */
+  readonly page: number
+  /** BCP 47, of its first letters; '' where none is said. */
+  readonly language: string
+  /** All of it is set in a face of one width: quotation marks and spaces mean what they are. */
+  readonly isCode: boolean
+}
+
+/** A stretch of a paragraph's lines on a page. */
+export interface SetLines {
+  readonly page: number
+  readonly layout: ParagraphLayout
+  readonly from: number
+  readonly to: number
+  readonly x: number
+  readonly y: number
+  readonly turned: boolean
+}
+
+const keyOf = (part: string, node: number) => `${part}#${node}`
+const letters = /\p{L}/u
+
+/** A document as checks look at it: its text, its pages, its house; all worked out once for all of them. */
+export class Subject {
+  readonly medium: Medium
+  private known: readonly ProofText[] | null = null
+  private byPlace: Map<string, ProofText> | null = null
+  private lines: Map<string, SetLines[]> | null = null
+
+  constructor(
+    readonly session: DocumentSession,
+    readonly house: House | null = null,
+  ) {
+    this.medium = mediumOf(session.document.kind)
+  }
+
+  /** Paragraphs that a reader sees, in reading order: what stands on no page, as prompts do, is not among them. */
+  get texts(): readonly ProofText[] {
+    return (this.known ??= this.readTexts())
+  }
+
+  /** The paragraph at a place, where a reader sees it. */
+  textAt(part: string, node: number): ProofText | undefined {
+    this.byPlace ??= new Map(this.texts.map(each => [keyOf(each.paragraph.part, each.paragraph.node), each]))
+    return this.byPlace.get(keyOf(part, node))
+  }
+
+  private readTexts(): ProofText[] {
+    const { reading, composition } = this.session
+    const where = pagesOf(composition)
+    const roles = styleRoles(reading)
+    return reading.stories
+      .filter(({ role }) => role !== 'deletions' && role !== 'handout' && role !== 'master-notes')
+      .flatMap(story =>
+        paragraphsOf(story.blocks).flatMap((paragraph): ProofText[] => {
+          if (paragraph.place === 'annotation' || paragraph.place === 'deletion') return []
+          const page = where(paragraph.part, paragraph.node, 0, 1)[0] ?? -1
+          if (page < 0) return []
+          const { text, runs } = paragraphRuns(paragraph, reading.cascade, story.role)
+          const own = reading.cascade.paragraph(paragraph, story.role).text
+          const owner = own.owner?.style ?? null
+          const lettered = runs.find(run => letters.test(text.slice(run.start, run.end)))
+          const said = (lettered?.style ?? own).effective.slots[lettered?.slot ?? 'western'].language
+          return [
+            {
+              paragraph,
+              story,
+              text,
+              runs,
+              own,
+              owner,
+              role: owner ? (roles.get(styleKey(owner))?.role ?? null) : null,
+              page,
+              language: said === 'none' || said === 'zxx' ? '' : said,
+              isCode: runs.length > 0 && runs.every(run => this.isCode(run)),
+            },
+          ]
+        }),
+      )
+  }
+
+  private isCode({ style, slot }: TextRun): boolean {
+    return style.effective.slots[slot].font.pitch === 'fixed' || this.resolution(style, slot).face.monospaced
+  }
+
+  /** Where the lines of a paragraph stand, in reading order; none where no page has it. */
+  linesOf({ paragraph }: ProofText): readonly SetLines[] {
+    if (!this.lines) {
+      this.lines = new Map()
+      for (const page of this.session.composition.pages)
+        for (const fragment of page.fragments) if (fragment.kind === 'lines') this.putLines(page.index, fragment)
+    }
+    return this.lines.get(keyOf(paragraph.part, paragraph.node)) ?? []
+  }
+
+  private putLines(page: number, fragment: Extract<Fragment, { kind: 'lines' }>): void {
+    const { layout, from, to, x, y, matrix } = fragment
+    const key = keyOf(layout.paragraph.part, layout.paragraph.node)
+    const list = this.lines!.get(key) ?? []
+    this.lines!.set(key, list)
+    list.push({ page, layout, from, to, x, y, turned: matrix !== undefined })
+  }
+
+  /** The face that shows text of a style. */
+  resolution(style: TextStyle, slot: Slot): Resolution {
+    return resolutionOf(this.session.typesetter.library, style, slot)
+  }
+
+  /** The size that most text of the body has, in points. */
+  get bodySize(): number {
+    const sizes = new Map<number, number>()
+    for (const { role, runs } of this.texts)
+      for (const run of role === 'body' || role === null ? runs : []) {
+        const { size } = run.style.effective.slots[run.slot]
+        sizes.set(size, (sizes.get(size) ?? 0) + run.end - run.start)
+      }
+    return [...sizes].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 12
+  }
+}
+
+/** Letters and signs that are seen: spaces and what stands for objects are none. */
+export const visibleCount = (text: string): number => [...text.replaceAll(objectSign, '').replace(/\s/g, '')].length
+
+/** A stretch of a paragraph under proof, as wishes name it. */
+export const stretchOf = ({ paragraph: { part, node } }: ProofText, from: number, to: number): Stretch => ({
+  part,
+  node,
+  from,
+  to,
+})
+
+/** The whole of a paragraph as a place. */
+export const wholeOf = (text: ProofText) => ({ text, from: 0, to: text.text.length })
+
+/** Runs that have letters or figures to see, with the values of their slot. */
+export function* seenRuns(text: ProofText) {
+  for (const run of text.runs) {
+    const own = text.text.slice(run.start, run.end)
+    if (run.inline.kind === 'note' || run.inline.kind === 'frame' || visibleCount(own) === 0) continue
+    yield { run, words: own, values: run.style.effective.slots[run.slot], color: colorOf(run.style) }
+  }
+}
+
+/**
+ * Places of one sort told once for each style, the first with how many there are: what a style says is put right there,
+ * and a list of its paragraphs says no more.
+ */
+export function firstOfEach<T extends { readonly text: ProofText }>(
+  places: Iterable<T>,
+  keyFor: (place: T) => string,
+): (T & { readonly all: readonly T[] })[] {
+  const groups = new Map<string, T[]>()
+  for (const place of places) {
+    const key = `${place.text.owner?.name ?? ''}\n${keyFor(place)}`
+    const group = groups.get(key)
+    if (group) group.push(place)
+    else groups.set(key, [place])
+  }
+  return [...groups.values()].map(all => ({ ...all[0]!, all }))
+}
