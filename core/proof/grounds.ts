@@ -1,3 +1,4 @@
+import type { Layer } from '../style/layers'
 import { contrast } from '../colour/contrast'
 import { displayPage, type DisplayPage } from '../typeset/display'
 import type { GlyphRun } from '../typeset/glyph-runs'
@@ -15,6 +16,8 @@ export interface OnGround {
   readonly ground: string | null
   readonly size: number
   readonly weight: number
+  /** What styles it. */
+  readonly layers: readonly Layer[]
 }
 
 /** Places of a run that are looked at: its two ends and its middle, at the middle of small letters. */
@@ -59,10 +62,10 @@ export function* groundsOf(subject: Subject): Generator<OnGround> {
         continue
       }
       if (last) yield* once(last, seen)
-      const weight = text.runs.find(each => each.start <= run.start && each.end > run.start)?.style.effective.slots[
-        run.slot
-      ].weight
-      last = { text, from: run.start, to: run.end, color: run.color, ground, size: run.size, weight: weight ?? 400 }
+      const styled = text.runs.find(each => each.start <= run.start && each.end > run.start)?.style ?? text.own
+      const { slots, layers } = styled.effective
+      const { weight } = slots[run.slot]
+      last = { text, from: run.start, to: run.end, color: run.color, ground, size: run.size, weight, layers }
     }
     if (last) yield* once(last, seen)
   }

@@ -11,6 +11,8 @@ const rangeLimit = 20_000
 
 const once = <T>(list: readonly T[]): T[] => [...new Map(list.map(each => [JSON.stringify(each), each])).values()]
 
+const placeOf = ({ part, node }: Stretch): string => `${part}#${node}`
+
 /** Slices of a list. */
 const sliced = <T>(list: readonly T[], size: number): T[][] =>
   Array.from({ length: Math.ceil(list.length / size) }, (_, at) => list.slice(at * size, (at + 1) * size))
@@ -29,17 +31,29 @@ export function repairWishes(
   const mends = once(repairs.flatMap(each => each.mends ?? []))
   return [
     ...once(repairs.flatMap(each => each.wishes ?? [])),
-    ...sliced(settle, rangeLimit).map((ranges): Wish => ({ ...settleAll, scope: { kind: 'ranges', ranges } })),
-    ...lookWishes(repairs),
+    ...sliced(settle, rangeLimit).map((ranges): Wish => ({
+      ...settleAll,
+      keep: [...settleAll.keep, 'case'],
+      scope: { kind: 'ranges', ranges },
+    })),
+    ...lookWishes(repairs, settle),
     ...sliced(mends, mendLimit).map((places): Wish => ({ type: 'mend', places })),
     ...once(repairs.flatMap(each => (each.fit ? [each.fit] : []))).flatMap(each => fitWish(each, session, registry)),
   ]
 }
 
-/** Text that is to look otherwise: all that gets the same look in one wish. */
-function lookWishes(repairs: readonly Repair[]): Wish[] {
+/**
+ * Text that is to look otherwise: all that gets the same look in one wish. What goes back to its styles in the same plan is
+ * left to them: what is wrong then is found with the style that says it.
+ */
+function lookWishes(repairs: readonly Repair[], settled: readonly Stretch[]): Wish[] {
+  const places = new Map<string, Stretch[]>()
+  for (const each of settled) places.set(placeOf(each), [...(places.get(placeOf(each)) ?? []), each])
+  const isSettled = (at: Stretch) =>
+    (places.get(placeOf(at)) ?? []).some(each => each.from < at.to && each.to > at.from)
   const byChange = new Map<string, { change: object; ranges: Stretch[] }>()
   for (const { at, change } of repairs.flatMap(each => each.looks ?? [])) {
+    if (isSettled(at)) continue
     const key = JSON.stringify(change)
     const group = byChange.get(key) ?? { change, ranges: [] }
     byChange.set(key, group)

@@ -1,8 +1,9 @@
 import { contrast as ratioOf } from '../../colour/contrast'
 import { lightnessReaching } from '../../colour/reach'
 import { lchOf } from '../../colour/oklch'
-import { groundsOf } from '../grounds'
-import { check, type Found } from '../check'
+import { groundsOf, type OnGround } from '../grounds'
+import { betterLook, styleSaying } from '../style-wish'
+import { check, type Found, type Repair } from '../check'
 import { stretchOf, type Subject } from '../subject'
 
 /** The colour nearest in hue and chroma that reaches a contrast on a ground; null where none does. */
@@ -16,29 +17,64 @@ function nearestReaching(color: string, ground: string, wanted: number): string 
   return found.find(each => ratioOf(each.color, ground) >= wanted)?.color ?? null
 }
 
+interface Pale extends OnGround {
+  readonly ground: string
+  readonly ratio: number
+  readonly wanted: number
+  readonly isLarge: boolean
+}
+
+/** Whether text has too little contrast; null where it has enough. */
+function paleness(found: OnGround, enough: number, large: number): Pale | null {
+  const { color, ground, size, weight } = found
+  if (ground === null) return null
+  const isLarge = size >= 18 || (size >= 14 && weight >= 700)
+  const wanted = isLarge ? large : enough
+  const ratio = ratioOf(color, ground)
+  return ratio < wanted - 1e-6 ? { ...found, ground, ratio, wanted, isLarge } : null
+}
+
+const said = { attribute: 'fo:color', on: 'text' } as const
+
+/** The grounds that text of each style and colour stands on: where there are several, a style cannot put it right. */
+function groundsByStyle(all: readonly OnGround[]): (found: OnGround) => number {
+  const grounds = new Map<string, Set<string | null>>()
+  const keyOf = ({ text, layers, color }: OnGround) => {
+    const style = styleSaying(text, layers, said)
+    return style ? `${style.family}\n${style.name}\n${color}` : ''
+  }
+  for (const found of all) grounds.set(keyOf(found), (grounds.get(keyOf(found)) ?? new Set()).add(found.ground))
+  return found => grounds.get(keyOf(found))!.size
+}
+
+function repairOf(found: Pale, alone: boolean): Repair | undefined {
+  const { text, from, to, layers, color, ground, wanted } = found
+  const better = nearestReaching(color, ground, wanted)
+  if (better === null) return undefined
+  return alone
+    ? betterLook(text, from, to, layers, { ...said, value: better, local: { color: better } })
+    : { looks: [{ at: stretchOf(text, from, to), change: { color: better } }] }
+}
+
 function* pale(subject: Subject, { enough, large }: Readonly<Record<'enough' | 'large', number>>): Generator<Found> {
+  const asked = subject.house?.limits.contrast
+  const all = [...groundsOf(subject)]
+  const groundsFor = groundsByStyle(all)
   const pictured = new Set<number>()
-  for (const { text, from, to, color, ground, size, weight } of groundsOf(subject)) {
-    const isLarge = size >= 18 || (size >= 14 && weight >= 700)
-    const wanted = subject.house?.limits.contrast ?? (isLarge ? large : enough)
-    if (ground === null) {
-      if (pictured.has(text.page)) continue
-      pictured.add(text.page)
-      yield {
-        says: 'Text of this page stands on a picture: its contrast is to be looked at',
-        at: { text, from, to },
-        severity: 'note',
-      }
-      continue
+  for (const found of all) {
+    const at = { text: found.text, from: found.from, to: found.to }
+    if (found.ground === null && !pictured.has(found.text.page)) {
+      pictured.add(found.text.page)
+      yield { says: 'Text of this page stands on a picture: its contrast is to be looked at', at, severity: 'note' }
     }
-    const ratio = ratioOf(color, ground)
-    if (ratio >= wanted - 1e-6) continue
-    const better = nearestReaching(color, ground, wanted)
+    const own = paleness(found, asked ?? enough, asked ?? large)
+    if (!own) continue
+    const repair = repairOf(own, groundsFor(found) === 1)
     yield {
-      says: `${color} on ${ground}: ${Math.floor(ratio * 100) / 100} : 1, ${wanted} : 1 are asked for`,
-      at: { text, from, to },
-      severity: ratio < 3 && !isLarge ? 'error' : 'warning',
-      ...(better === null ? {} : { repair: { looks: [{ at: stretchOf(text, from, to), change: { color: better } }] } }),
+      says: `${own.color} on ${own.ground}: ${Math.floor(own.ratio * 100) / 100} : 1, ${own.wanted} : 1 are asked for`,
+      at,
+      severity: own.ratio < 3 && !own.isLarge ? 'error' : 'warning',
+      ...(repair ? { repair } : {}),
     }
   }
 }

@@ -1,5 +1,6 @@
 import { check, type Found } from '../check'
-import { seenRuns, stretchOf, type Subject } from '../subject'
+import { betterLook } from '../style-wish'
+import { seenRuns, type Subject } from '../subject'
 
 function* made(subject: Subject): Generator<Found> {
   const { typesetter } = subject.session
@@ -11,7 +12,12 @@ function* made(subject: Subject): Generator<Found> {
       yield {
         says: `${look.face.family} has no small capitals: smaller capitals stand in, too thin beside their neighbours`,
         at: { text, from: run.start, to: run.end },
-        repair: { looks: [{ at: stretchOf(text, run.start, run.end), change: { case: 'none' } }] },
+        repair: betterLook(text, run.start, run.end, run.style.effective.layers, {
+          attribute: 'fo:font-variant',
+          on: 'text',
+          value: 'normal',
+          local: { case: 'none' },
+        }),
       }
     }
 }

@@ -1,8 +1,10 @@
 import { legibility } from '../../house/legibility'
+import { slotAttributes } from '../../style/properties'
 import { plainNumber } from '../../style/describe'
 import type { TextRun } from '../../style/runs'
 import { check, type Found } from '../check'
-import { firstOfEach, seenRuns, stretchOf, visibleCount, type ProofText, type Subject } from '../subject'
+import { betterLook, together } from '../style-wish'
+import { firstOfEach, seenRuns, visibleCount, type ProofText, type Subject } from '../subject'
 
 interface Small {
   readonly text: ProofText
@@ -58,12 +60,16 @@ export const smallType = check({
       yield {
         says: all.length > 1 ? `${says}, in ${all.length} places` : says,
         at: { text, from: run.start, to: run.end },
-        repair: {
-          looks: all.map(each => ({
-            at: stretchOf(each.text, each.run.start, each.run.end),
-            change: { size: { points: each.would } },
-          })),
-        },
+        repair: together(
+          all.map(each =>
+            betterLook(each.text, each.run.start, each.run.end, each.run.style.effective.layers, {
+              attribute: slotAttributes[each.run.slot].size,
+              on: 'text',
+              value: `${plainNumber(each.would)}pt`,
+              local: { size: { points: each.would } },
+            }),
+          ),
+        ),
       }
   },
 })

@@ -1,6 +1,7 @@
 import { plainNumber } from '../../style/describe'
 import { check, type Found } from '../check'
-import { firstOfEach, stretchOf, type ProofText, type Subject } from '../subject'
+import { betterLook, together } from '../style-wish'
+import { firstOfEach, type ProofText, type Subject } from '../subject'
 
 interface Tight {
   readonly text: ProofText
@@ -51,12 +52,16 @@ export const tightLeading = check({
           `${plainNumber(size)} / ${plainNumber(leading)} pt; ${plainNumber(needed)} pt would do` +
           (all.length > 1 ? `, in ${all.length} paragraphs` : ''),
         at: { text, from: 0, to: text.text.length },
-        repair: {
-          looks: all.map(each => ({
-            at: stretchOf(each.text, 0, each.text.text.length),
-            change: { leading: { points: each.needed } },
-          })),
-        },
+        repair: together(
+          all.map(each =>
+            betterLook(each.text, 0, each.text.text.length, each.text.own.effective.layers, {
+              attribute: 'fo:line-height',
+              on: 'paragraph',
+              value: `${plainNumber(each.needed)}pt`,
+              local: { leading: { points: each.needed } },
+            }),
+          ),
+        ),
       }
   },
 })

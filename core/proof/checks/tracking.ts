@@ -1,6 +1,7 @@
 import { points } from '../../document/lengths'
 import { check, type Found } from '../check'
-import { seenRuns, stretchOf, type Subject } from '../subject'
+import { betterLook } from '../style-wish'
+import { seenRuns, type Subject } from '../subject'
 
 function* tracked(subject: Subject, { tight, wide }: Readonly<Record<'tight' | 'wide', number>>): Generator<Found> {
   for (const text of subject.texts)
@@ -17,7 +18,12 @@ function* tracked(subject: Subject, { tight, wide }: Readonly<Record<'tight' | '
       yield {
         says: `Tracked ${amount}${amount > 0 && !capitals ? ': letterspaced lower case' : ''}`,
         at: { text, from: run.start, to: run.end },
-        repair: { looks: [{ at: stretchOf(text, run.start, run.end), change: { tracking: 0 } }] },
+        repair: betterLook(text, run.start, run.end, run.style.effective.layers, {
+          attribute: 'fo:letter-spacing',
+          on: 'text',
+          value: 'normal',
+          local: { tracking: 0 },
+        }),
       }
     }
 }

@@ -10,10 +10,16 @@ function* twin(subject: Subject): Generator<Found> {
     const place = occurrences.find(each => each.voice === voice.key && subject.textAt(each.part, each.node))
     const text = place && subject.textAt(place.part, place.node)
     if (!other || !text) continue
+    // What a frame or cell says by hand for all of its text is no one voice's to give up.
+    const byHand = text.runs
+      .filter(run => run.start < place.end && run.end > place.start)
+      .some(run =>
+        run.style.effective.layers.some(layer => layer.local && (layer.from === 'frame' || layer.from === 'cell')),
+      )
     yield {
       says: `${voice.family} ${sizeAndLeading(voice)}: nobody tells it from ${other.family} ${sizeAndLeading(other)}`,
       at: { text, from: place.start, to: place.end },
-      repair: { wishes: [{ type: 'fold-voice', from: voice.key, to: other.key }] },
+      ...(byHand ? {} : { repair: { wishes: [{ type: 'fold-voice' as const, from: voice.key, to: other.key }] } }),
     }
   }
 }
