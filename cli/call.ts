@@ -48,6 +48,8 @@ const withValue = new Set([
   '--house',
   '--names',
   '--name',
+  '--checklist',
+  '--fail-on',
 ])
 const switches = new Set([
   '--json',
@@ -62,6 +64,8 @@ const switches = new Set([
   '--settle',
   '--library',
   '--sweep',
+  '--junit',
+  '--repair',
 ])
 
 /** @throws CommandError */

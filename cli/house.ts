@@ -19,9 +19,9 @@ import { planText } from './report'
 const isTemplate = (path: string): boolean => /\.o[dt]t$/i.test(path)
 
 /** The house in a file: of tokens, or the named styles of a text or template. @throws CommandError, PackageError */
-function houseOf(call: Call): House {
+export function houseOf(call: Call): House {
   const path = single(call, '--house')
-  if (path === undefined) throw new CommandError('dress needs --house TOKENS.json or a template')
+  if (path === undefined) throw new CommandError(`${call.command} needs --house TOKENS.json or a template`)
   try {
     if (isTemplate(path)) {
       const name = basename(path).replace(/\.\w+$/, '')

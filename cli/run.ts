@@ -17,6 +17,7 @@ import { absent, plan, recastOf, swapOf, wishesOf } from './plans'
 import { registry, type Registry } from '../core/change/registry'
 import { censusText, unlaidLines } from './report'
 import { pairs } from './pairs'
+import { proof } from './proof'
 import { type } from './type'
 
 const usage = `morphene: the typography of a document, from a terminal
@@ -44,6 +45,10 @@ const usage = `morphene: the typography of a document, from a terminal
        [--out FILE] [--dry-run] [--json]
   house FILES --out TOKENS.json|FILE.ott    draw a house up from documents: each role as most of its text is set
        [--name NAME] [--dry-run] [--json]
+  proof FILES [--house TOKENS.json|FILE.ott] look documents over by all checks, with what can be put right
+       [--checklist FILE.json]              which checks run, how much they matter, by which limits
+       [--fail-on error|warning|note]       from which severity on it ends with 2; errors where nothing is said
+       [--repair --out FILE] [--json|--junit]
   plan FILES --wish FILE.json               carry out wishes of any kinds, as kept wishes and records hold them
        [--out FILE] [--dry-run] [--json]
   type FILES|--library [--json]             what faces are, by the measures of their outlines: class, fitness, licence
@@ -58,7 +63,8 @@ const usage = `morphene: the typography of a document, from a terminal
        [--notes]                            the pages of speaker notes too, after the pages
 
 FILES are files or folders (of type: font files); several need a folder after --out. It ends with 0 when it is done,
-1 when it went wrong, 2 when there was nothing to do (of absent: when faces are absent), 3 when some of several files failed.`
+1 when it went wrong, 2 when there was nothing to do (of absent: when faces are absent; of proof: when
+something is found), 3 when some of several files failed.`
 
 let typesetter: Typesetter | null = null
 /** Opens a document. All of one call are set by one typesetter: what was measured for one serves the next. */
@@ -137,6 +143,8 @@ export async function run(words: readonly string[], kinds: Registry = registry):
       return dress(call, open, kinds)
     case 'house':
       return house(call, open, kinds)
+    case 'proof':
+      return proof(call, open, kinds)
     case 'plan':
       return plan(call, open, kinds, wishesOf(call))
     case 'type':
@@ -155,7 +163,7 @@ export async function run(words: readonly string[], kinds: Registry = registry):
       return fine(usage)
     default:
       throw new CommandError(
-        `there is no command “${call.command}”; there are census, absent, swap, recast, draw-up, dress, house, plan, ` +
+        `there is no command “${call.command}”; there are census, absent, swap, recast, draw-up, dress, house, proof, plan, ` +
           `type, pairs, copy, text and pdf`,
       )
   }

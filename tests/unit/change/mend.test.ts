@@ -4,6 +4,7 @@ import { applyAll } from '../../../core/document/apply'
 import { saveDocument } from '../../../core/document/open'
 import { readRules } from '../../../core/document/rules'
 import { paragraphsOf } from '../../../core/document/stories'
+import type { Paragraph } from '../../../core/document/story-model'
 import type { DocumentSession } from '../../../core/session'
 import { paragraphText } from '../../../core/style/runs'
 import { makeOdt, paragraphStyle, session } from '../../support/fixtures'
@@ -19,7 +20,7 @@ const bytes = makeOdt({
 const paragraphs = (of: DocumentSession) => of.reading.stories.flatMap(story => paragraphsOf(story.blocks))
 const words = (of: DocumentSession) => paragraphs(of).map(paragraphText)
 const of = session(bytes)
-const [first, empty, last] = paragraphs(of) as [{ node: number }, { node: number }, { node: number }]
+const [first, empty, last] = [0, 1, 2].map(at => paragraphs(of)[at]!) as [Paragraph, Paragraph, Paragraph]
 const at = (node: number, from: number, before: string, after: string) => ({
   kind: 'words',
   part: 'content.xml',

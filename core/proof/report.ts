@@ -1,0 +1,105 @@
+import { csvLines } from '../census/csv'
+import { escapeXml } from '../package/new-package'
+import { severities, type Severity } from './check'
+import { countsOf, type Finding, type Proof } from './proof'
+import { checkOf } from './registry'
+
+/** A document with what its proof found. */
+export interface ProofedFile {
+  readonly file: string
+  readonly proof: Proof
+  /** The numbers that its pages bear. */
+  readonly pageNumbers: readonly string[]
+}
+
+/** A finding as scripts take it. Pages are the numbers that they bear; null where it is about the document. */
+export interface ToldFinding {
+  readonly check: string
+  readonly severity: Severity
+  readonly page: string | null
+  readonly text: string
+  readonly says: string
+  readonly repairable: boolean
+  readonly accepted: string | null
+}
+
+export const toldFinding = (finding: Finding, pageNumbers: readonly string[]): ToldFinding => ({
+  check: finding.check,
+  severity: finding.severity,
+  page: finding.page < 0 ? null : (pageNumbers[finding.page] ?? String(finding.page + 1)),
+  text: finding.text,
+  says: finding.says,
+  repairable: finding.repair !== null,
+  accepted: finding.accepted,
+})
+
+/** Whether a severity is at least another. */
+export const isAtLeast = (severity: Severity, level: Severity): boolean =>
+  severities.indexOf(severity) <= severities.indexOf(level)
+
+/** “2 errors, 14 warnings, 3 notes”; “nothing found”. */
+export function countWords(findings: readonly Finding[]): string {
+  const counts = countsOf(findings)
+  const words = severities
+    .filter(severity => counts[severity] > 0)
+    .map(severity => `${counts[severity]} ${severity}${counts[severity] === 1 ? '' : 's'}`)
+  return words.join(', ') || 'nothing found'
+}
+
+/** A proof as CSV (RFC 4180, UTF-8): a line a finding, those that were accepted with their reason. */
+export function proofCsv(files: readonly ProofedFile[]): string {
+  return csvLines([
+    ['document', 'check', 'what', 'severity', 'page', 'says', 'text', 'can be put right', 'accepted'],
+    ...files.flatMap(({ file, proof, pageNumbers }) =>
+      proof.findings.map(finding => {
+        const { check, severity, page, says, text, repairable, accepted } = toldFinding(finding, pageNumbers)
+        return [file, check, finding.title, severity, page ?? '', says, text, repairable ? 'yes' : 'no', accepted ?? '']
+      }),
+    ),
+    ...files.flatMap(({ file, proof }) =>
+      proof.more.map(({ check, count }) => [
+        file,
+        check,
+        checkOf(check)?.title ?? '',
+        '',
+        '',
+        `${count} more`,
+        '',
+        '',
+        '',
+      ]),
+    ),
+  ])
+}
+
+/**
+ * A proof as the XML that build servers read: a suite a document, a case a check with findings, a failure for all of at
+ * least a severity. What XML cannot hold is left out (XML 1.0, 2.2).
+ */
+export function proofJunit(files: readonly ProofedFile[], level: Severity): string {
+  const plain = (text: string) => escapeXml(text.replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, ''))
+  const suites = files.map(({ file, proof, pageNumbers }) => {
+    const open = proof.findings.filter(each => each.accepted === null)
+    const cases = [...groupedBy(open)].map(([check, findings]) => {
+      const failing = findings.filter(each => isAtLeast(each.severity, level))
+      const lines = failing.map(each => {
+        const { page, says, text } = toldFinding(each, pageNumbers)
+        return `${page === null ? '' : `page ${page}: `}${says}${text === '' ? '' : ` (${text.slice(0, 80)})`}`
+      })
+      const failure =
+        failing.length === 0
+          ? ''
+          : `<failure message="${plain(`${failing.length} found`)}">${plain(lines.join('\n'))}</failure>`
+      return `<testcase classname="proof" name="${plain(checkOf(check)?.title ?? check)}">${failure}</testcase>`
+    })
+    const failures = cases.filter(each => each.includes('<failure')).length
+    return `<testsuite name="${plain(file)}" tests="${cases.length}" failures="${failures}">${cases.join('')}</testsuite>`
+  })
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<testsuites>${suites.join('')}</testsuites>\n`
+}
+
+function groupedBy(findings: readonly Finding[]): Map<string, Finding[]> {
+  const groups = new Map<string, Finding[]>()
+  for (const finding of findings) groups.set(finding.check, [...(groups.get(finding.check) ?? []), finding])
+  return groups
+}
