@@ -78,7 +78,8 @@ export async function proof(call: Call, open: Open, kinds: Registry): Promise<Ou
     if (out !== null && wishes.length > 0) {
       const { plan, after } = kinds.plan(session, requestOf(kinds, { wishes }))
       write(out, saveDocument(after.document))
-      said += `\n${plan.places} places put right; pages ${plan.effects!.pagesBefore} before, ${plan.effects!.pagesAfter} after; written: ${out}`
+      const { pagesBefore, pagesAfter } = plan.effects!
+      said += `\n${plan.places} places put right; pages ${pagesBefore} before, ${pagesAfter} after; written: ${out}`
     } else if (repairs) said += '\nnothing can be put right: nothing was written'
     const findings = own.findings.map(finding => toldFinding(finding, pageNumbers))
     return { text: said, data: { file: path, findings, more: own.more }, changed: true }

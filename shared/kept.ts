@@ -4,6 +4,7 @@ import { registry } from '../core/change/registry'
 import { heldLicenceSchema } from '../core/font/held-licence'
 import { judgementSchema } from '../core/font/judgement'
 import { paletteSchema } from '../core/house/palette'
+import { checklistSchema } from '../core/proof/checklist'
 import { keptPairSchema } from '../core/pairing/kept-pair'
 
 /** A sort of thing that is kept under a name, and a heading where people sort it: what it holds, and how many there may be. */
@@ -30,6 +31,8 @@ export const keptSorts = {
   frame: sort(setPieceSchema, 1000, 'frames'),
   pair: sort(keptPairSchema, 2000, 'pairs'),
   palette: sort(paletteSchema, 1000, 'palettes'),
+  /** What proofs of the desk look for: the one of its name holds. */
+  checklist: sort(checklistSchema, 200, 'checklists', { oneOfName: true }),
   licence: sort(heldLicenceSchema, 2000, 'licences'),
   judgement: sort(judgementSchema, 5000, 'judgements', { oneOfName: true }),
   /** Which lists of faces are switched on: for the desk, or for the folder whose id is the name. */

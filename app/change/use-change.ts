@@ -9,7 +9,7 @@ import { useWords } from '../stores/words'
 import type { SheetSize } from '../workers/messages'
 
 /** Who plans: each has a plan of its own, and pages of its own. */
-export type ChangeId = 'swap' | 'type' | 'styles' | 'house' | 'recast' | 'clean-up'
+export type ChangeId = 'swap' | 'type' | 'styles' | 'house' | 'recast' | 'clean-up' | 'proof'
 
 interface Place {
   readonly part: string
@@ -241,7 +241,7 @@ function change(id: ChangeId) {
   }
 }
 
-const ids: readonly ChangeId[] = ['swap', 'type', 'styles', 'house', 'recast', 'clean-up']
+const ids: readonly ChangeId[] = ['swap', 'type', 'styles', 'house', 'recast', 'clean-up', 'proof']
 const stores = new Map(ids.map(id => [id, defineStore(`change ${id}`, () => change(id))]))
 
 /** The plan of one of those who plan. */

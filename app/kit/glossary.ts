@@ -57,6 +57,22 @@ export const glossary = {
     title: 'Palette',
     says: 'Colours by what they do: ground, text, quiet text, accent, warning, chart series.',
   },
+  finding: {
+    title: 'Finding',
+    says: 'What a check found at a place, with how much it matters: errors are wrong, warnings deserve a look, notes are told.',
+  },
+  putRight: {
+    title: 'Put right',
+    says: 'By a plan that mends what was found: in the style that says it, where one does, else at the place.',
+  },
+  accept: {
+    title: 'Accept',
+    says: 'A finding stays as it is, with a reason, and is not told again until the words of its place change.',
+  },
+  checklist: {
+    title: 'Checklist',
+    says: 'Which checks a proof runs, how much each matters, and by which limits.',
+  },
   toStyle: {
     title: 'To style',
     says: 'Text is to style where it is as its house says. Text of no known role counts as not.',

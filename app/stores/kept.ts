@@ -39,6 +39,7 @@ function kept<K extends KeptKind>(kind: K) {
 export const useKeptWishes = defineStore('kept wishes', () => kept('wish'))
 export const useKeptPairs = defineStore('kept pairs', () => kept('pair'))
 export const useKeptPalettes = defineStore('kept palettes', () => kept('palette'))
+export const useKeptChecklists = defineStore('kept checklists', () => kept('checklist'))
 export const useKeptLicences = defineStore('kept licences', () => kept('licence'))
 export const useJudgements = defineStore('kept judgements', () => kept('judgement'))
 export const useSetsOn = defineStore('kept sets on', () => kept('sets on'))

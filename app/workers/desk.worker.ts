@@ -14,6 +14,10 @@ import { listLanguages } from '~~/core/change/languages/languages'
 import { listLevels } from '~~/core/change/levels/level-list'
 import { beyondLimits } from '~~/core/house/limits'
 import { measureToStyle } from '~~/core/house/to-style'
+import { proofInSlices } from '~~/core/proof/proof'
+import { type Finding } from '~~/core/proof/finding'
+import { checkDescriptions } from '~~/core/proof/registry'
+import { repairWishes } from '~~/core/proof/repairs'
 import { listProposals } from '~~/core/change/draw-up/list-proposals'
 import { tryFace } from '~~/core/change/set-type/try-face'
 import { setTypeSchema } from '~~/core/change/set-type/wish'
@@ -55,6 +59,8 @@ const engine = new HarfBuzz(
   new Uint8Array(await (await fetch(harfbuzzCode)).arrayBuffer()),
 )
 let words: WordDesk | null = null
+/** What the last proof found, and in which state of the document. */
+let proof: { readonly of: DocumentSession; readonly findings: readonly Finding[] } | null = null
 /** Documents as plans would make them, by the ids of the plans. */
 const plans = new Map<string, DocumentSession>()
 let typesetter: Typesetter | null = null
@@ -266,6 +272,34 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
     })
   },
   levels: () => listLevels(session('now').reading),
+  checks: () => checkDescriptions(),
+  async proof({ house, checklist }) {
+    const of = session('now')
+    proof = null
+    const proofing = proofInSlices(of, { house, checklist })
+    let began = Date.now()
+    for (;;) {
+      const { done, value } = proofing.next()
+      if (done) {
+        proof = { of, findings: value.findings }
+        return value
+      }
+      if (Date.now() - began < slice) continue
+      await othersFirst()
+      if (words?.session !== of) return null
+      began = Date.now()
+    }
+  },
+  proofRepairs({ findings }) {
+    if (!proof || proof.of !== words?.session)
+      throw new Error('The document has changed since it was proofed. It is looked over again; nothing was changed.')
+    const numbers = new Set(findings)
+    return repairWishes(
+      proof.findings.filter(each => numbers.has(each.id)),
+      proof.of,
+      registry,
+    )
+  },
   toStyle: ({ house }) => measureToStyle(session('now').reading, house),
   limits({ house }) {
     const { reading, composition, typesetter: own } = session('now')

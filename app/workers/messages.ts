@@ -13,9 +13,13 @@ import type { FaceMeasures, FaceRecord } from '~~/core/font/face'
 import type { WishList } from '~~/core/change/plan'
 import type { RecordedPlan } from '~~/shared/api'
 import type { ListedLevel } from '~~/core/change/levels/level-list'
+import type { Wish } from '~~/core/change/registry'
 import type { House } from '~~/core/house/house'
 import type { BeyondLimit } from '~~/core/house/limits'
 import type { ToStyle } from '~~/core/house/to-style'
+import type { CheckDescription } from '~~/core/proof/check'
+import type { Checklist } from '~~/core/proof/checklist'
+import type { Proof } from '~~/core/proof/finding'
 import type { ProposedStyle } from '~~/core/change/draw-up/list-proposals'
 import type { DrawUpChoice } from '~~/core/change/draw-up/wish'
 import type { LeadInRule, PatternRule } from '~~/core/document/rules'
@@ -182,6 +186,15 @@ export interface Asks {
   /** The placeholders of a deck with how they are set. */
   levels: { ask: Record<string, never>; answer: readonly ListedLevel[] }
   /** How much of the document is as a house says, and where it is not. */
+  /** What the checks of a proof look for. */
+  checks: { ask: Record<string, never>; answer: readonly CheckDescription[] }
+  /** What a proof of the document finds; null where it was changed meanwhile. */
+  proof: {
+    ask: { house: House | null; checklist: Checklist }
+    answer: Proof | null
+  }
+  /** The wishes that put findings of the last proof right, by their numbers. */
+  proofRepairs: { ask: { findings: readonly number[] }; answer: readonly Wish[] }
   toStyle: { ask: { house: House }; answer: ToStyle }
   limits: { ask: { house: House }; answer: BeyondLimit[] }
   /** What the document would come to in a face. */

@@ -50,8 +50,8 @@ export interface CheckLimit {
   readonly most: number
 }
 
-/** One thing that a proof looks for. A new one is its file and its line in the registry. */
-export interface Check<L extends string = string> {
+/** What a check is, for people. */
+export interface CheckDescription<L extends string = string> {
   readonly id: string
   readonly group: CheckGroup
   /** What it finds, in a few words: “Straight quotation marks”. */
@@ -64,6 +64,12 @@ export interface Check<L extends string = string> {
   /** What it cannot see. */
   readonly unseen: string
   readonly limits?: Readonly<Record<L, CheckLimit>>
+  /** The stage of the desk where it is put right, where that is not done by a repair. */
+  readonly stage?: 'absent' | 'house' | 'styles' | 'type' | 'swap' | 'pages'
+}
+
+/** One thing that a proof looks for. A new one is its file and its line in the registry. */
+export interface Check<L extends string = string> extends CheckDescription<L> {
   find(subject: Subject, limits: Readonly<Record<L, number>>): Iterable<Found>
 }
 

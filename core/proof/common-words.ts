@@ -49,10 +49,14 @@ const lists: Readonly<Record<string, string>> = {
     után között kell lehet`,
 }
 
-const sets = new Map(Object.entries(lists).map(([language, words]) => [language, new Set(words.trim().split(/\s+/))]))
+/** Of each word the languages that it is among the commonest of. */
+const languagesOf = new Map<string, string[]>()
+for (const [language, words] of Object.entries(lists))
+  for (const word of new Set(words.trim().split(/\s+/)))
+    languagesOf.set(word, [...(languagesOf.get(word) ?? []), language])
 
 /** Languages that are known by their words. */
-export const knownLanguages: readonly string[] = [...sets.keys()]
+export const knownLanguages: readonly string[] = Object.keys(lists)
 
 // Single letters are initials and names of things in all languages.
 const words = /\p{L}{2,}/gu
@@ -68,11 +72,15 @@ export function languageOf(
 ): { readonly language: string; readonly clear: boolean } | null {
   const all = [...text.replace(addresses, ' ').toLowerCase().matchAll(words)].map(match => match[0])
   if (all.length < 8) return null
-  const shares = [...sets]
-    .map(([language, common]) => {
-      const known = all.filter(word => common.has(word))
-      return { language, share: new Set(known).size < 3 ? 0 : known.length / all.length }
-    })
+  const counts = new Map(knownLanguages.map(language => [language, { count: 0, words: new Set<string>() }]))
+  for (const word of all)
+    for (const language of languagesOf.get(word) ?? []) {
+      const own = counts.get(language)!
+      own.count++
+      own.words.add(word)
+    }
+  const shares = [...counts]
+    .map(([language, { count, words: own }]) => ({ language, share: own.size < 3 ? 0 : count / all.length }))
     .sort((a, b) => b.share - a.share)
   const [best] = shares
   const own = shares.find(each => each.language === tagged)?.share ?? 0

@@ -2,9 +2,10 @@ import type { Layer } from '../style/layers'
 import { contrast } from '../colour/contrast'
 import { displayPage, type DisplayPage } from '../typeset/display'
 import type { GlyphRun } from '../typeset/glyph-runs'
-import { Grounds } from '../typeset/grounds'
+import { Grounds, isDark, makesGround } from '../typeset/grounds'
 import { mapped } from '../typeset/matrix'
-import type { ProofText, Subject } from './subject'
+import type { Page } from '../typeset/pages'
+import { seenRuns, type ProofText, type Subject } from './subject'
 
 /** Text of one colour on what it stands on. */
 export interface OnGround {
@@ -45,27 +46,70 @@ function worstGround(run: GlyphRun, grounds: Grounds, below: number): string | n
   return plain[0]!
 }
 
+/** Text of a page on which nothing makes a ground: by its runs alone, wherever they stand. */
+function* onThePage(subject: Subject, page: Page): Generator<OnGround> {
+  for (const fragment of page.fragments) {
+    if (fragment.kind !== 'lines') continue
+    const { part, node } = fragment.layout.paragraph
+    const text = subject.textAt(part, node)
+    for (const { run, values, color } of text ? seenRuns(text) : []) {
+      const own = run.style.effective.shared['fo:background-color']
+      const background = /^#[0-9a-f]{6}$/i.test(own) ? own : page.geometry.background
+      // Without a colour of its own it is white on what is dark.
+      const automatic = !/^#/.test(run.style.effective.shared['fo:color'])
+      const ground = background || '#ffffff'
+      yield {
+        text: text!,
+        from: run.start,
+        to: run.end,
+        color: automatic && isDark(ground) ? '#ffffff' : color,
+        ground,
+        size: values.size,
+        weight: values.weight,
+        layers: run.style.effective.layers,
+      }
+    }
+  }
+}
+
+/** Text of a page by what is drawn of it, and what lies below. */
+function* onShapes(subject: Subject, page: Page): Generator<OnGround> {
+  const display = displayPage(page)
+  const grounds = new Grounds(display.shapes, display.background)
+  for (const [index, run] of display.runs.entries()) {
+    const text = run.own ? subject.textAt(run.part, run.node) : undefined
+    const words = text?.text.slice(run.start, run.end) ?? ''
+    if (!text || words.trim() === '' || !/^#[0-9a-f]{6}$/i.test(run.color)) continue
+    const styled = text.runs.find(each => each.start <= run.start && each.end > run.start)?.style ?? text.own
+    const { slots, layers } = styled.effective
+    yield {
+      text,
+      from: run.start,
+      to: run.end,
+      color: run.color,
+      ground: worstGround(run, grounds, shapesBelow(display, index)),
+      size: run.size,
+      weight: slots[run.slot].weight,
+      layers,
+    }
+  }
+}
+
+const goOn = (one: OnGround, other: OnGround): boolean =>
+  one.text === other.text && one.color === other.color && one.ground === other.ground && one.size === other.size
+
 /** All text of the pages with the grounds it stands on; neighbours of one paragraph that share colour and ground as one. */
 export function* groundsOf(subject: Subject): Generator<OnGround> {
   const seen = new Set<string>()
   for (const page of subject.session.composition.pages) {
-    const display = displayPage(page)
-    const grounds = new Grounds(display.shapes, display.background)
     let last = null as OnGround | null
-    for (const [index, run] of display.runs.entries()) {
-      const text = run.own ? subject.textAt(run.part, run.node) : undefined
-      const words = text?.text.slice(run.start, run.end) ?? ''
-      if (!text || words.trim() === '' || !/^#[0-9a-f]{6}$/i.test(run.color)) continue
-      const ground = worstGround(run, grounds, shapesBelow(display, index))
-      if (last && last.text === text && last.color === run.color && last.ground === ground && last.size === run.size) {
-        last = { ...last, to: Math.max(last.to, run.end), from: Math.min(last.from, run.start) }
-        continue
+    for (const found of page.fragments.some(makesGround) ? onShapes(subject, page) : onThePage(subject, page)) {
+      if (last && goOn(last, found))
+        last = { ...last, from: Math.min(last.from, found.from), to: Math.max(last.to, found.to) }
+      else {
+        if (last) yield* once(last, seen)
+        last = found
       }
-      if (last) yield* once(last, seen)
-      const styled = text.runs.find(each => each.start <= run.start && each.end > run.start)?.style ?? text.own
-      const { slots, layers } = styled.effective
-      const { weight } = slots[run.slot]
-      last = { text, from: run.start, to: run.end, color: run.color, ground, size: run.size, weight, layers }
     }
     if (last) yield* once(last, seen)
   }

@@ -1,44 +1,18 @@
-import type { Occurrence } from '../census/occurrence'
 import { readRules, type AcceptedKey } from '../document/rules'
 import type { House } from '../house/house'
 import type { DocumentSession } from '../session'
 import { objectSign } from '../style/runs'
-import { severities, type Check, type CheckGroup, type Found, type Repair, type Severity } from './check'
+import type { Check, Found, Severity } from './check'
 import { asListed, usualChecklist, type Checklist } from './checklist'
+import type { Finding, Proof } from './finding'
 import { checks } from './registry'
 import { Subject } from './subject'
 
-/** Something that a proof found. */
-export interface Finding {
-  /** Its number in the proof, from 0. */
-  readonly id: number
-  readonly check: string
-  readonly group: CheckGroup
-  readonly title: string
-  readonly severity: Severity
-  readonly says: string
-  /** The words it is about; '' where it is about the document. */
-  readonly text: string
-  /** Index of the page, from 0; -1 where it is about the document. */
-  readonly page: number
-  readonly place: Occurrence | null
-  readonly repair: Repair | null
-  /** What it is known by when the document is proofed again. */
-  readonly key: AcceptedKey
-  /** Why somebody accepted it; null where nobody did. */
-  readonly accepted: string | null
-}
-
-/** All that a proof found. */
-export interface Proof {
-  /** In the order of the checks, each in reading order. */
-  readonly findings: readonly Finding[]
-  /** Checks that found more than is told, with how many more. */
-  readonly more: readonly { readonly check: string; readonly count: number }[]
-}
-
 /** As many findings of one check are told. */
 export const findingLimit = 1_000
+
+/** So many findings are made in a slice. */
+const findingsAtOnce = 200
 
 const clean = (text: string) => text.replaceAll(objectSign, '').replace(/\s+/g, ' ')
 
@@ -81,10 +55,19 @@ export interface ProofOptions {
 }
 
 /** Looks a document over by all checks of a list. Nothing is changed. */
-export function proofOf(
+export function proofOf(session: DocumentSession, options: ProofOptions = {}): Proof {
+  const proofing = proofInSlices(session, options)
+  for (;;) {
+    const { done, value } = proofing.next()
+    if (done) return value
+  }
+}
+
+/** The same, a slice at a time: between two whoever waits may go first. */
+export function* proofInSlices(
   session: DocumentSession,
   { house = null, checklist = usualChecklist }: ProofOptions = {},
-): Proof {
+): Generator<void, Proof> {
   const subject = new Subject(session, house)
   const accepted = new Map(readRules(session.document).accepted.map(each => [keyText(each), each.reason]))
   const findings: Finding[] = []
@@ -94,19 +77,13 @@ export function proofOf(
     if (!listed) continue
     let count = 0
     for (const found of own.find(subject, listed.limits)) {
-      if (++count > findingLimit) continue
+      if (++count % findingsAtOnce === 0) yield
+      if (count > findingLimit) continue
       const finding = findingOf(own, listed.severity, found)
       findings.push({ ...finding, id: findings.length, accepted: accepted.get(keyText(finding.key)) ?? null })
     }
     if (count > findingLimit) more.push({ check: own.id, count: count - findingLimit })
+    yield
   }
   return { findings, more }
-}
-
-/** How many findings there are of each severity, those that are accepted aside. */
-export function countsOf(findings: readonly Finding[]): Readonly<Record<Severity, number>> {
-  const open = findings.filter(each => each.accepted === null)
-  return Object.fromEntries(
-    severities.map(severity => [severity, open.filter(each => each.severity === severity).length]),
-  ) as Record<Severity, number>
 }

@@ -1,4 +1,4 @@
-import type { Check } from './check'
+import type { Check, CheckDescription } from './check'
 import { absentFaces } from './checks/absent-faces'
 import { alikeRoles } from './checks/alike-roles'
 import { colourAlone } from './checks/colour-alone'
@@ -90,4 +90,5 @@ export const checks: readonly Check[] = [
   slides,
 ]
 
-export const checkOf = (id: string): Check | undefined => checks.find(each => each.id === id)
+/** What all checks are, for people. */
+export const checkDescriptions = (): CheckDescription[] => checks.map(({ find: _, ...description }) => description)

@@ -4,7 +4,7 @@ import type { Wish, Registry } from '../change/registry'
 import { settleAll } from '../change/styles/wishes'
 import type { DocumentSession } from '../session'
 import type { Repair, Stretch } from './check'
-import type { Finding } from './proof'
+import type { Finding } from './finding'
 
 /** Ranges that one wish takes. */
 const rangeLimit = 20_000

@@ -1,8 +1,7 @@
 import { csvLines } from '../census/csv'
 import { escapeXml } from '../package/new-package'
 import { severities, type Severity } from './check'
-import { countsOf, type Finding, type Proof } from './proof'
-import { checkOf } from './registry'
+import { countsOf, type Finding, type Proof } from './finding'
 
 /** A document with what its proof found. */
 export interface ProofedFile {
@@ -60,7 +59,7 @@ export function proofCsv(files: readonly ProofedFile[]): string {
       proof.more.map(({ check, count }) => [
         file,
         check,
-        checkOf(check)?.title ?? '',
+        proof.findings.find(each => each.check === check)?.title ?? '',
         '',
         '',
         `${count} more`,
@@ -80,7 +79,7 @@ export function proofJunit(files: readonly ProofedFile[], level: Severity): stri
   const plain = (text: string) => escapeXml(text.replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, ''))
   const suites = files.map(({ file, proof, pageNumbers }) => {
     const open = proof.findings.filter(each => each.accepted === null)
-    const cases = [...groupedBy(open)].map(([check, findings]) => {
+    const cases = [...groupedBy(open).values()].map(findings => {
       const failing = findings.filter(each => isAtLeast(each.severity, level))
       const lines = failing.map(each => {
         const { page, says, text } = toldFinding(each, pageNumbers)
@@ -90,7 +89,7 @@ export function proofJunit(files: readonly ProofedFile[], level: Severity): stri
         failing.length === 0
           ? ''
           : `<failure message="${plain(`${failing.length} found`)}">${plain(lines.join('\n'))}</failure>`
-      return `<testcase classname="proof" name="${plain(checkOf(check)?.title ?? check)}">${failure}</testcase>`
+      return `<testcase classname="proof" name="${plain(findings[0]!.title)}">${failure}</testcase>`
     })
     const failures = cases.filter(each => each.includes('<failure')).length
     return `<testsuite name="${plain(file)}" tests="${cases.length}" failures="${failures}">${cases.join('')}</testsuite>`

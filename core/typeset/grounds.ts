@@ -17,14 +17,21 @@ interface Ground {
  */
 export const isDark = (color: string): boolean => color !== '' && contrast('#000000', color) < 3
 
-/** The ground that a thing on a page makes for what lies over it; null where it covers nothing. */
+/** What is thinner, in points, is a line: no text stands on it. */
+const thinnest = 2
+
+/** Whether a thing on a page makes a ground for what lies over it. */
+export const makesGround = (shape: Fragment): boolean =>
+  (shape.kind === 'box' && shape.fill !== '' && Math.min(shape.width, shape.height) >= thinnest) ||
+  (shape.kind === 'path' && shape.fill !== '' && shape.fillOpacity > 0.5) ||
+  (shape.kind === 'image' && shape.opacity > 0.5)
+
+/** The ground that a thing on a page makes; null where it makes none. */
 function groundOf(shape: Fragment, index: number): Ground | null {
+  if (!makesGround(shape)) return null
   if (shape.kind === 'path')
-    return shape.fill !== '' && shape.fillOpacity > 0.5
-      ? { index, color: shape.shade ? null : shape.fill, covers: ({ x, y }) => isInside(shape, x, y) }
-      : null
+    return { index, color: shape.shade ? null : shape.fill, covers: ({ x, y }) => isInside(shape, x, y) }
   if (shape.kind !== 'box' && shape.kind !== 'image') return null
-  if (shape.kind === 'box' ? shape.fill === '' : shape.opacity <= 0.5) return null
   const { x: left, y: top, width, height } = shape.matrix ? boundsOf(shape.matrix, shape) : shape
   return {
     index,

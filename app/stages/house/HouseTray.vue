@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import type { House } from '~~/core/house/house'
 import type { BeyondLimit } from '~~/core/house/limits'
 import type { ToStyle } from '~~/core/house/to-style'
-import type { HouseRow } from '~~/shared/api'
 import { useChange } from '../../change/use-change'
+import { useLinkedHouse } from '../../house/use-linked-house'
 import PlanPanel from '../../change/PlanPanel.vue'
 import Choice from '../../kit/Choice.vue'
 import NoticeLine from '../../kit/NoticeLine.vue'
@@ -15,8 +14,7 @@ import LimitsList from './LimitsList.vue'
 /** How far the document is from its house, where and why; and the way to bring it there. */
 const desk = useDesk()
 const change = useChange('house')
-const houses = shallowRef<readonly HouseRow[]>([])
-const house = shallowRef<House | null>(null)
+const { houses, house, linked, row, load: loadHouses, fetchHouse: fetchIssued } = useLinkedHouse()
 const measured = shallowRef<ToStyle | null>(null)
 const beyond = shallowRef<readonly BeyondLimit[]>([])
 const role = ref<string | null>(null)
@@ -25,8 +23,6 @@ const names = ref<'own' | 'house'>('own')
 const strays = ref<'settle' | 'keep'>('settle')
 const said = ref('')
 const done = ref('')
-const linked = computed(() => desk.info?.document.house ?? null)
-const row = computed(() => houses.value.find(each => each.id === linked.value) ?? null)
 
 async function guarded(work: () => Promise<void>): Promise<void> {
   said.value = ''
@@ -38,14 +34,12 @@ async function guarded(work: () => Promise<void>): Promise<void> {
 }
 const load = () =>
   guarded(async () => {
-    houses.value = await $fetch<HouseRow[]>('/api/houses')
-    await fetchHouse()
+    await loadHouses()
+    await measure()
   })
 async function fetchHouse(): Promise<void> {
-  house.value = null
   measured.value = null
-  if (!row.value || row.value.issued === 0) return
-  house.value = await $fetch<House>(`/api/houses/${row.value.id}/versions/${row.value.issued}`)
+  await fetchIssued()
   await measure()
 }
 async function measure(): Promise<void> {

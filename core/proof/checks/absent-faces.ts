@@ -29,6 +29,7 @@ export const absentFaces = check({
   severity: 'error',
   looksFor: 'Text, empty lines, bullets and defaults set in a family that the library does not have.',
   source: 'The names in the file against the faces of this desk.',
+  stage: 'absent',
   unseen: 'A face of the same name that is another design. Absent faces are resolved in the Absent tab.',
   find: absent,
 })

@@ -73,6 +73,7 @@ export const alikeRoles = check({
   looksFor:
     'A level and the next one below it that differ neither in face, colour or case nor enough in size or weight.',
   source: 'Sizes of printers’ scales are about 12 % apart (Bringhurst, The Elements of Typographic Style, 3.1).',
+  stage: 'styles',
   unseen: 'Levels told apart by space, rules or numbers alone.',
   limits: {
     ratio: { title: 'Sizes differ by at least, %', usual: 10, least: 1, most: 100 },

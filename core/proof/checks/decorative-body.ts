@@ -26,6 +26,7 @@ export const decorativeBody = check({
   severity: 'warning',
   looksFor: 'Paragraphs of running text in a hand or a display face.',
   source: 'The class of the face, judged from its outlines (docs/type.md).',
+  stage: 'type',
   unseen: 'Whether it is meant: an invitation may be set in a hand.',
   limits: { letters: { title: 'Letters that make running text', usual: 120, least: 20, most: 2000 } },
   find: decorative,

@@ -27,6 +27,7 @@ export const emptySpace = check({
   severity: 'note',
   looksFor: 'Pages of a text, the last one aside, that are empty for the most part.',
   source: 'The composition of the page.',
+  stage: 'pages',
   unseen: 'Whether a new part begins on the next page, as it often does.',
   limits: { share: { title: 'Empty by more than, %', usual: 60, least: 10, most: 100 } },
   find: empty,

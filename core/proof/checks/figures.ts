@@ -30,6 +30,7 @@ export const figures = check({
   severity: 'note',
   looksFor: 'Columns of a table whose figures are of different widths; told once for each style.',
   source: 'Widths of the figures, measured on the outlines; OpenType 1.9, tnum.',
+  stage: 'styles',
   unseen: 'Columns made with tabs. Where the face has figures of one width, the style editor turns them on.',
   *find(subject): Generator<Found> {
     for (const { text, from, to, family, all } of firstOfEach(figured(subject), each => each.family))

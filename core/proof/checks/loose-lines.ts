@@ -31,6 +31,7 @@ export const looseLines = check({
   severity: 'warning',
   looksFor: 'Justified lines whose word spaces are pulled far apart; told once for each paragraph.',
   source: 'Bringhurst, The Elements of Typographic Style, 2.1.2: a word space of a quarter of an em, up to half.',
+  stage: 'styles',
   unseen: 'It takes a word space of a quarter of an em for every face.',
   limits: { times: { title: 'Word spaces at most, times their width', usual: 2.5, least: 1.2, most: 10 } },
   *find(subject, limits): Generator<Found> {

@@ -28,6 +28,7 @@ export const manyFamilies = check({
   severity: 'note',
   looksFor: 'Families beyond those that set most of the text.',
   source: 'The limit of the house, else of the checklist.',
+  stage: 'swap',
   unseen: 'Families that look alike. Symbol faces do not count.',
   limits: { families: { title: 'Families at most', usual: 4, least: 1, most: 50 } },
   find: many,

@@ -27,6 +27,7 @@ export const measure = check({
   looksFor: 'Running text with too many or too few letters in a line; told once for each style.',
   source:
     'Bringhurst, The Elements of Typographic Style, 2.1.2: 45 to 75 letters are satisfactory; 40 to 90 are told here.',
+  stage: 'styles',
   unseen: 'Whether leading makes up for it. A house’s own limits hold where it has some.',
   limits: {
     least: { title: 'Letters at least', usual: 30, least: 5, most: 200 },

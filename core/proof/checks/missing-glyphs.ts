@@ -29,6 +29,7 @@ export const missingGlyphs = check({
   severity: 'error',
   looksFor: 'Characters for which the face that text is set in has no glyph, so that every reader shows another face.',
   source: 'The character map of each face (OpenType 1.9, cmap).',
+  stage: 'swap',
   unseen: 'Glyphs that are there and drawn wrong or empty; characters of private use.',
   find: missing,
 })

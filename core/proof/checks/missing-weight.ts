@@ -36,6 +36,7 @@ export const missingWeight = check({
   severity: 'warning',
   looksFor: 'Bold, light or italic text whose family has no such face: most programs smear or slant the one they have.',
   source: 'Weight and slant of the faces of the library (OpenType 1.9, OS/2).',
+  stage: 'swap',
   unseen: 'Faces that another machine has and this desk has not.',
   find: lacking,
 })

@@ -36,6 +36,7 @@ export const outsideHouse = check({
   severity: 'warning',
   looksFor: 'Text in a family that is neither among the faces of the house nor named by one of its roles.',
   source: 'The house that the document is held against.',
+  stage: 'house',
   unseen: 'Pictures of text. A document without a house is not looked at.',
   find: outside,
 })

@@ -20,6 +20,7 @@ export const styleNames = check({
   severity: 'note',
   looksFor: 'Styles in use whose names do not say what they are for.',
   source: 'The name alone.',
+  stage: 'styles',
   unseen: 'Names that say something wrong. Styles are renamed in the Styles tab.',
   find: named,
 })

@@ -10,6 +10,7 @@ export const toStyle = check({
   looksFor:
     'Text whose face, size, colour or leading is not as its role in the house says, or whose role is not known.',
   source: 'The house that the document is held against.',
+  stage: 'house',
   unseen: 'Roles that are given wrongly. Documents are brought to their house in the House tab.',
   *find(subject: Subject): Generator<Found> {
     const { session, house } = subject

@@ -1,6 +1,10 @@
 import { check, type Found } from '../check'
 import type { Subject } from '../subject'
-import { sizeAndLeading } from '../../census/voices'
+import { sizeAndLeading, type VoiceLook } from '../../census/voices'
+
+/** A voice in a printer’s way, with its tracking where it has some. */
+const lookWords = (voice: VoiceLook): string =>
+  `${voice.family} ${sizeAndLeading(voice)}${/^(normal|0\D*)$/.test(voice.tracking) ? '' : `, tracked ${voice.tracking}`}`
 
 function* twin(subject: Subject): Generator<Found> {
   const { census, occurrences } = subject.session.detail
@@ -17,7 +21,7 @@ function* twin(subject: Subject): Generator<Found> {
         run.style.effective.layers.some(layer => layer.local && (layer.from === 'frame' || layer.from === 'cell')),
       )
     yield {
-      says: `${voice.family} ${sizeAndLeading(voice)}: nobody tells it from ${other.family} ${sizeAndLeading(other)}`,
+      says: `${lookWords(voice)}: nobody tells it from ${lookWords(other)}`,
       at: { text, from: place.start, to: place.end },
       ...(byHand ? {} : { repair: { wishes: [{ type: 'fold-voice' as const, from: voice.key, to: other.key }] } }),
     }

@@ -33,6 +33,7 @@ export const unfitFace = check({
   severity: 'note',
   looksFor: 'Small text in a face whose hairlines, counters or widths do not hold at that size.',
   source: 'Fitness for small print, from measures of the outlines (docs/type.md).',
+  stage: 'type',
   unseen: 'Paper, press and screen. Told once for each style.',
   limits: { small: { title: 'Small print is up to, pt', usual: 7.5, least: 4, most: 12 } },
   *find(subject, limits): Generator<Found> {

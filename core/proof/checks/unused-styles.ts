@@ -28,6 +28,7 @@ export const unusedStyles = check({
   severity: 'note',
   looksFor: 'Named styles that no text has and no other style goes back to.',
   source: 'The text of the document, masters included.',
+  stage: 'styles',
   unseen: 'Styles that a template keeps for later on purpose.',
   find: unused,
 })

@@ -1,4 +1,5 @@
-import { proofOf, type Finding, type ProofOptions } from '../../../core/proof/proof'
+import { proofOf, type ProofOptions } from '../../../core/proof/proof'
+import { type Finding } from '../../../core/proof/finding'
 import { repairWishes } from '../../../core/proof/repairs'
 import { registry } from '../../../core/change/registry'
 import type { DocumentSession } from '../../../core/session'
