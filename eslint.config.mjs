@@ -21,11 +21,25 @@ const mayImport = {
   census: ['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset'],
   house: ['package', 'colour', 'xml', 'document', 'font', 'pairing', 'style', 'typeset', 'census'],
   change: ['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'house'],
+  compare: ['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset', 'census'],
   proof: ['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'house', 'change'],
-  format: ['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'house', 'change', 'proof'],
+  format: [
+    'package',
+    'colour',
+    'xml',
+    'document',
+    'font',
+    'style',
+    'typeset',
+    'census',
+    'house',
+    'change',
+    'proof',
+    'compare',
+  ],
   desk: [
     ...['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'house', 'change'],
-    ...['proof', 'format'],
+    ...['proof', 'compare', 'format'],
   ],
 }
 const layers = Object.keys(mayImport)

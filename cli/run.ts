@@ -11,6 +11,7 @@ import { startHarfBuzz, startSubsetter } from '../server/library/harfbuzz'
 import { shippedLibrary } from '../server/library/shipped'
 import { CommandError, fine, parseCall, single, type Call, type Outcome } from './call'
 import { read, write } from './files'
+import { compare } from './compare'
 import { drawUp } from './draw-up'
 import { dress, house } from './house'
 import { absent, plan, recastOf, swapOf, wishesOf } from './plans'
@@ -49,6 +50,7 @@ const usage = `morphene: the typography of a document, from a terminal
        [--checklist FILE.json]              which checks run, how much they matter, by which limits
        [--fail-on error|warning|note]       from which severity on it ends with 2; errors where nothing is said
        [--repair --out FILE] [--json|--junit]
+  compare FILE FILE [--json]                in what two documents, or two versions of one, differ
   plan FILES --wish FILE.json               carry out wishes of any kinds, as kept wishes and records hold them
        [--out FILE] [--dry-run] [--json]
   type FILES|--library [--json]             what faces are, by the measures of their outlines: class, fitness, licence
@@ -145,6 +147,8 @@ export async function run(words: readonly string[], kinds: Registry = registry):
       return house(call, open, kinds)
     case 'proof':
       return proof(call, open, kinds)
+    case 'compare':
+      return compare(call, open)
     case 'plan':
       return plan(call, open, kinds, wishesOf(call))
     case 'type':
@@ -163,7 +167,7 @@ export async function run(words: readonly string[], kinds: Registry = registry):
       return fine(usage)
     default:
       throw new CommandError(
-        `there is no command “${call.command}”; there are census, absent, swap, recast, draw-up, dress, house, proof, plan, ` +
+        `there is no command “${call.command}”; there are census, absent, swap, recast, draw-up, dress, house, proof, compare, plan, ` +
           `type, pairs, copy, text and pdf`,
       )
   }

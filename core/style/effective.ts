@@ -177,6 +177,9 @@ export function resolve(layers: readonly Layer[], find: FaceLookup): Effective {
         winners[name] = index
       }
     }
+    // A colour of an inner layer stands over the automatic one of an outer: readers hold both for one property.
+    if (layer.text['fo:color'] !== undefined && layer.text['style:use-window-font-color'] === undefined)
+      shared['style:use-window-font-color'] = sharedProperties['style:use-window-font-color']
     for (const name of leadingProperties) {
       const value = layer.paragraph[name]
       if (value !== undefined) {

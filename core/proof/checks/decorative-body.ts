@@ -5,17 +5,22 @@ import { seenRuns, visibleCount, type Subject } from '../subject'
 function* decorative(subject: Subject, { letters }: Readonly<Record<'letters', number>>): Generator<Found> {
   for (const text of subject.texts) {
     if (visibleCount(text.text) < letters) continue
+    /** Stretches of the paragraph by the decorative family that shows them. */
+    const families = new Map<string, { kind: string; count: number; from: number; to: number }>()
     for (const { run, words } of seenRuns(text)) {
-      if (visibleCount(words) < letters) continue
       const { face, status } = subject.resolution(run.style, run.slot)
       if (status === 'absent') continue
       const { class: kind } = judgedOf(face).classed
-      if (kind === 'script' || kind === 'display')
-        yield {
-          says: `${face.family} is ${kind === 'script' ? 'a hand' : 'made for display'}, and ${visibleCount(words)} letters are set in it`,
-          at: { text, from: run.start, to: run.end },
-        }
+      if (kind !== 'script' && kind !== 'display') continue
+      const known = families.get(face.family) ?? { kind, count: 0, from: run.start, to: run.end }
+      families.set(face.family, { ...known, count: known.count + visibleCount(words), to: run.end })
     }
+    for (const [family, { kind, count, from, to }] of families)
+      if (count >= letters)
+        yield {
+          says: `${family} is ${kind === 'script' ? 'a hand' : 'made for display'}, and ${count} letters are set in it`,
+          at: { text, from, to },
+        }
   }
 }
 

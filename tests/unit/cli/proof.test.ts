@@ -81,3 +81,19 @@ describe('a proof from the command line', () => {
     expect(own!.findings.some(each => each.check === 'not-to-style')).toBe(true)
   })
 })
+
+describe('comparing from the command line', () => {
+  it('tells places, styles and voices, and that two files are alike', async () => {
+    const { stdout, status } = await command(['compare', notice, quoted])
+    expect(status).toBe(0)
+    expect(stdout).toMatch(/places differ; 1 pages before, 1 after/)
+    expect(stdout).toContain('"Wait" & see')
+    const alike = await command(['compare', notice, notice])
+    expect([alike.stdout.trim(), alike.status]).toEqual(['they differ in nothing', 2])
+    const { differences } = JSON.parse((await command(['compare', notice, quoted, '--json'])).stdout) as {
+      differences: { kind: string }[]
+    }
+    expect(differences.some(each => each.kind === 'came')).toBe(true)
+    expect((await command(['compare', notice])).stderr).toContain('compare needs two files')
+  })
+})

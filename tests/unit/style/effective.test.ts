@@ -8,7 +8,16 @@ import { Typesetter } from '../../../core/typeset/look'
 import { Shaper } from '../../../core/typeset/shaper'
 import { scriptTable } from '../../../core/typeset/unicode-tables'
 import { startHarfBuzz } from '../../../server/library/harfbuzz'
-import { face, library, openOdt, paragraphStyle, textStyle, typesetter, type Fixture } from '../../support/fixtures'
+import {
+  face,
+  library,
+  openOdt,
+  paragraphStyle,
+  sessionOf,
+  textStyle,
+  typesetter,
+  type Fixture,
+} from '../../support/fixtures'
 
 const read = (
   fixture: Fixture,
@@ -166,6 +175,15 @@ describe('looks', () => {
       strike: null,
     })
     expect(look('fo:color="#112233" style:use-window-font-color="true"').color).toBe('#000000')
+    // Nearly every file has the automatic colour in its default, and colours in styles over it.
+    const over = paragraphStyle('Over', 'fo:color="#112233"')
+    const layered = sessionOf({
+      body: '<text:p text:style-name="Over">Quay</text:p>',
+      styles:
+        '<style:default-style style:family="paragraph"><style:text-properties style:use-window-font-color="true"/>' +
+        `</style:default-style>${over}`,
+    }).reading.cascade.named('content.xml', 'paragraph', 'Over')
+    expect(typesetter.look(layered, 'western')).toMatchObject({ color: '#112233', automatic: false })
   })
 
   it('set words with their spacing, case and scale', () => {
