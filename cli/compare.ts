@@ -3,15 +3,6 @@ import { CommandError, type Call, type Outcome } from './call'
 import type { Open } from './plans'
 import { padded } from './report'
 
-const titles: Readonly<Record<Difference['kind'], string>> = {
-  words: 'words',
-  came: 'came',
-  went: 'went',
-  look: 'look',
-  style: 'style',
-  setting: 'setting',
-  page: 'page',
-}
 /** Differences are listed up to this many. */
 const listed = 200
 const short = (text: string) => (text.length > 60 ? `${text.slice(0, 57)}…` : text).replace(/\s+/g, ' ')
@@ -47,7 +38,7 @@ export async function compare(call: Call, open: Open): Promise<Outcome> {
           .slice(0, listed)
           .map(each => [
             pageOf(each),
-            titles[each.kind],
+            each.kind,
             short(each.one),
             '→',
             short(each.other),

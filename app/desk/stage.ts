@@ -13,6 +13,8 @@ export interface Stage {
   readonly ownScroll?: boolean
   /** Whose plan is walked on the sheets while the stage is open; null where none is. */
   walks?(): ChangeId | null
+  /** What stands in place of the sheets while the stage is open; null for the sheets. */
+  aside?(): Component | null
   /** A document comes onto the desk. */
   begin?(): void
   /** Another stage is opened, or the document is left. */

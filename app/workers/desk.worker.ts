@@ -12,6 +12,7 @@ import { DocumentSession } from '~~/core/session'
 import { previewRule } from '~~/core/change/rules/rule-preview'
 import { listLanguages } from '~~/core/change/languages/languages'
 import { listLevels } from '~~/core/change/levels/level-list'
+import { compareDocuments } from '~~/core/compare/compare'
 import { beyondLimits } from '~~/core/house/limits'
 import { measureToStyle } from '~~/core/house/to-style'
 import { proofInSlices } from '~~/core/proof/proof'
@@ -272,6 +273,17 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
     })
   },
   levels: () => listLevels(session('now').reading),
+  async compare({ bytes }) {
+    const before = await DocumentSession.start(bytes, typesetter!)
+    let began = Date.now()
+    for (const _ of before.counting()) {
+      if (Date.now() - began < slice) continue
+      await othersFirst()
+      began = Date.now()
+    }
+    plans.set('compare', before)
+    return { comparison: compareDocuments(before, session('now')), sheets: sheets(before).pages }
+  },
   checks: () => checkDescriptions(),
   async proof({ house, checklist }) {
     const of = session('now')

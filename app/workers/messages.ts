@@ -14,6 +14,7 @@ import type { WishList } from '~~/core/change/plan'
 import type { RecordedPlan } from '~~/shared/api'
 import type { ListedLevel } from '~~/core/change/levels/level-list'
 import type { Wish } from '~~/core/change/registry'
+import type { Comparison } from '~~/core/compare/compare'
 import type { House } from '~~/core/house/house'
 import type { BeyondLimit } from '~~/core/house/limits'
 import type { ToStyle } from '~~/core/house/to-style'
@@ -186,6 +187,11 @@ export interface Asks {
   /** The placeholders of a deck with how they are set. */
   levels: { ask: Record<string, never>; answer: readonly ListedLevel[] }
   /** How much of the document is as a house says, and where it is not. */
+  /** In what another document, or an earlier version, and the one on the desk differ; its pages are drawn as `compare`. */
+  compare: {
+    ask: { bytes: Uint8Array }
+    answer: { readonly comparison: Comparison; readonly sheets: readonly SheetSize[] }
+  }
   /** What the checks of a proof look for. */
   checks: { ask: Record<string, never>; answer: readonly CheckDescription[] }
   /** What a proof of the document finds; null where it was changed meanwhile. */

@@ -196,7 +196,9 @@ function pairDifferences({ before, after }: { readonly before: Compared; readonl
 function pageDifferences(pairs: readonly Pair[]): Difference[] {
   let shift = 0
   return pairs.flatMap(({ before, after }): Difference[] => {
-    if (!before || !after || before.page < 0 || after.page < 0 || after.story.role !== before.story.role) return []
+    // What stands on a master stands on all of its pages.
+    const flows = (of: Compared | null) => of !== null && of.page >= 0 && /^(body|page)$/.test(of.story.role)
+    if (!before || !after || !flows(before) || !flows(after)) return []
     const own = after.page - before.page
     if (own === shift || (own !== 0 && shift !== 0 && Math.abs(own - shift) <= 1)) return []
     shift = own

@@ -27,6 +27,8 @@ const sheets = ref<InstanceType<typeof SheetsView> | null>(null)
 const title = computed(() => desk.info?.document.fileName.replace(/\.od[tpg]$/i, '') ?? '')
 /** Whose plan is walked page by page in place of the sheets. */
 const walked = computed(() => stages.open.walks?.() ?? null)
+/** What a stage puts in place of the sheets. */
+const aside = computed(() => stages.open.aside?.() ?? null)
 watch(
   () => route.query.stage,
   asked => {
@@ -144,6 +146,7 @@ useHead({ title: () => (title.value ? `${title.value}, Morphene` : 'Morphene') }
           ><button type="button" class="text-soft" aria-label="Not now" @click="silenced = true">×</button>
         </p>
         <PlanWalk v-if="walked" :id="walked" :key="walked" />
+        <component :is="aside" v-else-if="aside" />
         <template v-else>
           <SheetsView ref="sheets" />
           <FolioLine

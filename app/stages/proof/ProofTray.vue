@@ -10,6 +10,7 @@ import { useDesk } from '../../stores/desk'
 import { useProof } from '../../stores/proof'
 import CheckRow from './CheckRow.vue'
 import ChecklistPanel from './ChecklistPanel.vue'
+import ComparePanel from './ComparePanel.vue'
 import FindingPanel from './FindingPanel.vue'
 
 /** Everything that the checks found in the document: by how much it matters, walked, put right, accepted. */
@@ -54,6 +55,7 @@ watch(
       @leave="proof.change.reset()"
       @toggle="async key => (await proof.change.toggle(key)) && proof.change.show()"
     />
+    <ComparePanel v-else-if="proof.panel === 'compare'" />
     <ChecklistPanel v-else-if="proof.panel === 'checklist'" />
     <template v-else>
       <h1 v-if="proof.proof">{{ open === 0 ? 'Nothing found' : counted(open, 'finding') }}</h1>
@@ -84,6 +86,7 @@ watch(
         </button>
         <button type="button" class="plain" @click="proof.panel = 'checklist'">Checklist</button>
         <button type="button" class="plain" @click="report">Report as CSV</button>
+        <button type="button" class="plain" @click="proof.panel = 'compare'">Compare</button>
       </div>
       <Chips
         v-if="chips.length > 0"

@@ -1,6 +1,8 @@
 import { useChange } from '../../change/use-change'
 import type { Stage } from '../../desk/stage'
+import { useCompare } from '../../stores/compare'
 import { useProof } from '../../stores/proof'
+import CompareWalk from './CompareWalk.vue'
 import ProofTray from './ProofTray.vue'
 
 export const stage: Stage = {
@@ -9,6 +11,13 @@ export const stage: Stage = {
   place: 80,
   tray: ProofTray,
   walks: () => (useChange('proof').walking && useChange('proof').plan ? 'proof' : null),
-  begin: () => useProof().clear(),
-  leave: () => useChange('proof').reset(),
+  aside: () => (useCompare().walking ? CompareWalk : null),
+  begin() {
+    useProof().clear()
+    useCompare().clear()
+  },
+  leave() {
+    useChange('proof').reset()
+    useCompare().walking = false
+  },
 }

@@ -4,7 +4,7 @@ import { sizeAndLeading, type VoiceLook } from '../../census/voices'
 
 /** A voice in a printer’s way, with its tracking where it has some. */
 const lookWords = (voice: VoiceLook): string =>
-  `${voice.family} ${sizeAndLeading(voice)}${/^(normal|0\D*)$/.test(voice.tracking) ? '' : `, tracked ${voice.tracking}`}`
+  `${voice.family} ${sizeAndLeading(voice)}${voice.tracking === '' ? '' : `, tracked ${voice.tracking}`}`
 
 function* twin(subject: Subject): Generator<Found> {
   const { census, occurrences } = subject.session.detail
