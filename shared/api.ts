@@ -6,6 +6,7 @@ import type { DocumentKind } from '../core/document/open'
 import type { StandIn } from '../core/font/library'
 import { houseSchema, type House } from '../core/house/house'
 import type { RoleShare } from '../core/house/to-style'
+import type { Severity } from '../core/proof/check'
 
 /*
  * What server and browser say to each other: bodies of requests with their schemas, and the shapes of answers. Dates come
@@ -327,6 +328,22 @@ export interface MeasuredShare {
   readonly roles: readonly RoleShare[]
   /** The version of the house that the document was dressed in last; null for none. */
   readonly dressed: number | null
+}
+
+/** What a proof of a document found, check by check; what was accepted is counted apart. */
+export interface ProofCounts {
+  readonly error: number
+  readonly warning: number
+  readonly note: number
+  readonly accepted: number
+  readonly checks: readonly {
+    readonly check: string
+    readonly title: string
+    readonly severity: Severity
+    readonly count: number
+    /** So many of them can be put right by a plan. */
+    readonly mendable: number
+  }[]
 }
 
 /** A document that is linked to a house; its share as it is now, null where it was not measured yet. */

@@ -4,6 +4,7 @@ import { useShelf } from '../stores/shelf'
 import RunningHead from '../desk/RunningHead.vue'
 import ShelfIndex from '../desk/ShelfIndex.vue'
 import BatchPanel from '../stages/across/BatchPanel.vue'
+import ProofTable from '../stages/across/ProofTable.vue'
 import WishPanel from '../stages/across/WishPanel.vue'
 import { counted, grouped } from '../desk/words'
 import Term from '../kit/Term.vue'
@@ -15,8 +16,16 @@ const tabs = [
   ['families', 'Faces'],
   ['sizes', 'Sizes'],
   ['colors', 'Colours'],
+  ['proof', 'Proof'],
 ] as const
 const heads = { families: 'Family', sizes: 'Size', colors: 'Colour' } as const
+/** What a proof finds in each document is shown in place of the census. */
+const proofs = ref(false)
+function pick(id: (typeof tabs)[number][0]): void {
+  proofs.value = id === 'proof'
+  if (id !== 'proof') across.of = id
+  across.use = null
+}
 onMounted(() => {
   void across.start()
 })
@@ -47,18 +56,20 @@ useHead({ title: 'All documents, Morphene' })
         <div class="mt-3 flex flex-wrap items-center gap-3">
           <Chips
             label="What is counted"
-            :model-value="across.of"
+            :model-value="proofs ? 'proof' : across.of"
             :options="tabs.map(([id, title]) => ({ id, title }))"
-            @update:model-value="
-              id => {
-                across.of = id
-                across.use = null
-              }
-            "
+            @update:model-value="pick"
           />
-          <input v-model="across.query" class="field w-[180px]" placeholder="Search" aria-label="Search the census" />
+          <input
+            v-if="!proofs"
+            v-model="across.query"
+            class="field w-[180px]"
+            placeholder="Search"
+            aria-label="Search the census"
+          />
         </div>
-        <table class="mt-2 table-fixed">
+        <ProofTable v-if="proofs" :cards="across.cards" />
+        <table v-if="!proofs" class="mt-2 table-fixed">
           <colgroup>
             <col />
             <col class="w-[110px]" />

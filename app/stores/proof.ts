@@ -3,13 +3,11 @@ import type { Wish } from '~~/core/change/registry'
 import type { CheckDescription, Severity } from '~~/core/proof/check'
 import { usualChecklist, type Checklist } from '~~/core/proof/checklist'
 import { countsOf, type Finding, type Proof } from '~~/core/proof/finding'
+import { deskChecklist } from '~~/shared/kept'
 import { useChange } from '../change/use-change'
 import { useLinkedHouse } from '../house/use-linked-house'
 import { sentenceOf, useDesk } from './desk'
 import { useKeptChecklists } from './kept'
-
-/** Under which name the desk keeps the checklist that its proofs go by. */
-const deskList = 'Desk'
 
 /** Findings that say the same of a check: told as one row, walked one by one. */
 export interface FindingGroup {
@@ -46,7 +44,9 @@ export const useProof = defineStore('proof', () => {
   const walked = shallowRef<readonly Finding[]>([])
   let asked = 0
 
-  const checklist = computed((): Checklist => kept.list.find(each => each.name === deskList)?.data ?? usualChecklist)
+  const checklist = computed(
+    (): Checklist => kept.list.find(each => each.name === deskChecklist)?.data ?? usualChecklist,
+  )
   const counts = computed(() => (proof.value ? countsOf(proof.value.findings) : null))
   const accepted = computed(() => proof.value?.findings.filter(each => each.accepted !== null) ?? [])
   const shown = computed(() =>
@@ -189,7 +189,7 @@ export const useProof = defineStore('proof', () => {
 
   /** Keeps the checklist of the desk, and looks again by it. */
   async function keepChecklist(list: Checklist): Promise<void> {
-    if (await kept.keep(deskList, { ...list, name: deskList })) {
+    if (await kept.keep(deskChecklist, { ...list, name: deskChecklist })) {
       panel.value = 'findings'
       await look()
     } else message.value = kept.message

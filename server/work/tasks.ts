@@ -20,13 +20,16 @@ import type { Unlaid } from '../../core/typeset/compose'
 import { DocumentSession } from '../../core/session'
 import type { WishList } from '../../core/change/plan'
 import { registry, type Registry } from '../../core/change/registry'
-import type { MeasuredShare, RecordedPlan } from '../../shared/api'
+import type { MeasuredShare, ProofCounts, RecordedPlan } from '../../shared/api'
 import { layOpen, type ListedStyle } from '../../core/change/styles/style-list'
 import type { Census } from '../../core/census/census'
 import { needsDrawingUp } from '../../core/change/draw-up/kind'
 import { drawUpSchema } from '../../core/change/draw-up/wish'
 import type { House } from '../../core/house/house'
 import { houseFromDocuments } from '../../core/house/make-house'
+import type { Checklist } from '../../core/proof/checklist'
+import { countsOf, type Proof } from '../../core/proof/finding'
+import { proofOf } from '../../core/proof/proof'
 import { measureToStyle } from '../../core/house/to-style'
 import { displayPage } from '../../core/typeset/display'
 import { Typesetter } from '../../core/typeset/look'
@@ -100,6 +103,8 @@ export type Task =
   | (Content & { readonly kind: 'styleList' })
   /** How much of a document is as a house says. */
   | (Content & { readonly kind: 'toStyle'; readonly house: House })
+  /** What a proof of a document finds. */
+  | (Content & { readonly kind: 'proof'; readonly house: House | null; readonly checklist: Checklist })
   /** A house drawn up from documents. */
   | { readonly kind: 'houseFrom'; readonly name: string; readonly documents: readonly Content[] }
 
@@ -142,6 +147,7 @@ export interface Results {
   record: Uint8Array
   styleList: ListedStyle[]
   toStyle: MeasuredShare
+  proof: ProofCounts
   houseFrom: House
 }
 
@@ -255,6 +261,17 @@ function drawnUp(session: DocumentSession, kinds: Registry): DocumentSession {
     .after
 }
 
+/** A proof as the shelf tells it: how much was found, check by check. */
+function proofCounts({ findings }: Proof): ProofCounts {
+  const checks = new Map<string, ProofCounts['checks'][number]>()
+  const open = findings.filter(each => each.accepted === null)
+  for (const { check, title, severity, repair } of open) {
+    const known = checks.get(check) ?? { check, title, severity, count: 0, mendable: 0 }
+    checks.set(check, { ...known, count: known.count + 1, mendable: known.mendable + (repair ? 1 : 0) })
+  }
+  return { ...countsOf(findings), accepted: findings.length - open.length, checks: [...checks.values()] }
+}
+
 /** Carries a task out; wishes of a request are those of `kinds`. @throws PackageError, PlanError */
 export function carryOut<K extends Task['kind']>(
   task: Extract<Task, { kind: K }>,
@@ -353,6 +370,8 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
       const { characters, toStyle, roles } = measureToStyle(reading, task.house)
       return { characters, toStyle, roles, dressed: reading.cascade.rules.house?.version ?? null }
     }
+    case 'proof':
+      return proofCounts(proofOf(await begin(task), task))
     case 'houseFrom': {
       const readings = task.documents.map(
         each =>

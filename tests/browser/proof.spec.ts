@@ -88,3 +88,18 @@ test('the checklist of the desk says which checks run, and the report goes out a
   await page.getByRole('button', { name: 'Keep it and look again' }).click()
   await expect(page.getByRole('button', { name: 'Double return', exact: true })).toBeVisible({ timeout: 20_000 })
 })
+
+test('all documents are looked over, by document and by check', async ({ page }) => {
+  await putOnShelf(page, 'Over all.odt', harbourNotice())
+  await page.goto('/across')
+  await page.getByRole('radio', { name: 'Proof' }).click()
+  const table = page.getByRole('table', { name: 'Findings by document' })
+  await expect(table.getByRole('link', { name: 'Over all.odt' })).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: /\d+ warnings/ })).toBeVisible({ timeout: 120_000 })
+  await expect(table.getByText('waiting …')).toHaveCount(0)
+  await page.getByRole('radio', { name: 'By check' }).click()
+  await expect(page.getByRole('row', { name: /^Double return warning/ })).toBeVisible()
+  await page.getByRole('radio', { name: 'By document' }).click()
+  await table.getByRole('link', { name: 'Over all.odt' }).click()
+  await expect(found(page)).toHaveText(/findings$/, { timeout: 30_000 })
+})

@@ -1,5 +1,6 @@
 import { kept } from './007-kept'
 import { houses } from './008-houses'
+import { proofs } from './009-proofs'
 import type { Knex } from 'knex'
 import { upgradePlan, upgradeRequest } from '../old-plans'
 import { owners } from './005-owners'
@@ -255,6 +256,7 @@ export const migrations: Migration[] = [
   trash,
   kept,
   houses,
+  proofs,
 ]
 
 /** Goes through a table row by row, so that no more than one is held. */
