@@ -1,5 +1,6 @@
 import { registry } from '../core/change/registry'
 import { houseFromPair } from '../core/house/make-house'
+import { proofOf } from '../core/proof/proof'
 import { DocumentSession } from '../core/session'
 import { compose } from '../core/typeset/compose'
 import { Typesetter } from '../core/typeset/look'
@@ -15,7 +16,20 @@ const timed = (work: () => unknown): number => {
   return performance.now() - start
 }
 
-/** Drawing up and dressing, each against the full typesetting of its document in the same round. */
+/** A proof by all checks against the full typesetting of its document in the same round; pages and census are there. */
+async function proofRatio(rounds: number, bytes: Uint8Array, typesetter: Typesetter): Promise<number> {
+  const { document } = await DocumentSession.start(bytes, typesetter)
+  const all: number[] = []
+  for (let round = 0; round < rounds; round++) {
+    const session = new DocumentSession(document, new Typesetter(typesetter.library, typesetter.shaper))
+    const set = timed(() => session.composition)
+    void [session.detail, session.absent]
+    all.push(timed(() => proofOf(session)) / set)
+  }
+  return median(all)
+}
+
+/** Drawing up, dressing and proofing, each against the full typesetting of its document in the same round. */
 export async function houseRows(rounds: number, typesetter: Typesetter): Promise<Row[]> {
   const ratios = async (bytes: Uint8Array, wish: object, effects: boolean) => {
     const document = (await DocumentSession.start(bytes, typesetter)).document
@@ -43,6 +57,11 @@ export async function houseRows(rounds: number, typesetter: Typesetter): Promise
       'dressing the handbook, with its page effects',
       `${(await ratios(crewHandbook(), { type: 'dress', house }, true)).toFixed(2)} × typesetting`,
       '2.00 × typesetting',
+    ],
+    [
+      'proof of the handbook, all checks',
+      `${(await proofRatio(rounds, crewHandbook(), typesetter)).toFixed(2)} × typesetting`,
+      '1.00 × typesetting',
     ],
   ]
 }

@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import type { Rehearsal } from '~~/core/compare/rehearse'
 import type { Comparison, DifferenceKind } from '~~/core/compare/compare'
 import type { SheetSize } from '../workers/messages'
 import { sentenceOf, useDesk } from './desk'
@@ -7,6 +8,8 @@ import { sentenceOf, useDesk } from './desk'
 export const useCompare = defineStore('compare', () => {
   const desk = useDesk()
   const comparison = shallowRef<Comparison | null>(null)
+  /** The document as a desk without our faces would see it, where that is what is shown. */
+  const rehearsal = shallowRef<Rehearsal | null>(null)
   const sheets = shallowRef<readonly SheetSize[]>([])
   /** What it is held against, in words. */
   const against = ref('')
@@ -36,10 +39,30 @@ export const useCompare = defineStore('compare', () => {
       if (!response.ok) throw new Error('It cannot be fetched. Nothing was changed.')
       const found = await desk.engine.ask('compare', { bytes: new Uint8Array(await response.arrayBuffer()) })
       comparison.value = found.comparison
+      rehearsal.value = null
       sheets.value = found.sheets
       against.value = words
       kind.value = 'all'
       at.value = 0
+      generation.value++
+      walking.value = true
+    } catch (error) {
+      message.value = sentenceOf(error)
+    }
+    busy.value = false
+  }
+
+  /** Sets the document without our faces, and shows its pages beside those of here. */
+  async function rehearse(): Promise<void> {
+    if (!desk.engine || desk.state !== 'open') return
+    busy.value = true
+    message.value = ''
+    try {
+      const found = await desk.engine.ask('rehearse', {})
+      rehearsal.value = found.rehearsal
+      comparison.value = null
+      sheets.value = found.sheets
+      against.value = 'Without our faces'
       generation.value++
       walking.value = true
     } catch (error) {
@@ -58,6 +81,7 @@ export const useCompare = defineStore('compare', () => {
 
   function clear(): void {
     comparison.value = null
+    rehearsal.value = null
     sheets.value = []
     message.value = ''
     walking.value = false
@@ -66,6 +90,8 @@ export const useCompare = defineStore('compare', () => {
 
   return {
     comparison,
+    rehearsal,
+    rehearse,
     sheets,
     against,
     busy,

@@ -13,6 +13,7 @@ import { previewRule } from '~~/core/change/rules/rule-preview'
 import { listLanguages } from '~~/core/change/languages/languages'
 import { listLevels } from '~~/core/change/levels/level-list'
 import { compareDocuments } from '~~/core/compare/compare'
+import { rehearse } from '~~/core/compare/rehearse'
 import { beyondLimits } from '~~/core/house/limits'
 import { measureToStyle } from '~~/core/house/to-style'
 import { proofInSlices } from '~~/core/proof/proof'
@@ -283,6 +284,11 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
     }
     plans.set('compare', before)
     return { comparison: compareDocuments(before, session('now')), sheets: sheets(before).pages }
+  },
+  rehearse() {
+    const { rehearsal, there } = rehearse(session('now'))
+    plans.set('compare', there)
+    return { rehearsal, sheets: sheets(there).pages }
   },
   checks: () => checkDescriptions(),
   async proof({ house, checklist }) {

@@ -15,6 +15,7 @@ import type { RecordedPlan } from '~~/shared/api'
 import type { ListedLevel } from '~~/core/change/levels/level-list'
 import type { Wish } from '~~/core/change/registry'
 import type { Comparison } from '~~/core/compare/compare'
+import type { Rehearsal } from '~~/core/compare/rehearse'
 import type { House } from '~~/core/house/house'
 import type { BeyondLimit } from '~~/core/house/limits'
 import type { ToStyle } from '~~/core/house/to-style'
@@ -191,6 +192,11 @@ export interface Asks {
   compare: {
     ask: { bytes: Uint8Array }
     answer: { readonly comparison: Comparison; readonly sheets: readonly SheetSize[] }
+  }
+  /** The document as a desk with none but the systems' faces sees it; its pages are drawn as `compare`. */
+  rehearse: {
+    ask: Record<string, never>
+    answer: { readonly rehearsal: Rehearsal; readonly sheets: readonly SheetSize[] }
   }
   /** What the checks of a proof look for. */
   checks: { ask: Record<string, never>; answer: readonly CheckDescription[] }

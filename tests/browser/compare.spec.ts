@@ -32,3 +32,15 @@ test('a version is compared with the one before it, its differences walked, its 
   await page.getByRole('button', { name: 'Back to the sheets' }).click()
   await expect(page.getByLabel('Go to page')).toBeVisible()
 })
+
+test('a document is rehearsed without our faces: what would have to travel, and its pages there', async ({ page }) => {
+  await openOnDesk(page, 'Rehearsed.odt', sailingGuide())
+  await page.getByRole('tab', { name: 'Proof' }).click()
+  await expect(page.getByRole('heading', { level: 1, name: /findings$/ })).toBeVisible({ timeout: 20_000 })
+  await page.getByRole('button', { name: 'Compare', exact: true }).click()
+  await tabTo(page, /^Rehearse without our faces$/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: /families would have to travel$/ })).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByRole('row', { name: /^Spectral / })).toBeVisible()
+  await expect(page.getByText(/^Without our faces, page \d+$/)).toBeVisible()
+})

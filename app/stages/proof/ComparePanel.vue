@@ -5,6 +5,7 @@ import type { ShelfCard } from '~~/shared/api'
 import Chips from '../../kit/Chips.vue'
 import Choice from '../../kit/Choice.vue'
 import NoticeLine from '../../kit/NoticeLine.vue'
+import RehearsalTable from './RehearsalTable.vue'
 import ShelfPicker from '../../kit/ShelfPicker.vue'
 import { saveFile } from '../../kit/save-file'
 import { counted, grouped } from '../../desk/words'
@@ -91,8 +92,12 @@ function back(): void {
           </button></span
         ></label
       >
+      <button type="button" class="plain" :disabled="compare.busy" @click="compare.rehearse()">
+        Rehearse without our faces
+      </button>
       <ShelfPicker v-model="card" label="Another document" :without="desk.info?.document.id" />
     </div>
+    <RehearsalTable v-if="compare.rehearsal" :rehearsal="compare.rehearsal" />
     <template v-if="compare.comparison">
       <div class="mt-3 flex flex-wrap gap-2">
         <button type="button" class="plain" :disabled="compare.shown.length === 0" @click="compare.go(compare.at - 1)">
