@@ -21,13 +21,17 @@ export async function knownProof(
   return row && (JSON.parse(row.counts) as ProofCounts)
 }
 
-/** Keeps what a proof found; what older versions and other lists gave is let go. False where the document is not there. */
+/**
+ * Keeps what a proof found, in place of what an older one did: one statement, since several may look a document over at
+ * once. False where the document is not there.
+ */
 export async function storeProof(acting: Acting, of: ProofOf, counts: ProofCounts): Promise<boolean> {
   const own = await ownDocuments(acting).clearSelect().where({ id: of.document }).first('id')
   if (!own) return false
-  await acting.knex.transaction(async trx => {
-    await trx('proofs').where({ document: of.document }).delete()
-    await trx('proofs').insert({ ...of, counts: JSON.stringify(counts), looked: new Date() })
-  })
+  await acting
+    .knex('proofs')
+    .insert({ ...of, counts: JSON.stringify(counts), looked: new Date() })
+    .onConflict('document')
+    .merge()
   return true
 }

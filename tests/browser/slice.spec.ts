@@ -266,6 +266,8 @@ test('a folder says for how long it keeps documents', async ({ page }) => {
   await page.getByRole('button', { name: 'Make it' }).click()
   await page.getByLabel('How long this folder keeps documents').click()
   await page.getByRole('option', { name: '90 days after the last change' }).click()
+  // It is shown when it is kept: whoever leaves before may have said nothing.
+  await expect(page.getByLabel('How long this folder keeps documents')).toContainText('90 days')
   await page.reload()
   await page.getByRole('radio', { name: /Fair of the year/ }).click()
   await expect(page.getByLabel('How long this folder keeps documents')).toContainText('90 days')

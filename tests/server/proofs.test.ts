@@ -59,6 +59,10 @@ describe('proofs over the shelf', () => {
     await storeProof(ours, other, counts)
     expect(await knownProof(ours, of)).toBeUndefined()
     expect(await knownProof(ours, other)).toEqual(counts)
+    // Several people may look at once: the last one's stays, and nobody's is refused.
+    const many = Array.from({ length: 12 }, (_, at) => ({ ...of, basis: String(at % 10).repeat(64) }))
+    expect(await Promise.all(many.map(each => storeProof(ours, each, counts)))).toEqual(many.map(() => true))
+    await storeProof(ours, other, counts)
     await letGo(ours, id)
     expect(await knownProof(ours, other)).toBeUndefined()
   })
