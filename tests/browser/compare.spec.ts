@@ -41,6 +41,6 @@ test('a document is rehearsed without our faces: what would have to travel, and 
   await tabTo(page, /^Rehearse without our faces$/)
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: /families would have to travel$/ })).toBeVisible({ timeout: 20_000 })
-  await expect(page.getByRole('row', { name: /^Spectral / })).toBeVisible()
+  await expect(page.getByRole('row', { name: /^Spectral Liberation Serif/ })).toBeVisible()
   await expect(page.getByText(/^Without our faces, page \d+$/)).toBeVisible()
 })

@@ -66,13 +66,15 @@ function back(): void {
           ? compare.comparison.differences.length + compare.comparison.styles.length === 0
             ? 'Nothing differs'
             : counted(compare.comparison.differences.length + compare.comparison.more, 'difference')
-          : 'Compare'
+          : compare.rehearsal
+            ? 'Rehearsed'
+            : 'Compare'
       }}
     </h1>
     <p class="text-soft">
       {{
         compare.comparison
-          ? `Between ${compare.against} and what is on the desk now; ${compare.comparison.pagesBefore} pages ` +
+          ? `Between ${compare.against} and what is on the desk now; ${counted(compare.comparison.pagesBefore, 'page')} ` +
             `and ${compare.comparison.pagesAfter}.`
           : 'Hold the document against an earlier version of it, or against another document of the shelf.'
       }}
