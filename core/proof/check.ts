@@ -70,7 +70,8 @@ export interface CheckDescription<L extends string = string> {
 
 /** One thing that a proof looks for. A new one is its file and its line in the registry. */
 export interface Check<L extends string = string> extends CheckDescription<L> {
-  find(subject: Subject, limits: Readonly<Record<L, number>>): Iterable<Found>
+  /** Null between findings lets whoever waits go first. */
+  find(subject: Subject, limits: Readonly<Record<L, number>>): Iterable<Found | null>
 }
 
 /** Says that an object is a check, with the limits it names. */

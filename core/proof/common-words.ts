@@ -60,6 +60,8 @@ export const knownLanguages: readonly string[] = Object.keys(lists)
 
 // Single letters are initials and names of things in all languages.
 const words = /\p{L}{2,}/gu
+/** So many letters tell a language as well as more do. */
+const enoughText = 2_000
 const addresses = /\S*(?:[:/@\\_=]|\.\w)\S*/g
 
 /**
@@ -70,7 +72,9 @@ export function languageOf(
   text: string,
   tagged: string,
 ): { readonly language: string; readonly clear: boolean } | null {
-  const all = [...text.replace(addresses, ' ').toLowerCase().matchAll(words)].map(match => match[0])
+  const all = [...text.slice(0, enoughText).replace(addresses, ' ').toLowerCase().matchAll(words)].map(
+    match => match[0],
+  )
   if (all.length < 8) return null
   const counts = new Map(knownLanguages.map(language => [language, { count: 0, words: new Set<string>() }]))
   for (const word of all)

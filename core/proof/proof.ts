@@ -77,6 +77,10 @@ export function* proofInSlices(
     if (!listed) continue
     let count = 0
     for (const found of own.find(subject, listed.limits)) {
+      if (found === null) {
+        yield
+        continue
+      }
       if (++count % findingsAtOnce === 0) yield
       if (count > findingLimit) continue
       const finding = findingOf(own, listed.severity, found)

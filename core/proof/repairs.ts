@@ -1,7 +1,8 @@
 import { findRepairs, usualLimits } from '../change/repair/find-repairs'
 import { mendLimit } from '../change/mend/wish'
+import { PlanError } from '../change/plan'
 import type { Wish, Registry } from '../change/registry'
-import { settleAll } from '../change/styles/wishes'
+import { settleAll, type EditWish } from '../change/styles/wishes'
 import type { DocumentSession } from '../session'
 import type { Repair, Stretch } from './check'
 import type { Finding } from './finding'
@@ -17,9 +18,13 @@ const placeOf = ({ part, node }: Stretch): string => `${part}#${node}`
 const sliced = <T>(list: readonly T[], size: number): T[][] =>
   Array.from({ length: Math.ceil(list.length / size) }, (_, at) => list.slice(at * size, (at + 1) * size))
 
+/** So many frames are tried at once: the others are found again. */
+const fitLimit = 40
+
 /**
  * The wishes that put findings right, as few as can be: what changes styles first, then text that goes back to its styles,
- * then text that is to look otherwise, and words last, since they move what stands behind them.
+ * then text that is to look otherwise, and words last, since they move what stands behind them. What is more than one
+ * request takes of a kind is left for the next proof.
  */
 export function repairWishes(
   findings: readonly Pick<Finding, 'repair'>[],
@@ -29,8 +34,9 @@ export function repairWishes(
   const repairs = findings.flatMap(({ repair }) => (repair ? [repair] : []))
   const settle = once(repairs.flatMap(each => each.settle ?? []))
   const mends = once(repairs.flatMap(each => each.mends ?? []))
-  return [
-    ...once(repairs.flatMap(each => each.wishes ?? [])),
+  const fits = once(repairs.flatMap(each => (each.fit ? [each.fit] : [])))
+  return asTaken(registry, [
+    ...editsTogether(foldsThatHold(once(repairs.flatMap(each => each.wishes ?? [])), session, registry)),
     ...sliced(settle, rangeLimit).map((ranges): Wish => ({
       ...settleAll,
       keep: [...settleAll.keep, 'case'],
@@ -38,8 +44,63 @@ export function repairWishes(
     })),
     ...lookWishes(repairs, settle),
     ...sliced(mends, mendLimit).map((places): Wish => ({ type: 'mend', places })),
-    ...once(repairs.flatMap(each => (each.fit ? [each.fit] : []))).flatMap(each => fitWish(each, session, registry)),
-  ]
+    ...fits.slice(0, fitLimit).flatMap(each => fitWish(each, session, registry)),
+  ])
+}
+
+/** Of each kind as many wishes as one request takes. */
+function asTaken(registry: Registry, wishes: readonly Wish[]): Wish[] {
+  const counts = new Map<string, number>()
+  return wishes.filter(({ type }) => {
+    const count = (counts.get(type) ?? 0) + 1
+    counts.set(type, count)
+    return count <= (registry.kinds.find(kind => kind.type === type)?.most ?? 0)
+  })
+}
+
+/** So many voices are folded in one plan. */
+const foldLimit = 12
+
+/**
+ * Leaves out what folds a voice that another fold takes away: each is tried on top of those before it. They are found again
+ * when those are done.
+ */
+function foldsThatHold(wishes: readonly Wish[], session: DocumentSession, registry: Registry): Wish[] {
+  const folds: Wish[] = []
+  for (const wish of wishes.filter(each => each.type === 'fold-voice').slice(0, foldLimit * 2)) {
+    if (folds.length === foldLimit) break
+    try {
+      registry.plan(session, { wishes: [...folds, wish], leftOut: [] }, { effects: false })
+      folds.push(wish)
+    } catch (error) {
+      if (!(error instanceof PlanError)) throw error
+    }
+  }
+  return [...folds, ...wishes.filter(each => each.type !== 'fold-voice')]
+}
+
+/** Changes of one style, which several checks may ask for, as one wish. */
+function editsTogether(wishes: readonly Wish[]): Wish[] {
+  const edits = new Map<string, EditWish>()
+  const others: Wish[] = []
+  for (const wish of wishes) {
+    if (wish.type !== 'edit') {
+      others.push(wish)
+      continue
+    }
+    const key = JSON.stringify([wish.family, wish.name])
+    const { text, paragraph, ...rest } = edits.get(key)?.changes ?? {}
+    edits.set(key, {
+      ...wish,
+      changes: {
+        ...rest,
+        ...wish.changes,
+        ...(text || wish.changes.text ? { text: { ...text, ...wish.changes.text } } : {}),
+        ...(paragraph || wish.changes.paragraph ? { paragraph: { ...paragraph, ...wish.changes.paragraph } } : {}),
+      },
+    })
+  }
+  return [...others, ...edits.values()]
 }
 
 /**

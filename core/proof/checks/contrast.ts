@@ -56,9 +56,16 @@ function repairOf(found: Pale, alone: boolean): Repair | undefined {
     : { looks: [{ at: stretchOf(text, from, to), change: { color: better } }] }
 }
 
-function* pale(subject: Subject, { enough, large }: Readonly<Record<'enough' | 'large', number>>): Generator<Found> {
+function* pale(
+  subject: Subject,
+  { enough, large }: Readonly<Record<'enough' | 'large', number>>,
+): Generator<Found | null> {
   const asked = subject.house?.limits.contrast
-  const all = [...groundsOf(subject)]
+  const all: OnGround[] = []
+  for (const found of groundsOf(subject)) {
+    all.push(found)
+    if (all.length % 200 === 0) yield null
+  }
   const groundsFor = groundsByStyle(all)
   const pictured = new Set<number>()
   for (const found of all) {

@@ -13,7 +13,13 @@ interface Figured {
 
 function* figured(subject: Subject): Generator<Figured> {
   for (const text of subject.texts) {
-    if (text.paragraph.place !== 'table' || !number.test(text.text) || text.text.replace(/\D/g, '').length < 2) continue
+    if (
+      text.paragraph.place !== 'table' ||
+      text.text.length > 40 ||
+      !number.test(text.text) ||
+      text.text.replace(/\D/g, '').length < 2
+    )
+      continue
     const [first] = seenRuns(text)
     if (!first) continue
     const { face, status } = subject.resolution(first.run.style, first.run.slot)

@@ -15,6 +15,14 @@ function scriptOf(text: string): string | null {
 }
 
 const titles = new Intl.DisplayNames(['en-GB'], { type: 'language' })
+/** What a language is called; files may hold tags that are none. */
+function titleOf(tag: string): string {
+  try {
+    return titles.of(tag) ?? tag
+  } catch {
+    return tag
+  }
+}
 
 function judged(text: ProofText): Omit<Found, 'at'> | null {
   const language = text.language.split('-')[0]!
@@ -26,12 +34,12 @@ function judged(text: ProofText): Omit<Found, 'at'> | null {
       return (text.text.match(/\p{L}{2,}/gu) ?? []).length < 6
         ? null
         : { says: 'No language is said', severity: 'note' }
-    return { says: `No language is said; its words are ${titles.of(guess.language)}`, ...set(guess.language) }
+    return { says: `No language is said; its words are ${titleOf(guess.language)}`, ...set(guess.language) }
   }
   const script = scriptOf(text.text)
   const own = scriptOfLanguage(text.language)
   if (script !== null && own !== null && script !== own && !(script === 'Hangul'))
-    return { says: `Tagged ${titles.of(language)}, written in ${script} letters` }
+    return { says: `Tagged ${titleOf(language)}, written in ${script} letters` }
   if (
     guess?.clear &&
     guess.language !== language &&
@@ -39,7 +47,7 @@ function judged(text: ProofText): Omit<Found, 'at'> | null {
     !areNear(guess.language, language)
   )
     return {
-      says: `Tagged ${titles.of(language)}; its words are ${titles.of(guess.language)}`,
+      says: `Tagged ${titleOf(language)}; its words are ${titleOf(guess.language)}`,
       ...set(guess.language),
     }
   return null

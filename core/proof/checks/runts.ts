@@ -13,12 +13,12 @@ function* short(subject: Subject, { letters }: Readonly<Record<'letters', number
     const before = layout.lines.at(-2)!
     if (before.hyphen) continue
     // The space in front of it, which is bound: the word before comes along.
-    const space = /[ ](?=\S*$)/.exec(text.text.slice(0, last.contentEnd))
+    const space = text.text.lastIndexOf(' ', last.contentEnd - 1)
     const { part, node } = text.paragraph
     yield {
       says: `“${words}” alone in the last line`,
       at: { text, from: last.start, to: last.contentEnd },
-      ...(space
+      ...(space > 0
         ? {
             repair: {
               mends: [
@@ -26,8 +26,8 @@ function* short(subject: Subject, { letters }: Readonly<Record<'letters', number
                   kind: 'words' as const,
                   part,
                   node,
-                  from: space.index,
-                  to: space.index + 1,
+                  from: space,
+                  to: space + 1,
                   before: ' ',
                   after: '\u00A0',
                 },
