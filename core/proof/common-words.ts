@@ -60,9 +60,24 @@ export const knownLanguages: readonly string[] = Object.keys(lists)
 
 // Single letters are initials and names of things in all languages.
 const words = /\p{L}{2,}/gu
+/** Eight words have more letters. */
+const shortest = 24
 /** So many letters tell a language as well as more do. */
-const enoughText = 2_000
+const enoughText = 800
 const addresses = /\S*(?:[:/@\\_=]|\.\w)\S*/g
+
+/** A share of its commonest words that a text has in its own language, and hardly in another. */
+const ownShare = 0.22
+
+/** Whether a text is plainly in a language: enough of its first words are among the commonest of it. */
+export function speaks(text: string, language: string): boolean {
+  let [all, own] = [0, 0]
+  for (const [word] of text.slice(0, enoughText).toLowerCase().matchAll(words)) {
+    all++
+    if (languagesOf.get(word)?.includes(language)) own++
+  }
+  return all >= 8 && own / all >= ownShare
+}
 
 /**
  * Which language a text seems to be in, by the share of its words that are among the commonest of each; null where it is
@@ -72,6 +87,7 @@ export function languageOf(
   text: string,
   tagged: string,
 ): { readonly language: string; readonly clear: boolean } | null {
+  if (text.length < shortest) return null
   const all = [...text.slice(0, enoughText).replace(addresses, ' ').toLowerCase().matchAll(words)].map(
     match => match[0],
   )

@@ -10,6 +10,7 @@ import type { Resolution } from '../font/library'
 import { mediumOf, type House, type Medium } from '../house/house'
 import type { DocumentSession } from '../session'
 import type { TextStyle } from '../style/cascade'
+import type { SlotValues } from '../style/effective'
 import { objectSign, paragraphRuns, type TextRun } from '../style/runs'
 import type { Fragment } from '../typeset/fragments'
 import type { ParagraphLayout } from '../typeset/paragraph'
@@ -54,6 +55,7 @@ export class Subject {
   private known: readonly ProofText[] | null = null
   private byPlace: Map<string, ProofText> | null = null
   private lines: Map<string, SetLines[]> | null = null
+  private readonly resolutions = new Map<TextStyle, Partial<Record<Slot, Resolution>>>()
 
   constructor(
     readonly session: DocumentSession,
@@ -131,7 +133,9 @@ export class Subject {
 
   /** The face that shows text of a style. */
   resolution(style: TextStyle, slot: Slot): Resolution {
-    return resolutionOf(this.session.typesetter.library, style, slot)
+    let own = this.resolutions.get(style)
+    if (!own) this.resolutions.set(style, (own = {}))
+    return (own[slot] ??= resolutionOf(this.session.typesetter.library, style, slot))
   }
 
   /** The size that most text of the body has, in points. */
@@ -160,14 +164,31 @@ export const stretchOf = ({ paragraph: { part, node } }: ProofText, from: number
 /** The whole of a paragraph as a place. */
 export const wholeOf = (text: ProofText) => ({ text, from: 0, to: text.text.length })
 
-/** Runs that have letters or figures to see, with the values of their slot. */
-export function* seenRuns(text: ProofText) {
-  for (const run of text.runs) {
-    const own = text.text.slice(run.start, run.end)
-    if (run.inline.kind === 'note' || run.inline.kind === 'frame' || visibleCount(own) === 0) continue
-    yield { run, words: own, values: run.style.effective.slots[run.slot], color: colorOf(run.style) }
-  }
+/** A run that has letters or figures to see, with the values of its slot. */
+export interface SeenRun {
+  readonly run: TextRun
+  readonly words: string
+  readonly values: SlotValues
+  readonly color: string
 }
+
+/** Nearly every check goes through the runs: they are gathered once for each paragraph. */
+const seen = new WeakMap<ProofText, readonly SeenRun[]>()
+
+/** Runs that have letters or figures to see. */
+export function seenRuns(text: ProofText): readonly SeenRun[] {
+  const known = seen.get(text)
+  if (known) return known
+  const runs = text.runs.flatMap((run): SeenRun[] => {
+    const words = text.text.slice(run.start, run.end)
+    if (run.inline.kind === 'note' || run.inline.kind === 'frame' || !hasVisible.test(words)) return []
+    return [{ run, words, values: run.style.effective.slots[run.slot], color: colorOf(run.style) }]
+  })
+  seen.set(text, runs)
+  return runs
+}
+/** Anything but white space and what stands for objects. */
+const hasVisible = /[^\s\uFFFC]/
 
 /**
  * Places of one sort told once for each style, the first with how many there are: what a style says is put right there,

@@ -1,6 +1,6 @@
 import { scriptOfLanguage } from '../../font/suits'
 import { check, type Found } from '../check'
-import { knownLanguages, languageOf } from '../common-words'
+import { knownLanguages, languageOf, speaks } from '../common-words'
 import { stretchOf, visibleCount, wholeOf, type ProofText, type Subject } from '../subject'
 
 const scripts = ['Latin', 'Greek', 'Cyrillic', 'Hebrew', 'Arabic', 'Devanagari', 'Thai', 'Hangul'] as const
@@ -13,6 +13,9 @@ function scriptOf(text: string): string | null {
   const [first] = counts
   return first && first.count >= 8 && first.count > visibleCount(text) * 0.7 ? first.script : null
 }
+
+/** Letters that are not Latin: Greek and all that comes behind it, but for Latin’s own additions and signs. */
+const beyondLatin = /[\u0370-\u1DFF\u2E80-\uD7FF\uF900-\uFDFF]/
 
 const titles = new Intl.DisplayNames(['en-GB'], { type: 'language' })
 /** What a language is called; files may hold tags that are none. */
@@ -28,7 +31,7 @@ function judged(text: ProofText): Omit<Found, 'at'> | null {
   const language = text.language.split('-')[0]!
   const whole = stretchOf(text, 0, text.text.length)
   const set = (to: string) => ({ repair: { looks: [{ at: whole, change: { language: to } }] } })
-  const guess = languageOf(text.text, language)
+  const guess = speaks(text.text, language) ? null : languageOf(text.text, language)
   if (language === '') {
     if (!guess?.clear)
       return (text.text.match(/\p{L}{2,}/gu) ?? []).length < 6
@@ -36,8 +39,9 @@ function judged(text: ProofText): Omit<Found, 'at'> | null {
         : { says: 'No language is said', severity: 'note' }
     return { says: `No language is said; its words are ${titleOf(guess.language)}`, ...set(guess.language) }
   }
-  const script = scriptOf(text.text)
   const own = scriptOfLanguage(text.language)
+  // Nearly all text is in the script of its language: only what may not be is counted.
+  const script = own === 'Latin' && !beyondLatin.test(text.text) ? 'Latin' : scriptOf(text.text.slice(0, 1_000))
   if (script !== null && own !== null && script !== own && !(script === 'Hangul'))
     return { says: `Tagged ${titleOf(language)}, written in ${script} letters` }
   if (

@@ -3,7 +3,7 @@ import { visibleCount, type Subject } from '../subject'
 
 function* layout({ texts }: Subject): Generator<Found> {
   for (const text of texts) {
-    if (text.isCode || visibleCount(text.text) === 0) continue
+    if (text.isCode || !/ {3}|\t/.test(text.text) || visibleCount(text.text) === 0) continue
     const { part, node } = text.paragraph
     const mend = (from: number, to: number, after: string) => ({
       repair: { mends: [{ kind: 'words' as const, part, node, from, to, before: text.text.slice(from, to), after }] },

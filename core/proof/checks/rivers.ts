@@ -34,6 +34,9 @@ function* rivered(subject: Subject, { lines, width }: Readonly<Record<'lines' | 
       const { layout, from, to } = stretch
       if (layout.look.measure.alignment !== 'justify' || to - from < lines) continue
       const em = text.own.effective.slots.western.size
+      // A word space is a quarter of an em: only lines that are pulled apart enough have wide ones.
+      const wide = layout.lines.slice(from, to).filter(line => line.stretch >= em * (width - 0.3))
+      if (wide.length < lines) continue
       const rows = Array.from({ length: to - from }, (_, at) =>
         gapsOf(stretch, from + at).filter(gap => gap.to - gap.from >= em * width),
       )

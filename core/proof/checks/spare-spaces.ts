@@ -16,7 +16,7 @@ function* spacesOf(text: string): Generator<{ from: number; to: number; after: s
 
 function* spare({ texts }: Subject): Generator<Found> {
   for (const text of texts) {
-    if (text.isCode) continue
+    if (text.isCode || !/ {2}|^ | $| [,.]/.test(text.text)) continue
     for (const { from, to, after, says } of spacesOf(text.text)) {
       const run = text.runs.find(each => each.start <= from && each.end > from)
       if (!run || run.inline.kind === 'note' || run.style.effective.slots[run.slot].font.pitch === 'fixed') continue

@@ -9,6 +9,7 @@ function* tracked(subject: Subject, { tight, wide }: Readonly<Record<'tight' | '
       const { shared } = run.style.effective
       const spacing = run.style.pair ? 0 : (points(shared['fo:letter-spacing']) ?? 0)
       const amount = Math.round((spacing / values.size) * 1000)
+      if (amount === 0) continue
       const capitals =
         shared['fo:text-transform'] === 'uppercase' ||
         shared['fo:font-variant'] === 'small-caps' ||
