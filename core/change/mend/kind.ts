@@ -1,7 +1,7 @@
 import { applyEdit, type Edit } from '../../document/edits'
 import { openParagraph } from '../../document/paragraph-spots'
 import { assignStyle, isSpareParagraph, setOutlineLevel } from '../../document/paragraph-verbs'
-import { whyNotEdit } from '../../document/refusals'
+import { EditRefusal, whyNotEdit } from '../../document/refusals'
 import { oneByOne } from '../kind'
 import type { NewRow, Planner } from '../planner'
 import { counted, seenSpaces } from '../words'
@@ -96,9 +96,19 @@ export const mendKind = oneByOne<MendWish>({
       if (reason !== null) planner.note('a place that was to be put right', reason)
       return reason === null
     })
-    const included = able.filter(mend => planner.row(rowFor(planner, mend)))
+    const told = able.map(mend => ({ mend, row: rowFor(planner, mend) }))
     if (dropped > 0) planner.note('places that overlap', 'found again when these are done', dropped)
-    for (const mend of [...included].sort(order)) carryOut(planner, mend)
+    const refused = new Set<Mend>()
+    for (const { mend } of told.filter(({ row }) => !planner.leaves(row.key)).sort((a, b) => order(a.mend, b.mend)))
+      try {
+        carryOut(planner, mend)
+      } catch (error) {
+        // Text that the document works out by itself, for one: the other places are put right all the same.
+        if (!(error instanceof EditRefusal)) throw error
+        planner.note('a place that was to be put right', error.message.replace(' Nothing was changed.', ''))
+        refused.add(mend)
+      }
+    const included = told.filter(({ mend, row }) => !refused.has(mend) && planner.row(row))
     return `Put ${counted(included.length, 'place')} right`
   },
   sentence: ({ places }) => `Put ${counted(places.length, 'place')} right.`,

@@ -87,6 +87,27 @@ describe('places that are put right', () => {
   })
 })
 
+describe('text that the document works out by itself', () => {
+  it('is left, and the other places are put right all the same', () => {
+    const fields = session(
+      makeOdt({
+        body: '<text:p>He said "no" on <text:date text:fixed="true">"May"</text:date></text:p>',
+        styles: '<style:style style:name="Standard" style:family="paragraph"/>',
+      }),
+    )
+    const [paragraph] = paragraphs(fields)
+    const text = paragraphText(paragraph!)
+    const { plan, after } = quickly(fields, {
+      type: 'mend',
+      places: [...text.matchAll(/"/g)].map(({ index }) => at(paragraph!.node, index, '"', '”')),
+    })
+    expect(words(after)).toEqual(['He said ”no” on "May"'])
+    expect(plan.rows.length).toBe(2)
+    expect(plan.title).toBe('Put 2 places right')
+    expect(plan.left).toMatchObject([{ reason: expect.stringContaining('a field') as string, count: 2 }])
+  })
+})
+
 describe('findings that are accepted', () => {
   const key = { check: 'runt', says: '“to.” alone in the last line', text: 'to.', around: 'Where the boats go to.' }
 
