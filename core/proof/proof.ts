@@ -47,6 +47,13 @@ function findingOf(
   }
 }
 
+/** What stands in text that takes no changes is told, and put right where that text comes from. */
+function mendable(subject: Subject, { repair, ...found }: Found): Found {
+  const { looks = [], settle = [], mends = [] } = repair ?? {}
+  const local = looks.length + settle.length + mends.length > 0
+  return repair && !(local && found.at && subject.isFixed(found.at.text)) ? { ...found, repair } : found
+}
+
 const keyText = ({ check, says, text, around }: AcceptedKey) => JSON.stringify([check, says, text, around])
 
 export interface ProofOptions {
@@ -83,7 +90,7 @@ export function* proofInSlices(
       }
       if (++count % findingsAtOnce === 0) yield
       if (count > findingLimit) continue
-      const finding = findingOf(own, listed.severity, found)
+      const finding = findingOf(own, listed.severity, mendable(subject, found))
       findings.push({ ...finding, id: findings.length, accepted: accepted.get(keyText(finding.key)) ?? null })
     }
     if (count > findingLimit) more.push({ check: own.id, count: count - findingLimit })

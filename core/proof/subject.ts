@@ -3,6 +3,7 @@ import { resolutionOf } from '../census/resolution'
 import { styleKey, styleRoles } from '../census/style-roles'
 import { pagesOf } from '../census/text-pages'
 import type { Slot } from '../document/font-attributes'
+import { whyNotEdit } from '../document/refusals'
 import { paragraphsOf } from '../document/stories'
 import type { Paragraph, Story } from '../document/story-model'
 import type { Style } from '../document/styles'
@@ -55,6 +56,7 @@ export class Subject {
   private known: readonly ProofText[] | null = null
   private byPlace: Map<string, ProofText> | null = null
   private lines: Map<string, SetLines[]> | null = null
+  private readonly fixed = new Map<ProofText, boolean>()
   private readonly resolutions = new Map<TextStyle, Partial<Record<Slot, Resolution>>>()
 
   constructor(
@@ -67,6 +69,17 @@ export class Subject {
   /** Paragraphs that a reader sees, in reading order: what stands on no page, as prompts do, is not among them. */
   get texts(): readonly ProofText[] {
     return (this.known ??= this.readTexts())
+  }
+
+  /** Whether a paragraph takes no changes of its own: it is a generated index, or protected. */
+  isFixed(text: ProofText): boolean {
+    const known = this.fixed.get(text)
+    if (known !== undefined) return known
+    const { part, node } = text.paragraph
+    const parsed = this.session.document.parts.get(part)
+    const is = !parsed || whyNotEdit(this.session.document, parsed, node) !== null
+    this.fixed.set(text, is)
+    return is
   }
 
   /** The paragraph at a place, where a reader sees it. */

@@ -64,6 +64,14 @@ describe('a proof', () => {
     expect(() => checklistSchema.parse({ checks: { a: { severity: 'fatal' } } })).toThrow()
   })
 
+  it('tells what is wrong in a generated index, which is put right where it comes from', () => {
+    const index =
+      '<text:table-of-content text:name="t"><text:table-of-content-source/><text:index-body>' +
+      `${p('The "old" quay')}</text:index-body></text:table-of-content>`
+    const found = proofOf(textOf(index + p('The "new" quay'))).findings.filter(each => each.check === 'straight-quote')
+    expect(found.map(each => each.repair !== null)).toEqual([false, false, true, true])
+  })
+
   it('stops telling at a limit, and says how many more there are', () => {
     const of = textOf(p('"'.repeat(findingLimit + 7)))
     const { findings, more } = proofOf(of)
