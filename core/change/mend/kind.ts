@@ -10,14 +10,18 @@ import { mendWishSchema, type Mend, type MendWish } from './wish'
 /** Words of a place with those around them. */
 const around = 24
 
+/** Whether the words of a place are still those that were found: nothing is written over others. */
+const asFound = (planner: Planner, mend: Mend): boolean =>
+  mend.kind !== 'words' ||
+  openParagraph(planner.change.part(mend.part), mend.node).text.slice(mend.from, mend.to) === mend.before
+
 /** Why a place cannot be put right; null where it can. */
 function whyNot(planner: Planner, mend: Mend): string | null {
   const part = planner.document.parts.get(mend.part)
   if (!part?.find(mend.node)) return 'no longer in the document'
   const refused = whyNotEdit(planner.document, part, mend.node)
   if (refused !== null) return refused
-  if (mend.kind === 'words' && openParagraph(part, mend.node).text.slice(mend.from, mend.to) !== mend.before)
-    return 'its words have changed since'
+  if (!asFound(planner, mend)) return 'its words have changed since'
   if (mend.kind === 'empty' && !isSpareParagraph(part, mend.node)) return 'it is no longer empty, or it is needed'
   return null
 }
@@ -68,7 +72,11 @@ function carryOut(planner: Planner, mend: Mend): void {
 /** Later places of a paragraph first, so that the others stay where they are; empty paragraphs at the very end. */
 const order = (one: Mend, other: Mend): number =>
   Number(one.kind === 'empty') - Number(other.kind === 'empty') ||
-  (one.kind === 'words' && other.kind === 'words' && one.node === other.node ? other.from - one.from : 0)
+  one.part.localeCompare(other.part) ||
+  one.node - other.node ||
+  fromOf(other) - fromOf(one)
+
+const fromOf = (mend: Mend): number => (mend.kind === 'words' ? mend.from : 0)
 
 /** Drops words that overlap with some before them in the same paragraph: they are found again when these are done. */
 function apart(places: readonly Mend[]): { readonly kept: Mend[]; readonly dropped: number } {
@@ -101,6 +109,7 @@ export const mendKind = oneByOne<MendWish>({
     const refused = new Set<Mend>()
     for (const { mend } of told.filter(({ row }) => !planner.leaves(row.key)).sort((a, b) => order(a.mend, b.mend)))
       try {
+        if (!asFound(planner, mend)) throw new EditRefusal('its words have changed since')
         carryOut(planner, mend)
       } catch (error) {
         // Text that the document works out by itself, for one: the other places are put right all the same.

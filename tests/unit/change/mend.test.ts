@@ -8,6 +8,7 @@ import type { Paragraph } from '../../../core/document/story-model'
 import type { DocumentSession } from '../../../core/session'
 import { paragraphText } from '../../../core/style/runs'
 import { makeOdt, paragraphStyle, session } from '../../support/fixtures'
+import { numbersFrom, shuffled } from '../../support/seeded'
 import { quickly, request } from '../../support/planning'
 import { registry } from '../../../core/change/registry'
 
@@ -50,6 +51,20 @@ describe('places that are put right', () => {
     expect(plan.rows.map(row => row.after)).toContain('heading of level 2')
     const { document, inverse } = applyAll(of.document, plan.operations)
     expect(Buffer.from(saveDocument(applyAll(document, inverse).document))).toEqual(Buffer.from(bytes))
+  })
+
+  it('may be many in many paragraphs, in whatever order they come: every word lands where it belongs', () => {
+    const random = numbersFrom(3)
+    const texts = Array.from({ length: 40 }, (_, at) =>
+      Array.from({ length: 3 + Math.floor(random() * 12) }, (_each, word) => `w${at}x${word}`).join('_'),
+    )
+    const many = session(makeOdt({ body: texts.map(text => `<text:p>${text}</text:p>`).join('') }))
+    const places = paragraphs(many).flatMap(paragraph =>
+      [...paragraphText(paragraph).matchAll(/_/g)].map(({ index }) => at(paragraph.node, index, '_', ' and ')),
+    )
+    const { after, plan } = quickly(many, { type: 'mend', places: shuffled(places, random) })
+    expect(words(after)).toEqual(texts.map(text => text.replaceAll('_', ' and ')))
+    expect([plan.rows.length, plan.left]).toEqual([places.length, []])
   })
 
   it('are left out one by one', () => {
