@@ -36,14 +36,7 @@ export async function compare(call: Call, open: Open): Promise<Outcome> {
       ...padded(
         differences
           .slice(0, listed)
-          .map(each => [
-            pageOf(each),
-            each.kind,
-            short(each.one),
-            '→',
-            short(each.other),
-            `“${short(each.near)}”`,
-          ]),
+          .map(each => [pageOf(each), each.kind, short(each.one), '→', short(each.other), `“${short(each.near)}”`]),
       ),
       ...(differences.length > listed ? [`  and ${differences.length - listed} more`] : []),
     ].join('\n'),

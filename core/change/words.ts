@@ -10,4 +10,7 @@ export function counted(count: number, one: string, many = `${one}s`): string {
 
 /** White space is shown by signs, so that it can be seen: no-break spaces of both widths among it. */
 export const seenSpaces = (text: string): string =>
-  text.replace(/ /g, '␣').replace(/\t/g, '⇥').replace(/[\u00A0\u202F]/g, '⍽')
+  text
+    .replace(/ /g, '␣')
+    .replace(/\t/g, '⇥')
+    .replace(/[\u00A0\u202F]/g, '⍽')

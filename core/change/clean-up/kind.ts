@@ -24,7 +24,8 @@ export const cleanUpKind = oneByOne<CleanUpWish>({
         optional: true,
         title: cleanUpTitles[place.kind],
         characters: place.to - place.from,
-        before: place.kind === 'emptyParagraphs' ? 'an empty paragraph' : `“${seenSpaces(place.before)}” in “${place.near}”`,
+        before:
+          place.kind === 'emptyParagraphs' ? 'an empty paragraph' : `“${seenSpaces(place.before)}” in “${place.near}”`,
         after: place.after === '' ? 'gone' : `“${seenSpaces(place.after)}”`,
         places: [{ part: place.part, node: place.node, from: place.from, to: place.to }],
       }),
