@@ -80,7 +80,8 @@ export async function proof(call: Call, open: Open, kinds: Registry): Promise<Ou
       write(out, saveDocument(after.document))
       const { pagesBefore, pagesAfter } = plan.effects!
       said += `\n${plan.places} places put right; pages ${pagesBefore} before, ${pagesAfter} after; written: ${out}`
-    } else if (repairs) said += '\nnothing can be put right: nothing was written'
+    } else if (repairs)
+      said += wishes.length > 0 ? '\nnothing was written' : '\nnothing can be put right: nothing was written'
     const findings = own.findings.map(finding => toldFinding(finding, pageNumbers))
     return { text: said, data: { file: path, findings, more: own.more }, changed: true }
   })

@@ -9,12 +9,13 @@ import { encodeStyleName } from '../core/document/style-names'
 import { whyNotEdit } from '../core/document/refusals'
 import { DocumentSession } from '../core/session'
 import { Subject, type ProofText } from '../core/proof/subject'
+import { shuffled } from '../tests/support/seeded'
 
 /** A fault as it is planted in one paragraph. Offsets count its text. */
 export type Fault =
   | { readonly kind: 'words'; readonly from: number; readonly to: number; readonly text: string }
   | { readonly kind: 'look'; readonly from: number; readonly to: number; readonly change: object }
-  | { readonly kind: 'paragraph'; readonly text: string }
+  | { readonly kind: 'paragraph' }
   | { readonly kind: 'level'; readonly level: number }
   /** Words in a family that nobody has: a recast does not give such. */
   | { readonly kind: 'lost'; readonly from: number; readonly to: number }
@@ -112,7 +113,7 @@ export const plantings: readonly Planting[] = [
   },
   {
     check: 'empty-paragraph',
-    at: ({ text, paragraph }) => (text.length > 60 && !paragraph.list ? { kind: 'paragraph', text: '' } : null),
+    at: ({ text, paragraph }) => (text.length > 60 && !paragraph.list ? { kind: 'paragraph' } : null),
   },
   {
     check: 'heading-level',
@@ -165,11 +166,7 @@ export function plant(
     const fault = planting.at(text, random, { headingBefore: level(at - 1), headingAfter: level(at + 1) })
     return fault ? [{ text, fault }] : []
   })
-  for (let at = able.length - 1; at > 0; at--) {
-    const other = Math.floor(random() * (at + 1))
-    ;[able[at], able[other]] = [able[other]!, able[at]!]
-  }
-  const chosen = able.slice(0, count)
+  const chosen = shuffled(able, random).slice(0, count)
   if (chosen.length === 0) return null
   let session = before
   const places: { part: string; node: number }[] = []

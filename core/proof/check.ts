@@ -1,7 +1,7 @@
 import type { Mend } from '../change/mend/wish'
 import type { RecastChange } from '../change/recast/wish'
 import type { Wish } from '../change/registry'
-import type { Subject, ProofText } from './subject'
+import type { ProofText, Stretch, Subject } from './subject'
 
 /** How much a finding matters: errors are wrong, warnings deserve a look, notes are told. */
 export const severities = ['error', 'warning', 'note'] as const
@@ -10,14 +10,6 @@ export type Severity = (typeof severities)[number]
 /** What checks are about. */
 export const checkGroups = ['faces', 'consistency', 'words', 'setting', 'reading'] as const
 export type CheckGroup = (typeof checkGroups)[number]
-
-/** A stretch of text, as scopes of wishes name it. */
-export interface Stretch {
-  readonly part: string
-  readonly node: number
-  readonly from: number
-  readonly to: number
-}
 
 /** What puts a finding right: wishes, some given by what they do to places so that many become one. */
 export interface Repair {

@@ -4,8 +4,9 @@ import { PlanError } from '../change/plan'
 import type { Wish, Registry } from '../change/registry'
 import { settleAll, type EditWish } from '../change/styles/wishes'
 import type { DocumentSession } from '../session'
-import type { Repair, Stretch } from './check'
+import type { Repair } from './check'
 import type { Finding } from './finding'
+import type { Stretch } from './subject'
 
 /** Ranges that one wish takes. */
 const rangeLimit = 20_000

@@ -15,7 +15,14 @@ import type { SlotValues } from '../style/effective'
 import { objectSign, paragraphRuns, type TextRun } from '../style/runs'
 import type { Fragment } from '../typeset/fragments'
 import type { ParagraphLayout } from '../typeset/paragraph'
-import type { Stretch } from './check'
+
+/** A stretch of text, as scopes of wishes name it. */
+export interface Stretch {
+  readonly part: string
+  readonly node: number
+  readonly from: number
+  readonly to: number
+}
 
 /** A paragraph under proof. */
 export interface ProofText {

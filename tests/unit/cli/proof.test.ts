@@ -68,6 +68,8 @@ describe('a proof from the command line', () => {
     expect(stdout).toContain(`2 places put right; pages 1 before, 1 after; written: ${out}`)
     expect(readFileSync(out).length).toBeGreaterThan(500)
     expect((await told(out))[0]!.findings.some(each => each.check === 'straight-quote')).toBe(false)
+    const dry = await command(['proof', quoted, '--repair', '--out', file('dry.odt'), '--dry-run'])
+    expect(dry.stdout.trimEnd().endsWith('\nnothing was written')).toBe(true)
     expect((await command(['proof', quoted, '--repair'])).stderr).toContain('--repair needs --out')
     expect((await command(['proof', out, '--repair', '--out', file('again.odt')])).stdout).toContain(
       'nothing was written',
