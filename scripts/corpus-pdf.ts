@@ -1,6 +1,6 @@
 /*
  * npm run corpus:pdf [FOLDER]: every real document as PDF, checked by programs that nobody here wrote: qpdf for its
- * structure, pdffonts for its fonts, pdftotext for its words. Prints page counts beside those the files state.
+ * soundness, pdfinfo for its structure, pdffonts for its fonts, pdftotext for its words. Prints page counts beside those the files state.
  */
 import { spawnSync } from 'node:child_process'
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
@@ -16,6 +16,7 @@ import { Shaper } from '../core/typeset/shaper'
 import { projectFolder } from '../server/library/files'
 import { startHarfBuzz, startSubsetter } from '../server/library/harfbuzz'
 import { shippedLibrary } from '../server/library/shipped'
+import { outlineOf, outlineOfText, tagsOf, untagged } from '../tests/support/tagged-pdf'
 
 const folder = process.argv[2] ?? join(projectFolder(), '.morphene', 'corpus')
 const out = join(projectFolder(), '.morphene', 'corpus-pdf')
@@ -47,7 +48,8 @@ for (const file of readdirSync(folder)
   .filter(each => /\.od[tpg]$/.test(each))
   .sort()) {
   try {
-    const session = await DocumentSession.start(new Uint8Array(readFileSync(join(folder, file))), typesetter)
+    const bytes = new Uint8Array(readFileSync(join(folder, file)))
+    const session = await DocumentSession.start(bytes, typesetter)
     const start = performance.now()
     const { composition } = session
     const pdf = await writePdf(composition, typesetter, load, subsetter, {
@@ -100,6 +102,16 @@ for (const file of readdirSync(folder)
           .map(character => `${character} ${a.get(character) ?? 0}/${b.get(character) ?? 0}`)
           .join(', ')}`,
       )
+    for (const operator of untagged(path).slice(0, 3)) fail(file, `untagged: ${operator}`)
+    const structure = outlineOf(tagsOf(path))
+    const own = file.endsWith('.odt') ? outlineOfText(bytes) : structure
+    const unlike = own.findIndex((line, index) => line !== structure[index])
+    if (unlike >= 0 || own.length !== structure.length)
+      fail(
+        file,
+        `structure: ${own.length} and ${structure.length} paragraphs; first unlike: ` +
+          `“${own[unlike]?.slice(0, 90)}” and “${structure[unlike]?.slice(0, 90)}”`,
+      )
     const absent = new Set(
       session.detail.census.faces.filter(face => face.status === 'absent').map(face => face.family),
     )
@@ -109,8 +121,8 @@ for (const file of readdirSync(folder)
     )
     console.log(
       `ok      ${file}: ${composition.pages.length} pages (file says ${statedPages(session.document)}), ${fonts.length} ` +
-        `fonts, ${Math.round(pdf.bytes.length / 1024)} KB, ${Math.round(time)} ms, ${off} ` +
-        `characters off${pdf.pictures.length > 0 ? `, ${pdf.pictures.length} pictures left` : ''}`,
+        `fonts, ${Math.round(pdf.bytes.length / 1024)} KB, ${Math.round(time)} ms, ${off} characters off, ${own.length} ` +
+        `paragraphs tagged${pdf.pictures.length > 0 ? `, ${pdf.pictures.length} pictures left` : ''}`,
     )
   } catch (error) {
     fail(file, error instanceof Error ? (error.stack ?? error.message) : String(error))

@@ -8,6 +8,7 @@ import { percent } from '../style/properties'
 import { framePlace, openColumn, type Column, type Exclusion, type Ground, type Rectangle } from './columns'
 import { Flow, flowStart, itemsOf, listHost } from './flow'
 import {
+  drawnFor,
   frameMark,
   inlineFrames,
   linesHeight,
@@ -304,7 +305,10 @@ export class BoxComposer implements BoxSetter {
   frame(frame: Frame, role: Story['role'], columnWidth: number): FrameBox {
     const key = `${frame.part}|${frame.node}|${columnWidth}`
     let box = this.frames.get(key)
-    if (!box) this.frames.set(key, (box = this.composeFrame(frame, role, columnWidth)))
+    if (!box) {
+      const { fragments, ...size } = this.composeFrame(frame, role, columnWidth)
+      this.frames.set(key, (box = { ...size, fragments: drawnFor(frame, fragments) }))
+    }
     return box
   }
 

@@ -111,7 +111,7 @@ export function displayPage(page: Page): DisplayPage {
       const left = fragment.x + layout.x
       const firstRun = runs.length
       if (index === 0 && layout.label)
-        drawing.string(layout.label.pieces, fragment.x + layout.label.x, baseline, layout.label.text)
+        drawing.string('label', layout.label.pieces, fragment.x + layout.label.x, baseline, layout.label.text)
       if (index === layout.drop?.line) drawing.drop(layout.drop, left, baseline)
       const width = drawing.line(line, left, baseline)
       lines.push({
@@ -277,10 +277,12 @@ class LineDrawing {
     own: boolean,
     run: number,
     rightToLeft: boolean,
+    stands: GlyphRun['stands'] = null,
   ): GlyphRun {
     const { paragraph, set } = this.fragment.layout
     const made = newRun(look, x, y, {
       own: own && paragraph.node >= 0,
+      stands,
       part: paragraph.part,
       node: paragraph.node,
       start: from,
@@ -294,10 +296,17 @@ class LineDrawing {
     return made
   }
 
-  /** A string that is no text of the document. */
-  string(pieces: readonly SetGlyphs[], x: number, baseline: number, text: string): void {
+  /** A string that is no text of the document, standing before, in or after its character at an offset. */
+  string(
+    stands: GlyphRun['stands'],
+    pieces: readonly SetGlyphs[],
+    x: number,
+    baseline: number,
+    text: string,
+    at = 0,
+  ): void {
     pieces.forEach((piece, index) => {
-      const run = this.open(piece.look, x + piece.x, baseline, 0, false, -1, false)
+      const run = this.open(piece.look, x + piece.x, baseline, at, false, -1, false, stands)
       pushGlyphs(run, piece, 0, 0, 0, 0)
       run.text = index === 0 ? text : ''
     })
@@ -383,7 +392,7 @@ class LineDrawing {
     if (line.hyphen) {
       const pieces = set.setString('-', set.lookAt(Math.max(line.contentEnd - 1, 0)), line.contentEnd, 0)
       // A soft hyphen is drawn by the hyphen that it stands for.
-      this.string(pieces, end, baseline, '-')
+      this.string('hyphen', pieces, end, baseline, '-', line.contentEnd)
       end += pieces.reduce((sum, piece) => sum + piece.width, 0)
     }
     // What sets letters apart stands between them, not behind the last.
@@ -398,6 +407,6 @@ class LineDrawing {
     const own = pieces.reduce((sum, piece) => sum + piece.width, 0)
     const count = own > 0 ? Math.floor(width / own) - 1 : 0
     for (let index = 0; index < count; index++)
-      this.string(pieces, x + width - (count - index) * own, baseline, index === 0 ? ' ' : '')
+      this.string('leader', pieces, x + width - (count - index) * own, baseline, index === 0 ? ' ' : '')
   }
 }

@@ -11,6 +11,11 @@ interface Turned {
   readonly matrix?: Matrix
 }
 
+/** Something that is drawn for a frame or shape, and for which: what has none lies behind text, or parts it. */
+interface Drawn extends Turned {
+  readonly source?: { readonly part: string; readonly node: number }
+}
+
 /** One picture of many that cover a ground: its place from the box's top left, and how rows or columns are shifted. */
 export interface Tile {
   readonly x: number
@@ -38,7 +43,7 @@ export type Fragment =
       readonly y: number
       readonly cascade?: Cascade
     })
-  | (Turned & {
+  | (Drawn & {
       readonly kind: 'image'
       readonly href: string
       readonly name: string
@@ -52,7 +57,7 @@ export type Fragment =
       readonly width: number
       readonly height: number
     })
-  | (Turned & {
+  | (Drawn & {
       readonly kind: 'object'
       readonly title: string
       readonly href: string
@@ -61,7 +66,7 @@ export type Fragment =
       readonly width: number
       readonly height: number
     })
-  | (Turned & {
+  | (Drawn & {
       readonly kind: 'box'
       readonly fill: string
       readonly stroke: string
@@ -72,7 +77,7 @@ export type Fragment =
       readonly height: number
     })
   /** An outline: path data of M, L, C and Z, absolute, from x and y. Its width and height are those of the shape. */
-  | (Turned & {
+  | (Drawn & {
       readonly kind: 'path'
       readonly data: string
       readonly fill: string
@@ -162,6 +167,24 @@ export const frameMark = (frame: Frame, width: number, height: number): Fragment
   height,
 })
 
+/**
+ * The same fragments, of which all that is drawn and is no text is said to be drawn for a frame; what was drawn for one in
+ * it stays that one's.
+ */
+export function drawnFor({ part, node }: Frame, fragments: readonly Fragment[]): Fragment[] {
+  return fragments.map(fragment => {
+    switch (fragment.kind) {
+      case 'image':
+      case 'object':
+      case 'box':
+      case 'path':
+        return fragment.source ? fragment : { ...fragment, source: { part, node } }
+      default:
+        return fragment
+    }
+  })
+}
+
 /** The same fragments, shifted. */
 export function shifted(fragments: readonly Fragment[], dx: number, dy: number): readonly Fragment[] {
   if (dx === 0 && dy === 0) return fragments
@@ -173,7 +196,7 @@ export function shifted(fragments: readonly Fragment[], dx: number, dy: number):
     // Nearly everything is lines and boxes, and a composition shifts them by the ten thousand: written out, they take a third of the time.
     if (fragment.kind === 'lines' && !fragment.cascade)
       return { kind: 'lines', layout: fragment.layout, from: fragment.from, to: fragment.to, x, y }
-    if (fragment.kind === 'box')
+    if (fragment.kind === 'box' && !fragment.source)
       return {
         kind: 'box',
         fill: fragment.fill,

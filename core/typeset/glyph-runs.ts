@@ -35,6 +35,8 @@ export interface GlyphRun {
   readonly clusters: number[]
   /** What it shows: text of the document, or of a label or hyphen that is none. */
   text: string
+  /** What it is instead of text of the document: a label, the hyphen of a broken word, the leader of a tab. */
+  readonly stands: 'label' | 'hyphen' | 'leader' | null
   /** It is text of the document, and which: for marks, hit testing and selection. */
   readonly own: boolean
   readonly part: string
@@ -55,7 +57,7 @@ export function newRun(
   look: Look,
   x: number,
   y: number,
-  of: Pick<GlyphRun, 'own' | 'part' | 'node' | 'start' | 'style' | 'slot' | 'rightToLeft'> & {
+  of: Pick<GlyphRun, 'own' | 'stands' | 'part' | 'node' | 'start' | 'style' | 'slot' | 'rightToLeft'> & {
     readonly matrix: Matrix | undefined
   },
 ): GlyphRun {
@@ -80,6 +82,7 @@ export function newRun(
     ys: [],
     clusters: [],
     text: '',
+    stands: of.stands,
     own: of.own,
     part: of.part,
     node: of.node,
@@ -130,6 +133,7 @@ export function signRuns({
   return pieces.map((piece, index) => {
     const run = newRun(piece.look, x + piece.x, y, {
       own: false,
+      stands: null,
       part,
       node,
       start: 0,

@@ -4,7 +4,7 @@ import { points } from '../document/lengths'
 import { percent } from '../style/properties'
 import type { BoxSetter } from './box-setter'
 import { painted, plainFill, type Stroke } from './fills'
-import { frameMark, linesHeight, shifted, turned, type Fragment, type OversetFrame } from './fragments'
+import { drawnFor, frameMark, linesHeight, shifted, turned, type Fragment, type OversetFrame } from './fragments'
 import { borderWidths, edges } from './geometry'
 import { after, boundsOf, scaling, translation } from './matrix'
 import { paintsOf, type Paints } from './paint'
@@ -99,7 +99,7 @@ export class ShapeComposer {
 
   private wrap(frame: Frame, place: ShapePlace, fragments: readonly Fragment[]): PlacedShape {
     return {
-      fragments: turned([frameMark(frame, place.width, place.height), ...fragments], place.matrix),
+      fragments: turned([frameMark(frame, place.width, place.height), ...drawnFor(frame, fragments)], place.matrix),
       bounds: place.bounds,
     }
   }

@@ -49,16 +49,21 @@ export class PdfFont {
         character !== '' &&
         this.shaper.engine.nominal(font, character.codePointAt(0)!)?.glyph === glyph
       const single = String.fromCodePoint(code)
-      const meaning = nominal(single)
-        ? single
-        : nominal(single.toUpperCase())
-          ? single.toUpperCase()
-          : shared
-            ? ''
-            : text || ' '
+      // The leaders of tabs stand for no text, and tell nothing of what the glyph means elsewhere.
+      const meaning =
+        run.stands === 'leader'
+          ? ''
+          : nominal(single)
+            ? single
+            : nominal(single.toUpperCase())
+              ? single.toUpperCase()
+              : shared
+                ? ''
+                : text
       const sure = meaning === single && text === single
       const known = this.used.get(glyph)
-      if (!known || (sure && !known.sure)) this.used.set(glyph, { text: meaning || known?.text || ' ', sure })
+      if (!known || (sure && !known.sure) || (known.text === '' && meaning !== ''))
+        this.used.set(glyph, { text: meaning || known?.text || '', sure })
       if (
         shared ||
         (run.own &&
@@ -119,7 +124,7 @@ export class PdfFont {
       }),
     )
     const unicode = context.register(
-      context.flateStream(toUnicode(glyphs.map(glyph => [glyph, this.used.get(glyph)!.text]))),
+      context.flateStream(toUnicode(glyphs.map(glyph => [glyph, this.used.get(glyph)!.text || ' ']))),
     )
     context.assign(
       this.reference,

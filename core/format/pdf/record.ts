@@ -110,7 +110,7 @@ export async function recordPdf(
     writeReadText({ title: recorded.title, language: 'en-GB', blocks, left: [] }, 'Record'),
     typesetter,
   )
-  const options: PdfOptions = { bleed: 0, cropMarks: false, leaveOut: true, notes: false, made: of.made }
+  const options: PdfOptions = { bleed: 0, cropMarks: false, leaveOut: true, notes: false, made: of.made, goesOn: true }
   const record = await PDFDocument.load(
     (await writePdf(session.composition, typesetter, load, subsetter, options)).bytes,
     { updateMetadata: false },

@@ -140,7 +140,7 @@ describe('pictures', () => {
       'Pictures/none.png',
       'Pictures/other.svm',
     ])
-    expect(source.match(/0\.93 0\.92 0\.89 rg/g)).toHaveLength(3)
+    expect(source.match(/0\.929 0\.922 0\.89 rg/g)).toHaveLength(3)
   })
 })
 
@@ -232,6 +232,11 @@ describe('the look of text', () => {
       automatic: paragraphStyle('H', 'fo:hyphenate="true" fo:font-size="24pt" fo:language="en"'),
       body: '<text:p text:style-name="H">internationally considerable</text:p>',
     })
-    expect(text.replace(/-\n/g, '').replace(/\s+/g, ' ').trim()).toBe('internationally considerable')
+    expect(
+      text
+        .replace(/\u00AD\n/g, '')
+        .replace(/\s+/g, ' ')
+        .trim(),
+    ).toBe('internationally considerable')
   })
 })
