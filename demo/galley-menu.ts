@@ -2,6 +2,7 @@ import { createRequire } from 'node:module'
 import { readFileSync } from 'node:fs'
 import { document, face, page, paragraph, style, text } from '../core/format/odf/pieces'
 import { escapeXml, writePackage } from '../core/package/new-package'
+import { gull } from './gull'
 
 /*
  * Galley menu: one sheet of A4, folded twice, from an outside studio. It names two families that nobody here has,
@@ -126,7 +127,7 @@ export function galleyMenu(): Uint8Array {
   const outside = [
     '<draw:frame draw:name="Gull" draw:style-name="menu" svg:x="2.2cm" svg:y="13.6cm" svg:width="5.4cm" ' +
       'svg:height="4cm"><draw:image xlink:href="Pictures/gull.png" xlink:type="simple"/>' +
-      '</draw:frame>',
+      '<svg:desc>A gull over the quay, in two strokes of a brush</svg:desc></draw:frame>',
     frame('Story, 1', 'story', at(1, 1.4, 7.9, 7.6), story, 'Story, 2'),
     frame(
       'Allergies',
@@ -215,6 +216,7 @@ export function galleyMenu(): Uint8Array {
     { path: 'content.xml', type: 'text/xml', content },
     { path: 'styles.xml', type: 'text/xml', content: stylesPart },
     { path: 'meta.xml', type: 'text/xml', content: meta },
+    { path: 'Pictures/gull.png', type: 'image/png', content: gull() },
     { path: 'Fonts/Kalam.ttf', type: 'application/x-font-ttf', content: new Uint8Array(font) },
   ])
 }

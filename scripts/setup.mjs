@@ -53,6 +53,7 @@ const packageOf = [
   ['/usr/share/fonts/truetype/dejavu', 'fonts-dejavu-core'],
   ['/usr/share/fonts/truetype/crosextra/Carlito-Regular.ttf', 'fonts-crosextra-carlito'],
   ['/usr/share/fonts/truetype/crosextra/Caladea-Regular.ttf', 'fonts-crosextra-caladea'],
+  ['/usr/share/color/icc/FOGRA39L.ti3', 'icc-profiles-free'],
 ]
 
 /** Installs Debian packages that are missing. */

@@ -66,6 +66,7 @@ export const inkSchema = z.union([
   z.strictObject({ process: z.tuple([length, length, length, length]) }),
   z.strictObject({ spot: z.string().trim().min(1).max(100) }),
 ])
+export type Ink = z.infer<typeof inkSchema>
 
 export const houseColorSchema = z.strictObject({
   id: colorId,

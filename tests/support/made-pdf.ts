@@ -2,7 +2,6 @@ import { spawnSync } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { afterAll } from 'vitest'
 import { writePdf, type Pdf, type PdfOptions } from '../../core/format/pdf/write'
 import { DocumentSession } from '../../core/session'
 import type { Typesetter } from '../../core/typeset/look'
@@ -10,8 +9,9 @@ import { startSubsetter } from '../../server/library/harfbuzz'
 import { shippedLibrary } from '../../server/library/shipped'
 import { typesetter } from './fixtures'
 
+// Files of tests share this module: what it keeps goes when they are all done.
 const folder = mkdtempSync(join(tmpdir(), 'morphene-pdf-'))
-afterAll(() => {
+process.on('exit', () => {
   rmSync(folder, { recursive: true, force: true })
 })
 const { load } = shippedLibrary()

@@ -1,16 +1,11 @@
 import { PDFName, type PDFContext, type PDFRef } from '@cantoo/pdf-lib'
+import type { Ink } from '../../house/house'
 import { number } from './paths'
 
-/** Process inks in shares from 0 to 1: cyan, magenta, yellow, black. */
-export type Process = readonly [number, number, number, number]
-
-/** What a colour of the file is printed with: process inks, or a named spot ink that the process ones stand for. */
+/** What a colour of the file (#rrggbb) is printed with. */
 export interface PrintInk {
-  /** As the file has it: #rrggbb. */
   readonly color: string
-  readonly process: Process
-  /** The spot ink's name; '' where it is printed with process inks. */
-  readonly spot: string
+  readonly ink: Ink
 }
 
 const channels = (color: string): readonly [number, number, number] => {
@@ -43,34 +38,31 @@ export const screenColours: Colours = {
 export class PrintColours implements Colours {
   readonly spaces: Record<string, PDFRef> = {}
   readonly marks = '/Registration CS 1 SCN'
-  private readonly inks: ReadonlyMap<string, { readonly ink: PrintInk; readonly space: string }>
+  /** What is said in place of a colour: the operands, and for a spot ink the space that is named first. */
+  private readonly inks = new Map<string, { readonly space: string; readonly operands: string }>()
 
   constructor(context: PDFContext, inks: readonly PrintInk[], screen: PDFRef) {
     // What is told in device RGB is meant as sRGB (ISO 32000-2, 8.6.5.6; ISO 15930-7, 6.2.3).
     this.spaces.DefaultRGB = context.register(context.obj(['ICCBased', screen]))
-    this.spaces.Registration = this.separation(context, 'All', [1, 1, 1, 1])
-    const spots = new Map<string, string>()
-    this.inks = new Map(
-      inks.map(ink => {
-        if (ink.spot !== '' && !spots.has(ink.spot)) {
-          spots.set(ink.spot, `Spot${spots.size + 1}`)
-          this.spaces[spots.get(ink.spot)!] = this.separation(context, ink.spot, ink.process)
-        }
-        return [ink.color.toLowerCase(), { ink, space: spots.get(ink.spot) ?? '' }]
-      }),
-    )
-  }
-
-  /** One ink by its name, and what stands for it where it is not at hand (ISO 32000-2, 8.6.6.4). */
-  private separation(context: PDFContext, name: string, process: Process): PDFRef {
-    return context.register(
-      context.obj([
-        'Separation',
-        PDFName.of(name),
-        'DeviceCMYK',
-        { FunctionType: 2, Domain: [0, 1], C0: [0, 0, 0, 0], C1: [...process], N: 1 },
-      ]),
-    )
+    this.spaces.Registration = separation(context, 'All', PDFName.of('DeviceCMYK'), [0, 0, 0, 0], [1, 1, 1, 1])
+    let spots = 0
+    const spaceOf = new Map<string, string>()
+    for (const { color, ink } of inks) {
+      if ('process' in ink) {
+        this.inks.set(color.toLowerCase(), {
+          space: '',
+          operands: ink.process.map(share => number(share / 100)).join(' '),
+        })
+        continue
+      }
+      let space = spaceOf.get(ink.spot)
+      if (space === undefined) {
+        spaceOf.set(ink.spot, (space = `Spot${++spots}`))
+        // Where the ink is not at hand, the colour that the file has stands for it.
+        this.spaces[space] = separation(context, ink.spot, this.spaces.DefaultRGB, [1, 1, 1], channels(color))
+      }
+      this.inks.set(color.toLowerCase(), { space, operands: '1' })
+    }
   }
 
   fill(color: string): string {
@@ -88,11 +80,29 @@ export class PrintColours implements Colours {
     const own = this.inks.get(color.toLowerCase())
     if (own)
       return own.space === ''
-        ? `${own.ink.process.map(number).join(' ')} ${operator.process}`
-        : `/${own.space} ${operator.space} 1 ${operator.tint}`
+        ? `${own.operands} ${operator.process}`
+        : `/${own.space} ${operator.space} ${own.operands} ${operator.tint}`
     const [red, green, blue] = channels(color)
     if (red === green && green === blue)
       return red === 0 ? `0 0 0 1 ${operator.process}` : `${number(red)} ${operator.grey}`
     return `${[red, green, blue].map(number).join(' ')} ${operator.rgb}`
   }
+}
+
+/** One ink by its name, and what stands for it where it is not at hand (ISO 32000-2, 8.6.6.4). */
+function separation(
+  context: PDFContext,
+  name: string,
+  alternate: PDFName | PDFRef,
+  none: readonly number[],
+  full: readonly number[],
+): PDFRef {
+  return context.register(
+    context.obj([
+      'Separation',
+      PDFName.of(name),
+      alternate,
+      { FunctionType: 2, Domain: [0, 1], C0: [...none], C1: [...full], N: 1 },
+    ]),
+  )
 }
