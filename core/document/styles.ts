@@ -246,3 +246,36 @@ export function listStyleOf(scope: StyleScope, style: Style): string | null {
   for (const each of withParents(scope, style)) list = ownListStyle(each) || list
   return list
 }
+
+/** Properties of a named style with those it descends from, its own last; none where there is no such style. */
+export function inheritedProperties(
+  scope: StyleScope,
+  family: string,
+  name: string | null,
+  kind: 'graphic' | 'cell' | 'paragraph',
+): Properties {
+  const style = name === null ? undefined : findStyle(scope, family, name)
+  return style ? (Object.assign({}, ...withParents(scope, style).map(each => each[kind])) as Properties) : {}
+}
+
+/**
+ * The same of properties that are read where they are needed, by their element's name.
+ * @param partOf the part that a style stands in, by its path
+ */
+export function inheritedElement(
+  scope: StyleScope,
+  partOf: (path: string) => XmlPart,
+  family: string,
+  name: string | null,
+  element: string,
+): Properties {
+  const style = name === null ? undefined : findStyle(scope, family, name)
+  if (!style) return {}
+  return Object.assign(
+    {},
+    ...withParents(scope, style).map(each => {
+      const node = each.propertyNodes[element]
+      return node === undefined ? {} : partOf(each.part).element(node).attributes
+    }),
+  ) as Properties
+}

@@ -1,7 +1,7 @@
 import type { BoxSetter, FrameBox, SectionColumns, Stacked, TableLayout } from './box-setter'
 import type { Block, Frame, Paragraph, Story, Table } from '../document/story-model'
 import { Balances } from './balancing'
-import { findStyle, withParents, type Properties } from '../document/styles'
+import { findStyle, inheritedElement, inheritedProperties, type Properties } from '../document/styles'
 import { frameStyles } from '../style/layers'
 import { points } from '../document/lengths'
 import { percent } from '../style/properties'
@@ -61,28 +61,17 @@ export class BoxComposer implements BoxSetter {
 
   /** Properties of an automatic or common style with those of its parents below. */
   properties(part: string, family: string, name: string | null, kind: 'graphic' | 'cell' | 'paragraph'): Properties {
-    return this.remembered(`${part}|${family}|${name}|${kind}`, () => {
-      const scope = this.workshop.cascade.scope(part)
-      const style = name === null ? undefined : findStyle(scope, family, name)
-      return style ? (Object.assign({}, ...withParents(scope, style).map(each => each[kind])) as Properties) : {}
-    })
+    return this.remembered(`${part}|${family}|${name}|${kind}`, () =>
+      inheritedProperties(this.workshop.cascade.scope(part), family, name, kind),
+    )
   }
 
   /** Other properties elements hang on the style's nodes and are read where they are needed. */
   propertiesElement(part: string, family: string, name: string | null, element: string): Properties {
-    return this.remembered(`${part}|${family}|${name}|${element}`, () => {
-      const { cascade } = this.workshop
-      const scope = cascade.scope(part)
-      const style = name === null ? undefined : findStyle(scope, family, name)
-      if (!style) return {}
-      return Object.assign(
-        {},
-        ...withParents(scope, style).map(each => {
-          const node = each.propertyNodes[element]
-          return node === undefined ? {} : cascade.scope(each.part).part.element(node).attributes
-        }),
-      ) as Properties
-    })
+    const { cascade } = this.workshop
+    return this.remembered(`${part}|${family}|${name}|${element}`, () =>
+      inheritedElement(cascade.scope(part), path => cascade.scope(path).part, family, name, element),
+    )
   }
 
   private remembered(key: string, make: () => Properties): Properties {

@@ -21,8 +21,15 @@ function gradient(id: string, { kind, matrix, stops }: Shade): string {
   )
 }
 
-/** A page as an SVG picture of its glyph outlines; pictures are shown as grey boxes. Sizes in points. */
-export function pageSvg(page: DisplayPage, shaper: Shaper): string {
+/**
+ * A page as an SVG picture of its glyph outlines; pictures are shown as grey boxes. Sizes in points.
+ * @param part only what lies in this box is shown, without the page's ground
+ */
+export function pageSvg(
+  page: DisplayPage,
+  shaper: Shaper,
+  part?: { readonly x: number; readonly y: number; readonly width: number; readonly height: number },
+): string {
   const symbols = new Map<string, string>()
   const definitions: string[] = []
   const body: string[] = []
@@ -90,9 +97,10 @@ export function pageSvg(page: DisplayPage, shaper: Shaper): string {
     if (layer.of === 'shapes') page.shapes.slice(layer.from, layer.to).forEach(draw)
     else page.runs.slice(layer.from, layer.to).forEach(write)
   }
-  const background = page.background || '#FFFFFF'
+  const { x, y, width, height } = part ?? { x: 0, y: 0, width: page.width, height: page.height }
+  const ground = part ? '' : `<rect width="100%" height="100%" fill="${attribute(page.background || '#FFFFFF')}"/>`
   return (
-    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${short(page.width)} ${short(page.height)}">` +
-    `<rect width="100%" height="100%" fill="${attribute(background)}"/><defs>${definitions.join('')}</defs>${body.join('')}</svg>`
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${[x, y, width, height].map(short).join(' ')}">` +
+    `${ground}<defs>${definitions.join('')}</defs>${body.join('')}</svg>`
   )
 }

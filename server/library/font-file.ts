@@ -1,5 +1,5 @@
 /// <reference path="./wawoff2.d.ts" />
-import { decompress } from 'wawoff2'
+import { compress, decompress } from 'wawoff2'
 import type { FaceRecord } from '../../core/font/face'
 import { facesOfCollection } from '../../core/font/collection'
 import { checkTables, fontFileKind, unpackWoff } from '../../core/font/file-check'
@@ -71,4 +71,9 @@ function readChecked(bytes: Uint8Array): FaceRecord {
     if (error instanceof PackageError) throw error
     throw new PackageError('damaged', 'This font file is damaged: its tables do not agree. It was not added.')
   }
+}
+
+/** A font file packed as WOFF2 (W3C, WOFF File Format 2.0). */
+export async function packFace(file: Uint8Array): Promise<Uint8Array> {
+  return new Uint8Array(await compress(file))
 }

@@ -36,6 +36,7 @@ export function tagsOf(path: string): Tagged {
 const plain = (text: string) =>
   text
     .normalize('NFKD')
+    .toLowerCase()
     .replace(/\p{M}/gu, '')
     .replace(/[-\u2010\u00AD\uFE00-\uFE0F\u200B-\u200F\u202A-\u202E\u2060-\u2069\uFEFF\uFFFC]/g, '')
     .replace(/\s+/g, '')
@@ -43,7 +44,7 @@ const plain = (text: string) =>
  * Hyphens count for nothing: those that break words are there to be seen. Text that runs to the left is told by its letters:
  * programs put it in different orders.
  */
-const told = (text: string) =>
+export const told = (text: string) =>
   /[\u0590-\u08FF\uFB1D-\uFEFC]/.test(text) ? [...plain(text)].sort().join('') : plain(text)
 
 /** Headings and paragraphs with words, in order: what each is, what it stands in, and its text. */

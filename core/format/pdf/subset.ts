@@ -7,8 +7,12 @@ type Call = (...values: number[]) => number
  * signs keeps its outline.
  */
 const flags = 0x01 | 0x02 | 0x40
+/** No instructions for the screen; the glyph for missing signs keeps its outline. */
+const webFlags = 0x01 | 0x40
+/** Members of hb_subset_sets_t. */
 const glyphSet = 0
 const dropTables = 3
+const layoutFeatures = 6
 /** Shaping is done: what it needs goes, and with it glyphs that only it could reach. */
 const unneeded = ['GSUB', 'GPOS', 'GDEF', 'STAT', 'DSIG', 'MATH', 'kern', 'BASE', 'JSTF', 'meta', 'avar']
 
@@ -29,19 +33,44 @@ export class Subsetter {
    * where it cannot be cut.
    */
   subset(file: Uint8Array, glyphs: Iterable<number>, axes: readonly Axis[] = []): Uint8Array {
+    return this.cut(file, axes, flags, (input, add) => {
+      add(this.call.hb_subset_input_set!(input, glyphSet), glyphs)
+      add(this.call.hb_subset_input_set!(input, dropTables), unneeded.map(tagNumber))
+    })
+  }
+
+  /**
+   * The file with what some characters need, shaping included, for readers that set text themselves; the whole file where it
+   * cannot be cut.
+   */
+  subsetFor(file: Uint8Array, codePoints: Iterable<number>, axes: readonly Axis[] = []): Uint8Array {
+    return this.cut(file, axes, webFlags, (input, add) => {
+      add(this.call.hb_subset_input_unicode_set!(input), codePoints)
+      // Every feature: which ones text asks for is said beside the file.
+      const features = this.call.hb_subset_input_set!(input, layoutFeatures)
+      this.call.hb_set_clear!(features)
+      this.call.hb_set_invert!(features)
+    })
+  }
+
+  private cut(
+    file: Uint8Array,
+    axes: readonly Axis[],
+    how: number,
+    choose: (input: number, add: (set: number, values: Iterable<number>) => void) => void,
+  ): Uint8Array {
     const { call } = this
     const place = call.malloc!(file.length)
     new Uint8Array(this.memory.buffer).set(file, place)
     const blob = call.hb_blob_create!(place, file.length, 2, 0, 0)
     const face = call.hb_face_create!(blob, 0)
     const input = call.hb_subset_input_create_or_fail!()
-    call.hb_subset_input_set_flags!(input, flags)
-    const wanted = call.hb_subset_input_set!(input, glyphSet)
-    for (const glyph of glyphs) call.hb_set_add!(wanted, glyph)
-    const dropped = call.hb_subset_input_set!(input, dropTables)
-    for (const tag of unneeded) call.hb_set_add!(dropped, tagNumber(tag))
+    call.hb_subset_input_set_flags!(input, how)
+    choose(input, (set, values) => {
+      for (const value of values) call.hb_set_add!(set, value)
+    })
     if (axes.length > 0) {
-      // A PDF knows no axes: the others stay where the font has them.
+      // What is written knows no axes: the others stay where the font has them.
       call.hb_subset_input_pin_all_axes_to_default!(input, face)
       for (const axis of axes) call.hb_subset_input_pin_axis_location!(input, face, tagNumber(axis.tag), axis.value)
     }

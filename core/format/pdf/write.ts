@@ -1,8 +1,8 @@
 import { PDFDict, PDFDocument, PDFHexString, PDFName, PDFString } from '@cantoo/pdf-lib'
-import { paragraphsOf } from '../../document/stories'
 import type { Composition } from '../../typeset/compose'
 import { displayPage, type DisplayPage } from '../../typeset/display'
 import type { Typesetter } from '../../typeset/look'
+import { identifierOf, mainLanguage } from '../identity'
 import { Anchors } from '../structure/anchors'
 import { readStructure } from '../structure/read'
 import { writeBookmarks } from './bookmarks'
@@ -92,7 +92,7 @@ export async function writePdf(
     )
   const pdf = await PDFDocument.create({ updateMetadata: false })
   const { document, cascade } = composition.reading
-  const language = mainLanguage(composition)
+  const language = mainLanguage(composition.reading)
   const structure = readStructure(composition.reading, options.notes)
   const tagging = new Tagging(structure, composition, language)
   const colours = options.print ? printColours(pdf, options.print) : screenColours
@@ -184,7 +184,9 @@ function describe(
   if (language) pdf.setLanguage(language)
   const { print } = options
   if (print) context.lookup(context.trailerInfo.Info, PDFDict).set(PDFName.of('Trapped'), PDFName.of('False'))
-  const identifier = identify(`${title}|${options.made}|${composition.pages.length}|${print?.intent.condition ?? ''}`)
+  const identifier = identifierOf(
+    `${title}|${options.made}|${composition.pages.length}|${print?.intent.condition ?? ''}`,
+  )
   const packet = new TextEncoder().encode(
     metadataPacket({
       title,
@@ -201,17 +203,6 @@ function describe(
   context.trailerInfo.ID = context.obj([id, id])
 }
 
-/** Sixteen bytes in the form of a UUID, always the same for the same text: FNV-1a four times over. */
-function identify(text: string): string {
-  let digits = ''
-  for (let round = 0; round < 4; round++) {
-    let hash = 0x811c9dc5 ^ round
-    for (let at = 0; at < text.length; at++) hash = Math.imul(hash ^ text.charCodeAt(at), 0x01000193) >>> 0
-    digits += hash.toString(16).padStart(8, '0')
-  }
-  return digits.replace(/^(.{8})(.{4})(.{4})(.{4})(.{12})$/, '$1-$2-$3-$4-$5')
-}
-
 function restrictedFaces(pages: readonly DisplayPage[], typesetter: Typesetter): string[] {
   const hashes = new Set(pages.flatMap(page => page.runs.map(run => run.face)))
   return [...hashes]
@@ -220,22 +211,4 @@ function restrictedFaces(pages: readonly DisplayPage[], typesetter: Typesetter):
       return face?.embedding === 'restricted' ? [face.fullName] : []
     })
     .sort()
-}
-
-/** The language most text is in. */
-function mainLanguage({ reading }: Composition): string {
-  const counts = new Map<string, number>()
-  for (const story of reading.stories) {
-    if (story.role !== 'body' && story.role !== 'page') continue
-    for (const block of paragraphsOf(story.blocks)) {
-      const { language } = reading.cascade.paragraph(block, story.role).text.effective.slots.western
-      if (language)
-        counts.set(
-          language,
-          (counts.get(language) ?? 0) +
-            block.inlines.reduce((sum, inline) => sum + (inline.kind === 'text' ? inline.text.length : 0), 0),
-        )
-    }
-  }
-  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? ''
 }
