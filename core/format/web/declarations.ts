@@ -92,7 +92,7 @@ const alignments: Readonly<Record<string, string>> = {
 
 /** How a paragraph stands, in terms of CSS. In a list its left edge is the list's. */
 export function paragraphDeclarations(
-  style: ParagraphStyle,
+  style: Pick<ParagraphStyle, 'properties' | 'text'>,
   look: Look,
   unit: Unit,
   inList: boolean,
@@ -102,11 +102,15 @@ export function paragraphDeclarations(
   const margin = edges(properties, 'fo:margin')
   const padding = edges(properties, 'fo:padding')
   const border = borderWidths(properties)
+  // Where a page begins, here it is room above.
+  const begins = properties['fo:break-before'] === 'page'
+  const top = begins ? Math.max(margin.top, look.size * 2) : margin.top
   const said = new Map<string, string>([
-    ['margin', [margin.top, margin.right, margin.bottom, inList ? 0 : margin.left].map(unit).join(' ')],
+    ['margin', [top, margin.right, margin.bottom, inList ? 0 : margin.left].map(unit).join(' ')],
     ['text-align', alignments[properties['fo:text-align'] ?? 'start'] ?? 'start'],
     ['line-height', lineHeight(leading, look, unit)],
   ])
+  if (begins) said.set('break-before', 'page')
   const indent = points(properties['fo:text-indent']) ?? 0
   if (indent !== 0 && !inList) said.set('text-indent', unit(indent))
   if (border.top + border.right + border.bottom + border.left > 0) {

@@ -120,6 +120,11 @@ export class WebFaces {
     return { css: rules.join('\n'), files, left }
   }
 
+  /** The rules of what stands in for the faces that were noted, alone. */
+  fallbacks(): string {
+    return [...this.used.values()].map(used => this.fallback(used)).join('\n')
+  }
+
   private names(face: FaceRecord, family = face.family): [string, string][] {
     return [
       ['font-family', quoted(family)],

@@ -6,7 +6,11 @@ export class StyleSheet {
   private readonly taken = new Set<string>()
   private readonly rules: string[] = []
 
-  /** The class for some declarations; '' for none. @param name what it is called where that is free */
+  /**
+   * The class for some declarations; '' for none.
+   * @param element that it is for; '' for any
+   * @param name what it is called where that is free
+   */
   classOf(element: string, name: string, said: Declarations): string {
     if (said.size === 0) return ''
     const body = [...said].map(([property, value]) => `  ${property}: ${value};`).join('\n')
@@ -15,8 +19,8 @@ export class StyleSheet {
     if (found === undefined) {
       const base = className(name)
       found = base
-      for (let count = 2; this.taken.has(found); count++) found = `${base}-${count}`
-      this.taken.add(found)
+      for (let count = 2; this.taken.has(`${element}.${found}`); count++) found = `${base}-${count}`
+      this.taken.add(`${element}.${found}`)
       this.known.set(key, found)
       this.rules.push(`${element}.${found} {\n${body}\n}`)
     }
