@@ -50,6 +50,8 @@ const withValue = new Set([
   '--name',
   '--checklist',
   '--fail-on',
+  '--print',
+  '--profile',
 ])
 const switches = new Set([
   '--json',

@@ -5,18 +5,17 @@ import { Shaper } from '../core/typeset/shaper'
 import { Typesetter } from '../core/typeset/look'
 import { writeReadText } from '../core/format/odf/new-document'
 import { readForeign } from '../core/format/read'
-import { writePdf } from '../core/format/pdf/write'
-import { points } from '../core/document/lengths'
-import { startHarfBuzz, startSubsetter } from '../server/library/harfbuzz'
+import { startHarfBuzz } from '../server/library/harfbuzz'
 import { shippedLibrary } from '../server/library/shipped'
-import { CommandError, fine, parseCall, single, type Call, type Outcome } from './call'
+import { CommandError, fine, parseCall, type Call, type Outcome } from './call'
 import { read, write } from './files'
 import { compare } from './compare'
 import { drawUp } from './draw-up'
 import { dress, house } from './house'
 import { absent, plan, recastOf, swapOf, wishesOf } from './plans'
 import { registry, type Registry } from '../core/change/registry'
-import { censusText, unlaidLines } from './report'
+import { bundle, handOn, handsOn } from './hand-off'
+import { censusText } from './report'
 import { pairs } from './pairs'
 import { proof } from './proof'
 import { type } from './type'
@@ -60,9 +59,17 @@ const usage = `morphene: the typography of a document, from a terminal
        [--proportions 0..1] [--detail 0..1] how near it shall be: 0 is alike, 1 wholly apart
   copy FILE OUT                             open and save unchanged
   text FILE OUT                             make an OpenDocument text of a plain text, Markdown or HTML
-  pdf FILE OUT [--bleed LENGTH] [--marks]   the pages as PDF, at true size; LENGTH for instance 3mm
+  pdf FILE OUT [--bleed LENGTH] [--marks]   the pages as tagged PDF, at true size; LENGTH for instance 3mm
+       [--print CONDITION|--profile ICC]    for print: for a condition as FOGRA39L, or by a profile of your own
+       [--house TOKENS.json|FILE.ott]       colours that have inks there are printed with those
        [--leave-out]                        do not embed faces whose licence forbids it
        [--notes]                            the pages of speaker notes too, after the pages
+  epub FILE OUT                             the text as a book, with faces as their licences allow
+  html FILE OUT                             the text as a page for browsers: a folder, or a zip
+  css FILE OUT                              its named styles as classes
+  tokens FILE OUT                           its named styles as design tokens
+  template FILE OUT                         its styles alone, as a template
+  bundle FILES OUT.zip [--house TOKENS.json] documents with faces as their licences allow, proofs and PDFs
 
 FILES are files or folders (of type: font files); several need a folder after --out. It ends with 0 when it is done,
 1 when it went wrong, 2 when there was nothing to do (of absent: when faces are absent; of proof: when
@@ -104,32 +111,10 @@ function text(call: Call): string {
   ].join('\n')
 }
 
-async function pdf(call: Call): Promise<string> {
-  const [from, to] = call.files
-  const bleed = call.options.has('--bleed') ? points(single(call, '--bleed')) : 0
-  if (bleed === null || bleed < 0 || bleed > 72)
-    throw new CommandError('--bleed needs a length of at most an inch, for instance 3mm')
-  if (to === undefined) throw new CommandError('pdf needs a file to write: pdf FILE OUT')
-  const session = await open(from)
-  const made = await writePdf(session.composition, session.typesetter, shippedLibrary().load, startSubsetter(), {
-    bleed,
-    cropMarks: call.switches.has('--marks'),
-    leaveOut: call.switches.has('--leave-out'),
-    notes: call.switches.has('--notes'),
-    made: Date.now(),
-  })
-  write(to, made.bytes)
-  return [
-    `written: ${to}, ${made.pages} ${made.pages === 1 ? 'page' : 'pages'}`,
-    ...unlaidLines(session.composition.unlaid),
-    ...(made.notEmbedded.length > 0 ? [`named, not embedded: ${made.notEmbedded.join(', ')}`] : []),
-    ...(made.pictures.length > 0 ? [`pictures shown as grey boxes: ${made.pictures.join(', ')}`] : []),
-  ].join('\n')
-}
-
 /** Runs one command; the wishes of plans are of the kinds that are given. @throws CommandError and what the core throws */
 export async function run(words: readonly string[], kinds: Registry = registry): Promise<Outcome> {
   const call = parseCall(words)
+  if (handsOn(call.command)) return handOn(call, open)
   switch (call.command) {
     case 'census':
       return fine(await census(call))
@@ -159,8 +144,8 @@ export async function run(words: readonly string[], kinds: Registry = registry):
       return fine(copy(call))
     case 'text':
       return fine(text(call))
-    case 'pdf':
-      return fine(await pdf(call))
+    case 'bundle':
+      return bundle(call, open)
     case '':
     case 'help':
     case '--help':
@@ -168,7 +153,7 @@ export async function run(words: readonly string[], kinds: Registry = registry):
     default:
       throw new CommandError(
         `there is no command “${call.command}”; there are census, absent, swap, recast, draw-up, dress, house, proof, compare, plan, ` +
-          `type, pairs, copy, text and pdf`,
+          `type, pairs, copy, text, pdf, epub, html, css, tokens, template and bundle`,
       )
   }
 }

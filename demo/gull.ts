@@ -36,6 +36,12 @@ const wings: readonly (readonly [Point, Point, Point])[] = [
 
 /** The gull on the cover of the galley menu, as a brush would draw it: two strokes that get thinner towards their tips. */
 export function gull(): Uint8Array {
+  return (drawn ??= draw())
+}
+
+let drawn: Uint8Array | null = null
+
+function draw(): Uint8Array {
   const png = new PNG({ width: size.width, height: size.height })
   for (let y = 0; y < size.height; y++)
     for (let x = 0; x < size.width; x++) {

@@ -33,7 +33,7 @@ export function asRefusal(error: unknown): unknown {
   if (error instanceof TaskError) {
     const { name, fault, message } = error.failure
     if (name === 'PackageError') return refusal(fault === 'too-large' ? 413 : 422, message, { fault })
-    return refusal(name === 'Error' ? 500 : 422, message, name === 'PdfError' ? { fault: 'may-not-embed' } : {})
+    return refusal(name === 'Error' ? 500 : 422, message, name === 'MayNotEmbed' ? { fault: 'may-not-embed' } : {})
   }
   if (error instanceof ConflictError) {
     const what = error.since.map(version => `“${version.title}”`).join(', ')

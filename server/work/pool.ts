@@ -41,7 +41,8 @@ const kinds: Readonly<Record<Task['kind'], { readonly lane: Lane; readonly secon
     carriedFonts: { lane: 'long', seconds: 60, what: 'Reading the fonts in this document' },
     unzip: { lane: 'long', seconds: 60, what: 'Unpacking this file' },
     change: { lane: 'long', seconds: 90, what: 'Planning this' },
-    pdf: { lane: 'long', seconds: 120, what: 'Writing the PDF' },
+    handoff: { lane: 'long', seconds: 120, what: 'Writing this' },
+    bundle: { lane: 'long', seconds: 300, what: 'Putting the bundle together' },
     record: { lane: 'long', seconds: 120, what: 'Writing the record' },
     survey: { lane: 'background', seconds: 120, what: 'Counting this document' },
   }

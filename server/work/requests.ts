@@ -5,7 +5,9 @@ import type { Acting } from '../store/acting'
 import { findDocument } from '../store/documents'
 import { ConflictError, versionContent, versionsSince } from '../store/versions'
 import type { Batch, DocumentRow, HouseInfo } from '../../shared/api'
+import type { NamedLicence } from '../../core/font/held-licence'
 import { findHouse } from '../store/houses'
+import { listKept } from '../store/kept'
 import { findBatch } from '../store/batches'
 import { refusal } from './answer'
 import { settingFor } from './setting'
@@ -132,4 +134,9 @@ export function attachment(name: string): string {
     /['()*]/g,
     sign => `%${sign.charCodeAt(0).toString(16).toUpperCase()}`,
   )}`
+}
+
+/** Licences for faces that are held on this desk, under their names. */
+export async function heldLicences(acting: Acting): Promise<NamedLicence[]> {
+  return (await listKept(acting, 'licence')).map(({ name, data }) => ({ ...data, name }))
 }

@@ -15,8 +15,15 @@ import { makeEdits } from '../../core/change/make-edits'
 import { dropStale } from '../../core/document/stale'
 import { recordPdf, type Recorded, type RecordOf } from '../../core/format/pdf/record'
 import type { Subsetter } from '../../core/format/pdf/subset'
-import { writePdf, type Pdf, type PdfOptions } from '../../core/format/pdf/write'
-import type { Unlaid } from '../../core/typeset/compose'
+import {
+  bundleContents,
+  isBundled,
+  writeBundle,
+  type BundleContext,
+  type BundledDocument,
+} from '../../core/format/handoff/bundle'
+import { handOff, type HandoffContext } from '../../core/format/handoff/hand-off'
+import type { Handed, Handoff } from '../../core/format/handoff/request'
 import { DocumentSession } from '../../core/session'
 import type { WishList } from '../../core/change/plan'
 import { registry, type Registry } from '../../core/change/registry'
@@ -30,6 +37,7 @@ import { houseFromDocuments } from '../../core/house/make-house'
 import type { Checklist } from '../../core/proof/checklist'
 import { countsOf, type Proof } from '../../core/proof/finding'
 import { proofOf } from '../../core/proof/proof'
+import { houseFromTokens, HouseFileError } from '../../core/house/tokens'
 import { measureToStyle } from '../../core/house/to-style'
 import { displayPage } from '../../core/typeset/display'
 import { Typesetter } from '../../core/typeset/look'
@@ -38,11 +46,12 @@ import { pageSvg } from '../../core/typeset/svg'
 import { idRuns } from '../../core/xml/write'
 import { Library, type StandIn } from '../../core/font/library'
 import type { FaceRecord } from '../../core/font/face'
-import { partBytes, readContainer } from '../../core/package/container'
+import { partBytes, readContainer, type Container } from '../../core/package/container'
 import { PackageError, type PackageFault } from '../../core/package/errors'
 import { readAddedFace, readList } from '../library/added'
 import { checkFontFile, type CheckedFont } from '../library/font-file'
 import { startHarfBuzz, startSubsetter } from '../library/harfbuzz'
+import { handoffWorks } from '../library/handoff-works'
 import { shippedLibrary } from '../library/shipped'
 
 /**
@@ -90,7 +99,14 @@ export type Task =
       readonly edits: Edits
     }
   | (Content & { readonly kind: 'survey' })
-  | (Content & { readonly kind: 'pdf'; readonly options: PdfOptions })
+  /** A document as something else: a PDF, a book, a page for browsers, its styles alone. */
+  | (Content & { readonly kind: 'handoff'; readonly request: Handoff; readonly context: HandoffContext })
+  /** Documents with what they need elsewhere, in one zip. */
+  | {
+      readonly kind: 'bundle'
+      readonly documents: readonly (Content & Pick<BundledDocument, 'fileName' | 'records'>)[]
+      readonly context: BundleContext
+    }
   /** The record of the change that led from one version to the next, as PDF. */
   | {
       readonly kind: 'record'
@@ -123,6 +139,10 @@ export interface Results {
   unzip: {
     readonly documents: readonly { readonly name: string; readonly bytes: Uint8Array }[]
     readonly fonts: readonly FoundFont[]
+    /** Houses that lie beside the documents, as tokens. */
+    readonly houses: readonly House[]
+    /** It is a bundle that a desk made: what lies beside the documents belongs to them. */
+    readonly isBundle: boolean
     readonly left: readonly string[]
   }
   /** `changes` says whether anything would change. Of the plan its operations are left out. */
@@ -143,7 +163,8 @@ export interface Results {
     readonly said: readonly string[]
   }
   survey: { readonly census: Census; readonly firstPage: string }
-  pdf: Pdf & { readonly unlaid: Unlaid }
+  handoff: Handed
+  bundle: Handed
   record: Uint8Array
   styleList: ListedStyle[]
   toStyle: MeasuredShare
@@ -152,7 +173,15 @@ export interface Results {
 }
 
 export interface TaskFailure {
-  readonly name: 'PackageError' | 'PlanError' | 'NothingToPlan' | 'PdfError' | 'EditRefusal' | 'Error'
+  readonly name:
+    | 'PackageError'
+    | 'PlanError'
+    | 'NothingToPlan'
+    | 'PdfError'
+    | 'MayNotEmbed'
+    | 'HandoffError'
+    | 'EditRefusal'
+    | 'Error'
   readonly fault: PackageFault | null
   readonly message: string
 }
@@ -169,6 +198,9 @@ const keptWords = 300_000
 function faceBytes(hash: string): Uint8Array | undefined {
   return (shipped ??= shippedLibrary()).load(hash) ?? readAddedFace(hash)
 }
+
+const theSubsetter = () => (subsetter ??= startSubsetter())
+const works = () => handoffWorks(faceBytes, theSubsetter())
 
 function theTypesetter(setting?: TypeSetting): Typesetter {
   const key = JSON.stringify(setting ?? null)
@@ -214,7 +246,21 @@ async function checkedFonts(
   return found
 }
 
-/** Takes documents and font files out of a zip; the rest is named. @throws PackageError */
+const isHousePath = (path: string): boolean => /\.tokens\.json$/i.test(path)
+/** As many houses are read of one zip. */
+const houseLimit = 20
+
+/** The house in a file of tokens; none where it holds none. */
+function houseIn(container: Container, path: string): { readonly path: string; readonly house: House }[] {
+  try {
+    return [{ path, house: houseFromTokens(new TextDecoder().decode(partBytes(container, path))) }]
+  } catch (error) {
+    if (error instanceof HouseFileError) return []
+    throw error
+  }
+}
+
+/** Takes documents, font files and houses out of a zip; the rest is named. @throws PackageError */
 async function unzip(bytes: Uint8Array): Promise<Results['unzip']> {
   const container = readContainer(bytes)
   const paths = container.entries
@@ -228,7 +274,14 @@ async function unzip(bytes: Uint8Array): Promise<Results['unzip']> {
       'too-large',
       `This zip holds ${documents.length} documents; 200 are taken at once. Nothing was kept.`,
     )
+  const houses = paths
+    .filter(isHousePath)
+    .slice(0, houseLimit)
+    .flatMap(path => houseIn(container, path))
+  const isBundle = container.byPath.has(bundleContents)
   return {
+    isBundle,
+    houses: houses.map(each => each.house),
     documents: documents.map(path => ({
       name: path.slice(path.lastIndexOf('/') + 1),
       bytes: partBytes(container, path),
@@ -239,7 +292,13 @@ async function unzip(bytes: Uint8Array): Promise<Results['unzip']> {
         .slice(0, fontLimit)
         .map(path => ({ path, bytes: partBytes(container, path) })),
     ),
-    left: paths.filter(path => !documents.includes(path) && !isFontPath(path)),
+    left: paths.filter(
+      path =>
+        !documents.includes(path) &&
+        !isFontPath(path) &&
+        !houses.some(house => house.path === path) &&
+        !(isBundle && isBundled(path)),
+    ),
   }
 }
 
@@ -342,10 +401,13 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
         firstPage: first ? pageSvg(displayPage(first), session.typesetter.shaper) : '',
       }
     }
-    case 'pdf': {
-      const { composition, typesetter: own } = await begin(task)
-      const pdf = await writePdf(composition, own, faceBytes, (subsetter ??= startSubsetter()), task.options)
-      return { ...pdf, unlaid: composition.unlaid }
+    case 'handoff':
+      return handOff(await begin(task), task.request, task.context, works())
+    case 'bundle': {
+      const documents: BundledDocument[] = []
+      for (const { fileName, records, ...content } of task.documents)
+        documents.push({ fileName, records, bytes: content.bytes, session: await begin(content) })
+      return writeBundle(documents, task.context, works())
     }
     case 'record': {
       const [before, after] = [await begin(task.before), await begin(task.after)]
@@ -356,7 +418,7 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
         after.composition,
         before.typesetter,
         faceBytes,
-        (subsetter ??= startSubsetter()),
+        theSubsetter(),
       )
     }
     case 'styleList': {

@@ -1,6 +1,7 @@
 import { PackageError } from '../../core/package/errors'
 import { EditRefusal } from '../../core/document/refusals'
-import { PdfError } from '../../core/format/pdf/write'
+import { HandoffError } from '../../core/format/handoff/hand-off'
+import { MayNotEmbed, PdfError } from '../../core/format/pdf/write'
 import { NothingToPlan, PlanError } from '../../core/change/plan'
 import type { ThreadAnswer } from './pool'
 import { carryOut, type Task, type TaskFailure } from './tasks'
@@ -9,7 +10,9 @@ import { carryOut, type Task, type TaskFailure } from './tasks'
 const named = [
   ['NothingToPlan', NothingToPlan],
   ['PlanError', PlanError],
+  ['MayNotEmbed', MayNotEmbed],
   ['PdfError', PdfError],
+  ['HandoffError', HandoffError],
   ['EditRefusal', EditRefusal],
 ] as const
 

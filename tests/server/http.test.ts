@@ -1,5 +1,7 @@
 import type { ChildProcess } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
 import { request as httpRequest } from 'node:http'
+import { unzipSync } from 'fflate'
 import type { Knex } from 'knex'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Census } from '../../core/census/census'
@@ -351,20 +353,56 @@ describe('a document on the shelf', () => {
     expect((await get<Info>(`/api/documents/${id}`)).document.version).toBe(1)
   })
 
-  it('comes as PDF at true size, with what it does not hold told beside it', async () => {
+  const notesOf = (response: Response) =>
+    JSON.parse(decodeURIComponent(response.headers.get('x-handoff-notes')!)) as { said: string[]; left: string[] }
+
+  it('is handed on as PDF at true size, with what it does not hold told beside it', async () => {
     const id = await added()
-    const response = await fetch(`${base}/api/documents/${id}/pdf?bleed=3&marks=yes`)
+    const response = await post(`/api/documents/${id}/handoff`, { as: 'pdf', bleed: 8.5, cropMarks: true })
     expect(response.status).toBe(200)
     expect(response.headers.get('content-type')).toBe('application/pdf')
     expect(response.headers.get('content-disposition')).toContain('guide.pdf')
-    expect(JSON.parse(decodeURIComponent(response.headers.get('x-pdf-notes')!))).toMatchObject({
-      pages: 24,
-      notEmbedded: [],
-      unlaid: [],
-    })
+    expect(notesOf(response).said[0]).toBe('24 pages')
     expect(new TextDecoder('latin1').decode((await response.arrayBuffer()).slice(0, 8))).toBe('%PDF-1.7')
-    expect((await fetch(`${base}/api/documents/${id}/pdf?bleed=400`)).status).toBe(400)
-    expect((await fetch(`${base}/api/documents/${id}/pdf?version=9`)).status).toBe(400)
+    expect((await post(`/api/documents/${id}/handoff`, { as: 'pdf', bleed: 400 })).status).toBe(400)
+    expect((await post(`/api/documents/${id}/handoff?version=9`, { as: 'pdf' })).status).toBe(400)
+    expect((await post(`/api/documents/${id}/handoff`, { as: 'paper' })).status).toBe(400)
+  })
+
+  it('is handed on for print, as a book, a page, styles; what cannot be is told', async () => {
+    const id = await added()
+    const conditions = await get<{ id: string }[]>('/api/printing')
+    expect(conditions.map(each => each.id)).toContain('FOGRA39L')
+    const print = await post(`/api/documents/${id}/handoff`, { as: 'pdf', print: { condition: 'FOGRA39L' } })
+    expect(notesOf(print).said).toContain('built to PDF/X-4')
+    for (const [as, type] of [
+      ['epub', 'application/epub+zip'],
+      ['html', 'application/zip'],
+      ['css', 'text/css'],
+      ['tokens', 'application/json'],
+      ['template', 'application/vnd.oasis.opendocument.text-template'],
+    ])
+      expect((await post(`/api/documents/${id}/handoff`, { as })).headers.get('content-type')).toContain(type)
+    const nowhere = await post(`/api/documents/${id}/handoff`, { as: 'pdf', print: { condition: 'nowhere' } })
+    expect(nowhere.status).toBe(422)
+    expect(await nowhere.json()).toMatchObject({ message: expect.stringContaining('is not at hand') })
+  })
+
+  it('goes into a bundle with what it needs, and is complete where that is opened', async () => {
+    const id = await added()
+    const response = await post('/api/bundle', { documents: [id] })
+    expect(response.status).toBe(200)
+    expect(response.headers.get('content-disposition')).toContain('guide, bundle.zip')
+    expect(notesOf(response).said[0]).toBe('1 document')
+    const zip = new Uint8Array(await response.arrayBuffer())
+    const files = unzipSync(zip)
+    expect(files['guide.odt']).toEqual(guide)
+    const put = await fetch(`${base}/api/documents?name=bundle.zip`, { method: 'POST', body: zip })
+    expect(put.status).toBe(201)
+    const { id: other, left } = (await put.json()) as { id: string; left: { what: string }[] }
+    expect(await bytesOf(`/api/documents/${other}/file`)).toEqual(guide)
+    expect(left.map(each => each.what).join(' ')).toContain('those of free licences are in the library')
+    expect((await post('/api/bundle', { documents: [randomUUID()] })).status).toBe(404)
   })
 
   it('is thrown away, comes back, and goes for good with all its versions', async () => {

@@ -66,13 +66,16 @@ export interface Pdf {
 
 /** A PDF cannot be made as asked. Nothing was written. */
 export class PdfError extends Error {}
+/** A face may not be embedded, by its licence. */
+export class MayNotEmbed extends PdfError {}
 
 /**
  * Writes the pages as PDF 1.7 (ISO 32000): the engine's own glyph positions at true size, faces subset and embedded,
  * text with its Unicode, tagged with the document's structure in reading order, with language, bookmarks, links and title.
  * It says that it is built to PDF/UA-1 (ISO 14289-1), or for print to PDF/X-4 (ISO 15930-7), where it is; whether it is was
  * not judged by anybody but the tests here.
- * @throws PdfError when a face may not be embedded and `leaveOut` is not set, or a profile is none of an output device
+ * @throws MayNotEmbed when a face may not be embedded and `leaveOut` is not set, PdfError when a profile is none of an output
+ * device
  */
 export async function writePdf(
   composition: Composition,
@@ -85,7 +88,7 @@ export async function writePdf(
   const pages = drawn.map(displayPage)
   const restricted = restrictedFaces(pages, typesetter)
   if (restricted.length > 0 && !options.leaveOut)
-    throw new PdfError(
+    throw new MayNotEmbed(
       `The licence of ${restricted.join(' and ')} does not allow embedding it in a PDF. ` +
         `Nothing was written. Swap it for another face, or say that it may be left out: ` +
         `it is then named in the file and shown in whatever face the reader has.`,

@@ -3,9 +3,12 @@ import { z } from 'zod'
 import type { PutOnShelf } from '../../../shared/api'
 import { route } from '../../door'
 import { extensionOf } from '../../../core/format/odf/new-document'
+import { mayTravel } from '../../../core/format/handoff/bundle'
 import { isConvertible } from '../../../core/format/read'
 import { atOnce, type Acting } from '../../store/acting'
 import { addDocument } from '../../store/documents'
+import { addFaces } from '../../store/faces'
+import { addHouse, listHouses } from '../../store/houses'
 import { refusal } from '../../work/answer'
 import { threadsFor } from '../../work/pool'
 import { withUpload } from '../../work/upload'
@@ -17,27 +20,39 @@ const nameSchema = z
   .max(255)
   .regex(/^[^/\\\0]+$/)
 
-/** A zip that is no document brings several, and fonts with them. */
+/** A zip that is no document brings several, and with them fonts and houses. */
 async function putSeveral(acting: Acting, sent: Uint8Array): Promise<PutOnShelf> {
-  const { documents, fonts, left } = await threadsFor(acting).run({ kind: 'unzip', bytes: sent })
+  const { documents, fonts, houses, isBundle, left } = await threadsFor(acting).run({ kind: 'unzip', bytes: sent })
   const checked = await Promise.all(
     documents.map(async document => ({
       ...document,
       ...(await threadsFor(acting).run({ kind: 'check', bytes: document.bytes })),
     })),
   )
-  const added = await atOnce(acting, async within => {
+  const { ids, brought } = await atOnce(acting, async within => {
     const ids: { id: string; job: string }[] = []
     for (const { name: fileName, kind, signed, bytes } of checked)
       ids.push(await addDocument(within, { fileName, kind, signed, bytes, fonts }))
-    return ids
+    // A house that is here already under its name stays as it is here.
+    const known = new Set((await listHouses(within)).map(each => each.name))
+    const brought: string[] = []
+    for (const house of houses)
+      if (!known.has(house.name) && (await addHouse(within, house, null)) !== null) brought.push(house.name)
+    // Faces of a bundle that anybody may pass on are there at once; all others wait to be asked for.
+    const free = fonts.flatMap(({ bytes, face }) => (face && mayTravel(face).may ? [{ bytes, face }] : []))
+    if (isBundle && within.actor.rights.has('faces')) await addFaces(within, free, 'came in a bundle')
+    return { ids, brought }
   })
   const came = fonts.map(font => (font.face ? `${font.face.family} ${font.face.style}` : font.path)).join(', ')
+  const where = isBundle
+    ? 'those of free licences are in the library, the Absent stage offers the others'
+    : 'the Absent stage offers them'
   return {
-    ...added[0]!,
+    ...ids[0]!,
     signed: checked.some(each => each.signed),
     left: [
-      ...(fonts.length > 0 ? [{ what: `font files came along: ${came}; the Absent stage offers them`, count: 1 }] : []),
+      ...(fonts.length > 0 ? [{ what: `font files came along: ${came}; ${where}`, count: 1 }] : []),
+      ...brought.map(house => ({ what: `a house came along: ${house}`, count: 1 })),
       ...left.map(what => ({ what: `${what}: neither document nor font`, count: 1 })),
     ],
   }

@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { unzipSync } from 'fflate'
 import { afterAll, describe, expect, it } from 'vitest'
 import { command } from '../../../cli/command'
 import type { Census } from '../../../core/census/census'
@@ -84,6 +85,36 @@ describe('the command line', () => {
     expect(stdout).toContain('24 pages')
     expect(stdout).not.toContain('empty box')
     expect(spawnSync('qpdf', ['--check', out]).status).toBe(0)
+  })
+
+  it('hands a document on as a book, a page for browsers, CSS, tokens, a template, and for print', async () => {
+    const to = (name: string) => join(folder, name)
+    expect((await run('epub', guide, to('guide.epub'))).stdout).toMatch(/^written: .*guide\.epub, \d+ chapters/)
+    expect((await run('html', guide, to('site'))).status).toBe(0)
+    expect(readFileSync(to('site/index.html'), 'utf8')).toContain('<link rel="stylesheet" href="style.css"/>')
+    expect((await run('html', guide, to('site.zip'))).status).toBe(0)
+    expect((await run('css', guide, to('guide.css'))).status).toBe(0)
+    expect(
+      JSON.parse(
+        (await run('tokens', guide, to('guide.json'))).status === 0 ? readFileSync(to('guide.json'), 'utf8') : '',
+      ),
+    ).toHaveProperty('paragraph')
+    expect((await run('template', guide, to('guide.ott'))).status).toBe(0)
+    const print = await run('pdf', guide, to('print.pdf'), '--print', 'FOGRA39L', '--leave-out')
+    expect(print.stdout).toContain('built to PDF/X-4')
+    expect((await run('pdf', guide, to('never.pdf'), '--print', 'nowhere')).stderr).toContain('--print takes FOGRA39L')
+    expect((await run('pdf', guide, to('never.pdf'), '--profile', guide)).stderr).toContain(
+      'is none of a printing condition',
+    )
+  })
+
+  it('puts documents into a bundle', async () => {
+    const zip = join(folder, 'all.zip')
+    const { status, stdout } = await run('bundle', guide, guide, zip)
+    expect(status).toBe(0)
+    expect(stdout).toMatch(/2 documents, \d+ font files/)
+    expect(Object.keys(unzipSync(readFileSync(zip)))).toContain('Contents.txt')
+    expect((await run('bundle', guide)).stderr).toContain('bundle FILES OUT.zip')
   })
 
   it('runs from its source, with what it complains of apart and a code', { timeout: 240_000 }, () => {

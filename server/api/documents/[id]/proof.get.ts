@@ -2,9 +2,9 @@ import { createHash } from 'node:crypto'
 import { usualChecklist } from '../../../../core/proof/checklist'
 import { deskChecklist } from '../../../../shared/kept'
 import { route } from '../../../door'
-import { findHouse, houseVersion } from '../../../store/houses'
 import { listKept } from '../../../store/kept'
 import { knownProof, storeProof } from '../../../store/proofs'
+import { linkedHouse } from '../../../work/handing'
 import { threadsFor } from '../../../work/pool'
 import { documentOf, setContent } from '../../../work/requests'
 
@@ -13,8 +13,7 @@ export default route('look', async (event, acting) => {
   const document = await documentOf(event, acting)
   const kept = await listKept(acting, 'checklist')
   const checklist = kept.find(each => each.name === deskChecklist)?.data ?? usualChecklist
-  const info = document.house === null ? undefined : await findHouse(acting, document.house)
-  const house = info && info.issued > 0 ? ((await houseVersion(acting, info.id, info.issued)) ?? null) : null
+  const house = await linkedHouse(acting, document)
   const content = (await setContent(acting, document, document.version))!
   const basis = createHash('sha256')
     .update(JSON.stringify([checklist.checks, house, content.setting ?? null]))

@@ -1,0 +1,139 @@
+import { zipSync } from 'fflate'
+import { licenceOf } from '../../font/licence'
+import type { FaceRecord } from '../../font/face'
+import { houseToTokens } from '../../house/tokens'
+import { proofOf } from '../../proof/proof'
+import { proofCsv } from '../../proof/report'
+import type { Checklist } from '../../proof/checklist'
+import type { DocumentSession } from '../../session'
+import { displayPage } from '../../typeset/display'
+import { handOff, type HandoffContext, type HandoffWorks } from './hand-off'
+import { handoffSchema, type Handed } from './request'
+
+/** What a bundle's own list of what is in it is called. */
+export const bundleContents = 'Contents.txt'
+
+/** Whether a file of a bundle is made of its documents: there is no need of it where they are. */
+export const isBundled = (path: string): boolean => path === bundleContents || /^(PDF|Proof|Records)\//.test(path)
+
+/** A document that goes into a bundle. */
+export interface BundledDocument {
+  readonly fileName: string
+  readonly bytes: Uint8Array
+  readonly session: DocumentSession
+  /** Records of what was done to it, as files of their own. */
+  readonly records: readonly { readonly name: string; readonly text: string }[]
+}
+
+export interface BundleContext extends Omit<HandoffContext, 'name'> {
+  readonly checklist?: Checklist
+}
+
+/** Whether a face's file may go to somebody else, and why not where it may not. */
+export function mayTravel(face: FaceRecord): { readonly may: boolean; readonly because: string } {
+  const { open, name } = licenceOf(face)
+  return open
+    ? { may: true, because: name }
+    : {
+        may: false,
+        because: 'its licence is not one that lets anybody pass the file on: the receiver needs one of their own',
+      }
+}
+
+const plainName = (text: string) => text.replace(/[\\/:*?"<>|\u0000-\u001F]+/g, ' ').trim() || 'Document'
+const withoutEnding = (fileName: string) => fileName.replace(/\.\w+$/, '')
+
+/**
+ * Documents with what they need elsewhere, in one zip: the files as they are, the font files that may travel, their proofs,
+ * records and PDFs, the house, and a list of what is in it, what is not, and why.
+ * @throws PdfError never for a licence: faces that may not be embedded are named
+ */
+export async function writeBundle(
+  documents: readonly BundledDocument[],
+  context: BundleContext,
+  works: HandoffWorks,
+): Promise<Handed> {
+  const files = new Map<string, Uint8Array>()
+  const utf8 = (text: string) => new TextEncoder().encode(text)
+  const said: string[] = []
+  const left: string[] = []
+  const list: string[] = []
+  const put = (path: string, bytes: Uint8Array) => {
+    let free = path
+    for (let count = 2; files.has(free); count++) free = path.replace(/(\.\w+)?$/, ` ${count}$1`)
+    files.set(free, bytes)
+    return free
+  }
+  const faces = new Map<string, FaceRecord>()
+  const absent = new Set<string>()
+  for (const { fileName, bytes, session, records } of documents) {
+    const name = plainName(withoutEnding(fileName))
+    const own = put(plainName(fileName), bytes)
+    const pdf = await handOff(session, handoffSchema.parse({ as: 'pdf', leaveOut: true }), { ...context, name }, works)
+    put(`PDF/${name}.pdf`, pdf.bytes)
+    const proof = proofOf(session, {
+      house: context.house,
+      ...(context.checklist ? { checklist: context.checklist } : {}),
+    })
+    const pageNumbers = session.composition.pages.map(page => page.number)
+    put(`Proof/${name}.csv`, utf8(proofCsv([{ file: fileName, proof, pageNumbers }])))
+    for (const record of records) put(`Records/${plainName(record.name)}.csv`, utf8(record.text))
+    list.push(
+      `${own}: ${pdf.said.join(', ')}; ${proof.findings.length} findings of the proof`,
+      ...pdf.left.map(each => `  ${each}`),
+    )
+    for (const face of facesOf(session)) faces.set(face.hash, face)
+    for (const { family, status } of session.detail.census.faces) if (status === 'absent') absent.add(family)
+  }
+  const travels: string[] = []
+  for (const face of [...faces.values()].sort((a, b) => a.fullName.localeCompare(b.fullName, 'en'))) {
+    const { may, because } = mayTravel(face)
+    const file = may ? works.load(face.hash) : undefined
+    if (!may) left.push(`${face.fullName}: ${because}`)
+    else if (!file) left.push(`${face.fullName}: its file is not at hand`)
+    else {
+      const kind = String.fromCharCode(...file.subarray(0, 4)) === 'OTTO' ? 'otf' : 'ttf'
+      const path = put(`Fonts/${plainName(face.fullName)}.${kind}`, file)
+      travels.push(`${path}: ${because}. ${face.licence === 'not stated' ? '' : face.licence}`.trim())
+    }
+  }
+  for (const family of [...absent].sort()) left.push(`${family}: it is absent here, too`)
+  if (context.house) put(`House/${plainName(context.house.name)}.tokens.json`, utf8(houseToTokens(context.house)))
+  said.push(`${documents.length} ${documents.length === 1 ? 'document' : 'documents'}`, `${travels.length} font files`)
+  const contents = contentsText(list, travels, left, context)
+  files.set(bundleContents, utf8(contents))
+  return {
+    bytes: zipSync(Object.fromEntries(files), { mtime: Math.max(context.made, Date.UTC(1980, 0, 2)) }),
+    ending: 'zip',
+    type: 'application/zip',
+    said,
+    left,
+  }
+}
+
+/** The faces that a document's text is drawn in and that are its own: stand-ins for absent ones do not travel. */
+function facesOf(session: DocumentSession): FaceRecord[] {
+  const { composition, typesetter } = session
+  const hashes = new Set<string>()
+  for (const page of [...composition.pages, ...composition.notes])
+    for (const run of displayPage(page).runs) if (run.glyphs.length > 0 && run.status !== 'absent') hashes.add(run.face)
+  return [...hashes].flatMap(hash => typesetter.library.byHash(hash) ?? [])
+}
+
+function contentsText(
+  documents: readonly string[],
+  fonts: readonly string[],
+  left: readonly string[],
+  { made, house }: BundleContext,
+): string {
+  const part = (title: string, lines: readonly string[]) =>
+    lines.length > 0 ? ['', title, ...lines.map(line => `  ${line}`)] : []
+  return [
+    `What is in this bundle, made on ${new Date(made).toISOString().slice(0, 10)}`,
+    ...part('Documents', documents),
+    ...part('Fonts', fonts),
+    ...part('House', house ? [house.name] : []),
+    ...part('Not in it', left),
+    '',
+  ].join('\n')
+}

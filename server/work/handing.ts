@@ -1,0 +1,33 @@
+import { setHeader, type H3Event } from 'h3'
+import type { Handed } from '../../core/format/handoff/request'
+import type { House } from '../../core/house/house'
+import type { DocumentRow } from '../../shared/api'
+import type { Acting } from '../store/acting'
+import { findHouse, houseVersion } from '../store/houses'
+import { attachment } from './requests'
+
+/** The newest issued version of the house that a document is linked to; null where there is none. */
+export async function linkedHouse(acting: Acting, { house: id }: Pick<DocumentRow, 'house'>): Promise<House | null> {
+  const info = id === null ? undefined : await findHouse(acting, id)
+  return info && info.issued > 0 ? ((await houseVersion(acting, info.id, info.issued)) ?? null) : null
+}
+
+/** As many characters of what is told go into a header. */
+const toldLimit = 4_000
+
+/** Answers with a file that was made, under a name; what it is and what is not in it stands in a header, as JSON. */
+export function handedOn(event: H3Event, { bytes, ending, type, said, left }: Handed, name: string): Buffer {
+  let room = toldLimit
+  const told = left.flatMap(each => {
+    const line = each.length > 300 ? `${each.slice(0, 299)}…` : each
+    room -= line.length
+    return room > 0 ? [line] : []
+  })
+  const more = left.length - told.length
+  const notes = { said, left: more > 0 ? [...told, `And ${more} more.`] : told }
+  setHeader(event, 'Content-Type', type)
+  setHeader(event, 'X-Content-Type-Options', 'nosniff')
+  setHeader(event, 'X-Handoff-Notes', encodeURIComponent(JSON.stringify(notes)))
+  setHeader(event, 'Content-Disposition', attachment(`${name}.${ending}`))
+  return Buffer.from(bytes)
+}
