@@ -1,10 +1,12 @@
 import { setHeader, type H3Event } from 'h3'
-import type { Handed } from '../../core/format/handoff/request'
+import { handoffSchema, type Handed } from '../../core/format/handoff/request'
 import type { House } from '../../core/house/house'
 import type { DocumentRow } from '../../shared/api'
 import type { Acting } from '../store/acting'
 import { findHouse, houseVersion } from '../store/houses'
+import { threadsFor } from './pool'
 import { attachment } from './requests'
+import { settingFor } from './setting'
 
 /** The newest issued version of the house that a document is linked to; null where there is none. */
 export async function linkedHouse(acting: Acting, { house: id }: Pick<DocumentRow, 'house'>): Promise<House | null> {
@@ -30,4 +32,18 @@ export function handedOn(event: H3Event, { bytes, ending, type, said, left }: Ha
   setHeader(event, 'X-Handoff-Notes', encodeURIComponent(JSON.stringify(notes)))
   setHeader(event, 'Content-Disposition', attachment(`${name}.${ending}`))
   return Buffer.from(bytes)
+}
+
+/** Answers with a document that was made here, as PDF: a specimen, a type sheet. */
+export async function madeAsPdf(event: H3Event, acting: Acting, bytes: Uint8Array, name: string): Promise<Buffer> {
+  const setting = await settingFor(acting, { id: '', folder: null })
+  const made = await threadsFor(acting).run({
+    kind: 'handoff',
+    bytes,
+    ids: {},
+    ...(setting === undefined ? {} : { setting }),
+    request: handoffSchema.parse({ as: 'pdf' }),
+    context: { name, made: Date.now(), house: null, licences: [] },
+  })
+  return handedOn(event, made, name)
 }

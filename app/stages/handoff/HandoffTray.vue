@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import { saveFile } from '../../kit/save-file'
-import Choice from '../../kit/Choice.vue'
+import BundleRow from './BundleRow.vue'
 import FaceRights from './FaceRights.vue'
+import FormsRow from './FormsRow.vue'
+import PdfRow from './PdfRow.vue'
+import PrintRow from './PrintRow.vue'
 import { useDesk } from '../../stores/desk'
 import { counted } from '../../desk/words'
 
@@ -20,47 +22,6 @@ const absent = computed(() => [
   ...new Set((desk.census?.faces ?? []).filter(face => face.status === 'absent').map(face => face.family)),
 ])
 
-const bleed = ref(0)
-const marks = ref(false)
-const leaveOut = ref(false)
-const notes = ref(false)
-const making = ref(false)
-const refused = ref('')
-/** Whether it was a licence that stood in the way: only then is there a choice to leave faces out. */
-const mayNotEmbed = ref(false)
-const made = ref<{
-  pages: number
-  notEmbedded: string[]
-  pictures: string[]
-  unlaid: { feature: string; count: number }[]
-} | null>(null)
-
-/** Has the pages written as PDF, and saves them under the document's name. */
-async function makePdf(): Promise<void> {
-  making.value = true
-  refused.value = ''
-  made.value = null
-  try {
-    const yes = (on: boolean) => (on ? 'yes' : 'no')
-    const asked = new URLSearchParams({
-      bleed: String(bleed.value),
-      marks: yes(marks.value),
-      leaveOut: yes(leaveOut.value),
-      notes: yes(notes.value),
-    })
-    const response = await fetch(`/api/documents/${document.value.id}/pdf?${asked}`)
-    if (!response.ok) {
-      const refusal = (await response.json()) as { message?: string; data?: { fault?: string } }
-      mayNotEmbed.value ||= refusal.data?.fault === 'may-not-embed'
-      throw new Error(refusal.message ?? 'The PDF could not be made.')
-    }
-    saveFile(await response.blob(), document.value.fileName.replace(/\.\w+$/, '.pdf'))
-    made.value = JSON.parse(decodeURIComponent(response.headers.get('x-pdf-notes') ?? 'null'))
-  } catch (error) {
-    refused.value = error instanceof Error ? error.message : String(error)
-  }
-  making.value = false
-}
 const file = (version?: number) =>
   `/api/documents/${document.value.id}/file?download=1${version === undefined ? '' : `&version=${version}`}`
 </script>
@@ -82,43 +43,31 @@ const file = (version?: number) =>
       <a class="act" :href="file()">Download {{ document.fileName }}</a>
       <a class="plain" :href="`/api/documents/${document.id}/census?format=csv`">Download the census as CSV</a>
     </div>
+    <h2 class="mt-6">As something else</h2>
+    <p class="text-soft">Made of what is on the desk now, and saved as a file; the document stays as it is.</p>
+    <div class="mt-2">
+      <PdfRow />
+      <PrintRow />
+      <FormsRow
+        title="For reading on screens"
+        says="Its text as a book (EPUB) or a page for browsers (HTML), with the faces that their licences allow."
+        :forms="[
+          { as: 'epub', title: 'Make the book' },
+          { as: 'html', title: 'Make the page' },
+        ]"
+      />
+      <FormsRow
+        title="Its styles alone"
+        says="Named paragraph and character styles, for those who build with them."
+        :forms="[
+          { as: 'css', title: 'As CSS' },
+          { as: 'tokens', title: 'As tokens' },
+          { as: 'template', title: 'As template' },
+        ]"
+      />
+      <BundleRow />
+    </div>
     <FaceRights />
-    <h2 class="mt-6">For print and reading</h2>
-    <p class="text-soft">
-      The pages as a PDF at true size, with the faces they are set in, headings as bookmarks, and text that can be
-      searched.
-    </p>
-    <div class="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2">
-      <label class="flex items-center gap-2 text-soft"
-        >Bleed
-        <Choice v-model.number="bleed" class="text-ink">
-          <option :value="0">none</option>
-          <option :value="3">3 mm</option>
-          <option :value="5">5 mm</option>
-        </Choice>
-      </label>
-      <label class="flex items-center gap-2"><input v-model="marks" type="checkbox" />Crop marks</label>
-      <label v-if="desk.all.notes.length > 0" class="flex items-center gap-2"
-        ><input v-model="notes" type="checkbox" />The pages of speaker notes too</label
-      >
-      <label v-if="mayNotEmbed" class="flex items-center gap-2"
-        ><input v-model="leaveOut" type="checkbox" />Leave out faces that may not be embedded</label
-      >
-      <button type="button" class="plain" :disabled="making" @click="makePdf">
-        {{ making ? 'Setting the pages' : 'Download as PDF' }}
-      </button>
-    </div>
-    <p v-if="refused" role="alert" class="mt-2 text-rubric">{{ refused }}</p>
-    <div v-if="made" class="mt-2 text-soft" aria-live="polite">
-      <p>
-        Saved, {{ counted(made.pages, 'page') }}.
-        <template v-if="made.notEmbedded.length > 0">Named, not embedded: {{ made.notEmbedded.join(', ') }}. </template
-        ><template v-if="made.pictures.length > 0">Shown as grey boxes: {{ made.pictures.join(', ') }}. </template>
-      </p>
-      <p v-if="made.unlaid.length > 0">
-        Not set as the file asks: {{ made.unlaid.map(each => `${each.feature}, ${each.count}`).join('; ') }}.
-      </p>
-    </div>
     <h2 class="mt-6">Versions</h2>
     <p class="text-soft">{{ counted(versions.length, 'version') }}; each is kept as it was.</p>
     <table class="mt-1 table-fixed">

@@ -99,7 +99,8 @@ describe('a page for browsers', () => {
         h(1, '<text:bookmark text:name="piers"/>Piers') +
         p(
           `Daily${note}, <text:a xlink:href="#piers">see above</text:a>, ` +
-            `<text:a xlink:href="https://saltmere.example/a b">there</text:a> and <text:a xlink:href="javascript:alert(1)">nowhere</text:a>`,
+            `<text:a xlink:href="https://saltmere.example/a b">there</text:a> ` +
+            `and <text:a xlink:href="javascript:alert(1)">nowhere</text:a>`,
         ),
     })
     expect(body).toContain('<h1 id="place-1"')
