@@ -1,7 +1,8 @@
 import { PNG } from 'pngjs'
 
 const size = { width: 540, height: 400 } as const
-const paper = [0xf6, 0xf4, 0xee] as const
+/** White, as the sheet that it stands on. */
+const paper = [255, 255, 255] as const
 const ink = [0x1b, 0x24, 0x30] as const
 
 type Point = readonly [number, number]

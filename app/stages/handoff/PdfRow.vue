@@ -21,7 +21,7 @@ const make = () =>
     :made="made"
   >
     <template #buttons>
-      <button type="button" class="act" :disabled="making" @click="make">
+      <button type="button" class="plain" :disabled="making" @click="make">
         {{ making ? 'Setting the pages' : 'Make the PDF' }}
       </button>
     </template>

@@ -61,7 +61,7 @@ function make(): void {
     :made="made"
   >
     <template #buttons>
-      <button type="button" class="act" :disabled="making || !ready" @click="make">
+      <button type="button" class="plain" :disabled="making || !ready" @click="make">
         {{ making ? 'Setting the pages' : 'Make the PDF for print' }}
       </button>
     </template>

@@ -144,6 +144,7 @@ async function pdf(
     left: [
       ...(made.notEmbedded.length > 0 ? [`Named, not embedded: ${made.notEmbedded.join(', ')}`] : []),
       ...(made.pictures.length > 0 ? [`Shown as grey boxes: ${made.pictures.join(', ')}`] : []),
+      ...(made.offPage > 0 ? [`Beside their pages, not in it: ${made.offPage}`] : []),
       ...session.composition.unlaid.map(({ feature, count }) => `Not set as the file asks: ${feature}, ${count}`),
     ],
   }

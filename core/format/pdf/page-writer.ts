@@ -58,6 +58,19 @@ function outline(
   out.push(filled && shape.stroke ? 'B*' : filled ? 'f*' : 'S', 'Q')
 }
 
+interface Rectangle {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+}
+const runBox = ({ x, y, width, ascent, descent }: GlyphRun): Rectangle => ({
+  x,
+  y: y - ascent,
+  width,
+  height: ascent + descent,
+})
+
 /** Room around the trimmed page, in points. */
 export interface Sheet {
   readonly bleed: number
@@ -114,18 +127,18 @@ class PageContent {
     this.last = run.start
     const { around, height } = this
     this.tagging.place(tag, run, this.sheet, (x, y) => [x + around, height - y + around])
-    this.surround(tag, run.matrix, run.x, run.y - run.ascent, run.width, run.ascent + run.descent)
+    this.surround(tag, run.matrix, runBox(run))
   }
 
   shape(shape: DisplayPage['shapes'][number]): void {
     const tag = this.tagging.ofShape(shape, this.sheet)
     this.tag(tag)
-    if (shape.kind !== 'overset') this.surround(tag, shape.matrix, shape.x, shape.y, shape.width, shape.height)
+    if (shape.kind !== 'overset') this.surround(tag, shape.matrix, shape)
   }
 
-  private surround(tag: Tag, matrix: Matrix | undefined, x: number, y: number, width: number, height: number): void {
+  private surround(tag: Tag, matrix: Matrix | undefined, place: Rectangle): void {
     if (typeof tag === 'string' || tag.type !== 'Figure') return
-    const box = matrix ? boundsOf(matrix, { x, y, width, height }) : { x, y, width, height }
+    const box = matrix ? boundsOf(matrix, place) : place
     const { around } = this
     this.tagging.surround(tag, this.sheet, [
       [box.x + around, this.height - box.y + around],
@@ -190,6 +203,7 @@ export class PageWriter {
     for (const layer of page.layers) {
       if (layer.of === 'shapes') {
         for (const shape of page.shapes.slice(layer.from, layer.to)) {
+          if (shape.kind !== 'overset' && this.isOff(page, shape, shape.matrix)) continue
           out.shape(shape)
           await out.turned(shape.matrix, () => this.shape(shape, page.height, out.operators, resources))
         }
@@ -219,6 +233,13 @@ export class PageWriter {
     )
   }
 
+  /** Whether something lies wholly beside the sheet: it would not be seen, and yet be read aloud and found. */
+  private isOff(page: DisplayPage, box: Rectangle, matrix: Matrix | undefined): boolean {
+    const { x, y, width, height } = matrix ? boundsOf(matrix, box) : box
+    const { around } = this.sheet
+    return x > page.width + around || y > page.height + around || x + width < -around || y + height < -around
+  }
+
   private async runs(
     page: DisplayPage,
     from: number,
@@ -238,7 +259,7 @@ export class PageWriter {
       })
     }
     for (const run of runs) {
-      if (run.glyphs.length === 0) continue
+      if (run.glyphs.length === 0 || this.isOff(page, runBox(run), run.matrix)) continue
       const font = this.font(run)
       resources.fonts.set(font.name, font.reference)
       out.run(run, actualTextOf(run, font))

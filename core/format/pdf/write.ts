@@ -60,6 +60,8 @@ export interface Pdf {
   readonly notEmbedded: readonly string[]
   /** Pictures of kinds that are not written: grey boxes stand for them. */
   readonly pictures: readonly string[]
+  /** How many things lie wholly beside their pages: they are not written. */
+  readonly offPage: number
   /** Why it does not say that it is built to PDF/UA-1 or, for print, to PDF/X-4; empty where it does. */
   readonly lacks: readonly string[]
 }
@@ -118,6 +120,7 @@ export async function writePdf(
     pages: pages.length,
     notEmbedded: restricted,
     pictures: [...writer.pictures.left],
+    offPage: pages.reduce((sum, page) => sum + page.offPage, 0),
     lacks,
   }
 }

@@ -197,6 +197,20 @@ describe('the structure of a PDF', () => {
     expect((await made({ styles: bare, body: p('words') })).lacks).toEqual(['its text has no language'])
   })
 
+  it('leaves out what lies beside the page: it would not be seen, and be read aloud', async () => {
+    const pdf = await madePdf(
+      makeDrawing({
+        pages: drawnPage(
+          textFrame(shapeAt(1, 1, 5, 2), p('on the page')) + textFrame(shapeAt(14, 1, 5, 2), p('old prices')),
+        ),
+      }),
+      { name: 'Card' },
+    )
+    expect(pdf.offPage).toBe(1)
+    expect(pdf.text()).not.toContain('old prices')
+    expect(shape((tagsOf(pdf.path).children[0] as Tagged).children[0]!)).toBe('Sect(P(on the page))')
+  })
+
   it('has a part for every page of a presentation, its title as a heading', async () => {
     const place = shapeAt(1, 1, 12, 3)
     const pdf = await madePdf(
