@@ -1,0 +1,53 @@
+import { readFileSync } from 'node:fs'
+import { expect, test } from '@playwright/test'
+import { unzipSync } from 'fflate'
+import AxeBuilder from '@axe-core/playwright'
+import { galleyMenu } from '../../demo/galley-menu'
+import { sailingGuide } from '../../demo/sailing-guide'
+import { choose, noPageErrors, openOnDesk } from '../support/browser'
+
+noPageErrors()
+
+test('the galley menu goes to the printer, and into a bundle', async ({ page }) => {
+  await openOnDesk(page, 'Menu for print.odg', galleyMenu())
+  await page.getByRole('tab', { name: 'Handoff' }).click()
+  const print = page.getByRole('region', { name: 'PDF for print' })
+  await expect(print.getByRole('combobox').first()).toContainText('FOGRA39L')
+  await choose(print.getByRole('combobox').nth(1), '5 mm')
+  const printed = page.waitForEvent('download')
+  await print.getByRole('button', { name: 'Make the PDF for print' }).click()
+  const file = await printed
+  expect(file.suggestedFilename()).toBe('Menu for print.pdf')
+  await expect(print).toContainText('built to PDF/X-4')
+  const bytes = readFileSync(await file.path())
+  expect(bytes.subarray(0, 5).toString()).toBe('%PDF-')
+  expect(bytes.toString('latin1')).toContain('<pdfxid:GTS_PDFXVersion>PDF/X-4</pdfxid:GTS_PDFXVersion>')
+
+  const bundle = page.getByRole('region', { name: 'Bundle' })
+  const zipped = page.waitForEvent('download')
+  await bundle.getByRole('button', { name: 'Make the bundle' }).click()
+  const zip = await zipped
+  await expect(bundle).toContainText('Brannock: it is absent here, too')
+  expect(Object.keys(unzipSync(readFileSync(await zip.path())))).toEqual(
+    expect.arrayContaining(['Menu for print.odg', 'PDF/Menu for print.pdf', 'Contents.txt']),
+  )
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.map(each => each.id)).toEqual([])
+})
+
+test('by keyboard: a document as a book, and its styles as tokens', async ({ page }) => {
+  await openOnDesk(page, 'Guide as a book.odt', sailingGuide())
+  await page.getByRole('tab', { name: 'Handoff' }).click()
+  const book = page.getByRole('button', { name: 'Make the book' })
+  await book.focus()
+  const made = page.waitForEvent('download')
+  await page.keyboard.press('Enter')
+  expect((await made).suggestedFilename()).toBe('Guide as a book.epub')
+  await expect(page.getByRole('region', { name: 'For reading on screens' })).toContainText(/Saved: \d+ chapters/)
+  await page.getByRole('button', { name: 'As tokens' }).focus()
+  const tokens = page.waitForEvent('download')
+  await page.keyboard.press('Space')
+  const file = await tokens
+  expect(file.suggestedFilename()).toBe('Guide as a book.tokens.json')
+  expect(JSON.parse(readFileSync(await file.path(), 'utf8'))).toHaveProperty('paragraph')
+})
