@@ -117,7 +117,8 @@ export function outlineOfText(bytes: Uint8Array): string[] {
     if (name === 'text:p' || name === 'text:h') {
       const later: { element: Element; path: string }[] = []
       const text = told(textIn(element, later))
-      const level = Math.min(Number(element.getAttribute('text:outline-level') ?? '1'), 6)
+      // Levels begin at 1; some files say 0.
+      const level = Math.min(Math.max(Number(element.getAttribute('text:outline-level') ?? '1'), 1), 6)
       const isItem = name === 'text:h' ? path.replace(/(L )+$/, '') : path
       if (text !== '') lines.push(`${isItem}${name === 'text:h' ? `H${level}` : 'P'} ${text}`)
       for (const each of later) if (each.path !== '') visit(each.element, isItem + each.path)
