@@ -22,7 +22,7 @@ async function widthsInPdf(page: Page, info: TestInfo, name: string): Promise<Re
   await page.getByRole('tab', { name: 'Handoff' }).click()
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Download as PDF' }).click(),
+    page.getByRole('button', { name: 'Make the PDF', exact: true }).click(),
   ])
   const path = info.outputPath(name)
   await download.saveAs(path)

@@ -5,7 +5,7 @@ import { sailingGuide } from '../../demo/sailing-guide'
 import { DocumentSession } from '../../core/session'
 import { displayPage } from '../../core/typeset/display'
 import { typesetter } from '../support/fixtures'
-import { choose, noPageErrors } from '../support/browser'
+import { noPageErrors } from '../support/browser'
 import { familiesIn, parts, xmlParts } from '../support/independent'
 
 noPageErrors()
@@ -138,17 +138,15 @@ test('the pages as PDF, and what is said of it', async ({ page }, info) => {
   await put(page, 'As a PDF.odt')
   await openDocument(page, 'As a PDF.odt')
   await page.getByRole('tab', { name: 'Handoff' }).click()
-  await choose(page.getByLabel('Bleed'), '3 mm')
-  await page.getByLabel('Crop marks').check()
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Download as PDF' }).click(),
+    page.getByRole('button', { name: 'Make the PDF', exact: true }).click(),
   ])
   expect(download.suggestedFilename()).toBe('As a PDF.pdf')
   const path = info.outputPath('pages.pdf')
   await download.saveAs(path)
   expect(readFileSync(path).subarray(0, 8).toString()).toBe('%PDF-1.7')
-  await expect(page.getByText('Saved, 24 pages.')).toBeVisible()
+  await expect(page.getByText(/^Saved: 24 pages, /)).toBeVisible()
   await expect(page.getByText('Not set as the file asks')).toHaveCount(0)
 })
 

@@ -261,7 +261,7 @@ describe('absent faces', () => {
     expect(new Uint8Array(await (await fetch(`${base}/api/documents/${id}/file`)).arrayBuffer())).toEqual(galleyMenu())
 
     // Set in it, exported with it, and absent again when it is taken away.
-    expect((await fetch(`${base}/api/documents/${id}/pdf`)).status).toBe(200)
+    expect((await send('POST', `/api/documents/${id}/handoff`, { as: 'pdf' })).status).toBe(200)
     expect((await send('DELETE', `/api/faces/${face.hash}`)).status).toBe(200)
     expect((await send('DELETE', `/api/faces/${face.hash}`)).status).toBe(404)
     await counted(id, census => statusOf(census, 'Tolmere Script') === 'absent')

@@ -39,6 +39,9 @@ const counts = async () =>
       Number((await knex(table).count({ n: '*' }).first())!.n),
     ),
   )
+/** What is told of a file that was handed on. */
+const notesOf = (response: Response) =>
+  JSON.parse(decodeURIComponent(response.headers.get('x-handoff-notes')!)) as { said: string[]; left: string[] }
 /** Waits until nothing is counted in the background: counts write rows of their own. */
 const atRest = async () => {
   for (;;) {
@@ -267,13 +270,9 @@ describe('a document on the shelf', () => {
     const file = await fetch(`${base}/api/documents/${id}/file`)
     expect(file.headers.get('content-type')).toBe('application/vnd.oasis.opendocument.presentation')
     expect(Buffer.compare(new Uint8Array(await file.arrayBuffer()), review)).toBe(0)
-    const pages = async (query: string) =>
-      (
-        JSON.parse(
-          decodeURIComponent((await fetch(`${base}/api/documents/${id}/pdf${query}`)).headers.get('x-pdf-notes')!),
-        ) as { pages: number }
-      ).pages
-    expect([await pages(''), await pages('?notes=yes')]).toEqual([14, 28])
+    const pages = async (notes: boolean) =>
+      notesOf(await post(`/api/documents/${id}/handoff`, { as: 'pdf', notes })).said[0]
+    expect([await pages(false), await pages(true)]).toEqual(['14 pages', '28 pages'])
     const swapped = await post(`/api/documents/${id}/changes`, { base: 1, request: swap('Skerrow', 'Literata') })
     expect(swapped.status).toBe(200)
     const files = parts(await bytesOf(`/api/documents/${id}/file`))
@@ -352,9 +351,6 @@ describe('a document on the shelf', () => {
     expect((await post(`/api/documents/${id}/changes`, { base: 'x' })).status).toBe(400)
     expect((await get<Info>(`/api/documents/${id}`)).document.version).toBe(1)
   })
-
-  const notesOf = (response: Response) =>
-    JSON.parse(decodeURIComponent(response.headers.get('x-handoff-notes')!)) as { said: string[]; left: string[] }
 
   it('is handed on as PDF at true size, with what it does not hold told beside it', async () => {
     const id = await added()

@@ -1,27 +1,15 @@
 import { PDFName, type PDFDocument, type PDFPage, type PDFRef } from '@cantoo/pdf-lib'
 import type { Container } from '../../package/container'
-import { fontKey, type DisplayPage } from '../../typeset/display'
+import type { DisplayPage } from '../../typeset/display'
 import { tilePlaces } from '../../typeset/fills'
 import type { GlyphRun } from '../../typeset/glyph-runs'
-import type { Typesetter } from '../../typeset/look'
 import { boundsOf, type Matrix } from '../../typeset/matrix'
 import type { Colours } from './colours'
-import { actualText, PdfFont } from './fonts'
-import { clipTo, flipped, marks, number, pathOf, wave } from './paths'
+import { clipTo, flipped, marks, number, pathOf } from './paths'
 import { Pictures } from './pictures'
+import { actualTextOf, type RunPainter } from './run-painter'
 import { shadingOf } from './shadings'
 import type { Tag, Tagging } from './tags'
-
-/**
- * The text of a run, where its glyphs do not tell it. What is no text (the leaders of tabs) says so by an empty one; the
- * hyphen of a broken word is a soft one (ISO 32000-2, 14.8.2.2.3).
- */
-function actualTextOf(run: GlyphRun, font: PdfFont): string | null {
-  const faithful = font.note(run)
-  if (!run.own && run.text.trim() === '') return '()'
-  if (run.stands === 'hyphen') return actualText('\u00AD')
-  return faithful ? null : actualText(run.text)
-}
 
 /** What the drawing of a page refers to by name. */
 interface PageResources {
@@ -149,39 +137,18 @@ class PageContent {
 
 /** Writes pages one after the other into a PDF. */
 export class PageWriter {
-  readonly fonts = new Map<string, PdfFont>()
   readonly pages: PDFPage[] = []
   readonly pictures: Pictures
 
   constructor(
     private readonly pdf: PDFDocument,
     container: Container,
-    private readonly typesetter: Typesetter,
+    readonly painter: RunPainter,
     private readonly sheet: Sheet,
     private readonly colours: Colours,
     private readonly tagging: Tagging,
   ) {
     this.pictures = new Pictures(pdf, container)
-  }
-
-  private font(run: GlyphRun): PdfFont {
-    const key = fontKey(run)
-    let font = this.fonts.get(key)
-    if (!font) {
-      const face = this.typesetter.library.byHash(run.face)!
-      this.fonts.set(
-        key,
-        (font = new PdfFont(
-          `F${this.fonts.size + 1}`,
-          face,
-          face.embedding !== 'restricted',
-          run.axes,
-          this.pdf.context,
-          this.typesetter.shaper,
-        )),
-      )
-    }
-    return font
   }
 
   async page(page: DisplayPage): Promise<void> {
@@ -260,11 +227,11 @@ export class PageWriter {
     }
     for (const run of runs) {
       if (run.glyphs.length === 0 || this.isOff(page, runBox(run), run.matrix)) continue
-      const font = this.font(run)
+      const font = this.painter.font(run)
       resources.fonts.set(font.name, font.reference)
       out.run(run, actualTextOf(run, font))
       await out.turned(run.matrix, () => {
-        this.run(run, font, page.height, out.operators)
+        this.painter.run(run, font, page.height, out.operators)
       })
     }
   }
@@ -315,72 +282,5 @@ export class PageWriter {
         `q ${number(width)} 0 0 ${number(high)} ${number(shape.x + x)} ${number(height - shape.y - y - high)} cm /${name} Do Q`,
       )
     out.push('Q')
-  }
-
-  private run(run: GlyphRun, font: PdfFont, height: number, out: string[]): void {
-    const y = height - run.y
-    // Glyphs lie from left to right, whichever way the text runs (ISO 32000-2, 14.8.2.5.3).
-    if (run.rightToLeft) out.push('/ReversedChars BMC')
-    if (run.shadow) this.glyphs(run, font, run.x + run.size * 0.05, y - run.size * 0.05, '#b3b3b3', out)
-    this.glyphs(run, font, run.x, y, run.color, out)
-    if (run.rightToLeft) out.push('EMC')
-    for (const mark of [run.underline, run.strike]) {
-      if (!mark) continue
-      if (mark.pattern === 'wave') {
-        const line = wave(run.x, y + mark.middle, run.width, mark.thickness)
-        out.push(`${this.colours.stroke(mark.color)} ${number(mark.thickness)} w [] 0 d ${line} S`)
-        continue
-      }
-      const dash =
-        mark.pattern === 'dotted'
-          ? `[${number(mark.thickness)} ${number(mark.thickness * 1.5)}] 0 d`
-          : mark.pattern === 'dashed'
-            ? `[${number(mark.thickness * 4)} ${number(mark.thickness * 2)}] 0 d`
-            : '[] 0 d'
-      for (const offset of mark.pattern === 'double' ? [-mark.thickness, mark.thickness] : [0])
-        out.push(
-          `${this.colours.stroke(mark.color)} ${number(mark.thickness)} w ${dash} ${number(run.x)} ${number(y + mark.middle + offset)} ` +
-            `m ${number(run.x + run.width)} ${number(y + mark.middle + offset)} l S`,
-        )
-    }
-  }
-
-  /** Glyphs at the engine's own places: what a viewer would advance is corrected glyph by glyph. */
-  private glyphs(run: GlyphRun, font: PdfFont, x: number, y: number, color: string, out: string[]): void {
-    const across = run.size * run.scale
-    const hex = (glyph: number) => glyph.toString(16).padStart(4, '0').toUpperCase()
-    const mode = run.outline ? `${this.colours.stroke(color)} 1 Tr ${number(run.size * 0.02)} w` : '0 Tr'
-    out.push(`BT /${font.name} ${number(run.size)} Tf ${this.colours.fill(color)} ${mode}`)
-    let list: string[] = []
-    let letters = ''
-    let expected = 0
-    let level = Number.NaN
-    const flush = () => {
-      if (letters) list.push(`<${letters}>`)
-      letters = ''
-      if (list.length > 0) out.push(`[${list.join(' ')}] TJ`)
-      list = []
-    }
-    run.glyphs.forEach((glyph, index) => {
-      const at = run.xs[index]!
-      const up = -run.ys[index]!
-      if (up !== level) {
-        flush()
-        out.push(`${number(run.scale)} 0 0 1 ${number(x + at)} ${number(y + up)} Tm`)
-        level = up
-        expected = at
-      }
-      const off = ((expected - at) * 1000) / across
-      if (Math.abs(off) > 0.5) {
-        if (letters) list.push(`<${letters}>`)
-        letters = ''
-        list.push(number(off))
-        expected = at
-      }
-      letters += hex(glyph)
-      expected += (font.advance(glyph) * across) / 1000
-    })
-    flush()
-    out.push('ET')
   }
 }

@@ -11,6 +11,7 @@ import { writeLinks } from './links'
 import { metadataPacket } from './metadata'
 import { PageWriter } from './page-writer'
 import { markGap, markLength } from './paths'
+import { RunPainter } from './run-painter'
 import type { Subsetter } from './subset'
 import { Tagging } from './tags'
 
@@ -104,9 +105,10 @@ export async function writePdf(
   const around = options.bleed + (options.cropMarks ? markLength + markGap : 0)
   const sheet = { bleed: options.bleed, around, cropMarks: options.cropMarks }
 
-  const writer = new PageWriter(pdf, document.container, typesetter, sheet, colours, tagging)
+  const painter = new RunPainter(pdf.context, typesetter, colours)
+  const writer = new PageWriter(pdf, document.container, painter, sheet, colours, tagging)
   for (const page of pages) await writer.page(page)
-  for (const font of writer.fonts.values()) font.write(load, subsetter)
+  for (const font of painter.fonts.values()) font.write(load, subsetter)
   writeBookmarks(pdf, composition, writer.pages, around)
   // Nothing but what is printed may stand on a page for print (ISO 15930-7, 6.11).
   const anchors = new Anchors(structure, part => cascade.scope(part).part)
