@@ -52,6 +52,10 @@ const withValue = new Set([
   '--fail-on',
   '--print',
   '--profile',
+  '--page',
+  '--at',
+  '--text',
+  '--width',
 ])
 const switches = new Set([
   '--json',

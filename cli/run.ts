@@ -16,6 +16,7 @@ import { absent, plan, recastOf, swapOf, wishesOf } from './plans'
 import { registry, type Registry } from '../core/change/registry'
 import { bundle, handOn, handsOn } from './hand-off'
 import { censusText } from './report'
+import { isPdf, pdfAdd, pdfCensus, pdfRight } from './finished'
 import { pairs } from './pairs'
 import { proof } from './proof'
 import { type } from './type'
@@ -64,6 +65,11 @@ const usage = `morphene: the typography of a document, from a terminal
        [--house TOKENS.json|FILE.ott]       colours that have inks there are printed with those
        [--leave-out]                        do not embed faces whose licence forbids it
        [--notes]                            the pages of speaker notes too, after the pages
+  census FILE.pdf [--json]                  which fonts are in a finished PDF, how much each sets, where
+  pdf-add FILE.pdf OUT.pdf --at X,Y         add text to a page of a finished PDF, from the page's top left
+       --text TEXT --family FAMILY [--size PT] [--page N] [--width LENGTH] [--color #RRGGBB]
+  pdf-right FILE.pdf OUT.pdf                put words of a page right: in their own font where it has all letters,
+       --find TEXT --words TEXT [--page N]  else the whole line in what stands for it
   epub FILE OUT                             the text as a book, with faces as their licences allow
   html FILE OUT                             the text as a page for browsers: a folder, or a zip
   css FILE OUT                              its named styles as classes
@@ -117,7 +123,11 @@ export async function run(words: readonly string[], kinds: Registry = registry):
   if (handsOn(call.command)) return handOn(call, open)
   switch (call.command) {
     case 'census':
-      return fine(await census(call))
+      return isPdf(call.files[0]) ? pdfCensus(call) : fine(await census(call))
+    case 'pdf-add':
+      return pdfAdd(call)
+    case 'pdf-right':
+      return pdfRight(call)
     case 'absent':
       return absent(call, open)
     case 'swap':
@@ -153,7 +163,7 @@ export async function run(words: readonly string[], kinds: Registry = registry):
     default:
       throw new CommandError(
         `there is no command “${call.command}”; there are census, absent, swap, recast, draw-up, dress, house, proof, compare, plan, ` +
-          `type, pairs, copy, text, pdf, epub, html, css, tokens, template and bundle`,
+          `type, pairs, copy, text, pdf, pdf-add, pdf-right, epub, html, css, tokens, template and bundle`,
       )
   }
 }

@@ -44,9 +44,8 @@ export function pageOf({ pages }: FinishedPdf, number: number): PDFPage {
  */
 export async function addText(finished: FinishedPdf, at: TextAt, tools: SettingTools): Promise<FinishedChange> {
   const page = pageOf(finished, at.page)
+  if (at.text.trim() === '') throw new FinishedPdfError('There are no words to be added. Nothing was changed.')
   const drawn = await settled(at, tools)
-  const first = drawn.lines[0]
-  if (!first) throw new FinishedPdfError('There are no words to be added. Nothing was changed.')
   draw(finished, page, drawn, { x: at.x, y: at.y }, tools)
   return { bytes: await finished.pdf.commit(), said: saidOf(finished) }
 }

@@ -2,10 +2,12 @@ import {
   decodePDFRawStream,
   PDFArray,
   PDFDict,
+  PDFHexString,
   PDFName,
   PDFNumber,
   PDFRawStream,
   PDFStream,
+  PDFString,
   type PDFObject,
 } from '@cantoo/pdf-lib'
 import { latin1, readOperators, type Operand } from './content'
@@ -80,8 +82,14 @@ export function readFont(dict: PDFDict): FinishedFont {
   const map = readMap(streamBytes(maybe(dict, 'ToUnicode')))
   const texts = composite ? map.texts : new Map([...simpleEncoding(dict, kind), ...map.texts])
   const codes = new Map<string, number>()
-  for (const [code, text] of texts) if (text.length > 0 && !codes.has(text)) codes.set(text, code)
   const width = composite ? compositeWidths(own) : simpleWidths(dict, descriptor)
+  // A subset has the letters that were used when it was made: what its encoding could say besides is not in it.
+  const listed = subset && descriptor ? charactersListed(descriptor) : null
+  const isThere = (code: number, text: string) =>
+    !subset ||
+    ((map.texts.size === 0 || map.texts.has(code)) && width(code) > 0 && (listed === null || listed.has(text)))
+  for (const [code, text] of texts)
+    if (text.length > 0 && !codes.has(text) && isThere(code, text)) codes.set(text, code)
   const codeLength = composite ? (map.length ?? 2) : 1
   return {
     name: base.replace(/^[A-Z]{6}\+/, ''),
@@ -101,6 +109,15 @@ export function readFont(dict: PDFDict): FinishedFont {
       return glyphs
     },
   }
+}
+
+/** The characters that a subset says it has, by the names of its glyphs (ISO 32000-2, 9.8.1, CharSet); null where it does not. */
+function charactersListed(descriptor: PDFDict): Set<string> | null {
+  const list = maybe(descriptor, 'CharSet')
+  const text = list instanceof PDFString || list instanceof PDFHexString ? list.asString() : ''
+  const names = text.split('/').map(each => each.trim())
+  const known = names.map(textOfGlyphName).filter(each => each !== '')
+  return known.length > 0 ? new Set(known) : null
 }
 
 const none = new Uint8Array()

@@ -171,6 +171,11 @@ async function planned(text: PageText, correction: Correction, tools: SettingToo
         stays,
       } satisfies CorrectionPlan,
     }
+  const [start, end] = [line.pieces[0]!.from, line.pieces.at(-1)!.to]
+  if (Math.abs(end.y - start.y) > first.size * 0.1 || end.x < start.x)
+    throw new FinishedPdfError(
+      `${first.font.name} has no “${missing}”, and the line runs turned on its page: it is not set anew. Nothing was changed.`,
+    )
   const family = standInFor(first.font, tools)
   const drawn = await settled(
     {
@@ -185,7 +190,7 @@ async function planned(text: PageText, correction: Correction, tools: SettingToo
     },
     tools,
   )
-  const wide = line.pieces.at(-1)!.to.x - line.pieces[0]!.from.x
+  const wide = end.x - start.x
   return {
     line,
     own: null,

@@ -108,6 +108,26 @@ describe('the command line', () => {
     )
   })
 
+  it('counts finished PDFs, adds text to them and puts words right', async () => {
+    const pdf = join(folder, 'finished.pdf')
+    const out = join(folder, 'changed.pdf')
+    await run('pdf', guide, pdf)
+    expect((await run('census', pdf)).stdout).toMatch(/24 pages, \d+ characters, \d+ fonts, tagged/)
+    expect(JSON.parse((await run('census', pdf, '--json')).stdout)).toHaveProperty('fonts')
+    const add = ['--text', 'Seen', '--family', 'Spectral']
+    expect((await run('pdf-add', pdf, out, '--page', '2', '--at', '10mm,8mm', ...add)).stdout).toContain(
+      'added “Seen” on page 2',
+    )
+    expect(spawnSync('pdftotext', ['-f', '2', '-l', '2', out, '-'], { encoding: 'utf8' }).stdout).toContain('Seen')
+    const right = await run('pdf-right', pdf, out, '--find', 'Crossing', '--words', 'Sailing')
+    expect(right.stdout).toContain('put right in its own font')
+    expect((await run('pdf-right', pdf, out, '--find', 'Nothing such', '--words', 'x')).stderr).toContain(
+      'is on no line of page 1',
+    )
+    expect((await run('pdf-add', pdf, out, '--at', 'here', ...add)).stderr).toContain('pdf-add needs')
+    expect((await run('census', join(folder, 'guide.odt.pdf'))).stderr).toContain('there is no file')
+  })
+
   it('puts documents into a bundle', async () => {
     const zip = join(folder, 'all.zip')
     const { status, stdout } = await run('bundle', guide, guide, zip)
