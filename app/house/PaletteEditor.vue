@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { colorDuties, type HouseColor } from '~~/core/house/house'
+import { inkWords, readInk } from '~~/core/house/ink-words'
 import { dutyTitles } from '~~/core/house/palette'
 import Choice from '../kit/Choice.vue'
 
@@ -24,6 +25,19 @@ function setColor(id: string, event: Event): void {
   const color = field.value.trim().toLowerCase().replace(/^#?/, '#')
   if (/^#[0-9a-f]{6}$/.test(color)) set(id, { color })
   else field.value = props.palette.find(each => each.id === id)!.color
+}
+/** The colour whose ink was typed and is none. */
+const noInk = ref('')
+function setInk(id: string, event: Event): void {
+  const ink = readInk((event.target as HTMLInputElement).value)
+  noInk.value = ink === null ? id : ''
+  if (ink === null) return
+  emit(
+    'change',
+    props.palette.map(({ ink: _before, ...each }) =>
+      each.id !== id ? (_before ? { ...each, ink: _before } : each) : ink ? { ...each, ink } : each,
+    ),
+  )
 }
 function add(): void {
   let number = props.palette.length + 1
@@ -87,6 +101,20 @@ const drop = (id: string) =>
         >
           Drop
         </button>
+        <label class="col-span-4 col-start-2 flex items-center gap-2 text-soft"
+          >Printed with
+          <input
+            class="field min-w-0 flex-1 text-ink"
+            maxlength="100"
+            placeholder="as it looks; or four shares of ink in percent, or a spot ink’s name"
+            :value="inkWords(each.ink)"
+            :aria-invalid="noInk === each.id"
+            @change="setInk(each.id, $event)"
+          />
+        </label>
+        <p v-if="noInk === each.id" role="alert" class="col-span-4 col-start-2 text-rubric">
+          An ink is four shares from 0 to 100 (cyan, magenta, yellow, black) or a name. What was there is kept.
+        </p>
       </li>
     </ul>
     <button type="button" class="link mt-2" @click="add">Add a colour</button>

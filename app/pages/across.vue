@@ -4,6 +4,7 @@ import { useShelf } from '../stores/shelf'
 import RunningHead from '../desk/RunningHead.vue'
 import ShelfIndex from '../desk/ShelfIndex.vue'
 import BatchPanel from '../stages/across/BatchPanel.vue'
+import BundlePanel from '../stages/across/BundlePanel.vue'
 import ProofTable from '../stages/across/ProofTable.vue'
 import WishPanel from '../stages/across/WishPanel.vue'
 import { counted, grouped } from '../desk/words'
@@ -159,7 +160,7 @@ useHead({ title: 'All documents, Morphene' })
       <ShelfIndex open="across" />
       <section class="h-full w-[min(560px,46vw)] shrink-0 overflow-y-auto px-[22px] pt-4 pb-8" aria-label="The plan">
         <BatchPanel v-if="across.batch" />
-        <WishPanel v-else />
+        <template v-else><WishPanel /><BundlePanel /></template>
       </section>
     </div>
   </div>

@@ -4,7 +4,7 @@ import { unzipSync } from 'fflate'
 import AxeBuilder from '@axe-core/playwright'
 import { galleyMenu } from '../../demo/galley-menu'
 import { sailingGuide } from '../../demo/sailing-guide'
-import { choose, noPageErrors, openOnDesk } from '../support/browser'
+import { choose, noPageErrors, openOnDesk, putOnShelf } from '../support/browser'
 
 noPageErrors()
 
@@ -50,4 +50,29 @@ test('by keyboard: a document as a book, and its styles as tokens', async ({ pag
   const file = await tokens
   expect(file.suggestedFilename()).toBe('Guide as a book.tokens.json')
   expect(JSON.parse(readFileSync(await file.path(), 'utf8'))).toHaveProperty('paragraph')
+})
+
+test('several documents go into one bundle; a colour of a house is given its ink', async ({ page }) => {
+  const [one, two] = ['Bundled menu', 'Bundled guide']
+  await putOnShelf(page, `${one}.odg`, galleyMenu())
+  await putOnShelf(page, `${two}.odt`, sailingGuide())
+  await page.goto('/across')
+  await page.getByRole('button', { name: 'None' }).click()
+  await page.getByLabel(`${one}.odg: in the plan`).first().check()
+  await page.getByLabel(`${two}.odt: in the plan`).first().check()
+  const zipped = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Bundle 2 documents' }).click()
+  const names = Object.keys(unzipSync(readFileSync(await (await zipped).path())))
+  expect(names).toEqual(expect.arrayContaining([`${one}.odg`, `${two}.odt`, `PDF/${two}.pdf`, 'Contents.txt']))
+
+  await page.goto('/houses')
+  const ink = page.getByLabel('Printed with').first()
+  await ink.fill('10 55 100')
+  await ink.press('Enter')
+  await expect(page.getByRole('alert')).toContainText('An ink is four shares from 0 to 100')
+  await ink.fill('Quay Green')
+  await ink.press('Enter')
+  await expect(page.getByRole('alert')).toHaveCount(0)
+  await page.reload()
+  await expect(page.getByLabel('Printed with').first()).toHaveValue('Quay Green')
 })
