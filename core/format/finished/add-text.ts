@@ -6,6 +6,7 @@ import { RunPainter } from '../pdf/run-painter'
 import type { Subsetter } from '../pdf/subset'
 import type { DisplayPage } from '../../typeset/display'
 import { setText, type AddedText } from './drawn-text'
+import { resourcesOf } from './page-text'
 import { FinishedPdfError, type FinishedPdf } from './open'
 
 /** Text, and where it goes: the page from 1, and the top left of its first line in points from the page's top left. */
@@ -138,7 +139,7 @@ export function setContents(page: PDFPage, streams: readonly PDFRef[]): void {
 /** The page's resources as a dictionary of its own: those of other pages stay as they are. */
 function ownResources(page: PDFPage): PDFDict {
   const { node } = page
-  const shared = node.Resources()
+  const shared = resourcesOf(page)
   const own = shared ? shared.clone(node.context) : node.context.obj({})
   const fonts = shared?.lookup(PDFName.of('Font'))
   own.set(PDFName.of('Font'), fonts instanceof PDFDict ? fonts.clone(node.context) : node.context.obj({}))

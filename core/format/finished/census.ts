@@ -1,7 +1,7 @@
 import type { PDFDict, PDFPage } from '@cantoo/pdf-lib'
 import { readFont, type FinishedFont } from './fonts'
 import type { FinishedPdf } from './open'
-import { fontDictionaries, readPageText, type FontsRead } from './page-text'
+import { fontDictionaries, readPageText, resourcesOf, type FontsRead } from './page-text'
 
 /** A font of a finished PDF, and what is set in it. Pages count from 1. */
 export interface FontUse {
@@ -74,7 +74,7 @@ export function finishedCensus({ pages, title, signed, tagged }: FinishedPdf): F
 /** Fonts that a page leads to, by its resources and by what its annotations look like. */
 function dictionariesOf(page: PDFPage): Set<PDFDict> {
   const found = new Set<PDFDict>()
-  fontDictionaries(page.node.Resources(), found)
+  fontDictionaries(resourcesOf(page), found)
   return found
 }
 

@@ -72,12 +72,21 @@ export function pageContent(page: PDFPage): Uint8Array {
   return whole
 }
 
+/** What a page's content refers to by name, its own or inherited; undefined where that is damaged. */
+export function resourcesOf(page: PDFPage): PDFDict | undefined {
+  try {
+    return page.node.Resources()
+  } catch {
+    return undefined
+  }
+}
+
 /** Reads a page's text: what stands where, in which font, and which operator shows it. */
 export function readPageText(page: PDFPage, known: FontsRead): PageText {
   const content = pageContent(page)
   const operators = readOperators(content)
   const reader = new TextReader(known)
-  const resources = page.node.Resources()
+  const resources = resourcesOf(page)
   reader.run(operators, resources, identity, 0)
   return { content, operators, pieces: reader.pieces, fonts: reader.fontsOf(resources) }
 }
