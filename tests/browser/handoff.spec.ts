@@ -65,7 +65,11 @@ test('several documents go into one bundle; a colour of a house is given its ink
   const names = Object.keys(unzipSync(readFileSync(await (await zipped).path())))
   expect(names).toEqual(expect.arrayContaining([`${one}.odg`, `${two}.odt`, `PDF/${two}.pdf`, 'Contents.txt']))
 
-  await page.goto('/houses')
+  const toPalette = async () => {
+    await page.goto('/houses')
+    await page.getByRole('radio', { name: /^Palette/ }).click()
+  }
+  await toPalette()
   const ink = page.getByLabel('Printed with').first()
   await ink.fill('10 55 100')
   await ink.press('Enter')
@@ -73,6 +77,8 @@ test('several documents go into one bundle; a colour of a house is given its ink
   await ink.fill('Quay Green')
   await ink.press('Enter')
   await expect(page.getByRole('alert')).toHaveCount(0)
-  await page.reload()
+  await page.getByRole('button', { name: 'Keep the changes' }).click()
+  await expect(page.getByRole('button', { name: 'Keep the changes' })).toHaveCount(0)
+  await toPalette()
   await expect(page.getByLabel('Printed with').first()).toHaveValue('Quay Green')
 })

@@ -178,8 +178,8 @@ test('a folded sheet: what lies off it and what is absent is said; a frame is ch
   page,
 }) => {
   // As it comes where somebody forgot to send its picture along.
-  const { 'Pictures/gull.png': _gull, ...parts } = unzipSync(galleyMenu())
-  await openOnDesk(page, 'Folded.odg', zipSync(parts, { level: 0 }))
+  const { 'Pictures/gull.png': _gull, ...sent } = unzipSync(galleyMenu())
+  await openOnDesk(page, 'Folded.odg', zipSync(sent, { level: 0 }))
   await page.getByRole('tab', { name: 'Pages' }).click()
   await expect(page.getByText('Absent picture: Gull')).toBeVisible({ timeout: 20_000 })
   await expect(page.getByRole('cell', { name: /1 thing lies off the page/ })).toBeVisible()
