@@ -71,7 +71,7 @@ export function finishedCensus({ pages, title, signed, tagged }: FinishedPdf): F
   }
 }
 
-/** Fonts that a page leads to, by its resources and by what its annotations look like. */
+/** Fonts that a page leads to by its resources. */
 function dictionariesOf(page: PDFPage): Set<PDFDict> {
   const found = new Set<PDFDict>()
   fontDictionaries(resourcesOf(page), found)

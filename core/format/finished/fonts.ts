@@ -209,7 +209,7 @@ function simpleEncoding(dict: PDFDict, kind: string): Map<number, string> {
   return texts
 }
 
-/** The encoding that a Type 1 font file says itself, in its clear part (Adobe Type 1 Font Format, 2.2). */
+/** The encoding that a Type 1 font file says itself, in its clear part (Type 1 Font Format, 2.2). */
 function* builtIn(dict: PDFDict): Generator<readonly [number, string]> {
   const descriptor = dictAt(dict, 'FontDescriptor')
   const file = descriptor && maybe(descriptor, 'FontFile')

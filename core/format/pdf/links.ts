@@ -1,4 +1,4 @@
-import { PDFHexString, PDFString, type PDFContext, type PDFPage, type PDFRef } from '@cantoo/pdf-lib'
+import { PDFHexString, PDFName, PDFString, type PDFContext, type PDFPage, type PDFRef } from '@cantoo/pdf-lib'
 import type { Paragraph } from '../../document/story-model'
 import type { Page } from '../../typeset/pages'
 import type { Anchors } from '../structure/anchors'
@@ -42,6 +42,8 @@ export function writeLinks(
       }),
     )
     page.node.addAnnot(annotation)
+    // Keys go from link to link in the order of the structure (ISO 14289-1, 7.18.3).
+    page.node.set(PDFName.of('Tabs'), PDFName.of('S'))
     return annotation
   })
 }

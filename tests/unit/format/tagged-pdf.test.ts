@@ -152,6 +152,7 @@ describe('the structure of a PDF', () => {
     expect(source.match(/\/Subtype \/Link/g)).toHaveLength(3)
     expect(source).toContain('/URI (https://saltmere.example/ti%20mes)')
     expect(source.match(/\/XYZ\s+null/g)!.length).toBeGreaterThanOrEqual(2)
+    expect(source).toContain('/Tabs /S')
     // Every annotation stands in the structure, and says where.
     expect(source.match(/\/Type \/OBJR/g)).toHaveLength(3)
     expect(source.match(/\/StructParent \d/g)).toHaveLength(3)
