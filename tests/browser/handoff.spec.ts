@@ -65,8 +65,13 @@ test('several documents go into one bundle; a colour of a house is given its ink
   const names = Object.keys(unzipSync(readFileSync(await (await zipped).path())))
   expect(names).toEqual(expect.arrayContaining([`${one}.odg`, `${two}.odt`, `PDF/${two}.pdf`, 'Contents.txt']))
 
+  const palette = [{ id: 'quay', title: 'Quay', does: 'accent', color: '#1f6f6b' }]
+  const made = await page.request.post('/api/houses', {
+    data: { house: { name: 'Printed house', roles: [], palette } },
+  })
+  const { id } = (await made.json()) as { id: string }
   const toPalette = async () => {
-    await page.goto('/houses')
+    await page.goto(`/houses?house=${id}`)
     await page.getByRole('radio', { name: /^Palette/ }).click()
   }
   await toPalette()
@@ -81,4 +86,5 @@ test('several documents go into one bundle; a colour of a house is given its ink
   await expect(page.getByRole('button', { name: 'Keep the changes' })).toHaveCount(0)
   await toPalette()
   await expect(page.getByLabel('Printed with').first()).toHaveValue('Quay Green')
+  expect((await page.request.delete(`/api/houses/${id}`)).status()).toBe(200)
 })
