@@ -69,6 +69,8 @@ await page.screenshot({ path: shot('swap-pages') })
 await page.getByRole('button', { name: /^Swap \d/ }).click()
 await page.getByText('Done, as version').waitFor()
 await page.getByRole('tab', { name: 'Handoff' }).click()
+await page.getByRole('button', { name: 'Make the PDF for print' }).click()
+await page.getByText(/^Saved: /).waitFor()
 await settle()
 await page.screenshot({ path: shot('handoff') })
 // A recast with its matches, absent faces, and one plan over several documents.
