@@ -13,9 +13,17 @@ export interface Tagged {
   readonly children: (Tagged | string)[]
 }
 
-/** The structure tree of a PDF, text included. */
+/**
+ * The structure tree of a PDF, text included.
+ * @throws Error where pdfinfo, which draws a page anew for each element of it, takes longer than two minutes
+ */
 export function tagsOf(path: string): Tagged {
-  const { stdout } = spawnSync('pdfinfo', ['-struct-text', path], { encoding: 'utf8', maxBuffer: 1 << 28 })
+  const { stdout, error } = spawnSync('pdfinfo', ['-struct-text', path], {
+    encoding: 'utf8',
+    maxBuffer: 1 << 28,
+    timeout: 120_000,
+  })
+  if (error) throw error
   const root: Tagged = { type: '', children: [] }
   const open: Tagged[] = [root]
   for (const line of stdout.split('\n')) {
