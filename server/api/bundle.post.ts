@@ -1,16 +1,13 @@
 import { z } from 'zod'
-import { usualChecklist } from '../../core/proof/checklist'
 import { recordCsv } from '../../core/change/record-csv'
-import { deskChecklist } from '../../shared/kept'
 import { route } from '../door'
 import type { Acting } from '../store/acting'
 import { findDocument } from '../store/documents'
-import { listKept } from '../store/kept'
 import { listVersions, versionRecord } from '../store/versions'
 import { refusal } from '../work/answer'
 import { handedOn, linkedHouse } from '../work/handing'
 import { threadsFor } from '../work/pool'
-import { bodyOf, heldLicences, setContent } from '../work/requests'
+import { bodyOf, checklistOfDesk, heldLicences, setContent } from '../work/requests'
 import type { DocumentRow } from '../../shared/api'
 
 const bodySchema = z.strictObject({ documents: z.array(z.uuid()).min(1).max(50) })
@@ -44,8 +41,7 @@ export default route('take', async (event, acting) => {
   const linked = new Set(documents.map(each => each.house))
   // A bundle has one house: where documents go by several, each still carries its own name in itself.
   const house = linked.size === 1 ? await linkedHouse(acting, documents[0]!) : null
-  const checklist =
-    (await listKept(acting, 'checklist')).find(each => each.name === deskChecklist)?.data ?? usualChecklist
+  const checklist = await checklistOfDesk(acting)
   const made = await threadsFor(acting).run({
     kind: 'bundle',
     documents: await Promise.all(

@@ -1,6 +1,7 @@
 import { getQuery, getRouterParam, type H3Event } from 'h3'
 import { z } from 'zod'
-import { keptKindSchema, type KeptKind } from '../../shared/kept'
+import { usualChecklist, type Checklist } from '../../core/proof/checklist'
+import { deskChecklist, keptKindSchema, type KeptKind } from '../../shared/kept'
 import type { Acting } from '../store/acting'
 import { findDocument } from '../store/documents'
 import { ConflictError, versionContent, versionsSince } from '../store/versions'
@@ -139,4 +140,9 @@ export function attachment(name: string): string {
 /** Licences for faces that are held on this desk, under their names. */
 export async function heldLicences(acting: Acting): Promise<NamedLicence[]> {
   return (await listKept(acting, 'licence')).map(({ name, data }) => ({ ...data, name }))
+}
+
+/** What proofs of this desk look for. */
+export async function checklistOfDesk(acting: Acting): Promise<Checklist> {
+  return (await listKept(acting, 'checklist')).find(each => each.name === deskChecklist)?.data ?? usualChecklist
 }

@@ -28,6 +28,8 @@ export interface MadePdf extends Pdf {
   check(): number | null
   text(...more: string[]): string
   info(...more: string[]): string
+  /** Its fonts, a line each, as pdffonts tells them. */
+  fonts(): string[]
   /** Laid open by qpdf, byte for byte as characters. */
   source(): string
 }
@@ -48,6 +50,7 @@ export async function madePdf(
     session,
     check: () => run('qpdf', '--check', path).status,
     text: (...more) => run('pdftotext', ...more, path, '-').stdout,
+    fonts: () => run('pdffonts', path).stdout.trim().split('\n').slice(2),
     info: (...more) => run('pdfinfo', ...more, path).stdout,
     source: () =>
       spawnSync('qpdf', ['--qdf', '--object-streams=disable', path, '-'], {

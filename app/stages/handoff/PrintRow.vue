@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Choice from '../../kit/Choice.vue'
 import Tick from '../../kit/Tick.vue'
-import { useDesk } from '../../stores/desk'
+import { sentenceOf, useDesk } from '../../stores/desk'
 import HandoffRow from './HandoffRow.vue'
 import { useHanding } from './use-handing'
 
@@ -21,7 +21,11 @@ const { making, refused, mayNotEmbed, made, hand } = useHanding()
 const profileLimit = 4_000_000
 
 onMounted(async () => {
-  conditions.value = await $fetch<{ id: string; title: string }[]>('/api/printing')
+  try {
+    conditions.value = await $fetch<{ id: string; title: string }[]>('/api/printing')
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
   condition.value = conditions.value[0]?.id ?? ownProfile
 })
 
@@ -39,7 +43,7 @@ async function takeProfile(event: Event): Promise<void> {
   for (const byte of bytes) text += String.fromCharCode(byte)
   profile.value = { name: given.name.replace(/\.\w+$/, ''), bytes: btoa(text) }
 }
-const ready = computed(() => condition.value !== ownProfile || profile.value !== null)
+const ready = computed(() => (condition.value !== '' && condition.value !== ownProfile) || profile.value !== null)
 function make(): void {
   const own = profile.value
   void hand(`/api/documents/${desk.info!.document.id}/handoff`, {

@@ -1,6 +1,6 @@
-import { zipSync } from 'fflate'
 import type { Paragraph } from '../../document/story-model'
 import { escapeXml } from '../../package/new-package'
+import { zipFiles } from '../../package/zip-files'
 import type { DocumentSession } from '../../session'
 import { paragraphText } from '../../style/runs'
 import { identifierOf } from '../identity'
@@ -87,7 +87,13 @@ export async function writeEpub(
     { path: 'EPUB/package.opf', type: '', bytes: utf8(packageOf(files, chapters, about)) },
     ...files.map(file => ({ ...file, path: `EPUB/${file.path}` })),
   ]
-  return { bytes: packed(all, options.made), files, faces: written.left, pictures: [...pictures.left] }
+  // Its first entry says what it is, and is not packed (EPUB 3.3, 4.2.2).
+  const bytes = zipFiles(
+    all.map(file => [file.path, file.bytes]),
+    options.made,
+    'mimetype',
+  )
+  return { bytes, files, faces: written.left, pictures: [...pictures.left] }
 }
 
 /** Chapters begin at the headings of the highest level that there is, and at every page of a presentation. */
@@ -183,18 +189,5 @@ function packageOf(
     `<meta property="schema:accessibilityHazard">none</meta>\n` +
     `</metadata>\n<manifest>\n${items.join('\n')}\n</manifest>\n<spine>\n` +
     `${chapters.map(({ file }) => `<itemref idref="${id(file)}"/>`).join('\n')}\n</spine>\n</package>\n`
-  )
-}
-
-/** The first year that a zip knows of. */
-const firstDate = Date.UTC(1980, 0, 2)
-
-/** A zip whose first entry is its kind, not packed (EPUB 3.3, 4.2.2). */
-function packed(files: readonly WebFile[], made: number): Uint8Array {
-  return zipSync(
-    Object.fromEntries(
-      files.map(({ path, bytes }) => [path, [bytes, { level: path === 'mimetype' ? 0 : 6 }] as const]),
-    ),
-    { mtime: Math.max(made, firstDate) },
   )
 }

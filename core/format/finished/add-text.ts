@@ -61,8 +61,19 @@ export function saidOf({ signed, tagged }: FinishedPdf): string[] {
   ]
 }
 
+/** As many characters are added at once. */
+const longest = 20_000
+/** No text is set larger than this, in points. */
+const largest = 2_000
+
 /** Sets text in a face that is at hand, has its letters and may be embedded. @throws FinishedPdfError */
 export async function settled(added: AddedText, { typesetter }: SettingTools): Promise<DisplayPage> {
+  if (added.text.length > longest)
+    throw new FinishedPdfError(`At most ${longest} characters are set at once. Nothing was changed.`)
+  if (!(added.size > 0 && added.size <= largest))
+    throw new FinishedPdfError(`Text is set from 0 to ${largest} pt. Nothing was changed.`)
+  if (!/^#[0-9a-f]{6}$/i.test(added.color))
+    throw new FinishedPdfError(`“${added.color}” is no colour: it takes six digits, as #1f6f6b. Nothing was changed.`)
   const drawn = await setText(added, typesetter)
   for (const run of drawn.runs) {
     if (run.glyphs.length === 0) continue

@@ -1,10 +1,10 @@
-import { zipSync } from 'fflate'
 import { licenceOf } from '../../font/licence'
 import type { FaceRecord } from '../../font/face'
 import { houseToTokens } from '../../house/tokens'
 import { proofOf } from '../../proof/proof'
 import { proofCsv } from '../../proof/report'
 import type { Checklist } from '../../proof/checklist'
+import { zipFiles } from '../../package/zip-files'
 import type { DocumentSession } from '../../session'
 import { displayPage } from '../../typeset/display'
 import { handOff, type HandoffContext, type HandoffWorks } from './hand-off'
@@ -40,6 +40,7 @@ export function mayTravel(face: FaceRecord): { readonly may: boolean; readonly b
       }
 }
 
+const counted = (count: number, what: string) => `${count} ${what}${count === 1 ? '' : 's'}`
 const plainName = (text: string) => text.replace(/[\\/:*?"<>|\u0000-\u001F]+/g, ' ').trim() || 'Document'
 const withoutEnding = (fileName: string) => fileName.replace(/\.\w+$/, '')
 
@@ -79,7 +80,7 @@ export async function writeBundle(
     put(`Proof/${name}.csv`, utf8(proofCsv([{ file: fileName, proof, pageNumbers }])))
     for (const record of records) put(`Records/${plainName(record.name)}.csv`, utf8(record.text))
     list.push(
-      `${own}: ${pdf.said.join(', ')}; ${proof.findings.length} findings of the proof`,
+      `${own}: ${pdf.said.join(', ')}; ${counted(proof.findings.length, 'finding')} of the proof`,
       ...pdf.left.map(each => `  ${each}`),
     )
     for (const face of facesOf(session)) faces.set(face.hash, face)
@@ -99,11 +100,11 @@ export async function writeBundle(
   }
   for (const family of [...absent].sort()) left.push(`${family}: it is absent here, too`)
   if (context.house) put(`House/${plainName(context.house.name)}.tokens.json`, utf8(houseToTokens(context.house)))
-  said.push(`${documents.length} ${documents.length === 1 ? 'document' : 'documents'}`, `${travels.length} font files`)
+  said.push(counted(documents.length, 'document'), counted(travels.length, 'font file'))
   const contents = contentsText(list, travels, left, context)
   files.set(bundleContents, utf8(contents))
   return {
-    bytes: zipSync(Object.fromEntries(files), { mtime: Math.max(context.made, Date.UTC(1980, 0, 2)) }),
+    bytes: zipFiles(files, context.made),
     ending: 'zip',
     type: 'application/zip',
     said,

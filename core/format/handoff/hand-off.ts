@@ -1,9 +1,9 @@
 import { decodeFromBase64 } from '@cantoo/pdf-lib'
-import { zipSync } from 'fflate'
 import type { FaceRecord } from '../../font/face'
 import { withHeld, type NamedLicence } from '../../font/held-licence'
 import { licenceOf, type LicenceUse, type UseRight } from '../../font/licence'
 import type { House } from '../../house/house'
+import { zipFiles } from '../../package/zip-files'
 import type { DocumentSession } from '../../session'
 import { writeEpub } from '../epub/write'
 import { writePdf, type PdfOptions, type PrintOptions } from '../pdf/write'
@@ -82,9 +82,10 @@ export async function handOff(
     case 'html': {
       const site = await writeSite(session, works, web('web page'))
       return {
-        bytes: zipSync(Object.fromEntries(site.files.map(({ path, bytes }) => [path, bytes])), {
-          mtime: Math.max(context.made, Date.UTC(1980, 0, 2)),
-        }),
+        bytes: zipFiles(
+          site.files.map(({ path, bytes }) => [path, bytes]),
+          context.made,
+        ),
         ending: 'zip',
         type: 'application/zip',
         said: [`${site.files.length} files, index.html first`],

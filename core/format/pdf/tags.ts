@@ -30,6 +30,8 @@ interface TaggedParagraph {
   /** Of its first words: what departs from it is told. */
   language: string | null
   readonly leaves: Map<string, TagElement>
+  /** What the run before belonged to, and where it ended. */
+  last: { readonly element: TagElement; readonly end: number } | null
   /** On which page each stretch of text was first drawn: heads of tables are drawn again. */
   readonly drawn: Map<string, PDFPage>
 }
@@ -128,8 +130,8 @@ export class Tagging {
     })
   }
 
-  private know(key: string, of: Omit<TaggedParagraph, 'leaves' | 'drawn' | 'language'>): void {
-    this.paragraphs.set(key, { ...of, language: null, leaves: new Map(), drawn: new Map() })
+  private know(key: string, of: Omit<TaggedParagraph, 'leaves' | 'drawn' | 'language' | 'last'>): void {
+    this.paragraphs.set(key, { ...of, language: null, leaves: new Map(), last: null, drawn: new Map() })
   }
 
   private figure(node: FigureNode, element: TagElement): void {
@@ -205,19 +207,18 @@ export class Tagging {
       // The number of a heading is no part of its words.
       return (known.label ??= new TagElement('Lbl', known.element, -1))
     }
-    return this.leafOf(known, run)
+    const element = this.leafOf(known, run)
+    known.last = { element, end: run.end }
+    return element
   }
 
   /** The piece of a paragraph that a run is: its own words, a link, a reference to a note, words of another language. */
   private leafOf(known: TaggedParagraph, run: GlyphRun): TagElement {
     const { element, leaves } = known
     const inline = inlineAt(known, run)
-    const leaf = (key: string, type: string, language = ''): TagElement => {
+    const leaf = (key: string, type: string): TagElement => {
       let found = leaves.get(key)
-      if (!found) {
-        leaves.set(key, (found = new TagElement(type, element, run.start)))
-        found.language = language
-      }
+      if (!found) leaves.set(key, (found = new TagElement(type, element, run.start)))
       return found
     }
     if (inline?.kind === 'note') return leaf(`note ${inline.node}`, 'Reference')
@@ -230,7 +231,13 @@ export class Tagging {
       if (language !== this.language) element.language = language
     }
     if (language === known.language) return element
-    return leaf(`language ${inline.node} ${language}`, 'Span', language)
+    // Words of another language go on from run to run, and end where other words stand between: those keep their place.
+    const { last } = known
+    if (last?.element.type === 'Span' && last.element.language === language && run.start >= last.end)
+      return last.element
+    const span = new TagElement('Span', element, run.start)
+    span.language = language
+    return span
   }
 
   private linkAt(inline: Inline | null, run: GlyphRun): ReturnType<typeof linkOf> {

@@ -135,6 +135,9 @@ describe('a finished PDF', () => {
     const trial = async (more: Partial<TextAt>) => addText(await openPdf(await contract()), { ...text, ...more }, tools)
     await expect(trial({ page: 7 })).rejects.toThrow('there is no page 7')
     await expect(trial({ family: 'Nowhere' })).rejects.toThrow('“Nowhere” is not in the library')
+    await expect(trial({ color: 'red"' })).rejects.toThrow('is no colour')
+    await expect(trial({ size: 0 })).rejects.toThrow('from 0 to')
+    await expect(trial({ text: 'x'.repeat(20_001) })).rejects.toThrow('At most')
     await expect(trial({ text: '' })).rejects.toThrow('no words')
   })
 

@@ -1,44 +1,16 @@
-import { spawnSync } from 'node:child_process'
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import { afterAll, describe, expect, it } from 'vitest'
-import { PdfError, writePdf, type PdfOptions } from '../../../core/format/pdf/write'
+import { describe, expect, it } from 'vitest'
+import { PdfError } from '../../../core/format/pdf/write'
 import { Library } from '../../../core/font/library'
-import { DocumentSession } from '../../../core/session'
 import { Typesetter } from '../../../core/typeset/look'
 import { Shaper } from '../../../core/typeset/shaper'
 import { crewHandbook } from '../../../demo/crew-handbook'
 import { sailingGuide } from '../../../demo/sailing-guide'
-import { startHarfBuzz, startSubsetter } from '../../../server/library/harfbuzz'
+import { startHarfBuzz } from '../../../server/library/harfbuzz'
 import { shippedFaces, shippedLibrary } from '../../../server/library/shipped'
-import { face, makeOdt, paragraphStyle, typesetter, type Fixture } from '../../support/fixtures'
+import { face, makeOdt, paragraphStyle, type Fixture } from '../../support/fixtures'
+import { madePdf } from '../../support/made-pdf'
 
-const folder = mkdtempSync(join(tmpdir(), 'morphene-pdf-'))
-afterAll(() => {
-  rmSync(folder, { recursive: true })
-})
 const { load } = shippedLibrary()
-const subsetter = startSubsetter()
-const plain: PdfOptions = { bleed: 0, cropMarks: false, leaveOut: false, notes: false, made: 0 }
-
-async function made(bytes: Uint8Array, options: Partial<PdfOptions> = {}, own = typesetter) {
-  const session = await DocumentSession.start(bytes, own)
-  const pdf = await writePdf(session.composition, own, load, subsetter, { ...plain, ...options })
-  const path = join(folder, `${Math.random().toString(36).slice(2)}.pdf`)
-  writeFileSync(path, pdf.bytes)
-  const run = (program: string, ...args: string[]) => spawnSync(program, args, { encoding: 'utf8', maxBuffer: 1 << 27 })
-  return {
-    ...pdf,
-    path,
-    session,
-    check: () => run('qpdf', '--check', path).status,
-    text: (...more: string[]) => run('pdftotext', ...more, path, '-').stdout,
-    fonts: () => run('pdffonts', path).stdout.trim().split('\n').slice(2),
-    info: () => run('pdfinfo', '-box', path).stdout,
-    source: () => run('qpdf', '--qdf', '--object-streams=disable', path, '-').stdout,
-  }
-}
 const small = (fixture: Fixture) =>
   makeOdt({
     faces: face('Spectral'),
@@ -51,7 +23,7 @@ const small = (fixture: Fixture) =>
 
 describe('a PDF', () => {
   it('is sound, has every font subset and embedded, and its text in order', async () => {
-    const pdf = await made(sailingGuide())
+    const pdf = await madePdf(sailingGuide())
     expect(pdf.check()).toBe(0)
     expect(pdf.pages).toBe(24)
     for (const line of pdf.fonts()) expect(line).toMatch(/^[A-Z]{6}\+\S+ .*\byes\s+yes\s+yes\b/)
@@ -69,9 +41,9 @@ describe('a PDF', () => {
   })
 
   it('has true size, title, language, and the headings as bookmarks', async () => {
-    const pdf = await made(sailingGuide())
-    expect(pdf.info()).toMatch(/Title:\s+Sailing guide/)
-    expect(pdf.info()).toMatch(/MediaBox:\s+0\.00\s+0\.00\s+345\.83\s+487\.56/)
+    const pdf = await madePdf(sailingGuide())
+    expect(pdf.info('-box')).toMatch(/Title:\s+Sailing guide/)
+    expect(pdf.info('-box')).toMatch(/MediaBox:\s+0\.00\s+0\.00\s+345\.83\s+487\.56/)
     const source = pdf.source()
     expect(source).toContain('/Lang (en-GB)')
     expect(source.match(/\/Title </g)!.length).toBeGreaterThan(30)
@@ -79,15 +51,18 @@ describe('a PDF', () => {
   })
 
   it('is the same file every time', async () => {
-    const [one, other] = [await made(sailingGuide()), await made(sailingGuide())]
+    const [one, other] = [await madePdf(sailingGuide()), await madePdf(sailingGuide())]
     expect(Buffer.compare(one.bytes, other.bytes)).toBe(0)
   })
 
   it('has bleed and crop marks where asked, and the same page inside', async () => {
-    const pdf = await made(small({ body: '<text:p>a page</text:p>' }), { bleed: 8.5, cropMarks: true })
+    const pdf = await madePdf(small({ body: '<text:p>a page</text:p>' }), { bleed: 8.5, cropMarks: true })
     expect(pdf.check()).toBe(0)
     const box = (name: string) =>
-      new RegExp(`${name}:\\s+([\\d.]+)\\s+([\\d.]+)\\s+([\\d.]+)\\s+([\\d.]+)`).exec(pdf.info())!.slice(1).map(Number)
+      new RegExp(`${name}:\\s+([\\d.]+)\\s+([\\d.]+)\\s+([\\d.]+)\\s+([\\d.]+)`)
+        .exec(pdf.info('-box'))!
+        .slice(1)
+        .map(Number)
     const [left, , right] = box('TrimBox') as [number, number, number, number]
     expect(right - left).toBeCloseTo(283.46, 1)
     expect(box('BleedBox')[0]).toBeCloseTo(left - 8.5, 1)
@@ -95,7 +70,7 @@ describe('a PDF', () => {
   })
 
   it('gives back words whatever shows them: ligatures, capitals by style, leaders, right to left', async () => {
-    const pdf = await made(
+    const pdf = await madePdf(
       small({
         automatic:
           `${paragraphStyle('U', 'fo:text-transform="uppercase"')}<style:style style:name="L" ` +
@@ -118,7 +93,7 @@ describe('a PDF', () => {
   })
 
   it('places glyphs where the composition does', async () => {
-    const pdf = await made(
+    const pdf = await madePdf(
       small({
         automatic: paragraphStyle('J', '', 'fo:text-align="justify"'),
         body: `<text:p text:style-name="J">${'sea harbour light morning '.repeat(8)}</text:p>`,
@@ -139,16 +114,16 @@ describe('a PDF', () => {
     )
     const strict = new Typesetter(new Library(faces), new Shaper(startHarfBuzz(), load))
     const bytes = small({ body: '<text:p>kept</text:p>' })
-    await expect(made(bytes, {}, strict)).rejects.toThrow(PdfError)
-    await expect(made(bytes, {}, strict)).rejects.toThrow(/Spectral Regular/)
-    const left = await made(bytes, { leaveOut: true }, strict)
+    await expect(madePdf(bytes, {}, strict)).rejects.toThrow(PdfError)
+    await expect(madePdf(bytes, {}, strict)).rejects.toThrow(/Spectral Regular/)
+    const left = await madePdf(bytes, { leaveOut: true }, strict)
     expect(left.notEmbedded).toEqual(['Spectral Regular'])
     expect(left.fonts().join()).toMatch(/Spectral-Regular .*\bno\s+no\b/)
     expect(left.check()).toBe(0)
   })
 
   it('holds for two hundred pages with notes, columns and chained frames', async () => {
-    const pdf = await made(crewHandbook())
+    const pdf = await madePdf(crewHandbook())
     expect(pdf.check()).toBe(0)
     expect(pdf.pages).toBeGreaterThan(190)
     expect(pdf.session.composition.overset).toMatchObject([{ name: 'Fleet 2' }])

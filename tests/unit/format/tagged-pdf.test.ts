@@ -176,6 +176,19 @@ describe('the structure of a PDF', () => {
     expect(pdf.source().match(/\/Lang \(fr-FR\)/g)).toHaveLength(2)
   })
 
+  it('keeps the order of words where languages take turns in one stretch of text', async () => {
+    const styles =
+      '<style:default-style style:family="paragraph"><style:text-properties style:font-name="Spectral" fo:language="en" ' +
+      'fo:country="GB" style:language-asian="ja" style:country-asian="JP"/></style:default-style>'
+    const pdf = await made({ styles, body: p('航路 one 航路 two 航路') })
+    expect(
+      shapeOf(pdf)
+        .join('')
+        .replace(/[^一-龥a-z]/g, '')
+        .replace(/pan/g, ''),
+    ).toBe('航路one航路two航路')
+  })
+
   it('has the number of a heading beside its words', async () => {
     const styles =
       '<text:outline-style style:name="Outline"><text:outline-level-style text:level="1" style:num-format="1" ' +

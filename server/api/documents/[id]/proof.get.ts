@@ -1,18 +1,14 @@
 import { createHash } from 'node:crypto'
-import { usualChecklist } from '../../../../core/proof/checklist'
-import { deskChecklist } from '../../../../shared/kept'
 import { route } from '../../../door'
-import { listKept } from '../../../store/kept'
 import { knownProof, storeProof } from '../../../store/proofs'
 import { linkedHouse } from '../../../work/handing'
 import { threadsFor } from '../../../work/pool'
-import { documentOf, setContent } from '../../../work/requests'
+import { checklistOfDesk, documentOf, setContent } from '../../../work/requests'
 
 /** How much a proof of the newest version finds, by the desk's checklist and the house of the document. */
 export default route('look', async (event, acting) => {
   const document = await documentOf(event, acting)
-  const kept = await listKept(acting, 'checklist')
-  const checklist = kept.find(each => each.name === deskChecklist)?.data ?? usualChecklist
+  const checklist = await checklistOfDesk(acting)
   const house = await linkedHouse(acting, document)
   const content = (await setContent(acting, document, document.version))!
   const basis = createHash('sha256')
