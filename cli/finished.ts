@@ -1,7 +1,7 @@
 import { addText, type SettingTools } from '../core/format/finished/add-text'
 import { finishedCensus, type FinishedCensus } from '../core/format/finished/census'
 import { FinishedPdfError, openPdf, type FinishedPdf } from '../core/format/finished/open'
-import { putRight } from '../core/format/finished/put-right'
+import { correctionOf, putRight } from '../core/format/finished/put-right'
 import { points } from '../core/document/lengths'
 import { Shaper } from '../core/typeset/shaper'
 import { Typesetter } from '../core/typeset/look'
@@ -40,7 +40,7 @@ export async function pdfCensus(call: Call): Promise<Outcome> {
 const pagesWords = (pages: readonly number[]) =>
   pages.length === 0 ? 'on no page' : pages.length > 8 ? `on ${pages.length} pages` : `page ${pages.join(', ')}`
 
-function censusLines({ pages, title, characters, fonts, signed, tagged }: FinishedCensus): string {
+function censusLines({ document: { pages, title, signed, tagged }, characters, fonts }: FinishedCensus): string {
   return [
     `${title || 'no title'}: ${pages} pages, ${characters} characters, ${fonts.length} fonts` +
       `${tagged ? ', tagged' : ''}${signed ? ', signed' : ''}`,
@@ -95,9 +95,11 @@ export async function pdfAdd(call: Call): Promise<Outcome> {
           text,
           family,
           size,
+          leading: null,
           weight: 400,
           italic: false,
           color: single(call, '--color') ?? '#000000',
+          height: null,
           width: width === undefined ? null : lengthIn(width, '--width'),
           language: single(call, '--language') ?? '',
         },
@@ -117,7 +119,7 @@ export async function pdfRight(call: Call): Promise<Outcome> {
   const words = single(call, '--words')
   if (to === undefined || find === undefined || words === undefined)
     throw new CommandError('pdf-right needs FILE.pdf OUT.pdf --find TEXT --words TEXT')
-  return changed(finished => putRight(finished, { page: pageIn(call), find, words }, tools()), from, to)
+  return changed(finished => putRight(finished, correctionOf(finished, pageIn(call), find, words), tools()), from, to)
 }
 
 async function changed(

@@ -10,7 +10,7 @@ import { PNG } from 'pngjs'
 import { addText } from '../core/format/finished/add-text'
 import { finishedCensus } from '../core/format/finished/census'
 import { openPdf } from '../core/format/finished/open'
-import { putRight } from '../core/format/finished/put-right'
+import { correctionOf, putRight } from '../core/format/finished/put-right'
 import { Shaper } from '../core/typeset/shaper'
 import { Typesetter } from '../core/typeset/look'
 import { projectFolder } from '../server/library/files'
@@ -70,10 +70,12 @@ for (const file of readdirSync(folder)
       text: words,
       family: 'Spectral',
       size: 11,
+      leading: null,
       weight: 400,
       italic: false,
       color: '#1f6f6b',
       width: null,
+      height: null,
       language: 'en-GB',
     }
     const added = await addText(finished, { ...text, page: 1, x: 40, y: 20 }, tools)
@@ -100,7 +102,7 @@ for (const file of readdirSync(folder)
       if (!found) continue
       const right = found.slice(0, 2) + found[3]! + found[2]! + found.slice(4)
       try {
-        const made = await putRight(again, { page, find: found, words: right }, tools)
+        const made = await putRight(again, correctionOf(again, page, found, right), tools)
         const rightPath = join(out, `${file}-right.pdf`)
         writeFileSync(rightPath, made.bytes)
         if (Buffer.compare(made.bytes.subarray(0, bytes.length), bytes) !== 0)
@@ -113,7 +115,8 @@ for (const file of readdirSync(folder)
         if (made.plan.standIn === null) own++
         done = `“${found}” is “${right}” ${made.plan.standIn === null ? 'in its own font' : `in ${made.plan.standIn}`}`
         // Letters that hardly any font of a finished file has: the whole line is set in what stands for its font.
-        const foreign = await putRight(await openPdf(bytes), { page, find: found, words: `${right}ẑ` }, tools)
+        const third = await openPdf(bytes)
+        const foreign = await putRight(third, correctionOf(third, page, found, `${right}ẑ`), tools)
         if (foreign.plan.standIn !== null) standIns++
         writeFileSync(rightPath, foreign.bytes)
         if (
@@ -133,7 +136,7 @@ for (const file of readdirSync(folder)
       done = 'no word whose font tells its letters'
     }
     console.log(
-      `ok      ${file}: ${census.pages} pages, ${census.fonts.length} fonts, ${census.characters} characters; ${done}`,
+      `ok      ${file}: ${census.document.pages} pages, ${census.fonts.length} fonts, ${census.characters} characters; ${done}`,
     )
   } catch (error) {
     fail(file, (error as Error).message)

@@ -16,6 +16,12 @@ export const coveredScripts = [
 ] as const
 export type CoveredScript = (typeof coveredScripts)[number]
 
+const scriptPatterns = coveredScripts.map(script => ({ script, pattern: new RegExp(`\\p{Script=${script}}`, 'u') }))
+
+/** The script of a character (Unicode's Script property); null for signs that scripts share, and for other scripts. */
+export const scriptOfCharacter = (character: string): CoveredScript | null =>
+  scriptPatterns.find(({ pattern }) => pattern.test(character))?.script ?? null
+
 /** What the licence bits of a font file allow (OpenType 1.9, OS/2 fsType). */
 export type Embedding = 'installable' | 'editable' | 'preview' | 'restricted'
 

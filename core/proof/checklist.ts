@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { severities, type Check, type Severity } from './check'
+import { severities, type CheckDescription, type Severity } from './check'
 
 /**
  * Which checks run, how much they matter and by which limits. A check that is not named runs as it usually does, so that
@@ -25,7 +25,7 @@ export const usualChecklist: Checklist = checklistSchema.parse({})
 
 /** A check as a checklist has it; null where it does not run. */
 export function asListed(
-  { id, severity, limits }: Check,
+  { id, severity, limits }: CheckDescription,
   checklist: Checklist,
 ): { readonly severity: Severity; readonly limits: Readonly<Record<string, number>> } | null {
   const own = checklist.checks[id]

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { DocumentKind } from '../../document/open'
 import { startKinds } from '../../document/rules'
+import { finishedStartsSchema } from './finished-starts'
 import { startKindsOf } from './start-kinds'
 import { startValuesSchema, type StartWish } from './wishes'
 
@@ -18,10 +19,12 @@ export const deskStartsSchema = z.strictObject({
     })
     .nullable()
     .default(null),
+  /** Text that is added to finished PDFs. */
+  finished: finishedStartsSchema.default({}),
 })
 export type DeskStarts = z.infer<typeof deskStartsSchema>
 
-export const noStarts: DeskStarts = { kinds: {}, page: null }
+export const noStarts: DeskStarts = { kinds: {}, page: null, finished: {} }
 
 /** Starts of a folder over those of the desk: kind by kind, value by value. */
 export function mergedStarts(desk: DeskStarts, folder: DeskStarts | null): DeskStarts {
@@ -39,7 +42,7 @@ export function mergedStarts(desk: DeskStarts, folder: DeskStarts | null): DeskS
       paragraph: { ...under?.paragraph, ...own.paragraph },
     }
   }
-  return { kinds, page: folder.page ?? desk.page }
+  return { kinds, page: folder.page ?? desk.page, finished: { ...desk.finished, ...folder.finished } }
 }
 
 /** The wishes by which a new document of a kind takes its starts. */

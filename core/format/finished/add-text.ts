@@ -5,8 +5,11 @@ import { screenColours } from '../pdf/colours'
 import { RunPainter } from '../pdf/run-painter'
 import type { Subsetter } from '../pdf/subset'
 import type { DisplayPage } from '../../typeset/display'
+import { after, scaling, translation } from '../../typeset/matrix'
 import { setText, type AddedText } from './drawn-text'
+import { facesFor } from './faces-for'
 import { resourcesOf } from './page-text'
+import { lookOf, type PagePoint } from './page-view'
 import { FinishedPdfError, type FinishedPdf } from './open'
 
 /** Text, and where it goes: the page from 1, and the top left of its first line in points from the page's top left. */
@@ -14,6 +17,18 @@ export interface TextAt extends AddedText {
   readonly page: number
   readonly x: number
   readonly y: number
+  /** How much room it has from there down; null where it may go on to the page's foot. */
+  readonly height: number | null
+}
+
+/** How added text came out: lengths in points. */
+export interface AddedLook {
+  readonly lines: number
+  /** Its longest line. */
+  readonly width: number
+  readonly height: number
+  /** So many lines stand below the room that it has. */
+  readonly over: number
 }
 
 /** What text is set with. */
@@ -43,12 +58,39 @@ export function pageOf({ pages }: FinishedPdf, number: number): PDFPage {
  * Adds text to a page, set and embedded as in any PDF that is made here. What was there stays byte for byte.
  * @throws FinishedPdfError where the page, the family or a letter is not there, or the face may not be embedded
  */
-export async function addText(finished: FinishedPdf, at: TextAt, tools: SettingTools): Promise<FinishedChange> {
+export async function addText(
+  finished: FinishedPdf,
+  at: TextAt,
+  tools: SettingTools,
+): Promise<FinishedChange & { readonly look: AddedLook }> {
   const page = pageOf(finished, at.page)
   if (at.text.trim() === '') throw new FinishedPdfError('There are no words to be added. Nothing was changed.')
   const drawn = await settled(at, tools)
   draw(finished, page, drawn, { x: at.x, y: at.y }, tools)
-  return { bytes: await finished.pdf.commit(), said: saidOf(finished) }
+  const look = addedLook(drawn, at, lookOf(page).height)
+  return {
+    bytes: await finished.pdf.commit(),
+    said: [
+      ...(look.over > 0
+        ? [`${look.over === 1 ? 'a line stands' : `${look.over} lines stand`} below the room that it has`]
+        : []),
+      ...saidOf(finished),
+    ],
+    look,
+  }
+}
+
+/** How drawn text came out in the room it has. */
+function addedLook({ lines }: DisplayPage, { y, height }: TextAt, pageHeight: number): AddedLook {
+  const room = height ?? pageHeight - y
+  const foot = ({ baseline, descent }: DisplayPage['lines'][number]) => baseline + descent
+  const shown = (value: number) => Math.round(value * 100) / 100
+  return {
+    lines: lines.length,
+    width: shown(Math.max(0, ...lines.map(line => line.width))),
+    height: shown(Math.max(0, ...lines.map(foot))),
+    over: lines.filter(line => foot(line) > room + 0.01).length,
+  }
 }
 
 /** What everybody should know who changes a finished PDF. */
@@ -66,7 +108,7 @@ const longest = 20_000
 /** No text is set larger than this, in points. */
 const largest = 2_000
 
-/** Sets text in a face that is at hand, has its letters and may be embedded. @throws FinishedPdfError */
+/** Sets text in faces that are at hand, have its letters and may be embedded. @throws FinishedPdfError */
 export async function settled(added: AddedText, { typesetter }: SettingTools): Promise<DisplayPage> {
   if (added.text.length > longest)
     throw new FinishedPdfError(`At most ${longest} characters are set at once. Nothing was changed.`)
@@ -74,12 +116,8 @@ export async function settled(added: AddedText, { typesetter }: SettingTools): P
     throw new FinishedPdfError(`Text is set from 0 to ${largest} pt. Nothing was changed.`)
   if (!/^#[0-9a-f]{6}$/i.test(added.color))
     throw new FinishedPdfError(`“${added.color}” is no colour: it takes six digits, as #1f6f6b. Nothing was changed.`)
-  const drawn = await setText(added, typesetter)
-  for (const run of drawn.runs) {
-    if (run.glyphs.length === 0) continue
-    const face = typesetter.library.byHash(run.face)!
-    if (run.status !== 'present')
-      throw new FinishedPdfError(`“${added.family}” is not in the library. Nothing was changed.`)
+  const { stretches, faces } = facesFor(added, typesetter.library)
+  for (const face of faces)
     if (
       face.embedding === 'restricted' ||
       licenceOf(face).uses.some(each => each.use === 'PDF' && each.right === 'not allowed')
@@ -87,27 +125,23 @@ export async function settled(added: AddedText, { typesetter }: SettingTools): P
       throw new FinishedPdfError(
         `The licence of ${face.fullName} does not allow embedding it in a PDF. Nothing was changed.`,
       )
-    if (run.glyphs.includes(0))
-      throw new FinishedPdfError(`${face.fullName} has not all of these letters: “${run.text}”. Nothing was changed.`)
-  }
-  return drawn
+  return setText(added, stretches, typesetter)
 }
 
 /**
  * Draws set text on a page, behind everything that is there.
- * @param place of the sheet's top left, in points from the page's top left as it is looked at
+ * @param place of the text's top left, in points from the page's top left as it is looked at
  */
 export function draw(
   { pdf }: FinishedPdf,
   page: PDFPage,
   drawn: DisplayPage,
-  place: { readonly x: number; readonly y: number },
+  place: PagePoint,
   { typesetter, load, subsetter }: SettingTools,
 ): void {
   const { context } = pdf
   const resources = ownResources(page)
   const painter = new RunPainter(context, typesetter, screenColours, freePrefix(resources))
-  const box = page.getCropBox()
   const operators: string[] = []
   for (const run of drawn.runs) {
     if (run.glyphs.length === 0) continue
@@ -115,15 +149,8 @@ export function draw(
     font.note(run)
     painter.run(run, font, 0, operators)
   }
-  // The page may be shown turned (ISO 32000-2, 7.7.3.3): text stands upright for who looks at it.
-  const [across, down] = [place.x, place.y]
-  const turn = (((page.getRotation().angle % 360) + 360) % 360) as 0 | 90 | 180 | 270
-  const matrix = {
-    0: [1, 0, 0, 1, box.x + across, box.y + box.height - down],
-    90: [0, 1, -1, 0, box.x + down, box.y + across],
-    180: [-1, 0, 0, -1, box.x + box.width - across, box.y + down],
-    270: [0, -1, 1, 0, box.x + box.width - down, box.y + box.height - across],
-  }[turn]
+  // The page may be shown turned: text stands upright for who looks at it, and is drawn with y upwards.
+  const matrix = after(after(lookOf(page).toPage, translation(place.x, place.y)), scaling(1, -1))
   const fonts = resources.lookup(PDFName.of('Font'), PDFDict)
   for (const font of painter.fonts.values()) {
     font.write(load, subsetter)

@@ -20,10 +20,13 @@ export interface FontUse {
 
 /** What is in a finished PDF. */
 export interface FinishedCensus {
-  readonly pages: number
-  readonly title: string
-  readonly signed: boolean
-  readonly tagged: boolean
+  readonly document: {
+    readonly kind: 'finished'
+    readonly title: string
+    readonly pages: number
+    readonly signed: boolean
+    readonly tagged: boolean
+  }
   readonly characters: number
   readonly fonts: readonly FontUse[]
 }
@@ -36,9 +39,20 @@ interface Counted {
   readonly colors: Map<string, number>
 }
 
+/** The census of a finished PDF, with the font that each of its lines is about. */
+export interface CountedFonts {
+  readonly census: FinishedCensus
+  readonly fonts: readonly FinishedFont[]
+}
+
 /** Counts all fonts of a finished PDF: how much each sets, where, at which sizes and in which colours. */
-export function finishedCensus({ pages, title, signed, tagged }: FinishedPdf): FinishedCensus {
-  const known: FontsRead = new Map()
+export const finishedCensus = (finished: FinishedPdf): FinishedCensus => countFonts(finished).census
+
+/**
+ * The same, with the fonts themselves.
+ * @param known fonts that were read already
+ */
+export function countFonts({ pages, title, signed, tagged }: FinishedPdf, known: FontsRead = new Map()): CountedFonts {
   const counted = new Map<FinishedFont, Counted>()
   const of = (font: FinishedFont): Counted => {
     let found = counted.get(font)
@@ -60,14 +74,16 @@ export function finishedCensus({ pages, title, signed, tagged }: FinishedPdf): F
       use.colors.set(color, (use.colors.get(color) ?? 0) + glyphs.length)
     }
   })
-  const fonts = [...counted.values()].map(use)
+  const rows = [...counted.values()]
+    .map(each => ({ font: each.font, use: use(each) }))
+    .sort((a, b) => b.use.characters - a.use.characters || a.use.name.localeCompare(b.use.name, 'en'))
   return {
-    pages: pages.length,
-    title,
-    signed,
-    tagged,
-    characters: fonts.reduce((sum, font) => sum + font.characters, 0),
-    fonts: fonts.sort((a, b) => b.characters - a.characters || a.name.localeCompare(b.name, 'en')),
+    fonts: rows.map(each => each.font),
+    census: {
+      document: { kind: 'finished', title, pages: pages.length, signed, tagged },
+      characters: rows.reduce((sum, each) => sum + each.use.characters, 0),
+      fonts: rows.map(each => each.use),
+    },
   }
 }
 

@@ -5,11 +5,19 @@ import { DocumentSession } from '../../session'
 import { escapeXml, writePackage } from '../../package/new-package'
 import { document, face, page, style } from '../odf/pieces'
 
+/** A stretch of text that one family sets. */
+export interface SetStretch {
+  readonly text: string
+  readonly family: string
+}
+
 /** Text to be set and put on a page of a finished PDF. Lengths in points. */
 export interface AddedText {
   readonly text: string
   readonly family: string
   readonly size: number
+  /** From baseline to baseline; null as the face has it. */
+  readonly leading: number | null
   readonly weight: number
   readonly italic: boolean
   /** #rrggbb */
@@ -24,24 +32,55 @@ export interface AddedText {
 const slotted = (property: string, value: string) =>
   `fo:font-${property}="${value}" style:font-${property}-asian="${value}" style:font-${property}-complex="${value}" `
 
-/** Text as it is set: by the same engine as any document, on a sheet of its own. */
-export async function setText(added: AddedText, typesetter: Typesetter): Promise<DisplayPage> {
-  const { text, family, size, weight, italic, color, width } = added
+/** A family, said for all three slots. */
+const named = (family: string) => {
   const name = escapeXml(family)
+  return `style:font-name="${name}" style:font-name-asian="${name}" style:font-name-complex="${name}" `
+}
+
+/**
+ * Text as it is set: by the same engine as any document, on a sheet of its own.
+ * @param stretches the text, cut where another family sets it
+ */
+export async function setText(
+  added: AddedText,
+  stretches: readonly SetStretch[],
+  typesetter: Typesetter,
+): Promise<DisplayPage> {
+  const { family, size, weight, italic, color, width, leading } = added
   const [language, country] = added.language.split('-')
   const type =
-    `<style:text-properties style:font-name="${name}" style:font-name-asian="${name}" style:font-name-complex="${name}" ` +
+    `<style:text-properties ${named(family)}` +
     `${slotted('size', `${size}pt`)}${slotted('weight', String(weight))}${slotted('style', italic ? 'italic' : 'normal')}` +
     `fo:color="${color}" style:letter-kerning="true"` +
     `${language ? ` fo:language="${escapeXml(language)}" fo:country="${escapeXml(country ?? 'none')}"` : ''}/>`
-  const lines = text.split('\n').map(line => `<text:p text:style-name="P">${escapeXml(line)}</text:p>`)
+  const families = [...new Set([family, ...stretches.map(each => each.family)])]
+  const lines = stretches
+    .map(each =>
+      each.text
+        .split('\n')
+        .map(
+          part =>
+            part &&
+            `<text:span text:style-name="T${families.indexOf(each.family)}">${spaced(escapeXml(part))}</text:span>`,
+        )
+        .join('</text:p><text:p text:style-name="P">'),
+    )
+    .join('')
   const wide = width ?? 5000
-  const faces = face(escapeXml(family), 'swiss')
+  const faces = families.map(each => face(escapeXml(each), 'swiss')).join('')
   const body =
     `<draw:page draw:name="Sheet" draw:master-page-name="M"><draw:frame draw:style-name="F" svg:x="0pt" svg:y="0pt" ` +
-    `svg:width="${wide}pt" svg:height="1pt"><draw:text-box>${lines.join('')}</draw:text-box></draw:frame></draw:page>`
+    `svg:width="${wide}pt" svg:height="1pt"><draw:text-box><text:p text:style-name="P">${lines}</text:p></draw:text-box>` +
+    `</draw:frame></draw:page>`
   const automatic =
-    style('P', 'paragraph', `<style:paragraph-properties fo:margin="0pt" fo:text-align="left"/>${type}`) +
+    style(
+      'P',
+      'paragraph',
+      `<style:paragraph-properties fo:margin="0pt" fo:text-align="start"` +
+        `${leading === null ? '' : ` fo:line-height="${leading}pt"`}/>${type}`,
+    ) +
+    families.map((each, at) => style(`T${at}`, 'text', `<style:text-properties ${named(each)}/>`)).join('') +
     style(
       'F',
       'graphic',
@@ -74,3 +113,6 @@ export async function setText(added: AddedText, typesetter: Typesetter): Promise
   const session = await DocumentSession.start(bytes, typesetter)
   return displayPage(session.composition.pages[0]!)
 }
+
+/** Spaces that a reader of the format would take for one (ODF 1.4 part 3, 6.1.2), each as it was typed. */
+const spaced = (text: string): string => text.replace(/^ +| {2,}| +$/g, spaces => `<text:s text:c="${spaces.length}"/>`)

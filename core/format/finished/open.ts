@@ -1,4 +1,14 @@
-import { EncryptedPDFError, PDFArray, PDFDict, PDFDocument, PDFName, PDFNumber, type PDFPage } from '@cantoo/pdf-lib'
+import {
+  EncryptedPDFError,
+  PDFArray,
+  PDFDict,
+  PDFDocument,
+  PDFHexString,
+  PDFName,
+  PDFNumber,
+  PDFString,
+  type PDFPage,
+} from '@cantoo/pdf-lib'
 import { defaultLimits } from '../../package/limits'
 
 /** A finished PDF cannot be opened or changed as asked. The message says what happened and what was kept. */
@@ -10,6 +20,8 @@ export interface FinishedPdf {
   readonly bytes: Uint8Array
   readonly pages: readonly PDFPage[]
   readonly title: string
+  /** BCP 47, as the file says of itself; '' where it does not. */
+  readonly language: string
   /** It is signed: whatever is added to it is seen as added after the signature. */
   readonly signed: boolean
   /** It has a structure for reading aloud: what is added stands outside of it. */
@@ -45,6 +57,7 @@ export async function openPdf(bytes: Uint8Array): Promise<FinishedPdf> {
       bytes,
       pages,
       title: pdf.getTitle()?.trim() ?? '',
+      language: languageOf(pdf),
       signed: isSigned(pdf),
       tagged: String(marked) === 'true',
     }
@@ -57,6 +70,12 @@ export async function openPdf(bytes: Uint8Array): Promise<FinishedPdf> {
     const why = error instanceof Error ? error.message.split('\n')[0]!.slice(0, 120) : ''
     throw new FinishedPdfError(`This PDF is damaged and cannot be read${why ? ` (${why})` : ''}. Nothing was kept.`)
   }
+}
+
+/** The language of the whole (14.9.2.1). */
+function languageOf(pdf: PDFDocument): string {
+  const said = pdf.catalog.lookup(PDFName.of('Lang'))
+  return said instanceof PDFString || said instanceof PDFHexString ? said.decodeText().trim().slice(0, 35) : ''
 }
 
 /** SigFlags says so (ISO 32000-2, 12.7.3), or a field of the kind has a value. */

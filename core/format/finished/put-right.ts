@@ -1,13 +1,24 @@
+import type { PDFPage } from '@cantoo/pdf-lib'
+import { covers, needsNoGlyph, scriptOfCharacter, type CoveredScript, type FaceRecord } from '../../font/face'
+import type { FaceRequest } from '../../font/library'
 import type { FinishedFont } from './fonts'
 import { draw, pageOf, saidOf, settled, setContents, type FinishedChange, type SettingTools } from './add-text'
 import { latin1, type Operator } from './content'
+import { boxesOf, charactersIn, linesOf, roomForSpace, spaceWidth, widthOf, type PageLine } from './lines'
+import { requestOf } from './faces-for'
 import { FinishedPdfError, type FinishedPdf } from './open'
+import { looked, lookOf, type PageBox } from './page-view'
 import { readPageText, type PageText, type TextPiece } from './page-text'
 
-/** What is to be put right on a page (from 1): words as they stand there, and what shall stand in their place. */
+/**
+ * What is to be put right: a stretch of a line and what shall stand in its place. Pages count from 1, lines from 0 in the
+ * order of the page's content; from and to are offsets in the line's text.
+ */
 export interface Correction {
   readonly page: number
-  readonly find: string
+  readonly line: number
+  readonly from: number
+  readonly to: number
   readonly words: string
 }
 
@@ -26,97 +37,85 @@ export interface CorrectionPlan {
   readonly size: number
   /** Words of the line behind the changed ones that have places of their own: they stay where they are. */
   readonly stays: string
+  /** Where the line stands, on its page as it is looked at. */
+  readonly at: PageBox
 }
 
-/** A character of a line, and the piece and glyph that show it; -1 for a space that no glyph shows. */
-interface LineCharacter {
-  readonly text: string
-  readonly piece: number
-  readonly glyph: number
-}
-
-interface FoundLine {
-  readonly pieces: readonly TextPiece[]
-  readonly characters: readonly LineCharacter[]
+interface FoundLine extends PageLine {
+  /** Characters of the line, from and to. */
   readonly from: number
   readonly to: number
+  /** What stands in their place: letters that share a glyph with changed ones are kept. */
+  readonly words: string
 }
 
-/** Pieces on one line, as near to one another as words are. */
-function linesOf(pieces: readonly TextPiece[]): TextPiece[][] {
-  const lines: TextPiece[][] = []
-  for (const piece of pieces) {
-    const last = lines.at(-1)?.at(-1)
-    const gap = last ? piece.from.x - last.to.x : 0
-    const level = last ? Math.abs(piece.from.y - last.to.y) < Math.max(piece.size, last.size) * 0.2 : false
-    if (last && level && gap > -piece.size && gap < piece.size * 3) lines.at(-1)!.push(piece)
-    else lines.push([piece])
+/** As many characters stand in the place of others at once. */
+const longest = 2_000
+
+/** The line of a correction. @throws FinishedPdfError where it is not there, or cannot be reached */
+function found(text: PageText, { page, line: at, from, to, words }: Correction): FoundLine {
+  const line = linesOf(text)[at]
+  if (!line || from > to || from < 0 || to > line.text.length || line.text === '')
+    throw new FinishedPdfError(`There is no such place on page ${page}. Nothing was changed.`)
+  if (words.length > longest)
+    throw new FinishedPdfError(`At most ${longest} characters are put in place of others. Nothing was changed.`)
+  if (line.text.slice(0, from) + words + line.text.slice(to) === line.text)
+    throw new FinishedPdfError('The line says that already. Nothing was changed.')
+  if (line.inForm)
+    throw new FinishedPdfError(
+      `“${line.text.slice(from, to) || line.text}” stands in a form that page ${page} draws, not in its own content: it may ` +
+        'stand elsewhere as well. Nothing was changed.',
+    )
+  return { ...line, ...glyphsFor(line, from, to, words) }
+}
+
+/** The whole glyphs of a stretch; words that are put in before a character take that one along, which stays as it is. */
+function glyphsFor(line: PageLine, from: number, to: number, words: string) {
+  const [start, end] = from < to ? [from, to] : from > 0 ? [from - 1, from] : [0, 1]
+  const range = charactersIn(line, start, end)
+  const lengthOf = (until: number) => line.characters.slice(0, until).reduce((sum, each) => sum + each.text.length, 0)
+  let behind = range.to
+  // Where only the room between glyphs shows a space, the words go to the glyph behind it.
+  while (behind < line.characters.length && line.characters[behind - 1]!.glyph < 0) behind++
+  return {
+    from: range.from,
+    to: behind,
+    words: line.text.slice(lengthOf(range.from), from) + words + line.text.slice(to, lengthOf(behind)),
   }
-  return lines
 }
 
-function charactersOf(pieces: readonly TextPiece[]): LineCharacter[] {
-  const characters: LineCharacter[] = []
-  pieces.forEach((piece, index) => {
-    const before = pieces[index - 1]
-    const gap = before ? piece.from.x - before.to.x : 0
-    if (before && gap > piece.size * 0.18 && !/\s$/.test(before.text) && !/^\s/.test(piece.text))
-      characters.push({ text: ' ', piece: index, glyph: -1 })
-    piece.glyphs.forEach(({ text }, glyph) => {
-      characters.push({ text, piece: index, glyph })
-    })
-  })
-  return characters
-}
-
-/** Looks for words on a page, in its own content. @throws FinishedPdfError where they are not there, or cannot be reached */
-function found({ pieces }: PageText, { find, page }: Correction): FoundLine {
+/**
+ * Where words first stand on a page (from 1), as they are to be put right.
+ * @throws FinishedPdfError where they are not there
+ */
+export function correctionOf(finished: FinishedPdf, page: number, find: string, words: string): Correction {
   const wanted = find.normalize('NFC')
   if (wanted.trim() === '') throw new FinishedPdfError('There are no words to look for. Nothing was changed.')
-  let inForm = false
-  for (const line of linesOf(pieces)) {
-    const characters = charactersOf(line)
-    const text = characters.map(each => each.text).join('')
-    const at = text.indexOf(wanted)
-    if (at < 0) continue
-    if (line.some(piece => piece.operator < 0)) {
-      inForm = true
-      continue
-    }
-    let passed = 0
-    const from = characters.findIndex(each => (passed += each.text.length) > at)
-    passed = 0
-    const to = characters.findIndex(each => (passed += each.text.length) >= at + wanted.length) + 1
-    return { pieces: line, characters, from, to }
-  }
-  if (inForm)
+  const lines = linesOf(readPageText(pageOf(finished, page), new Map()))
+  const at = (fits: (line: PageLine) => boolean) => lines.findIndex(line => fits(line) && line.text.includes(wanted))
+  const own = at(line => !line.inForm)
+  const line = own >= 0 ? own : at(() => true)
+  if (line < 0)
     throw new FinishedPdfError(
-      `“${find}” stands in a form that page ${page} draws, not in its own content: it may stand elsewhere as well. Nothing was changed.`,
+      `“${find}” is on no line of page ${page} whose font tells its letters. Nothing was changed.`,
     )
-  throw new FinishedPdfError(
-    `“${find}” is on no line of page ${page} whose font tells its letters. Nothing was changed.`,
-  )
+  const from = lines[line]!.text.indexOf(wanted)
+  return { page, line, from, to: from + wanted.length, words }
 }
+
+/** A code or, for a space in a font that has none, the room that stands for it. */
+const encoded = (font: FinishedFont, character: string): number | null =>
+  font.codeFor(character) ?? (character === ' ' ? roomForSpace : null)
 
 const encode = (font: FinishedFont, text: string): number[] | null => {
   const codes: number[] = []
   for (const character of text) {
-    const code = font.codeFor(character)
+    const code = encoded(font, character)
     if (code === null) return null
     codes.push(code)
   }
   return codes
 }
-const widthOf = ({ font, spacing }: TextPiece, codes: readonly number[]): number =>
-  codes.reduce(
-    (sum, code) =>
-      sum +
-      ((font.width(code) / 1000) * spacing.fontSize +
-        spacing.glyph +
-        (font.codeLength === 1 && code === 32 ? spacing.word : 0)) *
-        spacing.scale,
-    0,
-  )
 /** Points on the page for points of the text. */
 const stretch = ({ size, spacing }: TextPiece) => (spacing.fontSize === 0 ? 1 : size / Math.abs(spacing.fontSize))
 
@@ -127,13 +126,12 @@ export async function planCorrection(
   tools: SettingTools,
 ): Promise<CorrectionPlan> {
   const page = pageOf(finished, correction.page)
-  return (await planned(readPageText(page, new Map()), correction, tools)).plan
+  return (await planned(page, readPageText(page, new Map()), correction, tools)).plan
 }
 
-async function planned(text: PageText, correction: Correction, tools: SettingTools) {
+async function planned(page: PDFPage, text: PageText, correction: Correction, tools: SettingTools) {
   const line = found(text, correction)
   const first = line.pieces[line.characters[line.from]!.piece]!
-  const whole = line.characters.map(each => each.text).join('')
   const before = line.characters
     .slice(0, line.from)
     .map(each => each.text)
@@ -142,9 +140,9 @@ async function planned(text: PageText, correction: Correction, tools: SettingToo
     .slice(line.to)
     .map(each => each.text)
     .join('')
-  const becomes = before + correction.words + after
-  const missing = [...new Set([...correction.words].filter(each => first.font.codeFor(each) === null))].join('')
-  const own = encode(first.font, correction.words)
+  const becomes = before + line.words + after
+  const missing = [...new Set([...line.words].filter(each => encoded(first.font, each) === null))].join('')
+  const own = encode(first.font, line.words)
   const removed = line.characters
     .slice(line.from, line.to)
     .reduce(
@@ -158,7 +156,15 @@ async function planned(text: PageText, correction: Correction, tools: SettingToo
     .filter(each => line.pieces[each.piece]!.operator !== line.pieces[last]!.operator)
     .map(each => each.text)
     .join('')
-  const about = { line: whole, becomes, font: first.font.name, missing, size: Math.round(first.size * 100) / 100 }
+  const look = lookOf(page)
+  const about = {
+    line: line.text,
+    becomes,
+    font: first.font.name,
+    missing,
+    size: Math.round(first.size * 100) / 100,
+    at: around(boxesOf(line, look)),
+  }
   if (own)
     return {
       line,
@@ -171,20 +177,21 @@ async function planned(text: PageText, correction: Correction, tools: SettingToo
         stays,
       } satisfies CorrectionPlan,
     }
-  const [start, end] = [line.pieces[0]!.from, line.pieces.at(-1)!.to]
+  const [start, end] = [looked(look, line.pieces[0]!.from), looked(look, line.pieces.at(-1)!.to)]
   if (Math.abs(end.y - start.y) > first.size * 0.1 || end.x < start.x)
     throw new FinishedPdfError(
       `${first.font.name} has no “${missing}”, and the line runs turned on its page: it is not set anew. Nothing was changed.`,
     )
-  const family = standInFor(first.font, tools)
+  const family = standInFor(first.font, becomes, missing, tools)
   const drawn = await settled(
     {
       text: becomes,
-      family: family.name,
+      family,
       size: about.size,
       weight: /bold|black|heavy/i.test(first.font.name) ? 700 : 400,
       italic: /italic|oblique|slanted/i.test(first.font.name),
       color: first.color || '#000000',
+      leading: null,
       width: null,
       language: '',
     },
@@ -197,36 +204,68 @@ async function planned(text: PageText, correction: Correction, tools: SettingToo
     drawn,
     plan: {
       ...about,
-      standIn: family.name,
+      standIn: family,
       gain: round((drawn.lines[0]?.width ?? 0) - wide),
       stays: '',
     } satisfies CorrectionPlan,
   }
 }
 
+/** The smallest box around several. */
+function around(boxes: readonly PageBox[]): PageBox {
+  const [x, y] = [Math.min(...boxes.map(each => each.x)), Math.min(...boxes.map(each => each.y))]
+  return {
+    x,
+    y,
+    width: Math.max(...boxes.map(each => each.x + each.width)) - x,
+    height: Math.max(...boxes.map(each => each.y + each.height)) - y,
+  }
+}
+
 const round = (value: number) => Math.round(value * 100) / 100
 
-/** The family that a line is set in where its own font cannot: the same one where it is here, else what stands for it. */
-function standInFor(font: FinishedFont, { typesetter }: SettingTools): { readonly name: string } {
-  const name = font.name
+/** The name of a font's family, as far as its name in a PDF tells it: “SpectralSC-BoldItalic” is of Spectral SC. */
+export const familyOfFont = (name: string): string =>
+  name
     .replace(/[-,](Bold|Italic|Oblique|Regular|Roman|Medium|Light|Semi|Demi|Black|Book|MT|PS).*$/i, '')
     .replace(/([a-z])([A-Z])/g, '$1 $2')
-    .trim()
-  const { face } = typesetter.library.resolve({
-    family: name || font.name,
-    styleName: '',
-    weight: 400,
-    italic: false,
+    .trim() || name
+
+/**
+ * The family that a line is set in where its own font cannot: the first that has all its letters of the same family, where
+ * that is in the library, the stand-in that was chosen for its script, what stands in for such a name, and what the library
+ * shows the letters in that are lacking.
+ */
+function standInFor(font: FinishedFont, line: string, missing: string, { typesetter: { library } }: SettingTools) {
+  const asked: FaceRequest = {
+    ...requestOf(familyOfFont(font.name), 400, false),
     generic: /mono|courier|typewriter|code/i.test(font.name)
       ? 'modern'
       : /sans|arial|helvet|gothic/i.test(font.name)
         ? 'swiss'
         : 'roman',
-    pitch: '',
-    charset: '',
-    slot: 'western',
-  })
-  return { name: face.family }
+  }
+  const { status, face } = library.resolve(asked)
+  const script = mostUsedScript(line)
+  const chosen = library.scriptStandIns(asked).find(each => each.script === script)?.face
+  const lacking = missing.codePointAt(0)
+  const last = lacking === undefined ? null : library.forGlyph(lacking, face)
+  const candidates = (status === 'present' ? [face, chosen, last] : [chosen, face, last]).filter(
+    each => each !== undefined && each !== null,
+  )
+  const hasAll = (each: FaceRecord) =>
+    [...line].every(character => needsNoGlyph(character.codePointAt(0)!) || covers(each, character.codePointAt(0)!))
+  return (candidates.find(hasAll) ?? candidates[0]!).family
+}
+
+/** The script that most letters of a line are of; null where none is known. */
+function mostUsedScript(line: string): CoveredScript | null {
+  const scripts = new Map<CoveredScript, number>()
+  for (const character of line) {
+    const script = scriptOfCharacter(character)
+    if (script) scripts.set(script, (scripts.get(script) ?? 0) + 1)
+  }
+  return [...scripts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? null
 }
 
 /**
@@ -241,16 +280,14 @@ export async function putRight(
 ): Promise<FinishedChange & { readonly plan: CorrectionPlan }> {
   const page = pageOf(finished, correction.page)
   const text = readPageText(page, new Map())
-  const { line, own, drawn, plan } = await planned(text, correction, tools)
+  const { line, own, drawn, plan } = await planned(page, text, correction, tools)
   const edits = own ? editsFor(line, own) : new Map(line.pieces.map(piece => [piece, [] as number[]]))
   const content = rewritten(text, edits)
   const { context } = finished.pdf
   setContents(page, [context.register(context.flateStream(content))])
   if (drawn) {
-    const start = line.pieces[0]!.from
-    const box = page.getCropBox()
-    const base = drawn.lines[0]!.baseline
-    draw(finished, page, drawn, { x: start.x - box.x, y: box.y + box.height - start.y - base }, tools)
+    const { x, y } = looked(lookOf(page), line.pieces[0]!.from)
+    draw(finished, page, drawn, { x, y: y - drawn.lines[0]!.baseline }, tools)
   }
   const font =
     plan.standIn === null
@@ -302,8 +339,7 @@ function rewritten(
     const codes = edits.get(piece)
     if (codes === undefined) continue
     const items = byOperator.get(piece.operator) ?? new Map<number, string>()
-    const digits = piece.font.codeLength * 2
-    items.set(piece.item, `<${codes.map(code => code.toString(16).padStart(digits, '0')).join('')}>`)
+    items.set(piece.item, stringsOf(piece.font, codes))
     byOperator.set(piece.operator, items)
   }
   const out: string[] = []
@@ -317,22 +353,26 @@ function rewritten(
   return Uint8Array.from(out.join(''), character => character.charCodeAt(0))
 }
 
-/** A text-showing operator anew, with some of its strings exchanged. */
+/** Codes as strings of a list, with the room between them that stands for spaces. */
+function stringsOf({ codeLength }: FinishedFont, codes: readonly number[]): string {
+  const shown = codes.map(code =>
+    code === roomForSpace ? `> ${-spaceWidth} <` : code.toString(16).padStart(codeLength * 2, '0'),
+  )
+  return `<${shown.join('')}>`
+}
+
+/** A text-showing operator anew, with some of its strings exchanged: as one with a list, which all of them come to (9.4.3). */
 function written({ name, operands }: Operator, items: ReadonlyMap<number, string>): string {
   const hex = (bytes: Uint8Array) => `<${[...bytes].map(byte => byte.toString(16).padStart(2, '0')).join('')}>`
-  if (name === 'TJ' && operands[0]?.kind === 'array') {
-    const list = operands[0].items.map((item, at) =>
-      item.kind === 'string' ? (items.get(at) ?? hex(item.bytes)) : item.kind === 'number' ? String(item.value) : '',
-    )
-    return `[${list.join(' ')}] TJ`
+  const number = (at: number) => {
+    const operand = operands[at]
+    return operand?.kind === 'number' ? operand.value : 0
   }
-  const last = operands.length - 1
-  const said = operands.map((operand, at) =>
-    operand.kind === 'string' && at === last
-      ? (items.get(0) ?? hex(operand.bytes))
-      : operand.kind === 'number'
-        ? String(operand.value)
-        : '',
+  const [first] = operands
+  const list = name === 'TJ' && first?.kind === 'array' ? first.items : operands.slice(-1)
+  const shown = list.map((item, at) =>
+    item.kind === 'string' ? (items.get(at) ?? hex(item.bytes)) : item.kind === 'number' ? String(item.value) : '',
   )
-  return `${said.join(' ')} ${name}`
+  const before = name === "'" ? 'T* ' : name === '"' ? `${number(0)} Tw ${number(1)} Tc T* ` : ''
+  return `${before}[${shown.join(' ')}] TJ`
 }

@@ -9,7 +9,7 @@ interface Dash {
 }
 
 /** Hyphens of a text that stand for dashes. */
-function* dashesOf(text: string): Generator<Dash> {
+export function* dashesOf(text: string): Generator<Dash> {
   // Between words with spaces around, or two together.
   for (const match of text.matchAll(/(?<=[\p{L}\p{N}.,;:!?)”’"'] )-{1,2}(?= [\p{L}\p{N}(“„«"'])/gu))
     yield { from: match.index, to: match.index + match[0].length, after: '–', says: 'A hyphen for a dash' }

@@ -1,25 +1,11 @@
-import { sameFamily } from '../../document/font-family'
-import { weightBeyond } from '../../font/named-weight'
-import { settingsOf } from '../../house/house'
-import { familiesOfSetting } from '../../house/setting-values'
+import { allowedFamilies } from '../../house/allowed-families'
 import { check, type Found } from '../check'
 import { seenRuns, type Subject } from '../subject'
 
 function* outside(subject: Subject): Generator<Found> {
   const { house } = subject
-  if (!house) return
-  const allowed = [
-    ...house.faces.map(each => each.family),
-    ...house.roles.flatMap(settingsOf).flatMap(setting => Object.values(familiesOfSetting(setting))),
-  ].filter(each => each !== undefined)
-  if (allowed.length === 0) return
-  const known = new Map<string, boolean>()
-  const isAllowed = (family: string) => {
-    const is =
-      known.get(family) ?? allowed.some(each => sameFamily(each, family) || weightBeyond(family, each) !== null)
-    known.set(family, is)
-    return is
-  }
+  const isAllowed = house && allowedFamilies(house)
+  if (!isAllowed) return
   for (const text of subject.texts)
     for (const { run, values } of seenRuns(text))
       if (!isAllowed(values.font.family))

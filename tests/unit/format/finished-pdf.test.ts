@@ -9,7 +9,7 @@ import { finishedCensus } from '../../../core/format/finished/census'
 import { readOperators } from '../../../core/format/finished/content'
 import { textOfGlyphName } from '../../../core/format/finished/glyph-names'
 import { FinishedPdfError, openPdf } from '../../../core/format/finished/open'
-import { planCorrection, putRight } from '../../../core/format/finished/put-right'
+import { correctionOf, planCorrection, putRight } from '../../../core/format/finished/put-right'
 import { startSubsetter } from '../../../server/library/harfbuzz'
 import { shippedLibrary } from '../../../server/library/shipped'
 import { harbourNotice } from '../../../demo/harbour-notice'
@@ -56,17 +56,22 @@ const text: TextAt = {
   text: 'Paid in full',
   family: 'Spectral',
   size: 11,
+  leading: null,
   weight: 400,
   italic: false,
   color: '#1f6f6b',
   width: null,
+  height: null,
   language: 'en-GB',
 }
 
 describe('a finished PDF', () => {
   it('is counted: its fonts, how much each sets, where, at which sizes and in which colours', async () => {
     const census = finishedCensus(await openPdf(await contract()))
-    expect(census).toMatchObject({ pages: 1, signed: false, tagged: false, characters: 43 })
+    expect(census).toMatchObject({
+      document: { kind: 'finished', pages: 1, signed: false, tagged: false },
+      characters: 43,
+    })
     expect(census.fonts).toEqual([
       {
         name: 'Helvetica',
@@ -88,7 +93,7 @@ describe('a finished PDF', () => {
   it('made here is counted as pdffonts counts it', async () => {
     const made = await madePdf(harbourNotice(), { leaveOut: true })
     const census = finishedCensus(await openPdf(made.bytes))
-    expect(census.tagged).toBe(true)
+    expect(census.document.tagged).toBe(true)
     expect(census.fonts.length).toBe(told(made.bytes).fonts.trim().split('\n').length - 2)
     expect(census.fonts.every(font => font.embedded && font.subset && font.readable)).toBe(true)
   })
@@ -143,7 +148,7 @@ describe('a finished PDF', () => {
 
   it('has a line put right in its own font where that has all letters, and tells the gain before', async () => {
     const bytes = await contract()
-    const correction = { page: 1, find: 'untill', words: 'until' }
+    const correction = correctionOf(await openPdf(bytes), 1, 'untill', 'until')
     const plan = await planCorrection(await openPdf(bytes), correction, tools)
     expect(plan).toMatchObject({
       becomes: 'The berth is let until spring',
@@ -165,7 +170,8 @@ describe('a finished PDF', () => {
   it('has the whole line set in a stand-in where its font lacks a letter, and says so', async () => {
     const made = await madePdf(harbourNotice(), { leaveOut: true })
     const word = /\p{Lu}\p{Ll}{5,}/u.exec(told(made.bytes).text)![0]
-    const done = await putRight(await openPdf(made.bytes), { page: 1, find: word, words: `${word}ẑ` }, tools)
+    const finished = await openPdf(made.bytes)
+    const done = await putRight(finished, correctionOf(finished, 1, word, `${word}ẑ`), tools)
     expect(done.plan.standIn).not.toBeNull()
     expect(done.plan.missing).toContain('ẑ')
     expect(done.said[0]).toMatch(/^put right the line in .+, since .+ has no “ẑ”/)
@@ -176,8 +182,7 @@ describe('a finished PDF', () => {
   })
 
   it('refuses words that are not there, and says why', async () => {
-    const trial = async (find: string) =>
-      putRight(await openPdf(await contract()), { page: 1, find, words: 'x' }, tools)
+    const trial = async (find: string) => correctionOf(await openPdf(await contract()), 1, find, 'x')
     await expect(trial('nowhere')).rejects.toThrow('“nowhere” is on no line of page 1')
     await expect(trial(' ')).rejects.toThrow('There are no words to look for')
   })

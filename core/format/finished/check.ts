@@ -1,0 +1,26 @@
+import type { Library } from '../../font/library'
+import type { House } from '../../house/house'
+import type { CheckDescription } from '../../proof/check'
+import type { WishedChange } from './change'
+import type { FinishedPlace, FinishedReader } from './reader'
+
+/** What finished PDFs are held against. */
+export interface FinishedSubject {
+  readonly reader: FinishedReader
+  readonly library: Library
+  readonly house: House | null
+}
+
+/** What a check of a finished PDF found. Without a place it is about the file as a whole. */
+export interface FinishedFound {
+  readonly says: string
+  readonly place?: FinishedPlace
+  /** What puts it right. */
+  readonly repair?: WishedChange
+}
+
+/** One thing that a proof of a finished PDF looks for: by what its pages show, since nothing of it is composed here. */
+export interface FinishedCheck {
+  readonly description: CheckDescription
+  find(subject: FinishedSubject, limits: Readonly<Record<string, number>>): Iterable<FinishedFound>
+}
