@@ -1,3 +1,6 @@
+import type { HandoffWorks } from '../core/format/handoff/hand-off'
+import type { Typesetter } from '../core/typeset/look'
+import { berthContract } from './berth-contract'
 import { crewHandbook } from './crew-handbook'
 import { galleyMenu } from './galley-menu'
 import { harbourNotice } from './harbour-notice'
@@ -16,3 +19,9 @@ export const demoDocuments: readonly { readonly fileName: string; readonly make:
   { fileName: 'Season review.odp', make: seasonReview },
   { fileName: 'Sailing guide.odt', make: sailingGuide },
 ]
+
+/** Finished PDFs of the demo: they are set by the desk's own engine before somebody else's hands come to them. */
+export const finishedDocuments: readonly {
+  readonly fileName: string
+  readonly make: (typesetter: Typesetter, works: HandoffWorks) => Promise<Uint8Array>
+}[] = [{ fileName: 'Berth contract.pdf', make: berthContract }]

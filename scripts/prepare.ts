@@ -1,9 +1,13 @@
 /* Brings the database up to date: schema, faces, and with --demo the demo's documents. */
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { demoDocuments } from '../demo/documents'
+import { demoDocuments, finishedDocuments } from '../demo/documents'
 import { saltmereLine, winterService } from '../demo/houses'
-import { shippedFaces } from '../server/library/shipped'
+import { Shaper } from '../core/typeset/shaper'
+import { Typesetter } from '../core/typeset/look'
+import { handoffWorks } from '../server/library/handoff-works'
+import { startHarfBuzz, startSubsetter } from '../server/library/harfbuzz'
+import { shippedFaces, shippedLibrary } from '../server/library/shipped'
 import { connect, makeDatabase, migrate } from '../server/store/database'
 import { actingAs } from '../server/store/acting'
 import { addDocument } from '../server/store/documents'
@@ -41,8 +45,12 @@ async function demoHouses(): Promise<void> {
 
 if (process.argv.includes('--demo')) {
   const any = await knex('documents').first('id')
-  for (const { fileName, make } of demoDocuments) {
-    const bytes = make()
+  const { library, load } = shippedLibrary()
+  const typesetter = new Typesetter(library, new Shaper(startHarfBuzz(), load))
+  const works = handoffWorks(load, startSubsetter())
+  const finished = finishedDocuments.map(({ fileName, make }) => ({ fileName, make: () => make(typesetter, works) }))
+  for (const { fileName, make } of [...finished, ...demoDocuments]) {
+    const bytes = await make()
     mkdirSync(join(projectFolder(), '.morphene', 'demo'), { recursive: true })
     writeFileSync(join(projectFolder(), '.morphene', 'demo', fileName), bytes)
     if (any) continue

@@ -2,8 +2,12 @@ import type { LicenceUse } from '../core/font/licence'
 import { z } from 'zod'
 import type { MadeStyle, Plan, WishList } from '../core/change/plan'
 import { registry } from '../core/change/registry'
+import { finishedStartsSchema } from '../core/change/defaults/finished-starts'
 import type { DocumentKind } from '../core/document/open'
 import type { StandIn } from '../core/font/library'
+import type { AddedLook } from '../core/format/finished/add-text'
+import type { CorrectionPlan } from '../core/format/finished/put-right'
+import { finishedChangeSchema } from '../core/format/finished/wish'
 import { houseSchema, type House } from '../core/house/house'
 import type { RoleShare } from '../core/house/to-style'
 import type { Severity } from '../core/proof/check'
@@ -21,6 +25,9 @@ import type { Severity } from '../core/proof/check'
  */
 export const rights = ['look', 'take', 'change', 'arrange', 'faces', 'purge'] as const
 export type Right = (typeof rights)[number]
+
+/** What a document on the shelf is: one that is set here, or a PDF that somebody else finished. */
+export type ShelfKind = DocumentKind | 'finished'
 
 /** How a version came about. */
 export type MadeBy = 'upload' | 'change' | 'edit' | 'undo' | 'redo'
@@ -40,7 +47,7 @@ export interface VersionRow {
 export interface DocumentRow {
   readonly id: string
   readonly fileName: string
-  readonly kind: DocumentKind
+  readonly kind: ShelfKind
   readonly signed: boolean
   readonly version: number
   readonly created: Date
@@ -350,10 +357,38 @@ export interface ProofCounts {
 export interface LinkedDocument {
   readonly id: string
   readonly fileName: string
-  readonly kind: DocumentKind
+  readonly kind: ShelfKind
   readonly version: number
   readonly share: MeasuredShare | null
 }
+
+/** A change of a finished PDF on version `base`; to be looked at first, or to be kept. */
+export const finishedBodySchema = z.strictObject({
+  base: z.int().min(1),
+  change: finishedChangeSchema,
+  look: z.boolean().default(false),
+})
+
+/** How a change of a finished PDF comes out. */
+export interface FinishedTrial {
+  readonly title: string
+  readonly said: readonly string[]
+  readonly added: AddedLook | null
+  readonly corrected: CorrectionPlan | null
+  /** What stands behind the bytes that were there, in base64: with them, the file as it would be. */
+  readonly behind: string
+}
+
+/** What came of it when it was kept. */
+export interface FinishedChanged extends Omit<FinishedTrial, 'behind'> {
+  readonly version: VersionRow
+}
+
+/** Defaults for finished PDFs, said for one of them, for its folder or for the desk. */
+export const finishedStartsBodySchema = z.strictObject({
+  level: z.enum(['document', 'folder', 'desk']),
+  starts: finishedStartsSchema,
+})
 
 /** How much of all linked documents was to style on a day. */
 export interface ShareOnDay {

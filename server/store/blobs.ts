@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { isPdf, sectionEnds } from '../../core/format/finished/sections'
 import { readContainer } from '../../core/package/container'
 import { contentHash } from '../library/files'
 
@@ -30,15 +31,21 @@ export async function getBlob(knex: Knex, hash: string): Promise<Uint8Array | un
   return new Uint8Array(Buffer.concat(rows.map(row => row.bytes)))
 }
 
-/**
- * Stores a package part by part: each zip record is content of its own, so that versions share what they have in
- * common, and joining the pieces gives the file byte for byte.
- */
-export async function putPackage(knex: Knex, bytes: Uint8Array): Promise<string[]> {
+/** Where content is cut: a package at its zip records, a PDF where each of its updates ends. */
+function cutsOf(bytes: Uint8Array): number[] {
+  if (isPdf(bytes)) return [0, ...sectionEnds(bytes)]
   const { entries } = readContainer(bytes)
-  const cuts = [
+  return [
     ...new Set([0, ...entries.map(entry => entry.localStart), ...entries.map(entry => entry.localEnd), bytes.length]),
   ].sort((a, b) => a - b)
+}
+
+/**
+ * Stores a file part by part: each zip record of a package and each update of a PDF is content of its own, so that
+ * versions share what they have in common, and joining the pieces gives the file byte for byte.
+ */
+export async function putPackage(knex: Knex, bytes: Uint8Array): Promise<string[]> {
+  const cuts = cutsOf(bytes)
   const pieces: string[] = []
   for (let index = 1; index < cuts.length; index++)
     pieces.push(await putBlob(knex, bytes.subarray(cuts[index - 1], cuts[index])))

@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto'
-import type { DocumentRow } from '../../shared/api'
+import type { DocumentRow, ShelfKind } from '../../shared/api'
 import type { LicenceUse } from '../../core/font/licence'
-import type { DocumentKind } from '../../core/document/open'
 import { atOnce, ownDocuments, type Acting } from './acting'
 import { keepDroppedFonts } from './dropped-fonts'
 import { addFirstVersion } from './versions'
@@ -21,7 +20,7 @@ export const documentColumns = {
 /** A document that is put on the shelf. */
 export interface NewDocument {
   readonly fileName: string
-  readonly kind: DocumentKind
+  readonly kind: ShelfKind
   readonly signed: boolean
   readonly bytes: Uint8Array
   /** The id of a folder of the actor's; null for none. */

@@ -1,9 +1,8 @@
 import type { Knex } from 'knex'
 import type { MadeBy, RecordedPlan, RecordRow, Step, VersionRow } from '../../shared/api'
-import type { Census } from '../../core/census/census'
 import type { DocumentIds } from '../../core/document/open'
 import { atOnce, ownDocuments, type Acting } from './acting'
-import { keepCount } from './document-count'
+import { keepCount, type AnyCensus } from './document-count'
 import { askForSurvey } from './jobs'
 import { keepPackage, keptPackage } from './version-pieces'
 
@@ -93,7 +92,10 @@ export async function addVersion(acting: Acting, id: string, base: number, versi
     if ('bytes' in content) await keepPackage(knex, id, number, content.bytes)
     await knex('documents').where({ id }).update({ version: number, changed: created })
     if (source?.census)
-      await keepCount(knex, id, number, { census: JSON.parse(source.census) as Census, firstPage: source.first_page })
+      await keepCount(knex, id, number, {
+        census: JSON.parse(source.census) as AnyCensus,
+        firstPage: source.first_page,
+      })
     else await askForSurvey(knex, id, number)
     return { document: id, number, state, madeBy, author, title, created }
   })
@@ -124,7 +126,7 @@ export async function storeSurvey(
   acting: Acting,
   document: string,
   version: number,
-  census: Census,
+  census: AnyCensus,
   firstPage: string,
 ): Promise<void> {
   await atOnce(acting, async within => {
@@ -166,7 +168,7 @@ export async function versionRecord(
   acting: Acting,
   document: string,
   number: number,
-): Promise<{ plan: RecordedPlan | null; census: Census | null; firstPage: string | null } | undefined> {
+): Promise<{ plan: RecordedPlan | null; census: AnyCensus | null; firstPage: string | null } | undefined> {
   const row = await versionsOf(acting, document)
     .where({ number })
     .first<{ plan: string | null; census: string | null; first_page: string | null } | undefined>(
@@ -177,7 +179,7 @@ export async function versionRecord(
   return (
     row && {
       plan: row.plan ? (JSON.parse(row.plan) as RecordedPlan) : null,
-      census: row.census ? (JSON.parse(row.census) as Census) : null,
+      census: row.census ? (JSON.parse(row.census) as AnyCensus) : null,
       firstPage: row.first_page,
     }
   )

@@ -34,6 +34,7 @@ const kinds: Readonly<Record<Task['kind'], { readonly lane: Lane; readonly secon
     convert: { lane: 'quick', seconds: 30, what: 'Reading this text' },
     copy: { lane: 'quick', seconds: 30, what: 'Copying this document' },
     toStyle: { lane: 'quick', seconds: 45, what: 'Measuring this document' },
+    finished: { lane: 'quick', seconds: 60, what: 'Changing this PDF' },
     proof: { lane: 'background', seconds: 120, what: 'Looking this document over' },
     houseFrom: { lane: 'long', seconds: 120, what: 'Drawing a house up' },
     styleList: { lane: 'quick', seconds: 30, what: 'Listing the styles' },

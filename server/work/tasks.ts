@@ -22,20 +22,28 @@ import {
   type BundleContext,
   type BundledDocument,
 } from '../../core/format/handoff/bundle'
+import { changeFinished, type FinishedOutcome } from '../../core/format/finished/change'
+import { finishedCensus } from '../../core/format/finished/census'
+import { openPdf } from '../../core/format/finished/open'
+import { proofOfFinished } from '../../core/format/finished/proof'
+import { FinishedReader } from '../../core/format/finished/reader'
+import { isPdf } from '../../core/format/finished/sections'
+import type { WishedChange } from '../../core/format/finished/wish'
 import { handOff, type HandoffContext } from '../../core/format/handoff/hand-off'
 import type { Handed, Handoff } from '../../core/format/handoff/request'
 import { DocumentSession } from '../../core/session'
 import type { WishList } from '../../core/change/plan'
 import { registry, type Registry } from '../../core/change/registry'
-import type { MeasuredShare, ProofCounts, RecordedPlan } from '../../shared/api'
+import type { MeasuredShare, ProofCounts, RecordedPlan, ShelfKind } from '../../shared/api'
+import type { AnyCensus } from '../store/document-count'
 import { layOpen, type ListedStyle } from '../../core/change/styles/style-list'
-import type { Census } from '../../core/census/census'
 import { needsDrawingUp } from '../../core/change/draw-up/kind'
 import { drawUpSchema } from '../../core/change/draw-up/wish'
 import type { House } from '../../core/house/house'
 import { houseFromDocuments } from '../../core/house/make-house'
 import type { Checklist } from '../../core/proof/checklist'
-import { countsOf, type Proof } from '../../core/proof/finding'
+import type { Severity } from '../../core/proof/check'
+import type { Finding } from '../../core/proof/finding'
 import { proofOf } from '../../core/proof/proof'
 import { houseFromTokens, HouseFileError } from '../../core/house/tokens'
 import { measureToStyle } from '../../core/house/to-style'
@@ -52,6 +60,7 @@ import { readAddedFace, readList } from '../library/added'
 import { checkFontFile, type CheckedFont } from '../library/font-file'
 import { startHarfBuzz, startSubsetter } from '../library/harfbuzz'
 import { handoffWorks } from '../library/handoff-works'
+import { pdfPicture } from '../library/pdf-pictures'
 import { shippedLibrary } from '../library/shipped'
 
 /**
@@ -119,6 +128,8 @@ export type Task =
   | (Content & { readonly kind: 'styleList' })
   /** How much of a document is as a house says. */
   | (Content & { readonly kind: 'toStyle'; readonly house: House })
+  /** A change of a finished PDF. */
+  | (Content & { readonly kind: 'finished'; readonly change: WishedChange })
   /** What a proof of a document finds. */
   | (Content & { readonly kind: 'proof'; readonly house: House | null; readonly checklist: Checklist })
   /** A house drawn up from documents. */
@@ -153,7 +164,7 @@ export interface Results {
     readonly changes: boolean
   }
   pagePicture: { readonly svg: string; readonly pages: number }
-  check: { readonly kind: DocumentKind; readonly signed: boolean; readonly title: string }
+  check: { readonly kind: ShelfKind; readonly signed: boolean; readonly title: string }
   convert: { readonly bytes: Uint8Array; readonly left: ReadText['left'] }
   copy: { readonly kind: DocumentKind; readonly bytes: Uint8Array }
   edit: {
@@ -162,12 +173,13 @@ export interface Results {
     readonly title: string
     readonly said: readonly string[]
   }
-  survey: { readonly census: Census; readonly firstPage: string }
+  survey: { readonly census: AnyCensus; readonly firstPage: string }
   handoff: Handed
   bundle: Handed
   record: Uint8Array
   styleList: ListedStyle[]
   toStyle: MeasuredShare
+  finished: FinishedOutcome
   proof: ProofCounts
   houseFrom: House
 }
@@ -181,6 +193,7 @@ export interface TaskFailure {
     | 'MayNotEmbed'
     | 'HandoffError'
     | 'EditRefusal'
+    | 'FinishedPdfError'
     | 'Error'
   readonly fault: PackageFault | null
   readonly message: string
@@ -266,9 +279,16 @@ async function unzip(bytes: Uint8Array): Promise<Results['unzip']> {
   const paths = container.entries
     .map(entry => entry.path)
     .filter(path => !path.endsWith('/') && !path.startsWith('__MACOSX/'))
-  const documents = paths.filter(path => /\.od[tpg]$|\.ot[tpg]$/i.test(path))
+  const isBundle = container.byPath.has(bundleContents)
+  // PDFs that a bundle was made with are what its documents were handed on as.
+  const documents = paths.filter(
+    path => /\.od[tpg]$|\.ot[tpg]$/i.test(path) || (/\.pdf$/i.test(path) && !(isBundle && isBundled(path))),
+  )
   if (documents.length === 0)
-    throw new PackageError('not-opendocument', 'This zip holds no text, presentation or drawing. Nothing was kept.')
+    throw new PackageError(
+      'not-opendocument',
+      'This zip holds no text, presentation, drawing or PDF. Nothing was kept.',
+    )
   if (documents.length > 200)
     throw new PackageError(
       'too-large',
@@ -278,7 +298,6 @@ async function unzip(bytes: Uint8Array): Promise<Results['unzip']> {
     .filter(isHousePath)
     .slice(0, houseLimit)
     .flatMap(path => houseIn(container, path))
-  const isBundle = container.byPath.has(bundleContents)
   return {
     isBundle,
     houses: houses.map(each => each.house),
@@ -309,9 +328,27 @@ export function documentIds(document: OdfDocument, before: DocumentIds): Documen
   return ids
 }
 
+/** @throws PackageError where a finished PDF is asked for what only documents have that are set here */
+function refuseFinished(bytes: Uint8Array): void {
+  if (isPdf(bytes))
+    throw new PackageError(
+      'not-opendocument',
+      'This is a finished PDF: it has no styles and is not set here, so that cannot be done with it. Text is added to it and ' +
+        'put right on its own pages. Nothing was changed.',
+    )
+}
+
 /** Opens what a task is about. @throws PackageError */
-const begin = ({ bytes, ids, setting }: Content): Promise<DocumentSession> =>
-  DocumentSession.start(bytes, theTypesetter(setting), { ids })
+async function begin({ bytes, ids, setting }: Content): Promise<DocumentSession> {
+  refuseFinished(bytes)
+  return DocumentSession.start(bytes, theTypesetter(setting), { ids })
+}
+
+/** The same, without its pages. @throws PackageError */
+function beginPlain({ bytes, ids, setting }: Content): DocumentSession {
+  refuseFinished(bytes)
+  return DocumentSession.open(bytes, theTypesetter(setting), { ids })
+}
 
 /** A document as it would be drawn up, where its own styles say too little. */
 function drawnUp(session: DocumentSession, kinds: Registry): DocumentSession {
@@ -321,14 +358,40 @@ function drawnUp(session: DocumentSession, kinds: Registry): DocumentSession {
 }
 
 /** A proof as the shelf tells it: how much was found, check by check. */
-function proofCounts({ findings }: Proof): ProofCounts {
+function proofCounts(
+  findings: readonly (Pick<Finding, 'check' | 'title' | 'severity'> & {
+    readonly repair: unknown
+    readonly accepted?: string | null
+  })[],
+): ProofCounts {
   const checks = new Map<string, ProofCounts['checks'][number]>()
-  const open = findings.filter(each => each.accepted === null)
+  const open = findings.filter(each => (each.accepted ?? null) === null)
   for (const { check, title, severity, repair } of open) {
     const known = checks.get(check) ?? { check, title, severity, count: 0, mendable: 0 }
     checks.set(check, { ...known, count: known.count + 1, mendable: known.mendable + (repair ? 1 : 0) })
   }
-  return { ...countsOf(findings), accepted: findings.length - open.length, checks: [...checks.values()] }
+  const of = (severity: Severity) => open.filter(each => each.severity === severity).length
+  return {
+    error: of('error'),
+    warning: of('warning'),
+    note: of('note'),
+    accepted: findings.length - open.length,
+    checks: [...checks.values()],
+  }
+}
+
+/** How wide pictures of finished pages are: on a card of the shelf, and to be read. Pixels. */
+const cardWidth = 252
+const readableWidth = 1_200
+
+/** Counts a finished PDF; a first page that cannot be drawn leaves its card without a picture. */
+async function surveyFinished(bytes: Uint8Array): Promise<Results['survey']> {
+  const census = finishedCensus(await openPdf(bytes))
+  const firstPage = await pdfPicture(bytes, 0, cardWidth).then(
+    ({ svg }) => svg,
+    () => '',
+  )
+  return { census, firstPage }
 }
 
 /** Carries a task out; wishes of a request are those of `kinds`. @throws PackageError, PlanError */
@@ -339,12 +402,18 @@ export function carryOut<K extends Task['kind']>(
 export async function carryOut(task: Task, kinds: Registry = registry): Promise<Results[Task['kind']]> {
   switch (task.kind) {
     case 'check': {
+      if (isPdf(task.bytes)) {
+        const { signed, title } = await openPdf(task.bytes)
+        return { kind: 'finished', signed, title }
+      }
       const document = openDocument(task.bytes)
       return { kind: document.kind, signed: document.signed, title: document.title }
     }
     case 'font':
       return checkFontFile(task.bytes)
     case 'carriedFonts': {
+      // What a PDF carries are parts of faces: no text can be set in them.
+      if (isPdf(task.bytes)) return []
       const { container } = openDocument(task.bytes)
       return checkedFonts(
         container.entries
@@ -368,6 +437,7 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
       }
     }
     case 'pagePicture': {
+      if (isPdf(task.bytes)) return pdfPicture(task.bytes, task.page, readableWidth)
       const session = await begin(task)
       const page = session.composition.pages[task.page]
       return {
@@ -380,8 +450,10 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
       return { bytes: writeReadText(read, task.fileName.replace(/\.\w+$/, '')), left: read.left }
     }
     case 'copy':
+      refuseFinished(task.bytes)
       return fromTemplate(task.bytes)
     case 'edit': {
+      refuseFinished(task.bytes)
       const before = openDocument(task.bytes, { ids: task.ids })
       const edited = makeEdits(before, task.edits)
       const stale = dropStale(edited.document, new Set(task.edits.map(({ edit }) => edit.part)))
@@ -394,6 +466,7 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
       }
     }
     case 'survey': {
+      if (isPdf(task.bytes)) return surveyFinished(task.bytes)
       const session = await begin(task)
       const first = session.composition.pages[0]
       return {
@@ -406,7 +479,12 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
     case 'bundle': {
       const documents: BundledDocument[] = []
       for (const { fileName, records, ...content } of task.documents)
-        documents.push({ fileName, records, bytes: content.bytes, session: await begin(content) })
+        documents.push({
+          fileName,
+          records,
+          bytes: content.bytes,
+          session: isPdf(content.bytes) ? null : await begin(content),
+        })
       return writeBundle(documents, task.context, works())
     }
     case 'record': {
@@ -422,23 +500,29 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
       )
     }
     case 'styleList': {
-      const { reading, typesetter: own } = DocumentSession.open(task.bytes, theTypesetter(task.setting), {
-        ids: task.ids,
-      })
+      const { reading, typesetter: own } = beginPlain(task)
       return layOpen(reading, own.library)
     }
     case 'toStyle': {
-      const { reading } = DocumentSession.open(task.bytes, theTypesetter(task.setting), { ids: task.ids })
+      const { reading } = beginPlain(task)
       const { characters, toStyle, roles } = measureToStyle(reading, task.house)
       return { characters, toStyle, roles, dressed: reading.cascade.rules.house?.version ?? null }
     }
+    case 'finished':
+      return changeFinished(task.bytes, task.change, {
+        typesetter: theTypesetter(task.setting),
+        load: faceBytes,
+        subsetter: theSubsetter(),
+      })
     case 'proof':
-      return proofCounts(proofOf(await begin(task), task))
+      if (isPdf(task.bytes)) {
+        const reader = new FinishedReader(await openPdf(task.bytes))
+        const { library } = theTypesetter(task.setting)
+        return proofCounts(proofOfFinished({ reader, library, house: task.house }, task.checklist))
+      }
+      return proofCounts(proofOf(await begin(task), task).findings)
     case 'houseFrom': {
-      const readings = task.documents.map(
-        each =>
-          drawnUp(DocumentSession.open(each.bytes, theTypesetter(each.setting), { ids: each.ids }), kinds).reading,
-      )
+      const readings = task.documents.map(each => drawnUp(beginPlain(each), kinds).reading)
       return houseFromDocuments(task.name, readings)
     }
   }

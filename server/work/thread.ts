@@ -1,5 +1,6 @@
 import { PackageError } from '../../core/package/errors'
 import { EditRefusal } from '../../core/document/refusals'
+import { FinishedPdfError } from '../../core/format/finished/open'
 import { HandoffError } from '../../core/format/handoff/hand-off'
 import { MayNotEmbed, PdfError } from '../../core/format/pdf/write'
 import { NothingToPlan, PlanError } from '../../core/change/plan'
@@ -14,6 +15,7 @@ const named = [
   ['PdfError', PdfError],
   ['HandoffError', HandoffError],
   ['EditRefusal', EditRefusal],
+  ['FinishedPdfError', FinishedPdfError],
 ] as const
 
 /** An error as plain data: its class is lost on the way out of a thread. */

@@ -337,7 +337,7 @@ describe('absent faces', () => {
     })
     expect([empty.status, await messageOf(empty)]).toEqual([
       422,
-      'This zip holds no text, presentation or drawing. Nothing was kept.',
+      'This zip holds no text, presentation, drawing or PDF. Nothing was kept.',
     ])
   })
 })

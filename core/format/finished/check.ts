@@ -1,7 +1,7 @@
 import type { Library } from '../../font/library'
 import type { House } from '../../house/house'
 import type { CheckDescription } from '../../proof/check'
-import type { WishedChange } from './change'
+import type { WishedChange } from './wish'
 import type { FinishedPlace, FinishedReader } from './reader'
 
 /** What finished PDFs are held against. */

@@ -10,7 +10,7 @@ import { smallType } from '../../proof/checks/small-type'
 import { straightQuotes } from '../../proof/checks/straight-quotes'
 import { plainNumber } from '../../style/describe'
 import { requestOf } from './faces-for'
-import { familyOfFont } from './put-right'
+import { familyOfFont } from './font-name'
 import type { FinishedCheck, FinishedFound, FinishedSubject } from './check'
 import type { FinishedPlace, FinishedReader } from './reader'
 

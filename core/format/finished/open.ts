@@ -10,6 +10,7 @@ import {
   type PDFPage,
 } from '@cantoo/pdf-lib'
 import { defaultLimits } from '../../package/limits'
+import { isPdf } from './sections'
 
 /** A finished PDF cannot be opened or changed as asked. The message says what happened and what was kept. */
 export class FinishedPdfError extends Error {}
@@ -40,8 +41,7 @@ export async function openPdf(bytes: Uint8Array): Promise<FinishedPdf> {
     throw new FinishedPdfError(
       `This PDF is larger than ${Math.round(defaultLimits.fileSize / 1048576)} MB, the most that is opened. Nothing was kept.`,
     )
-  if (!String.fromCharCode(...bytes.subarray(0, 1024)).includes('%PDF-'))
-    throw new FinishedPdfError('This is no PDF: it does not begin as one. Nothing was kept.')
+  if (!isPdf(bytes)) throw new FinishedPdfError('This is no PDF: it does not begin as one. Nothing was kept.')
   try {
     const pdf = await PDFDocument.load(bytes, {
       forIncrementalUpdate: true,

@@ -1,9 +1,9 @@
 import { usualChecklist, asListed, type Checklist } from '../../proof/checklist'
 import { severities, type CheckGroup, type Severity } from '../../proof/check'
-import type { WishedChange } from './change'
 import type { FinishedSubject } from './check'
 import { finishedChecks } from './checks'
 import type { FinishedPlace } from './reader'
+import type { WishedChange } from './wish'
 
 /** Something that a proof of a finished PDF found. */
 export interface FinishedFinding {

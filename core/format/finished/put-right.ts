@@ -6,6 +6,7 @@ import { draw, pageOf, saidOf, settled, setContents, type FinishedChange, type S
 import { latin1, type Operator } from './content'
 import { boxesOf, charactersIn, linesOf, roomForSpace, spaceWidth, widthOf, type PageLine } from './lines'
 import { requestOf } from './faces-for'
+import { familyOfFont } from './font-name'
 import { FinishedPdfError, type FinishedPdf } from './open'
 import { looked, lookOf, type PageBox } from './page-view'
 import { readPageText, type PageText, type TextPiece } from './page-text'
@@ -223,13 +224,6 @@ function around(boxes: readonly PageBox[]): PageBox {
 }
 
 const round = (value: number) => Math.round(value * 100) / 100
-
-/** The name of a font's family, as far as its name in a PDF tells it: “SpectralSC-BoldItalic” is of Spectral SC. */
-export const familyOfFont = (name: string): string =>
-  name
-    .replace(/[-,](Bold|Italic|Oblique|Regular|Roman|Medium|Light|Semi|Demi|Black|Book|MT|PS).*$/i, '')
-    .replace(/([a-z])([A-Z])/g, '$1 $2')
-    .trim() || name
 
 /**
  * The family that a line is set in where its own font cannot: the first that has all its letters of the same family, where

@@ -7,6 +7,8 @@ import type { Checklist } from '../../proof/checklist'
 import { zipFiles } from '../../package/zip-files'
 import type { DocumentSession } from '../../session'
 import { displayPage } from '../../typeset/display'
+import { finishedCensus } from '../finished/census'
+import { openPdf } from '../finished/open'
 import { handOff, type HandoffContext, type HandoffWorks } from './hand-off'
 import { handoffSchema, type Handed } from './request'
 
@@ -20,7 +22,8 @@ export const isBundled = (path: string): boolean => path === bundleContents || /
 export interface BundledDocument {
   readonly fileName: string
   readonly bytes: Uint8Array
-  readonly session: DocumentSession
+  /** Null for a finished PDF, which goes as it is. */
+  readonly session: DocumentSession | null
   /** Records of what was done to it, as files of their own. */
   readonly records: readonly { readonly name: string; readonly text: string }[]
 }
@@ -70,6 +73,12 @@ export async function writeBundle(
   for (const { fileName, bytes, session, records } of documents) {
     const name = plainName(withoutEnding(fileName))
     const own = put(plainName(fileName), bytes)
+    if (session === null) {
+      list.push(`${own}: a finished PDF, as it is`)
+      for (const font of finishedCensus(await openPdf(bytes)).fonts)
+        if (!font.embedded && font.characters > 0) left.push(`${font.name}: it is not in ${own} itself`)
+      continue
+    }
     const pdf = await handOff(session, handoffSchema.parse({ as: 'pdf', leaveOut: true }), { ...context, name }, works)
     put(`PDF/${name}.pdf`, pdf.bytes)
     const proof = proofOf(session, {

@@ -65,7 +65,7 @@ async function putOne(acting: Acting, name: string, sent: Uint8Array): Promise<P
     : null
   const bytes = converted?.bytes ?? sent
   const { kind, signed } = await threadsFor(acting).run({ kind: 'check', bytes })
-  const fileName = converted ? `${name.replace(/\.\w+$/, '')}.${extensionOf[kind]}` : name
+  const fileName = converted && kind !== 'finished' ? `${name.replace(/\.\w+$/, '')}.${extensionOf[kind]}` : name
   return { ...(await addDocument(acting, { fileName, kind, signed, bytes })), signed, left: converted?.left ?? [] }
 }
 

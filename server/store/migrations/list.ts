@@ -1,6 +1,7 @@
 import { kept } from './007-kept'
 import { houses } from './008-houses'
 import { proofs } from './009-proofs'
+import { finished } from './010-finished'
 import type { Knex } from 'knex'
 import { upgradePlan, upgradeRequest } from '../old-plans'
 import { owners } from './005-owners'
@@ -257,6 +258,7 @@ export const migrations: Migration[] = [
   kept,
   houses,
   proofs,
+  finished,
 ]
 
 /** Goes through a table row by row, so that no more than one is held. */

@@ -1,6 +1,8 @@
 import { getQuery, setHeader } from 'h3'
 import { route } from '../../../door'
+import { finishedCsv } from '../../../../core/format/finished/csv'
 import { censusCsv } from '../../../../core/census/csv'
+import { isFinishedCensus } from '../../../store/document-count'
 import { countedVersion, versionRecord } from '../../../store/versions'
 import { refusal } from '../../../work/answer'
 import { attachment, documentOf, versionOf } from '../../../work/requests'
@@ -22,5 +24,5 @@ export default route('look', async (event, acting) => {
   if (format !== 'csv') return census
   setHeader(event, 'Content-Type', 'text/csv; charset=utf-8')
   setHeader(event, 'Content-Disposition', attachment(`${document.fileName.replace(/\.\w+$/, '')} census.csv`))
-  return censusCsv(census)
+  return isFinishedCensus(census) ? finishedCsv(census) : censusCsv(census)
 })

@@ -11,7 +11,7 @@ export default route('take', async (event, acting) => {
   const version = versionOf(event, document)
   const content = await versionContent(acting, document.id, version)
   if (!content) throw refusal(404, 'There is no such version.')
-  setHeader(event, 'Content-Type', mimetypeOf[document.kind])
+  setHeader(event, 'Content-Type', document.kind === 'finished' ? 'application/pdf' : mimetypeOf[document.kind])
   setHeader(event, 'X-Content-Type-Options', 'nosniff')
   if (getQuery(event).download !== undefined) setHeader(event, 'Content-Disposition', attachment(document.fileName))
   return Buffer.from(content.bytes)

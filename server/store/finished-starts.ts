@@ -1,0 +1,46 @@
+import {
+  finishedStartsSchema,
+  type FinishedStartLevels,
+  type FinishedStarts,
+} from '../../core/change/defaults/finished-starts'
+import { atOnce, ownDocuments, type Acting } from './acting'
+import { startsOf, storeStarts } from './folders'
+
+/** The document that is asked about, and where it lies. */
+interface Lying {
+  readonly id: string
+  readonly folder: string | null
+}
+
+/** What added text begins with, by who says it. */
+export async function finishedStartsFor(acting: Acting, { id, folder }: Lying): Promise<FinishedStartLevels> {
+  const row = await ownDocuments(acting)
+    .clearSelect()
+    .where({ id })
+    .first<{ finished_starts: string | null } | undefined>('finished_starts')
+  return {
+    document: finishedStartsSchema.parse(JSON.parse(row?.finished_starts ?? '{}')),
+    folder: folder === null ? {} : (await startsOf(acting, folder)).finished,
+    desk: (await startsOf(acting, null)).finished,
+  }
+}
+
+/** Says it anew for one of the levels; all else that the folder or the desk begins with stays. */
+export async function storeFinishedStarts(
+  acting: Acting,
+  { id, folder }: Lying,
+  level: keyof FinishedStartLevels,
+  starts: FinishedStarts,
+): Promise<void> {
+  if (level === 'document') {
+    await ownDocuments(acting)
+      .clearSelect()
+      .where({ id })
+      .update({ finished_starts: JSON.stringify(starts) })
+    return
+  }
+  const of = level === 'folder' ? folder : null
+  await atOnce(acting, async within => {
+    await storeStarts(within, of, { ...(await startsOf(within, of)), finished: starts })
+  })
+}
