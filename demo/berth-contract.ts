@@ -44,28 +44,33 @@ const clauses: readonly (readonly [string, readonly string[]])[] = [
   [
     'The berth',
     [
-      'The harbour of Great Ossay lets the outer berth of its north quay to Saltmere Line, for ships of up to sixty metres and a draught of three metres and a half at low water.',
-      'The berth is let from the first of October untill the last of April. In the other months it goes to visiting boats, and the line moves to the inner quay.',
+      'The harbour of Great Ossay lets the outer berth of its north quay to Saltmere Line, for ships of up ' +
+        'to sixty metres and a draught of three metres and a half at low water.',
+      'The berth is let from the first of October untill the last of April. In the other months it goes to ' +
+        'visiting boats, and the line moves to the inner quay.',
     ],
   ],
   [
     'Dues',
     [
-      'Dues are paid by the quarter and in advance. They are worked out by the length of the ship and the nights that it lies at the quay; nights on which the harbour is closed are not counted.',
+      'Dues are paid by the quarter and in advance. They are worked out by the length of the ship and the ' +
+        'nights that it lies at the quay; nights on which the harbour is closed are not counted.',
       'Water and power are read from the meters at the quay and paid with the dues of the next quarter.',
     ],
   ],
   [
     'Care of the quay',
     [
-      'The line keeps the fenders, the ladders and the lamps of the berth in order. The harbour keeps the quay itself and its depth.',
+      'The line keeps the fenders, the ladders and the lamps of the berth in order. The harbour keeps the ' +
+        'quay itself and its depth.',
       'Nets, crates and sheep pens stay behind the white line, so that the way to the shelter is free at all hours.',
     ],
   ],
   [
     'Storm',
     [
-      'From force nine the harbour master says who lies where. A ship that leaves the berth on the word of the harbour master pays no dues until it is back.',
+      'From force nine the harbour master says who lies where. A ship that leaves the berth on the word of ' +
+        'the harbour master pays no dues until it is back.',
     ],
   ],
   [

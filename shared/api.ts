@@ -7,7 +7,7 @@ import type { DocumentKind } from '../core/document/open'
 import type { StandIn } from '../core/font/library'
 import type { AddedLook } from '../core/format/finished/add-text'
 import type { CorrectionPlan } from '../core/format/finished/put-right'
-import { finishedChangeSchema } from '../core/format/finished/wish'
+import { finishedChangesSchema } from '../core/format/finished/wish'
 import { houseSchema, type House } from '../core/house/house'
 import type { RoleShare } from '../core/house/to-style'
 import type { Severity } from '../core/proof/check'
@@ -362,19 +362,21 @@ export interface LinkedDocument {
   readonly share: MeasuredShare | null
 }
 
-/** A change of a finished PDF on version `base`; to be looked at first, or to be kept. */
+/** Changes of a finished PDF on version `base`; to be looked at first, or to be kept. */
 export const finishedBodySchema = z.strictObject({
   base: z.int().min(1),
-  change: finishedChangeSchema,
+  changes: finishedChangesSchema,
   look: z.boolean().default(false),
 })
 
-/** How a change of a finished PDF comes out. */
+/** How changes of a finished PDF come out. */
 export interface FinishedTrial {
   readonly title: string
   readonly said: readonly string[]
-  readonly added: AddedLook | null
-  readonly corrected: CorrectionPlan | null
+  readonly added: readonly AddedLook[]
+  readonly corrected: readonly CorrectionPlan[]
+  /** What could not be made, a sentence each. */
+  readonly refused: readonly string[]
   /** What stands behind the bytes that were there, in base64: with them, the file as it would be. */
   readonly behind: string
 }

@@ -128,8 +128,8 @@ export type Task =
   | (Content & { readonly kind: 'styleList' })
   /** How much of a document is as a house says. */
   | (Content & { readonly kind: 'toStyle'; readonly house: House })
-  /** A change of a finished PDF. */
-  | (Content & { readonly kind: 'finished'; readonly change: WishedChange })
+  /** Changes of a finished PDF. */
+  | (Content & { readonly kind: 'finished'; readonly changes: readonly WishedChange[] })
   /** What a proof of a document finds. */
   | (Content & { readonly kind: 'proof'; readonly house: House | null; readonly checklist: Checklist })
   /** A house drawn up from documents. */
@@ -509,7 +509,7 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
       return { characters, toStyle, roles, dressed: reading.cascade.rules.house?.version ?? null }
     }
     case 'finished':
-      return changeFinished(task.bytes, task.change, {
+      return changeFinished(task.bytes, task.changes, {
         typesetter: theTypesetter(task.setting),
         load: faceBytes,
         subsetter: theSubsetter(),

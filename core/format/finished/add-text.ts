@@ -63,18 +63,26 @@ export async function addText(
   at: TextAt,
   tools: SettingTools,
 ): Promise<FinishedChange & { readonly look: AddedLook }> {
+  const { look, said } = await drawAdded(finished, at, tools)
+  return { bytes: await finished.pdf.commit(), said: [...said, ...saidOf(finished)], look }
+}
+
+/** The same, without the file being written: several may follow one another. @throws FinishedPdfError, nothing changed */
+export async function drawAdded(
+  finished: FinishedPdf,
+  at: TextAt,
+  tools: SettingTools,
+): Promise<{ readonly look: AddedLook; readonly said: readonly string[] }> {
   const page = pageOf(finished, at.page)
   if (at.text.trim() === '') throw new FinishedPdfError('There are no words to be added. Nothing was changed.')
   const drawn = await settled(at, tools)
   draw(finished, page, drawn, { x: at.x, y: at.y }, tools)
   const look = addedLook(drawn, at, lookOf(page).height)
   return {
-    bytes: await finished.pdf.commit(),
     said: [
       ...(look.over > 0
         ? [`${look.over === 1 ? 'a line stands' : `${look.over} lines stand`} below the room that it has`]
         : []),
-      ...saidOf(finished),
     ],
     look,
   }

@@ -272,6 +272,16 @@ export async function putRight(
   correction: Correction,
   tools: SettingTools,
 ): Promise<FinishedChange & { readonly plan: CorrectionPlan }> {
+  const { plan, said } = await drawRight(finished, correction, tools)
+  return { plan, bytes: await finished.pdf.commit(), said: [...said, ...saidOf(finished)] }
+}
+
+/** The same, without the file being written: several may follow one another. @throws FinishedPdfError, nothing changed */
+export async function drawRight(
+  finished: FinishedPdf,
+  correction: Correction,
+  tools: SettingTools,
+): Promise<{ readonly plan: CorrectionPlan; readonly said: readonly string[] }> {
   const page = pageOf(finished, correction.page)
   const text = readPageText(page, new Map())
   const { line, own, drawn, plan } = await planned(page, text, correction, tools)
@@ -289,13 +299,11 @@ export async function putRight(
       : `the line in ${plan.standIn}, since ${plan.font} has no “${plan.missing}”`
   return {
     plan,
-    bytes: await finished.pdf.commit(),
     said: [
       `put right ${font}; the line is ${Math.abs(plan.gain)} pt ${plan.gain < 0 ? 'narrower' : 'wider'}`,
       ...(plan.stays.trim() !== '' && Math.abs(plan.gain) > 0.5
         ? [`“${plan.stays.trim()}” behind it stays where it is`]
         : []),
-      ...saidOf(finished),
     ],
   }
 }

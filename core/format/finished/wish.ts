@@ -34,4 +34,6 @@ export const putRightSchema = z.strictObject({
 
 /** What may be done to a finished PDF. */
 export const finishedChangeSchema = z.discriminatedUnion('type', [addTextSchema, putRightSchema])
+/** So many are made at once. */
+export const finishedChangesSchema = z.array(finishedChangeSchema).min(1).max(500)
 export type WishedChange = z.infer<typeof finishedChangeSchema>

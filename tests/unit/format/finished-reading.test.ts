@@ -129,13 +129,13 @@ describe('a finished PDF that is looked at', () => {
 
 describe('a change of a finished PDF', () => {
   const change = async (bytes: Uint8Array, wish: WishedChange, own = tools) =>
-    changeFinished(bytes, finishedChangeSchema.parse(wish), own)
+    changeFinished(bytes, [finishedChangeSchema.parse(wish)], own)
 
   it('puts the very place right that is pointed at, not the first of its words', async () => {
     const bytes = await pdfOf([berth, { ...berth, y: 150 }])
     const made = await change(bytes, { type: 'put-right', page: 1, line: 1, from: 17, to: 23, words: 'until' })
     expect(made.title).toBe('Put right “The berth is let untill spring” to “The berth is let until spring” on page 1')
-    expect(made.corrected).toMatchObject({ standIn: null, font: 'Helvetica' })
+    expect(made.corrected).toMatchObject([{ standIn: null, font: 'Helvetica' }])
     expect(new FinishedReader(await openPdf(made.bytes)).lines(1).map(each => each.text)).toEqual([
       berth.text,
       'The berth is let until spring',
@@ -148,7 +148,7 @@ describe('a change of a finished PDF', () => {
     ['behind all', 30, 30, ' tides', 'The berth is let untill spring tides'],
   ])('puts words in %s', async (_, from, to, words, becomes) => {
     const made = await change(await pdfOf([berth]), { type: 'put-right', page: 1, line: 0, from, to, words })
-    expect(made.corrected!.becomes).toBe(becomes)
+    expect(made.corrected[0]!.becomes).toBe(becomes)
     expect(new FinishedReader(await openPdf(made.bytes)).lines(1)[0]!.text).toBe(becomes)
   })
 
@@ -182,19 +182,45 @@ describe('a change of a finished PDF', () => {
     const bytes = await pdfOf([berth])
     const long = { ...addition, text: 'The berth at the outer quay is let to the line', width: 80, height: 36 }
     const made = await change(bytes, long)
-    expect(made.added!.lines).toBeGreaterThan(2)
-    expect(made.added!.over).toBe(made.added!.lines - 2)
+    expect(made.added[0]!.lines).toBeGreaterThan(2)
+    expect(made.added[0]!.over).toBe(made.added[0]!.lines - 2)
     expect(made.said[0]).toMatch(/below the room that it has$/)
     const wide = await change(bytes, { ...long, leading: 30, height: 300 })
-    expect(wide.added!.height).toBeGreaterThan(made.added!.height * 1.5)
+    expect(wide.added[0]!.height).toBeGreaterThan(made.added[0]!.height * 1.5)
     expect(wide.said).toEqual([])
   })
 
   it('keeps line ends and spaces as they were typed', async () => {
     const made = await change(await pdfOf([berth]), { ...addition, text: 'Paid\n  in   full' })
-    expect(made.added!.lines).toBe(2)
+    expect(made.added[0]!.lines).toBe(2)
     const lines = new FinishedReader(await openPdf(made.bytes)).lines(1).map(each => each.text)
     expect(lines.slice(1)).toEqual(['Paid', '  in   full'])
+  })
+
+  it('is made with others as one update; lines that a stand-in sets do not move those before them', async () => {
+    const bytes = await pdfOf([berth, { ...berth, y: 170 }, { ...berth, y: 140 }])
+    const right = (line: number, from: number, to: number, words: string): WishedChange => ({
+      type: 'put-right',
+      page: 1,
+      line,
+      from,
+      to,
+      words,
+    })
+    const made = await changeFinished(
+      bytes,
+      [right(0, 17, 23, 'ẑ'), right(2, 0, 3, 'A'), right(2, 17, 23, 'until'), addition, right(7, 0, 1, 'x')],
+      tools,
+    )
+    expect(made.title).toBe('Put 2 lines right, added 1 text')
+    expect(made.corrected.map(each => each.becomes)).toEqual([
+      'The berth is let ẑ spring',
+      'A berth is let until spring',
+    ])
+    expect(made.refused).toEqual(['There is no such place on page 1. Nothing was changed.'])
+    const texts = new FinishedReader(await openPdf(made.bytes)).lines(1).map(each => each.text.trim())
+    expect(texts).toEqual([berth.text, 'A berth is let until spring', 'The berth is let ẑ spring', 'Paid in full'])
+    expect(new TextDecoder('latin1').decode(made.bytes).match(/%%EOF/g)).toHaveLength(2)
   })
 
   it('is nothing but what the schema says', () => {
@@ -255,7 +281,7 @@ describe('a proof of a finished PDF', () => {
       const reader = new FinishedReader(await openPdf(now))
       const next = proofOfFinished({ reader, library, house: null }).find(each => each.repair)
       if (!next) break
-      now = (await changeFinished(now, next.repair!, tools)).bytes
+      now = (await changeFinished(now, [next.repair!], tools)).bytes
     }
     expect(new FinishedReader(await openPdf(now)).lines(1)[0]!.text).toBe('Pay “now” – or wait until 4–6')
     expect(Buffer.compare(now.subarray(0, bytes.length), bytes)).toBe(0)

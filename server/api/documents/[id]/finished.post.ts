@@ -10,15 +10,15 @@ import { bodyOf, contentToChange } from '../../../work/requests'
  * the one before. With `look` nothing is kept, and what would stand behind those bytes is answered.
  */
 export default route('change', async (event, acting): Promise<FinishedTrial | FinishedChanged> => {
-  const { base, change, look } = await bodyOf(event, finishedBodySchema)
+  const { base, changes, look } = await bodyOf(event, finishedBodySchema)
   const { document, content } = await contentToChange(event, acting, base)
   if (document.kind !== 'finished')
     throw refusal(422, 'This is no finished PDF: its text is changed where it stands. Nothing was changed.')
-  const made = await threadsFor(acting).run({ kind: 'finished', ...content, change })
-  const { title, said, added, corrected } = made
+  const made = await threadsFor(acting).run({ kind: 'finished', ...content, changes })
+  const { title, said, added, corrected, refused } = made
   if (look) {
     const behind = Buffer.from(made.bytes).subarray(content.bytes.length).toString('base64')
-    return { title, said, added, corrected, behind }
+    return { title, said, added, corrected, refused, behind }
   }
   const version = await addVersion(acting, document.id, base, {
     madeBy: 'edit',
@@ -26,5 +26,5 @@ export default route('change', async (event, acting): Promise<FinishedTrial | Fi
     content: { bytes: made.bytes, ids: {} },
     plan: null,
   })
-  return { title, said, added, corrected, version }
+  return { title, said, added, corrected, refused, version }
 })
