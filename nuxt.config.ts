@@ -1,4 +1,14 @@
+import { createRequire } from 'node:module'
+import { dirname, join } from 'node:path'
 import tailwindcss from '@tailwindcss/vite'
+
+const pdfjs = dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'))
+/** What is said with files of the build. */
+const fileHeaders = {
+  'X-Content-Type-Options': 'nosniff',
+  'Referrer-Policy': 'same-origin',
+  'Cross-Origin-Resource-Policy': 'same-origin',
+}
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
@@ -30,15 +40,16 @@ export default defineNuxtConfig({
     esbuild: { target: 'es2022' },
   },
   nitro: {
+    // What pages of finished PDFs are drawn with beside the library's own code: faces, encodings, decoders, profiles.
+    publicAssets: ['standard_fonts', 'cmaps', 'wasm', 'iccs'].map(name => ({
+      dir: join(pdfjs, name),
+      baseURL: `/pdf/${name}`,
+      maxAge: 60 * 60 * 24 * 365,
+    })),
     // Files of the build are given out before anything else is asked.
     routeRules: {
-      '/_nuxt/**': {
-        headers: {
-          'X-Content-Type-Options': 'nosniff',
-          'Referrer-Policy': 'same-origin',
-          'Cross-Origin-Resource-Policy': 'same-origin',
-        },
-      },
+      '/_nuxt/**': { headers: fileHeaders },
+      '/pdf/**': { headers: fileHeaders },
     },
     esbuild: { options: { target: 'es2022' } },
     // The server runs beside its packages: following each file of them for a copy takes longer than all the rest.

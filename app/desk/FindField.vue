@@ -1,42 +1,25 @@
 <script setup lang="ts">
 import { Search } from '../kit/icons'
-import { useDesk } from '../stores/desk'
-import { useWords } from '../stores/words'
 
-/** Finds text on the pages, white space as it is written, and walks through its places. */
-const desk = useDesk()
-const words = useWords()
+/** A field for words to be found on the pages, and the way through their places. */
+const props = defineProps<{
+  /** What was looked for last, and which of how many places is shown; null where nothing is. */
+  found: { readonly text: string; readonly matchCase: boolean; readonly at: number; readonly count: number } | null
+}>()
+const emit = defineEmits<{ look: [text: string, matchCase: boolean]; walk: [step: 1 | -1]; clear: [] }>()
 const text = ref('')
 const matchCase = ref(false)
 const field = ref<HTMLInputElement | null>(null)
-const count = computed(() => desk.found?.places.length ?? 0)
 
-async function look(): Promise<void> {
-  await words.flush()
-  await desk.find(text.value, matchCase.value)
+const look = () => emit('look', text.value, matchCase.value)
+function next(step: 1 | -1): void {
+  const { found } = props
+  if (!found || found.text !== text.value || found.matchCase !== matchCase.value) look()
+  else emit('walk', step)
 }
-
-async function next(step: 1 | -1): Promise<void> {
-  if (!desk.found || desk.found.text !== text.value || desk.found.matchCase !== matchCase.value) await look()
-  else desk.walkFound(step)
-}
-
-watch(
-  () => desk.found,
-  async found => {
-    const place = found?.places[found.at]
-    if (!place) return
-    if (place.page >= 0) desk.show(place.view, place.page)
-    await words.selectRange(
-      { part: place.part, node: place.node, offset: place.from },
-      { part: place.part, node: place.node, offset: place.to },
-    )
-    desk.reveal++
-  },
-)
 function clear(): void {
   text.value = ''
-  desk.found = null
+  emit('clear')
   field.value?.blur()
 }
 defineExpose({ focus: () => field.value?.select() })
@@ -57,12 +40,12 @@ defineExpose({ focus: () => field.value?.select() })
         @keydown.shift.enter.prevent="next(-1)"
       />
     </span>
-    <template v-if="desk.found">
+    <template v-if="found">
       <span class="whitespace-nowrap text-soft tabular-nums" role="status">{{
-        count === 0 ? 'not found' : `${desk.found.at + 1} of ${count}`
+        found.count === 0 ? 'not found' : `${found.at + 1} of ${found.count}`
       }}</span>
-      <button type="button" class="link" :disabled="count === 0" @click="next(-1)">Before</button>
-      <button type="button" class="link" :disabled="count === 0" @click="next(1)">Next</button>
+      <button type="button" class="link" :disabled="found.count === 0" @click="next(-1)">Before</button>
+      <button type="button" class="link" :disabled="found.count === 0" @click="next(1)">Next</button>
       <label class="flex items-center gap-1 whitespace-nowrap"
         ><input v-model="matchCase" type="checkbox" class="size-[14px]" @change="look" />Match case</label
       >

@@ -22,7 +22,7 @@ const families = computed(() => {
   return [...known.values()].sort((a, b) => b.characters - a.characters)
 })
 const absent = computed(() => families.value.filter(each => each.absent).length)
-const name = computed(() => props.card.fileName.replace(/\.od[tpg]$/i, ''))
+const name = computed(() => props.card.fileName.replace(/\.(od[tpg]|pdf)$/i, ''))
 </script>
 
 <template>
@@ -47,11 +47,12 @@ const name = computed(() => props.card.fileName.replace(/\.od[tpg]$/i, ''))
       <h2 class="truncate text-[19px]">
         <NuxtLink :to="`/documents/${card.id}`" class="hover:underline">{{ name }}</NuxtLink>
       </h2>
-      <template v-if="card.settled !== null">
+      <template v-if="card.counted !== null && card.pages !== null">
         <p class="text-soft">
           {{ counted(card.pages ?? 0, 'page') }}, {{ counted(card.characters ?? 0, 'character') }}
         </p>
-        <p class="mt-1">
+        <p v-if="card.settled === null" class="mt-1">finished PDF</p>
+        <p v-else class="mt-1">
           <strong>{{ settledWords(card.settled) }}</strong>
           {{ ' ' }}<Term v-if="first" word="settled">settled</Term><template v-else>settled</template>
         </p>

@@ -88,7 +88,7 @@ useHead({ title: 'Shelf, Morphene' })
                 shelf.cards === null
                   ? 'Fetching …'
                   : shelf.total === 0 && !looking
-                    ? 'Nothing here yet. Open a text, presentation or drawing (.odt, .odp, .odg) to see its type; ' +
+                    ? 'Nothing here yet. Open a text, presentation or drawing (.odt, .odp, .odg) or a finished PDF to see its type; ' +
                       'plain text, Markdown and HTML become texts, and a zip brings several with their fonts.'
                     : looking
                       ? `${counted(shelf.total, 'document')}${lookedFor}.`
@@ -100,7 +100,7 @@ useHead({ title: 'Shelf, Morphene' })
             ref="input"
             type="file"
             multiple
-            accept=".odt,.ott,.odp,.otp,.odg,.otg,.txt,.md,.markdown,.html,.htm,.zip"
+            accept=".odt,.ott,.odp,.otp,.odg,.otg,.txt,.md,.markdown,.html,.htm,.pdf,.zip"
             class="sr-only"
             tabindex="-1"
             aria-label="Files to open"

@@ -8,7 +8,7 @@ import type { TextRange } from '~~/core/typeset/caret'
 import { Engine } from '../workers/engine'
 import type { PageView } from '~~/core/typeset/drawing-pages'
 import type { FoundText } from '~~/core/change/find'
-import type { Sheets, SheetSize } from '../workers/messages'
+import type { Asks, Sheets, SheetSize } from '../workers/messages'
 import { useLibrary } from './library'
 
 /** What the sentence of a refused request says. */
@@ -25,7 +25,7 @@ export function isAway(error: unknown): boolean {
 
 /** The document on the desk. */
 export const useDesk = defineStore('desk', () => {
-  const engine = shallowRef<Engine | null>(null)
+  const engine = shallowRef<Engine<Asks> | null>(null)
   const info = ref<DocumentInfo | null>(null)
   const census = shallowRef<Census | null>(null)
   const all = shallowRef<Sheets>({ pages: [], notes: [], masters: [] })
@@ -78,7 +78,9 @@ export const useDesk = defineStore('desk', () => {
   async function open(id: string): Promise<void> {
     state.value = 'opening'
     engine.value?.close()
-    engine.value = markRaw(new Engine())
+    engine.value = markRaw(
+      new Engine<Asks>(new Worker(new URL('../workers/desk.worker.ts', import.meta.url), { type: 'module' })),
+    )
     chosen.value = null
     pointed.value = null
     occurrences.value = []

@@ -36,7 +36,8 @@ import type { Page } from '~~/core/typeset/pages'
 import { faceKey, voiceKey, voiceOf } from '~~/core/census/voices'
 import { Shaper } from '~~/core/typeset/shaper'
 import harfbuzzCode from 'harfbuzzjs/dist/harfbuzz.wasm?url'
-import type { Answer, Ask, AskName, Asks, Drawn, SheetSize, Sheets, Side } from './messages'
+import { answerAsks } from './answering'
+import type { Asks, Drawn, SheetSize, Sheets, Side } from './messages'
 import { plainParagraphs, plainStories } from '~~/core/desk/plain-text'
 import { paragraphStyleNames, styledPlaces, styledSample } from '~~/core/desk/styled-text'
 import { WordDesk } from '~~/core/desk/word-desk'
@@ -146,7 +147,7 @@ function othersFirst(): Promise<void> {
   })
 }
 
-const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Promise<Asks[N]['answer']> } = {
+answerAsks<Asks>({
   async open({ bytes, ids, faces, standIns, state }) {
     // Other faces or stand-ins set all text anew; glyphs that were sent stay known by their face.
     const setting = JSON.stringify([faces.length, faces.at(-1)?.hash, standIns])
@@ -351,19 +352,4 @@ const answers: { [N in AskName]: (ask: Asks[N]['ask']) => Asks[N]['answer'] | Pr
   trace: ({ spot }) => traceAt(session('now').reading, spot.part, spot.node, spot.offset),
   previewRule: ({ rule }) => previewRule(session('now').composition, rule),
   styleSample: ({ family, name }) => styledSample(open().session, family, name),
-}
-
-const post = (answer: Answer) => {
-  self.postMessage(answer)
-}
-
-self.onmessage = async ({ data }: MessageEvent<Ask>) => {
-  try {
-    const answer = await (answers[data.name] as (ask: unknown) => unknown)(data.ask)
-    post({ id: data.id, answer })
-  } catch (error) {
-    post({ id: data.id, failure: error instanceof Error ? error.message : String(error) })
-  }
-}
-// Whoever made this worker waits for the word: a message sent before the shaping engine is there would be lost.
-post({ ready: true })
+})

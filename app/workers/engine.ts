@@ -1,13 +1,29 @@
-import type { Answer, AskName, Asks } from './messages'
+/** What can be asked of a worker: by name, what is sent and what comes back. */
+export type AskTable<A> = { readonly [N in keyof A]: { readonly ask: unknown; readonly answer: unknown } }
 
-/** The page's end of the worker: asks, and answers as promises. */
-export class Engine {
-  private readonly worker = new Worker(new URL('./desk.worker.ts', import.meta.url), { type: 'module' })
+/** A question on its way to a worker. */
+export interface Ask {
+  readonly id: number
+  readonly name: string
+  readonly ask: unknown
+}
+/** What a worker posts: that it is ready, an answer, or why there is none. */
+export type Answer =
+  | { readonly ready: true }
+  | { readonly id: number; readonly answer: unknown }
+  | { readonly id: number; readonly failure: string }
+
+/** The page's end of a worker: asks, and answers as promises. */
+export class Engine<A extends AskTable<A>> {
   private readonly waiting = new Map<number, { resolve: (answer: never) => void; reject: (error: Error) => void }>()
   private readonly ready: Promise<void>
   private next = 1
 
-  constructor() {
+  /** @param stopped what is said where the worker ends by itself */
+  constructor(
+    private readonly worker: Worker,
+    stopped = 'The typesetting stopped. Reload the page; the document is safe.',
+  ) {
     this.ready = new Promise(resolve => {
       this.worker.onmessage = ({ data }: MessageEvent<Answer>) => {
         if ('ready' in data) {
@@ -21,16 +37,15 @@ export class Engine {
       }
     })
     this.worker.onerror = event => {
-      for (const { reject } of this.waiting.values())
-        reject(new Error(event.message || 'The typesetting stopped. Reload the page; the document is safe.'))
+      for (const { reject } of this.waiting.values()) reject(new Error(event.message || stopped))
       this.waiting.clear()
     }
   }
 
-  async ask<N extends AskName>(name: N, ask: Asks[N]['ask']): Promise<Asks[N]['answer']> {
+  async ask<N extends keyof A>(name: N, ask: A[N]['ask']): Promise<A[N]['answer']> {
     await this.ready
     const id = this.next++
-    return new Promise<Asks[N]['answer']>((resolve, reject) => {
+    return new Promise<A[N]['answer']>((resolve, reject) => {
       this.waiting.set(id, { resolve: resolve as (answer: never) => void, reject })
       this.worker.postMessage({ id, name, ask })
     })

@@ -238,13 +238,3 @@ export interface Asks {
   /** Text that a style would be seen in: of the document, where it has some. */
   styleSample: { ask: { family: StyleFamily; name: string }; answer: string }
 }
-export type AskName = keyof Asks
-export interface Ask<N extends AskName = AskName> {
-  readonly id: number
-  readonly name: N
-  readonly ask: Asks[N]['ask']
-}
-export type Answer =
-  | { readonly ready: true }
-  | { readonly id: number; readonly answer: unknown }
-  | { readonly id: number; readonly failure: string }

@@ -3,7 +3,7 @@ import { useAbsent } from '../../stores/absent'
 import { useDesk } from '../../stores/desk'
 import { counted } from '../../desk/words'
 import AbsentFacePanel from './AbsentFacePanel.vue'
-import StandInsPanel from './StandInsPanel.vue'
+import StandInsPanel from '../../type/StandInsPanel.vue'
 import Term from '../../kit/Term.vue'
 
 const desk = useDesk()
@@ -87,6 +87,14 @@ onMounted(() => {
         <AbsentFacePanel v-if="absent.open === face.family" :face="face" />
       </li>
     </ul>
-    <StandInsPanel class="mt-6" />
+    <StandInsPanel
+      class="mt-6"
+      says="Who shows the text of absent faces."
+      :stand-ins="desk.standIns"
+      :absent="absent.faces.map(each => each.family)"
+      :in-folder="desk.info?.folder !== null"
+      :busy="absent.busy !== ''"
+      :set="absent.setStandIn"
+    />
   </div>
 </template>

@@ -37,3 +37,25 @@ export const finishedChangeSchema = z.discriminatedUnion('type', [addTextSchema,
 /** So many are made at once. */
 export const finishedChangesSchema = z.array(finishedChangeSchema).min(1).max(500)
 export type WishedChange = z.infer<typeof finishedChangeSchema>
+
+/** What of a line changes when it becomes another: the shortest stretch; null where nothing does. Letters stay whole. */
+export function changedStretch(
+  line: string,
+  becomes: string,
+): { readonly from: number; readonly to: number; readonly words: string } | null {
+  if (line === becomes) return null
+  const isLow = (text: string, at: number) => /[\uDC00-\uDFFF]/.test(text.charAt(at))
+  let from = 0
+  while (from < Math.min(line.length, becomes.length) && line[from] === becomes[from]) from++
+  if (isLow(line, from) || isLow(becomes, from)) from--
+  let [to, end] = [line.length, becomes.length]
+  while (to > from && end > from && line[to - 1] === becomes[end - 1]) {
+    to--
+    end--
+  }
+  if (isLow(line, to) || isLow(becomes, end)) {
+    to++
+    end++
+  }
+  return { from, to, words: becomes.slice(from, end) }
+}

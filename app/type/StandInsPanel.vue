@@ -1,15 +1,22 @@
 <script setup lang="ts">
 import { coveredScripts } from '~~/core/font/face'
 import type { StandIn } from '~~/core/font/library'
-import Choice from '../../kit/Choice.vue'
-import { useAbsent } from '../../stores/absent'
-import { useDesk } from '../../stores/desk'
-import { useLibrary } from '../../stores/library'
-import Term from '../../kit/Term.vue'
+import type { StandInLevels } from '~~/shared/api'
+import Choice from '../kit/Choice.vue'
+import { useLibrary } from '../stores/library'
+import Term from '../kit/Term.vue'
 
 /** Stand-ins for whatever is absent, by script: for the document, its folder, and the desk. */
-const desk = useDesk()
-const absent = useAbsent()
+const props = defineProps<{
+  standIns: StandInLevels
+  /** Families that the document names and the library lacks. */
+  absent: readonly string[]
+  inFolder: boolean
+  busy: boolean
+  says: string
+  /** Sets a stand-in, or with null takes it away; whether that was done. */
+  set: (level: keyof StandInLevels, family: string, script: StandIn['script'], to: string | null) => Promise<boolean>
+}>()
 const library = useLibrary()
 const level = ref<'document' | 'folder' | 'desk'>('desk')
 const script = ref<StandIn['script']>('western')
@@ -27,12 +34,12 @@ const scriptWords = (each: StandIn['script']) =>
           : `${each} letters`
 const levels = computed(() =>
   (['document', 'folder', 'desk'] as const).flatMap(each =>
-    desk.standIns[each].map(standIn => ({ level: each, standIn })),
+    props.standIns[each].map(standIn => ({ level: each, standIn })),
   ),
 )
 const levelWords = { document: 'this document', folder: 'its folder', desk: 'the desk' } as const
 async function add(): Promise<void> {
-  if (to.value !== '' && (await absent.setStandIn(level.value, family.value, script.value, to.value))) to.value = ''
+  if (to.value !== '' && (await props.set(level.value, family.value, script.value, to.value))) to.value = ''
 }
 </script>
 
@@ -40,8 +47,8 @@ async function add(): Promise<void> {
   <section aria-label="Stand-ins by script">
     <h2><Term word="standIn">Stand-ins</Term></h2>
     <p class="text-soft">
-      Who shows the text of absent faces: the document’s choice goes before the folder’s, and that before the desk’s; a
-      family’s before that for all.
+      {{ says }} The document’s choice goes before the folder’s, and that before the desk’s; a family’s before that for
+      all.
     </p>
     <table v-if="levels.length > 0" class="mt-1">
       <thead>
@@ -64,7 +71,7 @@ async function add(): Promise<void> {
               type="button"
               class="link"
               :aria-label="`Take away ${each.standIn.to} for ${each.standIn.family || 'any family'}`"
-              @click="absent.setStandIn(each.level, each.standIn.family, each.standIn.script, null)"
+              @click="set(each.level, each.standIn.family, each.standIn.script, null)"
             >
               Take away
             </button>
@@ -77,7 +84,7 @@ async function add(): Promise<void> {
         >For
         <Choice v-model="level" class="flex text-ink">
           <option value="document">this document</option>
-          <option value="folder" :disabled="!desk.info?.folder">its folder</option>
+          <option value="folder" :disabled="!inFolder">its folder</option>
           <option value="desk">the desk</option>
         </Choice></label
       >
@@ -85,7 +92,7 @@ async function add(): Promise<void> {
         >Absent
         <Choice v-model="family" class="flex max-w-[150px] text-ink">
           <option value="">any family</option>
-          <option v-for="face in absent.faces" :key="face.family" :value="face.family">{{ face.family }}</option>
+          <option v-for="each in absent" :key="each" :value="each">{{ each }}</option>
         </Choice></label
       >
       <label
@@ -107,7 +114,7 @@ async function add(): Promise<void> {
           <option v-for="each in library.library?.familyNames ?? []" :key="each" :value="each">{{ each }}</option>
         </Choice></label
       >
-      <button type="submit" class="plain" :disabled="to === '' || absent.busy !== ''">Set it</button>
+      <button type="submit" class="plain" :disabled="to === '' || busy">Set it</button>
     </form>
   </section>
 </template>
