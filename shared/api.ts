@@ -2,7 +2,7 @@ import type { LicenceUse } from '../core/font/licence'
 import { z } from 'zod'
 import type { MadeStyle, Plan, WishList } from '../core/change/plan'
 import { registry } from '../core/change/registry'
-import { finishedStartsSchema } from '../core/change/defaults/finished-starts'
+import { finishedStartLevels, finishedStartsSchema } from '../core/change/defaults/finished-starts'
 import type { DocumentKind } from '../core/document/open'
 import type { StandIn } from '../core/font/library'
 import type { AddedLook } from '../core/format/finished/add-text'
@@ -388,7 +388,7 @@ export interface FinishedChanged extends Omit<FinishedTrial, 'behind'> {
 
 /** Defaults for finished PDFs, said for one of them, for its folder or for the desk. */
 export const finishedStartsBodySchema = z.strictObject({
-  level: z.enum(['document', 'folder', 'desk']),
+  level: z.enum(finishedStartLevels),
   starts: finishedStartsSchema,
 })
 

@@ -122,6 +122,7 @@ useHead({ title: () => `${title.value}, Morphene` })
           ref="sheets"
           :picks="stage.picks"
           :frame="id === 'add' && !finished.trial ? edits.frame : null"
+          :picked="id === 'right' ? edits.picked : null"
           @place="place"
           @line="pickLine"
         />

@@ -14,6 +14,7 @@ const props = defineProps<{
   picks: 'place' | 'line' | null
   /** A frame that text is to be put in. */
   frame: PageBox | null
+  picked: ShownLine | null
 }>()
 const emit = defineEmits<{ place: [box: PageBox]; line: [line: ShownLine] }>()
 const finished = useFinished()
@@ -133,7 +134,7 @@ function release(): void {
       :style="styleOf(mark.box)"
     />
     <div
-      v-for="(box, at) in picks === 'line' ? (over?.boxes ?? []) : []"
+      v-for="(box, at) in [...(picks === 'line' ? (over?.boxes ?? []) : []), ...(picked?.boxes ?? [])]"
       :key="at"
       aria-hidden="true"
       class="pointer-events-none absolute border border-verdigris"

@@ -7,7 +7,12 @@ import { useFinished } from '../stores/finished'
 import FinishedPage from './FinishedPage.vue'
 
 /** The pages of a finished PDF one below the other, with what is marked on them. */
-defineProps<{ picks: 'place' | 'line' | null; frame: (PageBox & { readonly page: number }) | null }>()
+defineProps<{
+  picks: 'place' | 'line' | null
+  frame: (PageBox & { readonly page: number }) | null
+  /** The line that is being put right. */
+  picked: { readonly page: number; readonly line: ShownLine } | null
+}>()
 const emit = defineEmits<{ place: [page: number, box: PageBox]; line: [page: number, line: ShownLine] }>()
 const finished = useFinished()
 const scroll = ref<HTMLElement | null>(null)
@@ -77,6 +82,7 @@ defineExpose({ zoomAt, fit })
       :zoom="zoom"
       :picks="picks"
       :frame="frame && frame.page === index + 1 ? frame : null"
+      :picked="picked?.page === index + 1 ? picked.line : null"
       :style="{ marginBottom: `${gap}px` }"
       @place="emit('place', index + 1, $event)"
       @line="emit('line', index + 1, $event)"
@@ -90,13 +96,13 @@ defineExpose({ zoomAt, fit })
     @fit="fit"
     @zoom="zoomAt"
   >
-    <span v-if="finished.places.length > 0" class="flex items-center gap-2 text-ink">
+    <span v-if="finished.trial" class="text-verdigris" role="status">The pages as they would be</span>
+    <span v-else-if="finished.places.length > 0" class="flex items-center gap-2 text-ink">
       <button type="button" class="link" @click="finished.walk(-1)">Previous</button>
       <span class="tabular-nums"
         >Place {{ finished.at < 0 ? '–' : finished.at + 1 }} of {{ finished.places.length }}</span
       >
       <button type="button" class="link" @click="finished.walk(1)">Next</button>
     </span>
-    <span v-if="finished.trial" class="text-verdigris" role="status">The pages as they would be</span>
   </PageFolio>
 </template>

@@ -1,5 +1,10 @@
 import { defineStore } from 'pinia'
-import { finishedStartOf, type FinishedStartLevels, type FinishedStarts } from '~~/core/change/defaults/finished-starts'
+import {
+  finishedStartOf,
+  type FinishedStartLevel,
+  type FinishedStartLevels,
+  type FinishedStarts,
+} from '~~/core/change/defaults/finished-starts'
 import type { StandIn } from '~~/core/font/library'
 import type { FinishedCensus } from '~~/core/format/finished/census'
 import type { FinishedFinding } from '~~/core/format/finished/proof'
@@ -23,7 +28,7 @@ export interface ShownTrial {
   readonly changes: readonly WishedChange[]
 }
 
-const noStarts: FinishedStartLevels = { document: {}, folder: {}, desk: {} }
+const noStarts: FinishedStartLevels = { document: {}, folder: {}, desk: {}, house: {} }
 
 /** The finished PDF on the desk: its pages, what is in them, what is looked for, and what would be changed. */
 export const useFinished = defineStore('finished', () => {
@@ -174,6 +179,8 @@ export const useFinished = defineStore('finished', () => {
       }
       trial.value?.pages.close()
       trial.value = { trial: made, pages: drawn, changes }
+      const [first] = changes
+      if (first && first.page !== page.value + 1) show(first.page - 1)
     } catch (error) {
       if (own !== tried) return
       dropTrial()
@@ -248,7 +255,7 @@ export const useFinished = defineStore('finished', () => {
       return false
     }
   }
-  const setStarts = (level: keyof FinishedStartLevels, own: FinishedStarts, said: string) =>
+  const setStarts = (level: FinishedStartLevel, own: FinishedStarts, said: string) =>
     act(() => $fetch(path('finished-starts'), { method: 'PUT', body: { level, starts: own } }), said)
   const setStandIn = (level: keyof StandInLevels, family: string, script: StandIn['script'], to: string | null) =>
     act(

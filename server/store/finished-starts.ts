@@ -1,8 +1,11 @@
 import {
+  finishedStartOfHouse,
   finishedStartsSchema,
+  type FinishedStartLevel,
   type FinishedStartLevels,
   type FinishedStarts,
 } from '../../core/change/defaults/finished-starts'
+import type { House } from '../../core/house/house'
 import { atOnce, ownDocuments, type Acting } from './acting'
 import { startsOf, storeStarts } from './folders'
 
@@ -12,8 +15,12 @@ interface Lying {
   readonly folder: string | null
 }
 
-/** What added text begins with, by who says it. */
-export async function finishedStartsFor(acting: Acting, { id, folder }: Lying): Promise<FinishedStartLevels> {
+/** What added text begins with, by who says it; of the house that it is linked to, where there is one. */
+export async function finishedStartsFor(
+  acting: Acting,
+  { id, folder }: Lying,
+  house: House | null,
+): Promise<FinishedStartLevels> {
   const row = await ownDocuments(acting)
     .clearSelect()
     .where({ id })
@@ -22,6 +29,7 @@ export async function finishedStartsFor(acting: Acting, { id, folder }: Lying): 
     document: finishedStartsSchema.parse(JSON.parse(row?.finished_starts ?? '{}')),
     folder: folder === null ? {} : (await startsOf(acting, folder)).finished,
     desk: (await startsOf(acting, null)).finished,
+    house: house ? finishedStartOfHouse(house) : {},
   }
 }
 
@@ -29,7 +37,7 @@ export async function finishedStartsFor(acting: Acting, { id, folder }: Lying): 
 export async function storeFinishedStarts(
   acting: Acting,
   { id, folder }: Lying,
-  level: keyof FinishedStartLevels,
+  level: FinishedStartLevel,
   starts: FinishedStarts,
 ): Promise<void> {
   if (level === 'document') {

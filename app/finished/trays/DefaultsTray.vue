@@ -1,5 +1,9 @@
 <script setup lang="ts">
-import type { FinishedStartLevels, FinishedStarts } from '~~/core/change/defaults/finished-starts'
+import {
+  finishedStartLevels,
+  type FinishedStartLevel,
+  type FinishedStarts,
+} from '~~/core/change/defaults/finished-starts'
 import { plainNumber } from '~~/core/style/describe'
 import Choice from '../../kit/Choice.vue'
 import Term from '../../kit/Term.vue'
@@ -11,11 +15,11 @@ import TypeFields from './TypeFields.vue'
 
 /** What text begins with that is added to PDFs: for this one, for those of its folder, for all of the desk. */
 const finished = useFinished()
-const level = ref<keyof FinishedStartLevels>('document')
+const level = ref<FinishedStartLevel>('document')
 const inFolder = computed(() => finished.info?.document.folder !== null)
 const draft = ref({ ...finished.start })
 const levels = { document: 'this PDF', folder: 'its folder', desk: 'all of the desk' } as const
-const saidAt = (each: keyof FinishedStartLevels) => Object.keys(finished.starts[each]).length > 0
+const saidAt = (each: FinishedStartLevel) => Object.keys(finished.starts[each]).length > 0
 const words = ({ family, size, leading, weight, italic, color }: FinishedStarts) =>
   [
     family,
@@ -35,7 +39,7 @@ const missing = computed(() => [
   ...new Set((finished.census?.fonts ?? []).filter(font => !font.embedded).map(font => familyOfFont(font.name))),
 ])
 const keep = () => finished.setStarts(level.value, { ...draft.value }, `Kept for ${levels[level.value]}.`)
-async function takeAway(each: keyof FinishedStartLevels): Promise<void> {
+async function takeAway(each: FinishedStartLevel): Promise<void> {
   if (await finished.setStarts(each, {}, `Nothing is said for ${levels[each]} any more.`))
     draft.value = { ...finished.start }
 }
@@ -54,8 +58,8 @@ async function takeAway(each: keyof FinishedStartLevels): Promise<void> {
       <col class="w-[86px]" />
     </colgroup>
     <tbody>
-      <tr v-for="each in ['document', 'folder', 'desk'] as const" :key="each">
-        <th scope="row" class="text-left font-normal text-soft">{{ levels[each] }}</th>
+      <tr v-for="each in finishedStartLevels" :key="each">
+        <th scope="row" class="row-name">{{ levels[each] }}</th>
         <td>{{ saidAt(each) ? words(finished.starts[each]) : 'nothing said' }}</td>
         <td class="text-right">
           <button
@@ -70,7 +74,12 @@ async function takeAway(each: keyof FinishedStartLevels): Promise<void> {
         </td>
       </tr>
       <tr>
-        <th scope="row" class="text-left font-normal text-soft">so that it is</th>
+        <th scope="row" class="row-name">its house</th>
+        <td>{{ words(finished.starts.house) || 'nothing said' }}</td>
+        <td />
+      </tr>
+      <tr>
+        <th scope="row" class="row-name">so that it is</th>
         <td>
           <strong>{{ words(finished.start) }}</strong>
         </td>

@@ -19,7 +19,15 @@ const sizesOf = (sizes: readonly { size: number }[]) =>
       ? `${sizes.length} sizes`
       : sizes.map(each => plainNumber(each.size)).join(', ')
 const inFile = (font: (typeof census.value.fonts)[number]) =>
-  font.embedded ? (font.subset ? 'in part' : 'whole') : 'absent'
+  font.embedded ? (font.subset ? 'in the file in part' : 'in the file') : 'not in the file'
+/** What kind a font is, as its outlines are known by (ISO 32000-2, 9.6 and 9.7). */
+const kinds: Readonly<Record<string, string>> = {
+  Type1: 'Type 1',
+  MMType1: 'Type 1',
+  Type3: 'drawn as pictures (Type 3)',
+  CIDFontType0: 'PostScript outlines',
+  CIDFontType2: 'TrueType',
+}
 const share = (characters: number) =>
   percentage(census.value.characters === 0 ? 0 : characters / census.value.characters)
 </script>
@@ -41,15 +49,15 @@ const share = (characters: number) =>
       <col />
       <col class="w-[74px]" />
       <col class="w-[58px]" />
-      <col class="w-[92px]" />
-      <col class="w-[66px]" />
+      <col class="w-[104px]" />
+      <col class="w-[72px]" />
     </colgroup>
     <thead>
       <tr>
         <th scope="col">Font</th>
         <th scope="col" class="number">Characters</th>
         <th scope="col" class="number">Share</th>
-        <th scope="col">Sizes, pt</th>
+        <th scope="col" class="!pl-4">Sizes, pt</th>
         <th scope="col">Pages</th>
       </tr>
     </thead>
@@ -66,14 +74,15 @@ const share = (characters: number) =>
             ><strong class="break-words" :class="{ 'text-iris': !font.embedded }">{{ familyOfFont(font.name) }}</strong>
             {{ styleOfFont(font.name) }}
             <span class="block text-[13px] text-soft">
-              {{ font.kind }}, {{ inFile(font) }}{{ font.readable ? '' : ', its letters cannot be told'
+              {{ kinds[font.kind] ?? font.kind }}, {{ inFile(font)
+              }}{{ font.readable ? '' : ', its letters cannot be told'
               }}{{ isHere(font.name) ? ', in the library' : '' }}
             </span>
           </button>
         </td>
         <td class="number">{{ grouped(font.characters) }}</td>
         <td class="number">{{ share(font.characters) }}</td>
-        <td class="tabular-nums">{{ sizesOf(font.sizes) }}</td>
+        <td class="!pl-4 tabular-nums">{{ sizesOf(font.sizes) }}</td>
         <td>
           {{
             font.pages.length === 0

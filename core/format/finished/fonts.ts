@@ -12,6 +12,7 @@ import {
 } from '@cantoo/pdf-lib'
 import { latin1, readOperators, type Operand } from './content'
 import { textOfGlyphName } from './glyph-names'
+import { standardWidths, winAnsi } from './standard-fonts'
 
 /** A glyph as text shows it. */
 export interface ShownGlyph {
@@ -82,7 +83,12 @@ export function readFont(dict: PDFDict): FinishedFont {
   const map = readMap(streamBytes(maybe(dict, 'ToUnicode')))
   const texts = composite ? map.texts : new Map([...simpleEncoding(dict, kind), ...map.texts])
   const codes = new Map<string, number>()
-  const width = composite ? compositeWidths(own) : simpleWidths(dict, descriptor)
+  const standard = !composite && !dict.has(name('Widths')) ? standardWidths(base) : null
+  const width = composite
+    ? compositeWidths(own)
+    : standard
+      ? (code: number) => standard(texts.get(code) ?? '')
+      : simpleWidths(dict, descriptor)
   // A subset has the letters that were used when it was made: what its encoding could say besides is not in it.
   const listed = subset && descriptor ? charactersListed(descriptor) : null
   const isThere = (code: number, text: string) =>
@@ -165,7 +171,12 @@ function putRange(from: Uint8Array, to: Uint8Array, target: Operand, put: (code:
   }
 }
 
-const tables: Readonly<Record<string, string>> = { WinAnsiEncoding: 'windows-1252', MacRomanEncoding: 'macintosh' }
+const macRoman = new TextDecoder('macintosh')
+/** What codes stand for by the named encodings of simple fonts (Annex D). */
+const tables: Readonly<Record<string, (code: number) => string>> = {
+  WinAnsiEncoding: winAnsi,
+  MacRomanEncoding: code => macRoman.decode(Uint8Array.of(code)),
+}
 
 /** What the codes of a simple font stand for: its base encoding, and what departs from it (9.6.5). */
 function simpleEncoding(dict: PDFDict, kind: string): Map<number, string> {
@@ -180,11 +191,11 @@ function simpleEncoding(dict: PDFDict, kind: string): Map<number, string> {
   const symbolic = ((dictAt(dict, 'FontDescriptor') && numberAt(dictAt(dict, 'FontDescriptor')!, 'Flags')) ?? 0) & 4
   // Fonts of signs have an encoding of their own, which their file alone knows.
   if (kind !== 'Type3' && (tables[named] || !symbolic)) {
-    const decoder = new TextDecoder(tables[named] ?? 'windows-1252')
+    const textOf = tables[named] ?? winAnsi
     const last = tables[named] ? 255 : 126
     for (let code = 32; code <= last; code++) {
-      const text = decoder.decode(Uint8Array.of(code))
-      if (text !== '\uFFFD' && !/[\u0080-\u009F]/.test(text)) texts.set(code, text)
+      const text = textOf(code)
+      if (text !== '' && !/[\u0080-\u009F]/.test(text)) texts.set(code, text)
     }
   }
   if (!tables[named])

@@ -6,7 +6,7 @@ import { openPdf } from '../../../core/format/finished/open'
 import { finishedCounts, proofOfFinished } from '../../../core/format/finished/proof'
 import { FinishedReader } from '../../../core/format/finished/reader'
 import { finishedChangeSchema, type WishedChange } from '../../../core/format/finished/wish'
-import { finishedStartOf } from '../../../core/change/defaults/finished-starts'
+import { finishedStartOf, finishedStartOfHouse } from '../../../core/change/defaults/finished-starts'
 import { Library } from '../../../core/font/library'
 import { Shaper } from '../../../core/typeset/shaper'
 import { Typesetter } from '../../../core/typeset/look'
@@ -236,14 +236,35 @@ describe('a change of a finished PDF', () => {
 
 describe('what text in finished PDFs begins with', () => {
   it('is said by the document, else its folder, else the desk, else it is as usual', () => {
-    expect(finishedStartOf({ document: {}, folder: {}, desk: {} })).toMatchObject({ size: 11, leading: null })
+    expect(finishedStartOf({ document: {}, folder: {}, desk: {}, house: {} })).toMatchObject({
+      size: 11,
+      leading: null,
+    })
     expect(
       finishedStartOf({
         document: { size: 8 },
         folder: { size: 9, family: 'Spectral' },
         desk: { family: 'Alegreya', color: '#1f6f6b', leading: 14 },
+        house: { family: 'Jost', italic: true },
       }),
-    ).toEqual({ family: 'Spectral', size: 8, leading: 14, weight: 400, italic: false, color: '#1f6f6b' })
+    ).toEqual({ family: 'Spectral', size: 8, leading: 14, weight: 400, italic: true, color: '#1f6f6b' })
+  })
+})
+
+describe('what a house has added text begin with', () => {
+  it('is its text for reading: leading in points, colours by their names', () => {
+    const house = starters[0]!.house()
+    const body = house.roles.find(each => each.id === 'body')!.text
+    expect(finishedStartOfHouse(house)).toMatchObject({ family: body.family, size: body.size, color: '#1b1b1b' })
+    const of = (text: object) =>
+      finishedStartOfHouse({
+        ...house,
+        roles: house.roles.map(each => (each.id === 'body' ? { ...each, text: { ...each.text, ...text } } : each)),
+      }).leading
+    expect(of({ size: 10, leading: { value: 140, unit: 'percent' } })).toBe(14)
+    expect(of({ leading: { value: 13, unit: 'points' } })).toBe(13)
+    expect(of({ leading: { value: 110, unit: 'own' } })).toBeUndefined()
+    expect(finishedStartOfHouse({ ...house, roles: [] })).toEqual({})
   })
 })
 

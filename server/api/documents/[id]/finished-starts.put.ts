@@ -4,6 +4,7 @@ import { route } from '../../../door'
 import { listFaces } from '../../../store/faces'
 import { finishedStartsFor, storeFinishedStarts } from '../../../store/finished-starts'
 import { refusal } from '../../../work/answer'
+import { linkedHouse } from '../../../work/handing'
 import { bodyOf, documentOf } from '../../../work/requests'
 
 /** Says what text begins with that is added to finished PDFs: to this one, to those of its folder, or to all of the desk. */
@@ -18,5 +19,5 @@ export default route('arrange', async (event, acting): Promise<FinishedStartLeve
   if (starts.family !== undefined && !(await listFaces(acting)).some(face => face.family === starts.family))
     throw refusal(422, `“${starts.family}” is not in the library, so nothing can begin in it. Nothing was changed.`)
   await storeFinishedStarts(acting, document, level, starts)
-  return finishedStartsFor(acting, document)
+  return finishedStartsFor(acting, document, await linkedHouse(acting, document))
 })
