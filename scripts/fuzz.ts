@@ -1,16 +1,21 @@
 /*
- * Broken files by chance, through the threads that the server has: `npm run fuzz -- --count 5000 --seed 1`. Each package
- * and each font must end within ten seconds with a result or a sentence, in under a gigabyte. Needs the thread script:
+ * Broken files by chance, through the threads that the server has: `npm run fuzz -- --count 5000 --seed 1`. Each package,
+ * PDF and font must end within ten seconds with a result or a sentence, in under a gigabyte. Needs the thread script:
  * `npm start` or `npm test` has built it.
  */
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
-import { demoDocuments } from '../demo/documents'
+import { demoDocuments, finishedDocuments } from '../demo/documents'
+import { finishedChangesSchema } from '../core/format/finished/wish'
+import { Shaper } from '../core/typeset/shaper'
+import { Typesetter } from '../core/typeset/look'
 import { projectFolder } from '../server/library/files'
+import { handoffWorks } from '../server/library/handoff-works'
+import { startHarfBuzz, startSubsetter } from '../server/library/harfbuzz'
 import { shippedLibrary } from '../server/library/shipped'
 import { TaskError, ThreadPool } from '../server/work/pool'
-import { brokenFont, brokenPackage, fontKinds, soundFonts } from '../tests/support/broken-files'
+import { brokenFont, brokenPackage, brokenPdf, fontKinds, soundFonts } from '../tests/support/broken-files'
 
 const { values } = parseArgs({
   options: { count: { type: 'string', default: '5000' }, seed: { type: 'string', default: '1' } },
@@ -19,7 +24,7 @@ const [count, seed] = [Number(values.count), Number(values.seed)]
 const script = join(projectFolder(), '.morphene', 'build', 'thread.mjs')
 if (!existsSync(script)) throw new Error('the thread script is not built: run npm test once')
 // All faces are measured before: a thread that has to do it first would be late with its first file.
-shippedLibrary()
+const { library, load } = shippedLibrary()
 const side = 2
 const pool = new ThreadPool(script, side, { seconds: 10, memory: 1000 })
 const packages = demoDocuments.map(({ make }) => make())
@@ -66,6 +71,31 @@ async function through(name: string, one: (seed: number) => Promise<unknown>): P
 await through('packages', own =>
   pool.run({ kind: 'survey', bytes: brokenPackage(packages[own % packages.length]!, own), ids: {} }),
 )
+const typesetter = new Typesetter(library, new Shaper(startHarfBuzz(), load))
+const works = handoffWorks(load, startSubsetter())
+const pdfs = await Promise.all(finishedDocuments.map(({ make }) => make(typesetter, works)))
+const changes = finishedChangesSchema.parse([
+  { type: 'put-right', page: 1, line: 3, from: 0, to: 3, words: 'A' },
+  {
+    ...{
+      type: 'add-text',
+      page: 1,
+      x: 20,
+      y: 20,
+      width: null,
+      height: null,
+      text: 'Seen',
+      family: 'Spectral',
+      size: 11,
+    },
+    ...{ leading: null, weight: 400, italic: false, color: '#000000', language: '' },
+  },
+])
+await through('pdfs', async own => {
+  const bytes = brokenPdf(pdfs[own % pdfs.length]!, own)
+  await pool.run({ kind: 'survey', bytes, ids: {} })
+  await pool.run({ kind: 'finished', bytes, ids: {}, changes })
+})
 await through('fonts', own =>
   pool.run({ kind: 'font', bytes: brokenFont(fonts[fontKinds[own % fontKinds.length]!], own) }),
 )

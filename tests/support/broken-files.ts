@@ -6,7 +6,7 @@ import { join } from 'node:path'
 import { numbersFrom } from './seeded'
 
 /*
- * Files that were sound and are broken by chance: packages and fonts. The same seed breaks the same file in the same way.
+ * Files that were sound and are broken by chance: packages, PDFs and fonts. The same seed breaks the same file in the same way.
  */
 
 type Chance = () => number
@@ -102,6 +102,34 @@ export function brokenPackage(sound: Uint8Array, seed: number): Uint8Array {
   }
   if (chance() < 0.05) delete files[path]
   return zipSync(files, { level: 1 })
+}
+
+/** A PDF broken by chance: bytes, stretches, numbers and names of it, or its end is gone. */
+export function brokenPdf(sound: Uint8Array, seed: number): Uint8Array {
+  const chance = numbersFrom(seed)
+  const way = chance()
+  if (way < 0.15) return sound.slice(0, upTo(chance, sound.length))
+  if (way < 0.4) return flipped(sound, chance)
+  if (way < 0.6) {
+    const next = sound.slice()
+    for (let times = 1 + upTo(chance, 20); times > 0; times--) {
+      const from = upTo(chance, sound.length)
+      next.copyWithin(upTo(chance, sound.length), from, from + upTo(chance, 400))
+    }
+    return next
+  }
+  // What dictionaries say is text: it says something else, mostly in as many letters, so that offsets still hold.
+  let text = Buffer.from(sound).toString('latin1')
+  for (let times = 1 + upTo(chance, 10); times > 0; times--) {
+    const names = [...text.matchAll(/\/[A-Z][A-Za-z0-9]{2,20}/g)].map(([name]) => name)
+    text =
+      chance() < 0.5
+        ? replaced(text, chance, /(?<=[ [])-?\d+(?:\.\d+)?(?=[ \]\r\n])/g, () =>
+            pick(chance, ['0', '-1', '99999', '1e9']),
+          )
+        : replaced(text, chance, /\/[A-Z][A-Za-z0-9]{2,20}/g, () => (names.length > 0 ? pick(chance, names) : '/X'))
+  }
+  return new Uint8Array(Buffer.from(text, 'latin1'))
 }
 
 /** The kinds of font files that are taken. */

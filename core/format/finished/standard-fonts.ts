@@ -18,7 +18,7 @@ const isStandard = (name: string): name is StandardFonts => Object.values<string
 /** Fonts of signs have letters of their own. */
 const ofSigns: readonly string[] = [StandardFonts.Symbol, StandardFonts.ZapfDingbats]
 
-/** The width of a character of WinAnsiEncoding in a standard font, in thousandths of an em; null where the name is not one of those fonts. */
+/** The width of a character in a standard font, in thousandths of an em; null where the name is not one of those fonts. */
 export function standardWidths(name: string): ((character: string) => number) | null {
   if (!isStandard(name) || ofSigns.includes(name)) return null
   const font = StandardFontEmbedder.for(name as never)

@@ -15,7 +15,7 @@ import { shippedLibrary } from '../../../server/library/shipped'
 import { harbourNotice } from '../../../demo/harbour-notice'
 import { typesetter } from '../../support/fixtures'
 import { madePdf } from '../../support/made-pdf'
-import { numbersFrom } from '../../support/seeded'
+import { brokenPdf } from '../../support/broken-files'
 
 const folder = mkdtempSync(join(tmpdir(), 'morphene-finished-'))
 process.on('exit', () => {
@@ -194,12 +194,9 @@ describe('a finished PDF', () => {
 
   it('mutated, gives a sentence or a result, and never anything else', async () => {
     const sources = [await contract(), (await madePdf(harbourNotice(), { leaveOut: true })).bytes]
-    const random = numbersFrom(18)
-    const below = (most: number) => Math.floor(random() * most)
     let results = 0
     for (let trial = 0; trial < 60; trial++) {
-      const bytes = sources[trial % 2]!.slice(0, trial % 3 === 2 ? below(sources[trial % 2]!.length) : undefined)
-      for (let change = 0; change < 1 + below(20); change++) bytes[below(bytes.length)] = below(256)
+      const bytes = brokenPdf(sources[trial % 2]!, trial)
       try {
         const finished = await openPdf(bytes)
         finishedCensus(finished)
