@@ -105,9 +105,11 @@ async function offer(documents: readonly LinkedDocument[]): Promise<void> {
       <tbody>
         <tr v-for="each in houses.documents" :key="each.id">
           <td>
-            <NuxtLink class="link" :to="`/documents/${each.id}?stage=house`">{{
-              each.fileName.replace(/\.\w+$/, '')
-            }}</NuxtLink>
+            <NuxtLink
+              class="link"
+              :to="`/documents/${each.id}?stage=${each.kind === 'finished' ? 'proof' : 'house'}`"
+              >{{ each.fileName.replace(/\.\w+$/, '') }}</NuxtLink
+            >
           </td>
           <td>
             <span v-if="shareOf(each) !== null" class="flex items-center gap-2"
@@ -117,7 +119,9 @@ async function offer(documents: readonly LinkedDocument[]): Promise<void> {
                   :class="shareOf(each)! >= 0.9 ? 'bg-verdigris' : 'bg-ochre'"
                   :style="{ width: `${shareOf(each)! * 100}%` }" /></span
               ><span class="w-[52px] text-right tabular-nums">{{ percentage(shareOf(each)!) }}</span></span
-            ><span v-else class="text-soft">{{ info.issued === 0 ? '–' : 'measuring …' }}</span>
+            ><span v-else class="text-soft">{{
+              each.kind === 'finished' ? 'a finished PDF: see its proof' : info.issued === 0 ? '–' : 'measuring …'
+            }}</span>
           </td>
           <td class="number">{{ each.share?.dressed ?? '–' }}</td>
           <td>
@@ -135,7 +139,7 @@ async function offer(documents: readonly LinkedDocument[]): Promise<void> {
         </tr>
       </tbody>
     </table>
-    <ShelfPicker v-model="picked" class="mt-3" label="Link a document" />
+    <ShelfPicker v-model="picked" class="mt-3" label="Link a document" finished />
     <div v-if="info.issued > 0 && behind.length > 0" class="mt-3 border border-verdigris p-3">
       <p>
         <strong>{{ counted(behind.length, 'document') }}</strong> can be brought to version {{ info.issued }}: you see

@@ -5,7 +5,12 @@ import type { ShelfCard, ShelfPage } from '~~/shared/api'
 import PickField from './PickField.vue'
 
 /** Chooses a document of the shelf: what is written is looked for there, by name, title, folder and face. */
-const props = defineProps<{ label: string; without?: string }>()
+const props = defineProps<{
+  label: string
+  without?: string
+  /** Finished PDFs can be chosen, too: most things are done with what is set here alone. */
+  finished?: boolean
+}>()
 const model = defineModel<ShelfCard | null>({ required: true })
 const query = ref('')
 const found = ref<readonly ShelfCard[]>([])
@@ -20,7 +25,7 @@ async function look(): Promise<void> {
       query: { find: query.value.trim(), sort: 'name', count: 50 },
     })
     if (mine !== asked) return
-    found.value = page.cards.filter(card => card.id !== props.without)
+    found.value = page.cards.filter(card => card.id !== props.without && (props.finished || card.kind !== 'finished'))
     total.value = page.total
     said.value = found.value.length === 0 ? 'Nothing on the shelf answers to that' : ''
   } catch {

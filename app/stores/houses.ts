@@ -146,7 +146,8 @@ export const useHouses = defineStore('houses', () => {
     if (!found || info.value?.id !== own.id) return
     documents.value = found.documents
     days.value = found.days
-    const waiting = own.issued === 0 ? [] : found.documents.filter(each => each.share === null)
+    const waiting =
+      own.issued === 0 ? [] : found.documents.filter(each => each.share === null && each.kind !== 'finished')
     measuring.value = waiting.length
     for (const { id } of waiting) {
       const share = await $fetch<MeasuredShare>(`/api/houses/${own.id}/measure`, {

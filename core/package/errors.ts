@@ -9,6 +9,7 @@ export type PackageFault =
   | 'bomb'
   | 'bad-name'
   | 'not-opendocument'
+  | 'finished'
   | 'not-text'
   | 'encrypted'
   | 'unsupported'

@@ -116,9 +116,10 @@ export class Surveyor {
     try {
       made = await this.pool.run({ kind: 'change', ...content, request: batch.request, partly: true })
     } catch (error) {
-      // What the wish does not find here is no failure: there is nothing to do.
-      if (job.kind !== 'batch-plan' || !(error instanceof TaskError) || error.failure.name !== 'NothingToPlan')
-        throw error
+      // What the wish does not find here is no failure, nor is a finished PDF among documents: there is nothing to do.
+      const isNothing =
+        error instanceof TaskError && (error.failure.name === 'NothingToPlan' || error.failure.fault === 'finished')
+      if (job.kind !== 'batch-plan' || !isNothing) throw error
       await storeBatchPlan(acting, job, { state: 'nothing', message: error.message, effects: null })
       return
     }

@@ -332,7 +332,7 @@ export function documentIds(document: OdfDocument, before: DocumentIds): Documen
 function refuseFinished(bytes: Uint8Array): void {
   if (isPdf(bytes))
     throw new PackageError(
-      'not-opendocument',
+      'finished',
       'This is a finished PDF: it has no styles and is not set here, so that cannot be done with it. Text is added to it and ' +
         'put right on its own pages. Nothing was changed.',
     )
