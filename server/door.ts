@@ -1,12 +1,12 @@
 import { defineEventHandler, getRequestIP, isError, setHeader, type EventHandlerRequest, type H3Event } from 'h3'
+import type { Knex } from 'knex'
 import type { Right } from '../shared/api'
-import { actingAs, deskPerson, type Acting, type Actor } from './store/acting'
+import { actingAs, type Acting } from './store/acting'
+import { tellAudit, type AuditKind } from './store/audit'
 import { database } from './store/database'
 import { asRefusal, refusal, retryAfter } from './work/answer'
 import { Rate } from './work/rate'
-
-/** Who asks. A desk of one has one person, who may do everything. */
-const whoAsks = (_event: H3Event): Actor => deskPerson
+import { whoAsks } from './work/signing-in'
 
 const mayNot: Readonly<Record<Right, string>> = {
   look: 'look at this desk',
@@ -15,6 +15,8 @@ const mayNot: Readonly<Record<Right, string>> = {
   arrange: 'arrange this desk',
   faces: 'have, add or remove whole font files here',
   purge: 'let documents go for good here, or say how long they are kept',
+  issue: 'issue houses here',
+  people: 'see or change who works here',
 }
 
 const rate = new Rate()
@@ -25,23 +27,53 @@ function retryOf(error: unknown): number | null {
   return error.data?.retry ?? (error.statusCode === 503 || error.statusCode === 429 ? retryAfter : null)
 }
 
+/** Answers by a handler; errors come out as sentences, with when to ask again. */
+async function answered<T>(event: H3Event, work: () => Promise<T>): Promise<T> {
+  try {
+    return await work()
+  } catch (error) {
+    const refused = asRefusal(error)
+    const retry = retryOf(refused)
+    if (retry !== null) setHeader(event, 'Retry-After', retry)
+    throw refused
+  }
+}
+
+/** What was taken away or let go for good is told in the log of people. */
+const audited: Partial<Record<Right, AuditKind>> = { take: 'taken', purge: 'purged' }
+
 /**
- * A route: the right it needs, and what it does for whoever asks. Errors come out as sentences. Without the right
- * nothing is done.
- * @throws 403 as a sentence
+ * A route: the right it needs, and what it does for whoever asks. Errors come out as sentences. Without a session where one
+ * is needed, or without the right, nothing is done.
+ * @throws 401 and 403 as sentences
  */
-export function route<T>(right: Right, handler: (event: H3Event<EventHandlerRequest>, acting: Acting) => Promise<T>) {
-  return defineEventHandler(async event => {
-    try {
-      const actor = whoAsks(event)
+export function route<T>(
+  right: Right,
+  handler: (event: H3Event<EventHandlerRequest>, acting: Acting, session: string) => Promise<T>,
+) {
+  return defineEventHandler(event =>
+    answered(event, async () => {
+      const knex = await database()
+      const asking = await whoAsks(event, knex)
+      if (!asking) throw refusal(401, 'Sign in first. Nothing was changed.', { fault: 'sign-in' })
+      const { actor, session } = asking
       if (!actor.rights.has(right)) throw refusal(403, `You may not ${mayNot[right]}. Nothing was changed.`)
       await rate.count(JSON.stringify([actor.owner, actor.person, getRequestIP(event)]), right)
-      return await handler(event, actingAs(await database(), actor))
-    } catch (error) {
-      const refused = asRefusal(error)
-      const retry = retryOf(refused)
-      if (retry !== null) setHeader(event, 'Retry-After', retry)
-      throw refused
-    }
-  })
+      const acting = actingAs(knex, actor)
+      const answer = await handler(event, acting, session)
+      const kind = session === '' ? undefined : audited[right]
+      if (kind) await tellAudit(acting, kind, event.path.split('?', 1)[0])
+      return answer
+    }),
+  )
+}
+
+/** A route that anybody may ask who reaches the desk: the ways in. Errors come out as sentences. */
+export function openRoute<T>(handler: (event: H3Event<EventHandlerRequest>, knex: Knex) => Promise<T>) {
+  return defineEventHandler(event =>
+    answered(event, async () => {
+      await rate.count(JSON.stringify(['', '', getRequestIP(event)]), 'look')
+      return handler(event, await database())
+    }),
+  )
 }

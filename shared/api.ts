@@ -21,9 +21,10 @@ import type { Severity } from '../core/proof/check'
  * What somebody may do at the desk; every route says which of them it needs. `look`: see documents, pages, plans and
  * records. `take`: take documents, PDFs and lists away. `change`: change documents. `arrange`: put on the shelf and take
  * off, folders, kept frames and wishes, defaults, stand-ins. `faces`: have whole font files, add and remove faces. `purge`:
- * say how long the trash and folders keep documents, and let them go for good.
+ * say how long the trash and folders keep documents, and let them go for good. `issue`: issue versions of houses. `people`: see
+ * and change who works here and what they may do.
  */
-export const rights = ['look', 'take', 'change', 'arrange', 'faces', 'purge'] as const
+export const rights = ['look', 'take', 'change', 'arrange', 'faces', 'purge', 'issue', 'people'] as const
 export type Right = (typeof rights)[number]
 
 /** What a document on the shelf is: one that is set here, or a PDF that somebody else finished. */

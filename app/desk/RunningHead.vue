@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
+import { useMe } from '../stores/me'
 import { isTyping } from './typing'
 import WordsAndKeys from './WordsAndKeys.vue'
 
 /** Where one is, and the words and keys; what belongs to a document on the desk stands between. */
 defineProps<{ title?: string }>()
+const store = useMe()
 const explaining = ref(false)
 useEventListener('keydown', event => {
   if (event.key !== '?' || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return
@@ -23,6 +25,12 @@ useEventListener('keydown', event => {
       >
     </nav>
     <slot />
+    <NuxtLink
+      v-if="store.isShared && store.me?.person"
+      to="/people"
+      class="max-w-[140px] truncate text-[13px] text-soft hover:text-ink"
+      >{{ store.me.person.name }}</NuxtLink
+    >
     <button
       type="button"
       class="plain !px-2.5 !py-[3px]"

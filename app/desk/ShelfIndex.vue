@@ -11,6 +11,7 @@ const tabs = [
   { id: 'across', title: 'All documents' },
   { id: 'records', title: 'Records' },
   { id: 'trash', title: 'Trash' },
+  { id: 'people', title: 'People' },
 ] as const
 const addresses: Readonly<Record<string, string>> = {
   shelf: '/',
@@ -21,6 +22,7 @@ const addresses: Readonly<Record<string, string>> = {
   across: '/across',
   records: '/records',
   trash: '/trash',
+  people: '/people',
 }
 const router = useRouter()
 </script>

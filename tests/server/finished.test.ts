@@ -10,6 +10,7 @@ import { connect } from '../../server/store/database'
 import type { DocumentInfo, FinishedChanged, FinishedTrial, ProofCounts, ShelfPage } from '../../shared/api'
 import { zipFiles } from '../../core/package/zip-files'
 import { until } from '../support/desk-process'
+import { makeOdt } from '../support/fixtures'
 import { endServer, startServer, testDatabase } from './running'
 
 testDatabase()
@@ -112,7 +113,7 @@ describe('a finished PDF on the shelf', () => {
     const wishes = { wishes: [{ type: 'swap', from: { family: 'Helvetica' }, to: { family: 'Spectral' } }] }
     for (const [path, body] of [
       ['changes', { base: 1, request: { ...wishes, leftOut: [] } }],
-      ['edit', { base: 1, edits: [{ edit: { type: 'remove', part: 'content.xml', node: 1 }, ids: 1 }] }],
+      ['edit', { base: 1, edits: [{ edit: { type: 'remove', part: 'content.xml', node: 1 }, firstId: 100 }] }],
       ['handoff', { as: 'epub' }],
     ] as const) {
       const answer = await send('POST', `/api/documents/${id}/${path}`, body)
@@ -134,16 +135,14 @@ describe('a change of a finished PDF', () => {
     expect(reader.lines(1)[0]!.text).toBe('The berth is let until spring')
     expect((await get<DocumentInfo>(`/api/documents/${id}`)).document.version).toBe(1)
 
-    const pieces = async () => Number((await knex('version_pieces').where({ document: id }).count({ n: '*' }))[0]!.n)
-    expect(await pieces()).toBe(1)
     const made = (await (await send('POST', path, { base: 1, changes: [right, addition] })).json()) as FinishedChanged
     expect(made.version).toMatchObject({ number: 2, madeBy: 'edit', title: 'Put 1 line right, added 1 text' })
     const after = await bytesOf(`/api/documents/${id}/file`)
     expect(Buffer.compare(after.subarray(0, bytes.length), bytes)).toBe(0)
-    // What both have in common is stored once: the second version is the first one's piece and one more.
+    // What both have in common is stored once: the second version begins with the first one's piece.
     const own = await knex('version_pieces').where({ document: id, version: 2 }).orderBy('position').select('hash')
-    const [first] = await knex('version_pieces').where({ document: id, version: 1 }).select('hash')
-    expect(own).toHaveLength(2)
+    const [first] = await knex('version_pieces').where({ document: id, version: 1 }).orderBy('position').select('hash')
+    expect(own.length).toBeGreaterThan(1)
     expect(own[0]).toEqual(first)
 
     // Somebody who had the version before is told.
@@ -190,11 +189,7 @@ describe('a change of a finished PDF', () => {
   })
 
   it('is not for documents that are set here', async () => {
-    const made = await send('POST', '/api/documents/new', {
-      kind: 'text',
-      title: 'Not finished',
-      page: { width: 210, height: 297, margins: { top: 20, bottom: 20, left: 20, right: 20 } },
-    })
+    const made = await put(makeOdt({}), 'Not finished.odt')
     const { id } = (await made.json()) as { id: string }
     const answer = await send('POST', `/api/documents/${id}/finished`, { base: 1, changes: [addition] })
     expect([answer.status, await answer.text()]).toEqual([422, expect.stringContaining('This is no finished PDF')])

@@ -150,7 +150,7 @@ describe('folders, starts and set pieces', () => {
     }
     expect((await send('PUT', '/api/starts', { folder: winter, starts })).status).toBe(200)
     expect((await send('PUT', '/api/starts', { folder: nowhere, starts })).status).toBe(404)
-    expect(await get(`/api/starts?folder=${winter}`)).toEqual(starts)
+    expect(await get(`/api/starts?folder=${winter}`)).toEqual({ ...starts, finished: {} })
     const page = {
       kind: 'text',
       title: 'New',
@@ -179,7 +179,7 @@ describe('folders, starts and set pieces', () => {
     expect((await send('DELETE', `/api/folders/${winter}`)).status).toBe(200)
     expect((await send('DELETE', `/api/folders/${winter}`)).status).toBe(404)
     expect(await folderOf()).toBeNull()
-    expect(await get(`/api/starts?folder=${winter}`)).toEqual({ kinds: {}, page: null })
+    expect(await get(`/api/starts?folder=${winter}`)).toEqual({ kinds: {}, page: null, finished: {} })
   })
 
   it('set pieces are kept, listed by heading, and removed', async () => {

@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import type { DocumentInfo } from '~~/shared/api'
 import DocumentDesk from '../../desk/DocumentDesk.vue'
+import ReaderDesk from '../../desk/ReaderDesk.vue'
 import RunningHead from '../../desk/RunningHead.vue'
 import FinishedDesk from '../../finished/FinishedDesk.vue'
 import { sentenceOf } from '../../stores/desk'
+import { useMe } from '../../stores/me'
 
 /** A document on the desk: one that is set here, or a PDF that somebody else finished. */
 const id = String(useRoute().params.id)
 const info = shallowRef<DocumentInfo | null>(null)
 const failure = ref('')
+const me = useMe()
 onMounted(async () => {
   try {
     info.value = await $fetch<DocumentInfo>(`/api/documents/${id}`)
@@ -28,6 +31,7 @@ onMounted(async () => {
     </main>
     <main v-else class="p-10 text-soft"><p role="status">Fetching the document …</p></main>
   </div>
+  <ReaderDesk v-else-if="!me.may('faces')" :info="info" />
   <FinishedDesk v-else-if="info.document.kind === 'finished'" :info="info" />
   <DocumentDesk v-else :id="id" />
 </template>

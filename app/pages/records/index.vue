@@ -4,9 +4,11 @@ import RunningHead from '../../desk/RunningHead.vue'
 import ShelfIndex from '../../desk/ShelfIndex.vue'
 import { counted } from '../../desk/words'
 import { sentenceOf } from '../../stores/desk'
+import { useMe } from '../../stores/me'
 import Term from '../../kit/Term.vue'
 
 const records = shallowRef<readonly RecordRow[] | null>(null)
+const me = useMe()
 const query = ref('')
 const failure = ref('')
 const shown = computed(() =>
@@ -76,6 +78,7 @@ useHead({ title: 'Records, Morphene' })
                     minute: '2-digit',
                   })
                 }}
+                <span v-if="me.isShared" class="block text-[13px]">{{ me.nameOf(record.author) }}</span>
               </td>
               <td class="truncate">
                 <NuxtLink :to="`/documents/${record.document}`" class="hover:underline">{{ record.fileName }}</NuxtLink>

@@ -11,7 +11,8 @@ const sectionLimit = 2_000
 export function sectionEnds(bytes: Uint8Array): number[] {
   const ends: number[] = []
   const text = new TextDecoder('latin1').decode(bytes)
-  for (const match of text.matchAll(/(?:^|[\r\n])%%EOF(?:\r\n|\r|\n)?/g)) {
+  // A line end behind the mark may be the file's own or what an update begins with: it goes with what comes behind.
+  for (const match of text.matchAll(/(?:^|[\r\n])%%EOF(?=[\r\n]|$)/g)) {
     const end = match.index + match[0].length
     if (ends.length < sectionLimit && end < bytes.length) ends.push(end)
   }

@@ -2,6 +2,7 @@ import { kept } from './007-kept'
 import { houses } from './008-houses'
 import { proofs } from './009-proofs'
 import { finished } from './010-finished'
+import { people } from './011-people'
 import type { Knex } from 'knex'
 import { upgradePlan, upgradeRequest } from '../old-plans'
 import { owners } from './005-owners'
@@ -259,6 +260,7 @@ export const migrations: Migration[] = [
   houses,
   proofs,
   finished,
+  people,
 ]
 
 /** Goes through a table row by row, so that no more than one is held. */

@@ -5,7 +5,7 @@ import { refusal } from '../../../work/answer'
 import { bodyOf, houseOf } from '../../../work/requests'
 
 /** Issues the working house as its next version. */
-export default route('arrange', async (event, acting) => {
+export default route('issue', async (event, acting) => {
   const { id } = await houseOf(event, acting)
   const { revision } = await bodyOf(event, issueBodySchema)
   const done = await issueHouse(acting, id, revision)

@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import { useElementVisibility } from '@vueuse/core'
+import type { Census } from '~~/core/census/census'
+import type { FinishedCensus } from '~~/core/format/finished/census'
+import type { DocumentInfo } from '~~/shared/api'
+import { counted, grouped } from './words'
+import DeskFrame from './DeskFrame.vue'
+import RunningHead from './RunningHead.vue'
+import PageFolio from './PageFolio.vue'
+import { useMe } from '../stores/me'
+
+/** A document for whoever looks and changes nothing: its pages come as outlines, drawn by the desk, and no face with them. */
+const props = defineProps<{ info: DocumentInfo }>()
+const me = useMe()
+const census = shallowRef<Census | FinishedCensus | null>(null)
+const page = ref(0)
+const zoom = ref(1)
+const scroll = ref<HTMLElement | null>(null)
+const sheets = useTemplateRef<HTMLElement[]>('sheets')
+const pages = computed(() => census.value?.document.pages ?? 0)
+const title = computed(() => props.info.document.fileName.replace(/\.\w+$/, ''))
+const families = computed(() => {
+  const counts = new Map<string, number>()
+  for (const { name, characters } of census.value
+    ? 'fonts' in census.value
+      ? census.value.fonts
+      : census.value.faces.map(face => ({ name: face.family, characters: face.characters }))
+    : [])
+    counts.set(name, (counts.get(name) ?? 0) + characters)
+  return [...counts].sort((a, b) => b[1] - a[1])
+})
+const pictureOf = (index: number) => {
+  const { id, version } = props.info.document
+  return `/api/documents/${id}/page-picture?version=${version}&page=${index}`
+}
+function go(index: number): void {
+  page.value = index
+  sheets.value?.[index]?.scrollIntoView({ block: 'start' })
+}
+function follow(): void {
+  const top = (scroll.value?.getBoundingClientRect().top ?? 0) + 200
+  const at = (sheets.value ?? []).findLastIndex(sheet => sheet.getBoundingClientRect().top <= top)
+  page.value = Math.max(0, at)
+}
+onMounted(async () => {
+  census.value = await $fetch<Census | FinishedCensus>(`/api/documents/${props.info.document.id}/census`).catch(
+    () => null,
+  )
+})
+/** Pictures come when their pages are near. */
+const near = reactive(new Set<number>([0, 1]))
+function watchSheet(element: unknown, index: number): void {
+  if (!(element instanceof HTMLElement) || near.has(index)) return
+  const seen = useElementVisibility(element, { rootMargin: '800px' })
+  watch(seen, is => is && near.add(index), { immediate: true })
+}
+useHead({ title: () => `${title.value}, Morphene` })
+</script>
+
+<template>
+  <div class="flex h-full flex-col">
+    <RunningHead :title="title" />
+    <DeskFrame left-name="pages">
+      <template #left>
+        <div
+          ref="scroll"
+          role="region"
+          aria-label="Pages"
+          tabindex="0"
+          class="min-h-0 flex-1 overflow-auto bg-desk p-5"
+          @scroll.passive="follow"
+        >
+          <figure
+            v-for="index in pages"
+            :key="index"
+            ref="sheets"
+            class="mx-auto mb-4 min-h-[300px] bg-sheet shadow-[0_1px_4px_rgba(27,36,48,0.25)]"
+            :style="{ width: `${zoom * 100}%` }"
+          >
+            <span :ref="element => watchSheet(element, index - 1)" class="block h-px" />
+            <img v-if="near.has(index - 1)" :src="pictureOf(index - 1)" :alt="`Page ${index}`" class="block w-full" />
+          </figure>
+        </div>
+        <PageFolio
+          :page="page"
+          :pages="pages"
+          :zoom="zoom"
+          @go="go"
+          @fit="zoom = 1"
+          @zoom="zoom = Math.max(0.25, Math.min(4, zoom * $event))"
+        />
+      </template>
+      <template #right>
+        <div id="tray" class="min-h-0 flex-1 overflow-y-auto px-[22px] pt-4 pb-8" tabindex="-1">
+          <h1>{{ title }}</h1>
+          <p class="text-soft">
+            You look at this document and change nothing: its pages are drawn by the desk.
+            {{ me.may('take') ? 'You may take it away.' : '' }}
+          </p>
+          <p v-if="me.may('take')" class="mt-2">
+            <a class="plain inline-block" :href="`/api/documents/${info.document.id}/file?download`">Save the file</a>
+          </p>
+          <h2 class="mt-4">{{ counted(families.length, 'family', 'families') }}</h2>
+          <table class="mt-1" aria-label="Families of this document">
+            <tbody>
+              <tr v-for="[family, characters] in families" :key="family">
+                <td>{{ family || 'a font without a name' }}</td>
+                <td class="number">{{ grouped(characters) }}</td>
+              </tr>
+            </tbody>
+          </table>
+          <h2 class="mt-4">{{ counted(info.versions.length, 'version') }}</h2>
+          <ol class="mt-1">
+            <li
+              v-for="each in [...info.versions].reverse().slice(0, 30)"
+              :key="each.number"
+              class="border-b border-rule py-1"
+            >
+              {{ each.title }} <span class="text-soft">{{ me.nameOf(each.author) }}</span>
+            </li>
+          </ol>
+        </div>
+      </template>
+    </DeskFrame>
+  </div>
+</template>

@@ -1,0 +1,20 @@
+import type { Me } from '../../../shared/people'
+import { openRoute } from '../../door'
+import { actingAs } from '../../store/acting'
+import { namesOfPeople, ownPerson, studioName } from '../../store/people'
+import { signInNeeded, whoAsks } from '../../work/signing-in'
+
+/** Who asks, and whether anybody has to say so: what a page asks first. Of a studio nothing is told to nobody. */
+export default openRoute(async (event, knex): Promise<Me> => {
+  const needed = await signInNeeded(knex)
+  const asking = await whoAsks(event, knex)
+  if (!asking) return { signInNeeded: needed, person: null, rights: [], studio: '', names: {} }
+  const acting = actingAs(knex, asking.actor)
+  return {
+    signInNeeded: needed,
+    person: await ownPerson(acting),
+    rights: [...asking.actor.rights],
+    studio: await studioName(acting),
+    names: await namesOfPeople(acting),
+  }
+})

@@ -1,0 +1,109 @@
+import { z } from 'zod'
+import { rights, type Right } from './api'
+
+/*
+ * Who works at a desk and what they may do there, as server and browser say it to each other.
+ */
+
+/** What people are at a desk. */
+export const roles = ['owner', 'designer', 'reader'] as const
+export type PersonRole = (typeof roles)[number]
+
+/** What each may do by being it. */
+export const rightsOf: Readonly<Record<PersonRole, readonly Right[]>> = {
+  owner: rights,
+  designer: ['look', 'take', 'change', 'arrange', 'faces'],
+  reader: ['look'],
+}
+
+/** What may be given to somebody beyond that. */
+export const extraRights = ['take', 'issue', 'purge'] as const satisfies readonly Right[]
+export type ExtraRight = (typeof extraRights)[number]
+
+/** Somebody of the studio. */
+export interface Person {
+  readonly id: string
+  readonly name: string
+  /** What they sign in by; null where they have not chosen it yet: the one person of a desk of one. */
+  readonly signIn: string | null
+  readonly role: PersonRole
+  readonly also: readonly ExtraRight[]
+  readonly created: Date
+  /** When they were last at work here; null where that is not known. */
+  readonly seen: Date | null
+}
+
+/** Somebody who is asked to come: known by nobody but whoever has the link. */
+export interface Invitation {
+  readonly id: string
+  readonly name: string
+  readonly role: PersonRole
+  readonly also: readonly ExtraRight[]
+  readonly until: Date
+}
+
+/** A browser that somebody is signed in by. */
+export interface Session {
+  readonly id: string
+  /** What the browser says of itself, cut short. */
+  readonly agent: string
+  readonly created: Date
+  readonly seen: Date
+  readonly until: Date
+  /** It is the one that asks. */
+  readonly own: boolean
+}
+
+/** Who asks, as the desk sees them. */
+export interface Me {
+  /** Whether signing in is asked of everybody. */
+  readonly signInNeeded: boolean
+  /** Null where nobody is signed in, and somebody must be. */
+  readonly person: Person | null
+  readonly rights: readonly Right[]
+  /** The name of the studio. */
+  readonly studio: string
+  /** Everybody of the studio by id, those who left included: versions and records name them. */
+  readonly names: Readonly<Record<string, string>>
+}
+
+/** Passphrases are long; there are no other rules, but that the commonest are refused. */
+export const shortestPassphrase = 12
+const nameSchema = z.string().trim().min(1).max(120)
+const signInSchema = z
+  .string()
+  .trim()
+  .toLowerCase()
+  .min(2)
+  .max(120)
+  .regex(/^[^\s\p{Cc}]+$/u, 'it has no spaces')
+const passphraseSchema = z.string().min(shortestPassphrase).max(500)
+
+export const signInBodySchema = z.strictObject({ signIn: z.string().max(200), passphrase: z.string().max(500) })
+export const keyBodySchema = z.strictObject({ key: z.string().min(20).max(200) })
+/** One's own name, and what one signs in by; a new passphrase takes the old one. */
+export const ownBodySchema = z.strictObject({
+  name: nameSchema,
+  signIn: signInSchema,
+  passphrase: passphraseSchema.nullable().default(null),
+  old: z.string().max(500).default(''),
+})
+export const personRightsSchema = z.strictObject({
+  role: z.enum(roles),
+  also: z.array(z.enum(extraRights)).max(extraRights.length).default([]),
+})
+export const inviteBodySchema = z.strictObject({ name: nameSchema, ...personRightsSchema.shape })
+export const joinBodySchema = z.strictObject({
+  key: z.string().min(20).max(200),
+  name: nameSchema,
+  signIn: signInSchema,
+  passphrase: passphraseSchema,
+})
+
+/** What the audit log tells: a line each. */
+export interface AuditLine {
+  readonly at: Date
+  readonly person: string
+  readonly what: string
+  readonly about: string
+}

@@ -1,0 +1,446 @@
+import type { ChildProcess } from 'node:child_process'
+import { readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import type { Knex } from 'knex'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { noStarts } from '../../core/change/defaults/desk-starts'
+import { houseFromPair } from '../../core/house/make-house'
+import { actingAs, type Acting } from '../../server/store/acting'
+import { addBatch } from '../../server/store/batches'
+import { addDocument } from '../../server/store/documents'
+import { addFolder } from '../../server/store/folders'
+import { addHouse } from '../../server/store/houses'
+import { actorOf, makeLink } from '../../server/store/people'
+import { beginSession } from '../../server/store/sessions'
+import { projectFolder } from '../../server/library/files'
+import { registry } from '../../core/change/registry'
+import { rights, type Right } from '../../shared/api'
+import { rightsOf, type Me, type Session } from '../../shared/people'
+import { until } from '../support/desk-process'
+import { makeOdt } from '../support/fixtures'
+import { beginServer, dropDatabase, endServer, ownDatabase, testDatabase } from './running'
+
+testDatabase()
+const port = Number(process.env.MORPHENE_TEST_PORT ?? 3411) + 70
+const base = `http://127.0.0.1:${port}`
+const database = 'morphene_people_test'
+let server: ChildProcess
+let knex: Knex
+beforeAll(async () => {
+  knex = await ownDatabase(database)
+  server = beginServer(port, { MORPHENE_DB_NAME: database })
+  expect(await until(async () => (await fetch(`${base}/api/health`)).ok, 30_000)).toBe(true)
+})
+afterAll(async () => {
+  await endServer(server)
+  await dropDatabase(knex, database)
+})
+
+/** A browser: it holds the key that it was given, and sends it with what it asks. */
+class Browser {
+  cookie = ''
+  flags = ''
+
+  async ask(method: string, path: string, body?: unknown): Promise<Response> {
+    const response = await fetch(`${base}${path}`, {
+      method,
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(this.cookie === '' ? {} : { cookie: this.cookie }),
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    })
+    const given = response.headers.get('set-cookie')
+    if (given) {
+      this.cookie = given.split(';', 1)[0]!
+      this.flags = given
+    }
+    return response
+  }
+  async status(method: string, path: string, body?: unknown): Promise<number> {
+    return (await this.ask(method, path, body)).status
+  }
+  async get<T>(path: string): Promise<T> {
+    return (await (await this.ask('GET', path)).json()) as T
+  }
+  async says(method: string, path: string, body: unknown): Promise<[number, string]> {
+    const response = await this.ask(method, path, body)
+    return [response.status, await response.text()]
+  }
+}
+const owner = new Browser()
+const reader = new Browser()
+const nobody = () => new Browser()
+const own = { name: 'M. Aldous', signIn: 'aldous', passphrase: 'nets drying on the north quay' }
+const passphrase = 'seven lamps at the outer pier'
+
+/** Every route with its method, its address and the right it says. */
+const folder = join(projectFolder(), 'server/api')
+const routes = readdirSync(folder, { recursive: true, encoding: 'utf8' })
+  .filter(path => path.endsWith('.ts') && path !== '[...].ts')
+  .map(path => {
+    const right = /^export default route\(\s*'(\w+)'/m.exec(readFileSync(join(folder, path), 'utf8'))?.[1]
+    const [, name, method] = /^(.*)\.(get|post|put|delete)\.ts$/.exec(path)!
+    return {
+      path: `/api/${name!.replace(/\/index$|^index$/, '')}`,
+      method: method!.toUpperCase(),
+      right: right as Right | undefined,
+    }
+  })
+const guarded = routes.filter(each => each.right !== undefined)
+const anyId = '00000000-0000-4000-8000-000000000000'
+const addressOf = (path: string, id = anyId) =>
+  path.replace('[kind]', 'licence').replace('[number]', '1').replace('[hash]', 'a'.repeat(64)).replace('[id]', id)
+
+describe('a desk of one', () => {
+  it('opens without signing in, and whoever is there may do everything', async () => {
+    const me = await nobody().get<Me>('/api/me')
+    expect(me).toMatchObject({ signInNeeded: false, studio: 'This desk', person: { id: 'desk', role: 'owner' } })
+    expect([...me.rights].sort()).toEqual([...rights].sort())
+    expect(await nobody().status('GET', '/api/shelf')).toBe(200)
+  })
+
+  it('asks for its owner’s passphrase before anybody is asked to come, and for a good one', async () => {
+    const invitation = { name: 'J. Teal', role: 'reader' }
+    expect(await owner.says('POST', '/api/people/invitations', invitation)).toEqual([
+      422,
+      expect.stringContaining('Choose your own passphrase first'),
+    ])
+    const trial = async (said: object) => owner.says('PUT', '/api/me', { ...own, ...said })
+    expect((await trial({ passphrase: 'short' }))[0]).toBe(400)
+    expect(await trial({ passphrase: 'passwordpassword' })).toEqual([422, expect.stringContaining('guessed first')])
+    expect(await trial({ passphrase: 'aaaaaaaaaaaaaaaa' })).toEqual([422, expect.stringContaining('guessed first')])
+    expect(await trial({ signIn: 'aldous-of-ossay', passphrase: 'aldous-of-ossay1' })).toEqual([
+      422,
+      expect.stringContaining('hardly more than the name'),
+    ])
+    expect((await trial({ passphrase: null }))[0]).toBe(422)
+    expect(await owner.status('PUT', '/api/me', own)).toBe(200)
+    expect(owner.flags).toMatch(/^morphene=[\w-]{43};/)
+    expect(owner.flags).toContain('HttpOnly')
+    expect(owner.flags).toContain('SameSite=Strict')
+    expect(owner.flags).toContain('Path=/')
+    // What is kept of the key and of the passphrase gives neither.
+    const [session] = await knex('sessions').select<{ key_hash: string }[]>('*')
+    expect(JSON.stringify(session)).not.toContain(owner.cookie.slice('morphene='.length))
+    const [person] = await knex('people').select<{ passphrase: string }[]>('*')
+    expect(person!.passphrase).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/)
+    // Still one person: nobody has to sign in.
+    expect(await nobody().status('GET', '/api/shelf')).toBe(200)
+  })
+})
+
+describe('a desk of several', () => {
+  let key = ''
+  it('lets nobody in without signing in from the moment that somebody is asked to come', async () => {
+    const asked = await owner.ask('POST', '/api/people/invitations', { name: 'J. Teal', role: 'reader', also: [] })
+    expect(asked.status).toBe(201)
+    key = ((await asked.json()) as { key: string }).key
+    expect(await nobody().status('GET', '/api/shelf')).toBe(401)
+    expect(await owner.status('GET', '/api/shelf')).toBe(200)
+    const me = await nobody().get<Me>('/api/me')
+    expect(me).toEqual({ signInNeeded: true, person: null, rights: [], studio: '', names: {} })
+    expect(await knex('invitations').where({ key_hash: key }).first()).toBeUndefined()
+  })
+
+  it.each(guarded)('$method $path: 401 without a session', async ({ method, path }) => {
+    const body = method === 'POST' || method === 'PUT' ? {} : undefined
+    const answer = await nobody().says(method, addressOf(path), body)
+    expect(answer).toEqual([401, expect.stringContaining('Sign in first')])
+    // A key that nobody was given is none.
+    const foreign = nobody()
+    foreign.cookie = `morphene=${'A'.repeat(43)}`
+    expect(await foreign.status(method, addressOf(path), body)).toBe(401)
+  })
+
+  it('is joined by a link, once, under a name of one’s own', async () => {
+    expect(await (await nobody().ask('POST', '/api/link', { key })).json()).toEqual({
+      name: 'J. Teal',
+      studio: 'This desk',
+      joins: true,
+    })
+    // It is no way in for anybody else, and no name that is there already.
+    expect(await nobody().status('POST', '/api/come-in', { key })).toBe(404)
+    const joining = { key, name: 'Jo Teal', signIn: 'teal', passphrase }
+    expect(await reader.says('POST', '/api/join', { ...joining, signIn: 'aldous' })).toEqual([
+      409,
+      expect.stringContaining('Somebody else signs in by “aldous”'),
+    ])
+    expect((await reader.says('POST', '/api/join', { ...joining, passphrase: 'iloveyouiloveyou' }))[0]).toBe(422)
+    expect(await reader.status('POST', '/api/join', joining)).toBe(201)
+    expect(await nobody().status('POST', '/api/join', { ...joining, signIn: 'other' })).toBe(404)
+    expect(await reader.get<Me>('/api/me')).toMatchObject({
+      person: { name: 'Jo Teal', signIn: 'teal', role: 'reader' },
+      rights: ['look'],
+      names: { desk: 'M. Aldous' },
+    })
+  })
+
+  it.each(guarded.filter(each => !rightsOf.reader.includes(each.right!)))(
+    '$method $path: 403 for a reader',
+    async ({ method, path }) => {
+      const body = method === 'POST' || method === 'PUT' ? {} : undefined
+      expect(await reader.says(method, addressOf(path), body)).toEqual([
+        403,
+        expect.stringMatching(/You may not .+\. Nothing was changed\./),
+      ])
+    },
+  )
+
+  it('gives a reader more where an owner says so, at once', async () => {
+    const { people } = await owner.get<{ people: { id: string; signIn: string }[] }>('/api/people')
+    const teal = people.find(each => each.signIn === 'teal')!
+    expect(await owner.status('PUT', `/api/people/${teal.id}`, { role: 'reader', also: ['take'] })).toBe(200)
+    expect((await reader.get<Me>('/api/me')).rights).toEqual(['look', 'take'])
+    expect(await owner.status('PUT', `/api/people/${teal.id}`, { role: 'designer', also: [] })).toBe(200)
+    const made = await reader.ask('POST', '/api/folders', { name: 'Teal’s' })
+    expect(made.status).toBe(201)
+    expect(await reader.status('GET', '/api/people')).toBe(403)
+    expect(await owner.status('PUT', `/api/people/${teal.id}`, { role: 'reader', also: [] })).toBe(200)
+    expect(await reader.status('POST', '/api/folders', { name: 'More of Teal’s' })).toBe(403)
+    expect(await owner.status('PUT', `/api/people/${anyId}`, { role: 'reader', also: [] })).toBe(404)
+  })
+
+  it('has an owner always', async () => {
+    expect(await owner.says('PUT', '/api/people/desk', { role: 'reader', also: [] })).toEqual([
+      422,
+      expect.stringContaining('the only owner'),
+    ])
+    expect(await owner.status('DELETE', '/api/people/desk')).toBe(422)
+  })
+})
+
+describe('another studio on the same installation', () => {
+  const theirs = new Browser()
+  let ours: Acting
+  const ids: Record<string, string> = {}
+  beforeAll(async () => {
+    ours = actingAs(knex)
+    await knex('owners').insert({ id: 'other', name: 'Another studio', created: new Date() })
+    const person = { id: 'someone', owner: 'other', role: 'owner' as const, also: '[]' }
+    await knex('people').insert({ ...person, name: 'Some One', created: new Date() })
+    theirs.cookie = `morphene=${(await beginSession(knex, actorOf(person), 'test')).key}`
+    ids.documents = (
+      await addDocument(ours, { fileName: 'Ours.odt', kind: 'text', signed: false, bytes: makeOdt({}) })
+    ).id
+    ids.folders = (await addFolder(ours, 'Ours'))!
+    ids.houses = (await addHouse(
+      ours,
+      houseFromPair('Ours', { heading: 'Jost', body: 'Literata', size: 10, ratio: 1.25 }),
+      null,
+    ))!
+    const wish = registry.schema.parse({ wishes: [{ type: 'swap', from: { family: 'A' }, to: { family: 'B' } }] })
+    ids.batches = await addBatch(ours, wish, 'Ours', [ids.documents])
+    ids.trash = ids.documents
+    ids.people = 'desk'
+    const [session] = await knex('sessions').where({ person: 'desk' }).select<{ id: string }[]>('id')
+    ids.me = session!.id
+    const asked = await owner.ask('POST', '/api/people/invitations', { name: 'Nobody yet', role: 'reader', also: [] })
+    ids.invitations = ((await asked.json()) as { id: string }).id
+  })
+
+  const house = houseFromPair('Theirs', { heading: 'Jost', body: 'Literata', size: 10, ratio: 1.25 })
+  const request = { wishes: [{ type: 'swap', from: { family: 'A' }, to: { family: 'B' } }], leftOut: [] }
+  /** What is sent, where something must be: bodies that are right but for whose they are about. */
+  const bodies: Readonly<Record<string, unknown>> = {
+    'POST /api/documents/[id]/changes': { base: 1, request },
+    'POST /api/documents/[id]/edit': {
+      base: 1,
+      edits: [{ edit: { type: 'remove', part: 'content.xml', node: 1 }, firstId: 100 }],
+    },
+    'POST /api/documents/[id]/finished': {
+      base: 1,
+      changes: [{ type: 'put-right', page: 1, line: 0, from: 0, to: 1, words: 'a' }],
+    },
+    'POST /api/documents/[id]/folder': { folder: null },
+    'POST /api/documents/[id]/fonts': { path: 'Fonts/a.ttf' },
+    'POST /api/documents/[id]/handoff': { as: 'epub' },
+    'POST /api/documents/[id]/step': { base: 1, direction: 'undo' },
+    'PUT /api/documents/[id]/finished-starts': { level: 'document', starts: {} },
+    'PUT /api/documents/[id]/house': { house: null },
+    'PUT /api/documents/[id]/stand-ins': { level: 'document', family: '', script: 'any', to: null },
+    'PUT /api/documents/[id]/uses': { uses: [] },
+    'PUT /api/folders/[id]': { name: 'Theirs' },
+    'PUT /api/folders/[id]/keep': { days: null },
+    'PUT /api/houses/[id]': { house, trialUntil: null, revision: 1 },
+    'POST /api/houses/[id]/issue': { revision: 1 },
+    'POST /api/houses/[id]/measure': { document: anyId },
+    'POST /api/batches/[id]/apply': { leftOut: [] },
+    'POST /api/batches/[id]/steer': { to: 'cancel' },
+    'PUT /api/people/[id]': { role: 'reader', also: [] },
+  }
+  /** Nothing of anybody’s is named by these: the supplier’s stock is the same for all, faces go by what they are. */
+  const nobodys = ['/api/supplier/[id]', '/api/faces/[hash]', '/api/kept/[kind]/[id]']
+  const about = guarded.filter(each => each.path.includes('[id]') && !nobodys.includes(each.path))
+
+  it.each(about)('$method $path: 404 for what is ours', async ({ method, path }) => {
+    const kind = path.includes('/invitations/') ? 'invitations' : path.split('/')[2]!
+    const id = ids[kind]
+    expect(id, kind).toBeTruthy()
+    const body = bodies[`${method} ${path}`] ?? (method === 'POST' || method === 'PUT' ? {} : undefined)
+    const [status, said] = await theirs.says(method, addressOf(path, id), body)
+    expect([status, said]).toEqual([404, expect.any(String)])
+  })
+
+  it('sees nothing of ours in any list, and we nothing of theirs', async () => {
+    expect(await theirs.status('POST', '/api/folders', { name: 'Theirs alone' })).toBe(201)
+    for (const path of [
+      '/api/shelf',
+      '/api/folders',
+      '/api/houses',
+      '/api/batches',
+      '/api/records',
+      '/api/census',
+      '/api/trash',
+      '/api/people',
+      '/api/people/log',
+    ]) {
+      const [, said] = await theirs.says('GET', path, undefined)
+      for (const word of ['Ours', 'Teal', 'Aldous', ids.documents]) expect(said, path).not.toContain(word)
+    }
+    expect((await owner.says('GET', '/api/folders', undefined))[1]).not.toContain('Theirs alone')
+    expect(await theirs.get('/api/starts')).toEqual(noStarts)
+    expect((await theirs.get<Me>('/api/me')).names).toEqual({ someone: 'Some One' })
+  })
+})
+
+describe('a session', () => {
+  const signIn = async (browser: Browser, said: object = {}) =>
+    browser.status('POST', '/api/sign-in', { signIn: 'teal', passphrase, ...said })
+
+  it('begins with a key of its own: one that somebody had before holds no longer', async () => {
+    const browser = new Browser()
+    expect(await signIn(browser)).toBe(200)
+    const before = browser.cookie
+    expect(await signIn(browser)).toBe(200)
+    expect(browser.cookie).not.toBe(before)
+    const old = new Browser()
+    old.cookie = before
+    expect(await old.status('GET', '/api/shelf')).toBe(401)
+    // A key that a foreign page put there is not taken over.
+    const fixed = new Browser()
+    fixed.cookie = 'morphene=chosen-by-somebody-else'
+    expect(await signIn(fixed)).toBe(200)
+    expect(fixed.cookie).not.toContain('chosen')
+  })
+
+  it('is over when it is ended, and when its time is', async () => {
+    const [one, two, three] = [new Browser(), new Browser(), new Browser()]
+    for (const browser of [one, two, three]) expect(await signIn(browser)).toBe(200)
+    const stolen = one.cookie
+    expect(await one.status('POST', '/api/sign-out', {})).toBe(200)
+    one.cookie = stolen
+    expect(await one.status('GET', '/api/shelf')).toBe(401)
+    // From another browser of theirs, too; not one of somebody else.
+    const sessions = await two.get<Session[]>('/api/me/sessions')
+    const other = sessions.find(each => !each.own)!
+    expect(await owner.status('DELETE', `/api/me/sessions/${other.id}`)).toBe(404)
+    expect(await two.status('DELETE', `/api/me/sessions/${other.id}`)).toBe(200)
+    const own = (await two.get<Session[]>('/api/me/sessions')).find(each => each.own)!
+    await knex('sessions')
+      .where({ id: own.id })
+      .update({ until: new Date(Date.now() - 1000) })
+    expect(await two.status('GET', '/api/shelf')).toBe(401)
+    const idle = new Browser()
+    await signIn(idle)
+    await knex('sessions')
+      .whereNot({ person: 'desk' })
+      .update({ seen: new Date(Date.now() - 6 * 86_400_000) })
+    expect(await idle.status('GET', '/api/shelf')).toBe(200)
+    await knex('sessions')
+      .whereNot({ person: 'desk' })
+      .update({ seen: new Date(Date.now() - 8 * 86_400_000) })
+    expect(await idle.status('GET', '/api/shelf')).toBe(401)
+  })
+
+  it('ends with a new passphrase, but for the one that chose it; the old one must be said', async () => {
+    const [one, two] = [new Browser(), new Browser()]
+    await signIn(one)
+    await signIn(two)
+    const change = { name: 'Jo Teal', signIn: 'teal', passphrase: 'gulls asleep on the white line' }
+    expect(await one.says('PUT', '/api/me', { ...change, old: 'not that one at all' })).toEqual([
+      422,
+      expect.stringContaining('is another one'),
+    ])
+    expect(await one.status('PUT', '/api/me', { ...change, old: passphrase })).toBe(200)
+    expect(await one.status('GET', '/api/shelf')).toBe(200)
+    expect(await two.status('GET', '/api/shelf')).toBe(401)
+    expect(await signIn(two)).toBe(401)
+    expect(await signIn(two, { passphrase: change.passphrase })).toBe(200)
+    expect(await one.status('PUT', '/api/me', { ...change, passphrase, old: change.passphrase })).toBe(200)
+  })
+
+  it('is not told apart by who is here and who is not, and not tried for ever', async () => {
+    const said = await Promise.all(
+      [{ signIn: 'teal' }, { signIn: 'nobody-of-that-name' }].map(each =>
+        nobody().says('POST', '/api/sign-in', { passphrase: 'wrong wrong wrong', ...each }),
+      ),
+    )
+    expect(said[0]).toEqual(said[1])
+    expect(said[0]![0]).toBe(401)
+    let refused = 0
+    for (let count = 0; count < 14; count++)
+      if (
+        (await nobody().status('POST', '/api/sign-in', { signIn: 'guessed', passphrase: `guess number ${count}` })) ===
+        429
+      )
+        refused++
+    expect(refused).toBe(4)
+  })
+
+  it('comes by a link that an owner made, once, and older links hold no longer', async () => {
+    const { people } = await owner.get<{ people: { id: string; signIn: string }[] }>('/api/people')
+    const teal = people.find(each => each.signIn === 'teal')!
+    const link = async () =>
+      ((await (await owner.ask('POST', `/api/people/${teal.id}/link`, {})).json()) as { key: string }).key
+    const [first, second] = [await link(), await link()]
+    expect(await nobody().status('POST', '/api/come-in', { key: first })).toBe(404)
+    const browser = new Browser()
+    expect(await browser.status('POST', '/api/come-in', { key: second })).toBe(200)
+    expect((await browser.get<Me>('/api/me')).person!.name).toBe('Jo Teal')
+    expect(await nobody().status('POST', '/api/come-in', { key: second })).toBe(404)
+    const late = (await makeLink(actingAs(knex), teal.id))!
+    await knex('invitations')
+      .where({ person: teal.id })
+      .update({ until: new Date(Date.now() - 1000) })
+    expect(await nobody().status('POST', '/api/come-in', { key: late })).toBe(404)
+  })
+
+  it('ends at once with somebody’s access; what they made keeps their name', async () => {
+    const { people, invitations } = await owner.get<{
+      people: { id: string; signIn: string }[]
+      invitations: { id: string }[]
+    }>('/api/people')
+    const teal = people.find(each => each.signIn === 'teal')!
+    const browser = new Browser()
+    expect(await signIn(browser)).toBe(200)
+    expect(await owner.status('DELETE', `/api/people/${teal.id}`)).toBe(200)
+    expect(await browser.status('GET', '/api/shelf')).toBe(401)
+    expect(await signIn(browser)).toBe(401)
+    expect((await owner.get<Me>('/api/me')).names[teal.id]).toBe('Jo Teal')
+    for (const each of invitations) expect(await owner.status('DELETE', `/api/people/invitations/${each.id}`)).toBe(200)
+  })
+})
+
+describe('the log of people', () => {
+  it('tells who came, who was refused and what rights were given, and goes out as CSV', async () => {
+    const lines = await owner.get<{ what: string; about: string }[]>('/api/people/log')
+    const kinds = new Set(lines.map(each => each.what))
+    for (const what of [
+      'signed in',
+      'sign-in refused',
+      'signed out',
+      'invited',
+      'joined',
+      'rights changed',
+      'person ended',
+    ])
+      expect(kinds).toContain(what)
+    const csv = await (await owner.ask('GET', '/api/people/log?format=csv')).text()
+    expect(csv.split('\r\n')[0]).toBe('when,who,what,about')
+    expect(csv).toContain('Jo Teal: reader')
+    // What was taken away is told by its address, never by words of a document.
+    expect(await owner.status('GET', `/api/people/log`)).toBe(200)
+    expect(JSON.stringify(lines)).not.toContain(passphrase)
+  })
+})
