@@ -159,6 +159,9 @@ export async function runTypeScript(file, args, environment) {
   if (code !== 0) stop(`${file} failed; see above.`)
 }
 
+/** The address that the desk is reached at: of this machine alone where nothing else is said. */
+export const bindAddress = process.env.MORPHENE_BIND ?? '127.0.0.1'
+
 /** Starts the built server and waits until it answers. */
 export async function startServer(port, environment) {
   if (!(await portFree(port)))
@@ -170,7 +173,7 @@ export async function startServer(port, environment) {
       ...process.env,
       ...environment,
       MORPHENE_FOLDER: folder,
-      NITRO_HOST: '127.0.0.1',
+      NITRO_HOST: bindAddress,
       NITRO_PORT: String(port),
       NODE_ENV: 'production',
     },

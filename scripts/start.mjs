@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { accountOf, removeDatabase, startDatabase } from './database.mjs'
 import { keepAlive } from './keep-alive.mjs'
 import {
+  bindAddress,
   buildApplication,
   checkNode,
   end,
@@ -35,7 +36,12 @@ if (process.argv.includes('--fresh') && existsSync(data)) {
   removeDatabase(data)
 }
 await buildApplication()
-const environment = { MORPHENE_DB_PORT: String(databasePort), ...accountOf(data, 'server') }
+const signIn = process.argv.includes('--sign-in') || process.env.MORPHENE_SIGN_IN === '1'
+const environment = {
+  MORPHENE_DB_PORT: String(databasePort),
+  ...accountOf(data, 'server'),
+  ...(signIn ? { MORPHENE_SIGN_IN: '1' } : {}),
+}
 const told = {
   say,
   gaveUp: why => {
@@ -70,4 +76,10 @@ process.on('exit', () => {
 })
 await runTypeScript('scripts/prepare.ts', ['--demo'], { ...environment, ...accountOf(data, 'schema') })
 server = keepAlive('the server', await startServer(port, environment), () => startServer(port, environment), told)
+// Whoever starts a desk that asks who is there comes in by this, once.
+if (signIn || !/^(127\.|localhost$|::1$)/.test(bindAddress))
+  await runTypeScript('scripts/owner-link.ts', [`http://127.0.0.1:${port}`], {
+    ...environment,
+    ...accountOf(data, 'schema'),
+  })
 say(`Morphene is at http://127.0.0.1:${port}  (end it with Ctrl+C)`)

@@ -87,7 +87,7 @@ async function browserTests() {
   say('browser tests')
   const report = join(own, 'browser.json')
   rmSync(report, { force: true })
-  const { code } = await run('playwright', ['test'], { more: environment })
+  const { code } = await run('playwright', ['test'], { more: asSchema })
   if (existsSync(report)) {
     const { stats } = JSON.parse(readFileSync(report, 'utf8'))
     passed += stats.expected

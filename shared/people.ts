@@ -93,6 +93,7 @@ export const personRightsSchema = z.strictObject({
   also: z.array(z.enum(extraRights)).max(extraRights.length).default([]),
 })
 export const inviteBodySchema = z.strictObject({ name: nameSchema, ...personRightsSchema.shape })
+export const studioBodySchema = z.strictObject({ name: nameSchema })
 export const joinBodySchema = z.strictObject({
   key: z.string().min(20).max(200),
   name: nameSchema,

@@ -2,6 +2,7 @@
 import type { Job } from '~~/shared/api'
 import type { ShelfCard } from '~~/shared/api'
 import Choice from '../kit/Choice.vue'
+import { useMe } from '../stores/me'
 import { useShelf } from '../stores/shelf'
 import { counted, settledWords } from './words'
 import Term from '../kit/Term.vue'
@@ -9,6 +10,7 @@ import Term from '../kit/Term.vue'
 const props = defineProps<{ card: ShelfCard; job?: Job; first?: boolean }>()
 const emit = defineEmits<{ remove: [] }>()
 const shelf = useShelf()
+const me = useMe()
 const families = computed(() => {
   const known = new Map<string, { family: string; absent: boolean; characters: number }>()
   for (const face of props.card.faces) {
@@ -89,7 +91,7 @@ const name = computed(() => props.card.fileName.replace(/\.(od[tpg]|pdf)$/i, '')
       </p>
       <p v-if="card.signed" class="mt-1 text-[13px] text-ochre">Signed: a change ends its signature.</p>
     </div>
-    <div class="absolute right-4 bottom-3 flex items-center gap-3 text-[13px]">
+    <div v-if="me.may('arrange')" class="absolute right-4 bottom-3 flex items-center gap-3 text-[13px]">
       <Choice
         v-if="shelf.folders.length > 0"
         class="max-w-[120px] bg-transparent text-soft"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import Choice from '../kit/Choice.vue'
+import { useMe } from '../stores/me'
 import { useShelf } from '../stores/shelf'
 import RunningHead from '../desk/RunningHead.vue'
 import NewDocument from '../desk/NewDocument.vue'
@@ -13,6 +14,7 @@ import { shelfSorts } from '~~/shared/api'
 import Chips from '../kit/Chips.vue'
 
 const shelf = useShelf()
+const me = useMe()
 const input = ref<HTMLInputElement | null>(null)
 const over = ref(false)
 const making = ref(false)
@@ -92,7 +94,9 @@ useHead({ title: 'Shelf, Morphene' })
                       'plain text, Markdown and HTML become texts, and a zip brings several with their fonts.'
                     : looking
                       ? `${counted(shelf.total, 'document')}${lookedFor}.`
-                      : `${counted(shelf.total, 'document')}. Drop more anywhere on the shelf.`
+                      : me.may('arrange')
+                        ? `${counted(shelf.total, 'document')}. Drop more anywhere on the shelf.`
+                        : `${counted(shelf.total, 'document')}, to be looked at: you are a reader here.`
               }}
             </p>
           </div>
@@ -106,9 +110,11 @@ useHead({ title: 'Shelf, Morphene' })
             aria-label="Files to open"
             @change="chosen"
           />
-          <button type="button" class="plain" @click="starting = true">Defaults</button>
-          <button type="button" class="plain" @click="making = true">New document</button>
-          <button type="button" class="act" @click="input?.click()">Open documents</button>
+          <template v-if="me.may('arrange')">
+            <button type="button" class="plain" @click="starting = true">Defaults</button>
+            <button type="button" class="plain" @click="making = true">New document</button>
+            <button type="button" class="act" @click="input?.click()">Open documents</button>
+          </template>
         </div>
         <p v-if="shelf.failure" role="alert" class="mt-4 border border-rubric bg-sheet p-3 text-rubric">
           {{ shelf.failure }}
@@ -166,7 +172,7 @@ useHead({ title: 'Shelf, Morphene' })
             ]"
             @update:model-value="shelf.folder = $event === '' ? null : $event"
           />
-          <form class="flex gap-2" @submit.prevent="addFolder">
+          <form v-if="me.may('arrange')" class="flex gap-2" @submit.prevent="addFolder">
             <input
               v-model="folderName"
               class="field w-[130px]"
@@ -175,7 +181,7 @@ useHead({ title: 'Shelf, Morphene' })
               aria-label="Name of a new folder"
             /><button type="submit" class="plain" :disabled="folderName.trim() === ''">Make it</button>
           </form>
-          <template v-if="shelf.openFolder">
+          <template v-if="shelf.openFolder && me.may('arrange')">
             <form v-if="renaming !== null" class="flex gap-2" @submit.prevent="renameFolder">
               <input v-model="renaming" class="field w-[160px]" maxlength="120" aria-label="New name of the folder" />
               <button type="submit" class="plain" :disabled="renaming.trim() === ''">Rename</button>

@@ -21,6 +21,7 @@ const done = ref('')
 const made = ref<{ who: string; address: string } | null>(null)
 const name = ref('')
 const role = ref<PersonRole>('designer')
+const studio = ref(store.me?.studio ?? '')
 const isOwner = computed(() => store.may('people'))
 
 async function load(): Promise<void> {
@@ -42,6 +43,11 @@ async function act(work: () => Promise<unknown>, said = ''): Promise<void> {
   }
   await load().catch(() => null)
 }
+const nameStudio = () =>
+  act(
+    () => $fetch('/api/people/studio', { method: 'PUT', body: { name: studio.value } }),
+    `It is called ${studio.value}.`,
+  )
 const linkTo = (key: string) => `${location.origin}/sign-in#key=${key}`
 const invite = () =>
   act(async () => {
@@ -107,6 +113,15 @@ useHead({ title: 'People, Morphene' })
             <button type="button" class="plain" @click="copy">{{ copied ? 'Copied' : 'Copy it' }}</button>
           </p>
         </div>
+        <form v-if="isOwner" class="mt-4 flex items-end gap-3" @submit.prevent="nameStudio">
+          <label class="text-[13px] text-soft"
+            >The studio is called
+            <input v-model="studio" class="field mt-[2px] block w-[260px] text-ink" maxlength="120" required />
+          </label>
+          <button type="submit" class="plain" :disabled="studio.trim() === '' || studio === store.me?.studio">
+            Name it
+          </button>
+        </form>
         <OwnPanel class="mt-5 border border-rule bg-paper px-4 py-3" @changed="load" />
         <section v-if="isOwner" aria-label="Who works here" class="mt-5 border border-rule bg-paper px-4 py-3">
           <h2>{{ counted(people.length, 'person', 'people') }} at work here</h2>

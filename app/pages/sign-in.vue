@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import { shortestPassphrase } from '~~/shared/people'
 import NoticeLine from '../kit/NoticeLine.vue'
 import { sentenceOf } from '../stores/desk'
@@ -15,7 +16,8 @@ const link = ref<{ name: string; studio: string; joins: boolean } | null>(null)
 const key = ref('')
 const field = ref<HTMLInputElement | null>(null)
 
-onMounted(async () => {
+async function begin(): Promise<void> {
+  message.value = ''
   key.value = new URLSearchParams(location.hash.slice(1)).get('key') ?? ''
   history.replaceState(history.state, '', location.pathname + location.search)
   if (key.value !== '')
@@ -26,7 +28,9 @@ onMounted(async () => {
       message.value = sentenceOf(error)
     }
   field.value?.focus()
-})
+}
+onMounted(begin)
+useEventListener('hashchange', () => location.hash.includes('key=') && void begin())
 
 /** Only ways within this desk are gone on to. */
 const onwards = computed(() => {
@@ -56,8 +60,10 @@ useHead({ title: 'Sign in, Morphene' })
     <div class="max-w-[430px] border border-rule bg-paper p-7">
       <p class="font-serif text-[26px] leading-none">Morphene</p>
       <form v-if="link?.joins" class="mt-5" @submit.prevent="join">
-        <h1>Join {{ link.studio }}</h1>
-        <p class="text-soft">You are asked to come. Say who you are, and choose what you will sign in by.</p>
+        <h1>Come to work here</h1>
+        <p class="text-soft">
+          You are asked to “{{ link.studio }}”. Say who you are, and choose what you will sign in by.
+        </p>
         <label class="mt-4 block text-[13px] text-soft"
           >Your name, as others see it
           <input ref="field" v-model="name" class="field mt-[2px] w-full text-ink" autocomplete="name" required />

@@ -87,6 +87,24 @@ export async function studioName({ knex, actor }: Acting): Promise<string> {
   return row?.name ?? ''
 }
 
+/** Names the studio anew. */
+export async function nameStudio({ knex, actor }: Acting, name: string): Promise<void> {
+  await knex('owners').where({ id: actor.owner }).update({ name })
+}
+
+/** A studio more on this installation, with its first owner, who has no passphrase yet. */
+export async function addStudio(
+  knex: Knex,
+  studio: { readonly id: string; readonly name: string; readonly owner: string },
+): Promise<Actor> {
+  const person = { id: randomUUID(), owner: studio.id, role: 'owner' as const, also: '[]' }
+  await knex.transaction(async transaction => {
+    await transaction('owners').insert({ id: studio.id, name: studio.name, created: new Date() })
+    await transaction('people').insert({ ...person, name: studio.owner, created: new Date() })
+  })
+  return actorOf(person)
+}
+
 /** Somebody by what they sign in by: with the hash of their passphrase, and who they are to the store. */
 export async function personBySignIn(
   knex: Knex,

@@ -19,9 +19,14 @@ const cookieHolds = 30 * 24 * 3600
 const soloHolds = 500
 let soloUntil = 0
 
+/** Only this machine reaches an address that goes round in it (RFC 1122, 3.2.1.3; RFC 4291, 2.5.3). */
+const isLoopback = (address: string) => /^(127\.|localhost$|\[?::1\]?$)/.test(address)
+/** It is asked for by whoever started the desk, or the desk is reached from other machines. */
+const alwaysNeeded = process.env.MORPHENE_SIGN_IN === '1' || !isLoopback(process.env.NITRO_HOST ?? '127.0.0.1')
+
 /** Whether signing in is asked of everybody here. */
 export async function signInNeeded(knex: Knex): Promise<boolean> {
-  if (process.env.MORPHENE_SIGN_IN === '1') return true
+  if (alwaysNeeded) return true
   if (Date.now() < soloUntil) return false
   const shared = await isShared(knex)
   soloUntil = shared ? 0 : Date.now() + soloHolds

@@ -10,7 +10,7 @@ import { addBatch } from '../../server/store/batches'
 import { addDocument } from '../../server/store/documents'
 import { addFolder } from '../../server/store/folders'
 import { addHouse } from '../../server/store/houses'
-import { actorOf, makeLink } from '../../server/store/people'
+import { actorOf, addStudio, makeLink } from '../../server/store/people'
 import { beginSession } from '../../server/store/sessions'
 import { projectFolder } from '../../server/library/files'
 import { registry } from '../../core/change/registry'
@@ -442,5 +442,50 @@ describe('the log of people', () => {
     // What was taken away is told by its address, never by words of a document.
     expect(await owner.status('GET', `/api/people/log`)).toBe(200)
     expect(JSON.stringify(lines)).not.toContain(passphrase)
+  })
+})
+
+describe('a desk that is started to ask who is there', () => {
+  it.each([
+    ['--sign-in', { MORPHENE_SIGN_IN: '1' }],
+    ['another address', { NITRO_HOST: '0.0.0.0' }],
+  ])('lets nobody in without signing in, even with one person: %s', async (_, settings) => {
+    const alone = 'morphene_asks_test'
+    const own = await ownDatabase(alone)
+    const other = beginServer(port + 1, { MORPHENE_DB_NAME: alone, ...settings })
+    const at = `http://127.0.0.1:${port + 1}`
+    try {
+      expect(await until(async () => (await fetch(`${at}/api/health`)).ok, 30_000)).toBe(true)
+      expect((await fetch(`${at}/api/shelf`)).status).toBe(401)
+      const key = (await makeLink(actingAs(own), 'desk'))!
+      const come = () =>
+        fetch(`${at}/api/come-in`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ key }),
+        })
+      const came = await come()
+      expect(came.status).toBe(200)
+      const cookie = came.headers.get('set-cookie')!.split(';', 1)[0]!
+      expect((await fetch(`${at}/api/shelf`, { headers: { cookie } })).status).toBe(200)
+      expect((await come()).status).toBe(404)
+    } finally {
+      await endServer(other)
+      await dropDatabase(own, alone)
+    }
+  })
+})
+
+describe('a studio more', () => {
+  it('has an owner of its own, who comes by a link and sees nothing that is there', async () => {
+    const actor = await addStudio(knex, { id: 'third', name: 'Third studio', owner: 'T. Ridge' })
+    const key = (await makeLink(actingAs(knex, actor), actor.person))!
+    const ridge = new Browser()
+    expect(await ridge.status('POST', '/api/come-in', { key })).toBe(200)
+    expect(await ridge.get<Me>('/api/me')).toMatchObject({ studio: 'Third studio', person: { name: 'T. Ridge' } })
+    expect(await ridge.get('/api/folders')).toEqual([])
+    expect(await ridge.status('PUT', '/api/people/studio', { name: 'Ridge and daughters' })).toBe(200)
+    expect((await ridge.get<Me>('/api/me')).studio).toBe('Ridge and daughters')
+    expect((await owner.get<Me>('/api/me')).studio).toBe('This desk')
   })
 })

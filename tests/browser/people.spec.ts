@@ -1,0 +1,160 @@
+import type { ChildProcess } from 'node:child_process'
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test, type Browser, type Page } from '@playwright/test'
+import type { Knex } from 'knex'
+import { shippedFaces } from '../../server/library/shipped'
+import { storeShippedFaces } from '../../server/store/faces'
+import { harbourNotice } from '../../demo/harbour-notice'
+import { beginServer, dropDatabase, endServer, ownDatabase } from '../server/running'
+import { until } from '../support/desk-process'
+import { choose, noPageErrors, putOnShelf } from '../support/browser'
+
+/* A desk of its own: whoever is asked to come there has everybody sign in. */
+const port = Number(process.env.MORPHENE_TEST_PORT ?? 3411) + 80
+const base = `http://127.0.0.1:${port}`
+const database = 'morphene_people_browser'
+test.use({ baseURL: base })
+noPageErrors()
+let server: ChildProcess
+let knex: Knex
+test.beforeAll(async () => {
+  knex = await ownDatabase(database)
+  await storeShippedFaces(
+    knex,
+    shippedFaces(() => undefined),
+    () => undefined,
+  )
+  server = beginServer(port, { MORPHENE_DB_NAME: database })
+  expect(await until(async () => (await fetch(`${base}/api/health`)).ok, 30_000)).toBe(true)
+})
+test.afterAll(async () => {
+  await endServer(server)
+  await dropDatabase(knex, database)
+})
+
+const noFindings = async (page: Page) => {
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.map(each => each.id)).toEqual([])
+}
+/** Somebody at another machine. */
+const another = async (browser: Browser) => (await browser.newContext({ baseURL: base })).newPage()
+/** Asks somebody to come, and gives the link. */
+async function invite(page: Page, name: string, role: string): Promise<string> {
+  await page.getByLabel('Who shall come').fill(name)
+  await choose(page.getByRole('combobox', { name: 'As' }), role)
+  await page.getByRole('button', { name: 'Make an invitation' }).click()
+  await expect(page.getByText(`Give ${name} this link.`)).toBeVisible()
+  return page.getByRole('textbox', { name: 'The link' }).inputValue()
+}
+async function join(page: Page, link: string, signIn: string): Promise<void> {
+  await page.goto(link)
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Come to work here')
+  await page.getByLabel('A short name to sign in by').fill(signIn)
+  await page.getByLabel(/^A passphrase/).fill('seven lamps at the outer pier')
+  await page.getByRole('button', { name: 'Join' }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Shelf')
+}
+
+test('from an invitation to a first change; a reader looks, is told, and no font reaches them', async ({
+  page,
+  browser,
+}) => {
+  await putOnShelf(page, 'Notice to share.odt', harbourNotice())
+  await page.getByRole('tab', { name: 'People' }).click()
+  await expect(page.getByText('This desk has one person.')).toBeVisible()
+  await noFindings(page)
+  await page.getByLabel('Who shall come').fill('Jo Teal')
+  await page.getByRole('button', { name: 'Make an invitation' }).click()
+  await expect(page.getByRole('alert')).toContainText('Choose your own passphrase first')
+  await page.getByLabel('Name, as others see it').fill('M. Aldous')
+  await page.getByLabel('Name to sign in by').fill('aldous')
+  await page.getByLabel(/^Passphrase, 12/).fill('nets drying on the north quay')
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByRole('table', { name: 'Where you are signed in' })).toContainText('this browser')
+  const link = await invite(page, 'Jo Teal', 'Designer')
+  await noFindings(page)
+
+  // Nobody else sees anything now, and comes back to where they wanted to go.
+  const stranger = await another(browser)
+  await stranger.goto('/records')
+  await expect(stranger.getByRole('heading', { level: 1 })).toHaveText('Sign in')
+  await noFindings(stranger)
+  await stranger.getByLabel('The name you sign in by').fill('aldous')
+  await stranger.getByLabel('Passphrase', { exact: true }).fill('not the right one')
+  await stranger.getByRole('button', { name: 'Sign in' }).click()
+  await expect(stranger.getByRole('alert')).toContainText('nobody here of that name and passphrase')
+  await stranger.getByLabel('Passphrase', { exact: true }).fill('nets drying on the north quay')
+  await stranger.getByRole('button', { name: 'Sign in' }).click()
+  await expect(stranger.getByRole('heading', { level: 1 })).toHaveText('Records')
+
+  // Jo Teal comes, and makes a first change.
+  const teal = await another(browser)
+  await join(teal, link, 'teal')
+  await teal.getByRole('link', { name: 'Notice to share', exact: true }).click()
+  await expect(teal.getByRole('heading', { level: 1 })).toContainText('settled', { timeout: 30_000 })
+  await teal.getByRole('tab', { name: 'Proof' }).click()
+  await teal.getByRole('button', { name: /^Put right: Empty paragraph/ }).click()
+  await teal.getByRole('button', { name: /^Carry it out/ }).click()
+  await expect(teal.getByText(/^Done: /)).toBeVisible()
+  await page.goto('/records')
+  await expect(page.getByRole('row').filter({ hasText: 'Notice to share' })).toContainText('Jo Teal')
+
+  // A reader looks at the pages: what is drawn comes, and no font file.
+  await page.goto('/people')
+  const readersLink = await invite(page, 'R. Sand', 'Reader')
+  const sand = await another(browser)
+  const fonts: string[] = []
+  sand.on('response', response => {
+    const type = response.headers()['content-type'] ?? ''
+    const isOwn = response.url().includes('/_nuxt/')
+    if (response.ok() && !isOwn && (/font|octet-stream/.test(type) || response.url().includes('/api/faces/')))
+      fonts.push(response.url())
+  })
+  await join(sand, readersLink, 'sand')
+  await expect(sand.getByText('you are a reader here')).toBeVisible()
+  await expect(sand.getByRole('button', { name: 'Open documents' })).toHaveCount(0)
+  await sand.getByRole('link', { name: 'Notice to share', exact: true }).click()
+  await expect(sand.getByText('You look at this document and change nothing')).toBeVisible()
+  await expect(sand.getByRole('img', { name: 'Page 1' })).toBeVisible()
+  const width = await sand
+    .getByRole('img', { name: 'Page 1' })
+    .evaluate(image => (image as HTMLImageElement).naturalWidth)
+  expect(width).toBeGreaterThan(100)
+  await noFindings(sand)
+  await sand.goto('/library')
+  await sand.waitForTimeout(1500)
+  expect(fonts).toEqual([])
+})
+
+test('by keyboard: somebody’s rights change, their access ends, and whoever was signed in is out', async ({
+  page,
+  browser,
+}) => {
+  await page.goto('/sign-in')
+  await page.getByLabel('The name you sign in by').fill('aldous')
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('nets drying on the north quay')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Shelf')
+  await page.goto('/people')
+  const link = await invite(page, 'Gone Soon', 'Reader')
+  const gone = await another(browser)
+  await join(gone, link, 'gone')
+  await page.goto('/people')
+  const row = page.getByRole('row').filter({ hasText: 'Gone Soon' })
+  await row.getByLabel('takes files away').focus()
+  await page.keyboard.press('Space')
+  await expect(page.getByRole('status').filter({ hasText: 'Gone Soon looks at pages' })).toBeVisible()
+  await gone.goto('/')
+  await gone.getByRole('link', { name: 'Notice to share', exact: true }).click()
+  await expect(gone.getByRole('link', { name: 'Save the file' })).toBeVisible()
+  await row.getByRole('button', { name: 'End the access of Gone Soon' }).focus()
+  await page.keyboard.press('Enter')
+  await row.getByRole('button', { name: 'End their access' }).focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('status').filter({ hasText: 'let in no more' })).toBeVisible()
+  await gone.goto('/')
+  await expect(gone.getByRole('heading', { level: 1 })).toHaveText('Sign in')
+  await page.getByRole('button', { name: 'Sign out' }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Sign in')
+})
