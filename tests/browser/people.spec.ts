@@ -93,7 +93,7 @@ test('from an invitation to a first change; a reader looks, is told, and no font
   await teal.getByRole('link', { name: 'Notice to share', exact: true }).click()
   await expect(teal.getByRole('heading', { level: 1 })).toContainText('settled', { timeout: 30_000 })
   await teal.getByRole('tab', { name: 'Proof' }).click()
-  await teal.getByRole('button', { name: /^Put right: Empty paragraph/ }).click()
+  await teal.getByRole('button', { name: /^Put right: Text set by hand/ }).click()
   await teal.getByRole('button', { name: /^Carry it out/ }).click()
   await expect(teal.getByText(/^Done: /)).toBeVisible()
   await page.goto('/records')
