@@ -15,6 +15,7 @@ const mayNot: Readonly<Record<Right, string>> = {
   arrange: 'arrange this desk',
   faces: 'have, add or remove whole font files here',
   purge: 'let documents go for good here, or say how long they are kept',
+  sign: 'sign versions off here',
   issue: 'issue houses here',
   people: 'see or change who works here',
 }

@@ -21,10 +21,10 @@ import type { Severity } from '../core/proof/check'
  * What somebody may do at the desk; every route says which of them it needs. `look`: see documents, pages, plans and
  * records. `take`: take documents, PDFs and lists away. `change`: change documents. `arrange`: put on the shelf and take
  * off, folders, kept frames and wishes, defaults, stand-ins. `faces`: have whole font files, add and remove faces. `purge`:
- * say how long the trash and folders keep documents, and let them go for good. `issue`: issue versions of houses. `people`: see
- * and change who works here and what they may do.
+ * say how long the trash and folders keep documents, and let them go for good. `sign`: sign versions off. `issue`: issue
+ * versions of houses. `people`: see and change who works here and what they may do.
  */
-export const rights = ['look', 'take', 'change', 'arrange', 'faces', 'purge', 'issue', 'people'] as const
+export const rights = ['look', 'take', 'change', 'arrange', 'faces', 'purge', 'sign', 'issue', 'people'] as const
 export type Right = (typeof rights)[number]
 
 /** What a document on the shelf is: one that is set here, or a PDF that somebody else finished. */
@@ -125,12 +125,21 @@ export interface Step {
   readonly title: string
 }
 
+/** A version that somebody signed off: a person's id, and when. */
+export interface SignOff {
+  readonly version: number
+  readonly person: string
+  readonly at: Date
+}
+export const signOffBodySchema = z.strictObject({ version: z.int().min(1) })
+
 /** A document with its versions. */
 export interface DocumentInfo {
   readonly document: DocumentRow
   /** The folder it lies in. */
   readonly folder: Pick<Folder, 'id' | 'name'> | null
   readonly versions: readonly VersionRow[]
+  readonly signOffs: readonly SignOff[]
   readonly history: { readonly undo: Step | null; readonly redo: Step | null }
 }
 

@@ -17,7 +17,7 @@ export const rightsOf: Readonly<Record<PersonRole, readonly Right[]>> = {
 }
 
 /** What may be given to somebody beyond that. */
-export const extraRights = ['take', 'issue', 'purge'] as const satisfies readonly Right[]
+export const extraRights = ['take', 'sign', 'issue', 'purge'] as const satisfies readonly Right[]
 export type ExtraRight = (typeof extraRights)[number]
 
 /** Somebody of the studio. */

@@ -7,6 +7,7 @@ import { counted, grouped } from './words'
 import DeskFrame from './DeskFrame.vue'
 import RunningHead from './RunningHead.vue'
 import PageFolio from './PageFolio.vue'
+import SignOff from '../kit/SignOff.vue'
 import { useMe } from '../stores/me'
 
 /** A document for whoever looks and changes nothing: its pages come as outlines, drawn by the desk, and no face with them. */
@@ -100,6 +101,7 @@ useHead({ title: () => `${title.value}, Morphene` })
           <p v-if="me.may('take')" class="mt-2">
             <a class="plain inline-block" :href="`/api/documents/${info.document.id}/file?download`">Save the file</a>
           </p>
+          <SignOff class="mt-3" :info="info" />
           <h2 class="mt-4">{{ counted(families.length, 'family', 'families') }}</h2>
           <table class="mt-1" aria-label="Families of this document">
             <tbody>

@@ -129,7 +129,7 @@ useHead({ title: 'People, Morphene' })
             <colgroup>
               <col />
               <col class="w-[140px]" />
-              <col class="w-[300px]" />
+              <col class="w-[330px]" />
               <col class="w-[110px]" />
               <col class="w-[200px]" />
             </colgroup>

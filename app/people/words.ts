@@ -14,6 +14,7 @@ export const roleSays: Readonly<Record<PersonRole, string>> = {
 }
 export const extraWords: Readonly<Record<ExtraRight, string>> = {
   take: 'takes files away',
+  sign: 'signs versions off',
   issue: 'issues houses',
   purge: 'lets go for good',
 }

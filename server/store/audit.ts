@@ -13,6 +13,8 @@ export const auditWords = {
   'rights changed': 'gave somebody other rights',
   'person ended': 'let somebody’s access end',
   'link made': 'made a link by which somebody comes in again',
+  'signed off': 'signed a version off',
+  'sign-off taken back': 'took a sign-off back',
   taken: 'took something away',
   purged: 'let something go for good',
 } as const

@@ -99,6 +99,19 @@ test('from an invitation to a first change; a reader looks, is told, and no font
   await page.goto('/records')
   await expect(page.getByRole('row').filter({ hasText: 'Notice to share' })).toContainText('Jo Teal')
 
+  // It is signed off, and a later change says that it was.
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Notice to share', exact: true }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('settled', { timeout: 30_000 })
+  await page.getByRole('tab', { name: 'Handoff' }).click()
+  await page.getByRole('button', { name: 'Sign version 2 off' }).click()
+  await expect(page.getByText(/Version 2 is signed off by\s+M. Aldous/)).toBeVisible()
+  await noFindings(page)
+  await teal.getByRole('button', { name: /^Undo/ }).click()
+  await teal.getByRole('tab', { name: 'Handoff' }).click()
+  await expect(teal.getByText(/Changed since M. Aldous signed version 2 off/)).toBeVisible()
+  await expect(teal.getByRole('button', { name: /^Sign version/ })).toHaveCount(0)
+
   // A reader looks at the pages: what is drawn comes, and no font file.
   await page.goto('/people')
   const readersLink = await invite(page, 'R. Sand', 'Reader')

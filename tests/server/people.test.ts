@@ -14,7 +14,8 @@ import { actorOf, addStudio, makeLink } from '../../server/store/people'
 import { beginSession } from '../../server/store/sessions'
 import { projectFolder } from '../../server/library/files'
 import { registry } from '../../core/change/registry'
-import { rights, type Right } from '../../shared/api'
+import { addVersion } from '../../server/store/versions'
+import { rights, type DocumentInfo, type Right } from '../../shared/api'
 import { rightsOf, type Me, type Session } from '../../shared/people'
 import { until } from '../support/desk-process'
 import { makeOdt } from '../support/fixtures'
@@ -255,6 +256,7 @@ describe('another studio on the same installation', () => {
     'POST /api/documents/[id]/folder': { folder: null },
     'POST /api/documents/[id]/fonts': { path: 'Fonts/a.ttf' },
     'POST /api/documents/[id]/handoff': { as: 'epub' },
+    'POST /api/documents/[id]/sign-off': { version: 1 },
     'POST /api/documents/[id]/step': { base: 1, direction: 'undo' },
     'PUT /api/documents/[id]/finished-starts': { level: 'document', starts: {} },
     'PUT /api/documents/[id]/house': { house: null },
@@ -442,6 +444,40 @@ describe('the log of people', () => {
     // What was taken away is told by its address, never by words of a document.
     expect(await owner.status('GET', `/api/people/log`)).toBe(200)
     expect(JSON.stringify(lines)).not.toContain(passphrase)
+  })
+})
+
+describe('a version that is signed off', () => {
+  it('tells who did and when, of the newest version alone; what comes later says that it was', async () => {
+    const { id } = await addDocument(actingAs(knex), {
+      fileName: 'Signed.odt',
+      kind: 'text',
+      signed: false,
+      bytes: makeOdt({ body: '<text:p>Pier</text:p>' }),
+    })
+    const path = `/api/documents/${id}/sign-off`
+    expect(await owner.says('POST', path, { version: 2 })).toEqual([
+      409,
+      expect.stringContaining('version 1 is the newest'),
+    ])
+    expect(await owner.status('POST', path, { version: 1 })).toBe(200)
+    // Twice is once.
+    expect(await owner.status('POST', path, { version: 1 })).toBe(200)
+    const info = async () => owner.get<DocumentInfo>(`/api/documents/${id}`)
+    expect((await info()).signOffs).toMatchObject([{ version: 1, person: 'desk' }])
+    await addVersion(actingAs(knex), id, 1, {
+      madeBy: 'edit',
+      title: 'later',
+      content: { bytes: makeOdt({ body: '<text:p>Quay</text:p>' }), ids: {} },
+      plan: null,
+    })
+    expect(await info()).toMatchObject({ document: { version: 2 }, signOffs: [{ version: 1 }] })
+    expect(await owner.status('DELETE', `${path}?version=2`)).toBe(404)
+    expect(await owner.status('DELETE', `${path}?version=1`)).toBe(200)
+    expect((await info()).signOffs).toEqual([])
+    const kinds = (await owner.get<{ what: string }[]>('/api/people/log')).slice(0, 3).map(each => each.what)
+    expect(kinds).toContain('sign-off taken back')
+    expect(kinds).toContain('signed off')
   })
 })
 

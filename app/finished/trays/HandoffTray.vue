@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useFinished } from '../../stores/finished'
+import SignOff from '../../kit/SignOff.vue'
 import HandoffRow from '../../stages/handoff/HandoffRow.vue'
 import { useHanding } from '../../stages/handoff/use-handing'
 
@@ -15,6 +16,7 @@ const bundle = () => hand('/api/bundle', { documents: [id.value] })
   <p class="text-soft">
     Every change stands behind the bytes that were there, so that the file as it came can still be taken out of it.
   </p>
+  <SignOff v-if="finished.info" class="mt-3" :info="finished.info" />
   <div class="mt-3">
     <HandoffRow title="The PDF" says="As it is now, with all that was added and put right." refused="" :made="null">
       <template #buttons><a class="act" :href="`/api/documents/${id}/file?download`">Save the PDF</a></template>

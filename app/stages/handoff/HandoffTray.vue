@@ -4,10 +4,13 @@ import FaceRights from './FaceRights.vue'
 import FormsRow from './FormsRow.vue'
 import PdfRow from './PdfRow.vue'
 import PrintRow from './PrintRow.vue'
+import SignOff from '../../kit/SignOff.vue'
 import { useDesk } from '../../stores/desk'
+import { useMe } from '../../stores/me'
 import { counted } from '../../desk/words'
 
 const desk = useDesk()
+const me = useMe()
 const document = computed(() => desk.info!.document)
 const versions = computed(() => [...desk.info!.versions].reverse())
 const when = (date: string | Date) =>
@@ -39,6 +42,7 @@ const file = (version?: number) =>
     <p v-if="desk.signed && document.version > 1" class="notice mt-3">
       <strong>Its signature no longer holds</strong>, because the document was changed.
     </p>
+    <SignOff v-if="desk.info" class="mt-3" :info="desk.info" />
     <div class="mt-4 flex gap-2">
       <a class="act" :href="file()">Download {{ document.fileName }}</a>
       <a class="plain" :href="`/api/documents/${document.id}/census?format=csv`">Download the census as CSV</a>
@@ -88,7 +92,9 @@ const file = (version?: number) =>
       <tbody>
         <tr v-for="version in versions" :key="version.number">
           <td class="tabular-nums">{{ version.number }}</td>
-          <td>{{ version.title }}</td>
+          <td>
+            {{ version.title }}<span v-if="me.isShared" class="text-soft">, {{ me.nameOf(version.author) }}</span>
+          </td>
           <td class="text-soft">{{ when(version.created) }}</td>
           <td class="whitespace-nowrap">
             <a class="link" :href="file(version.number)">File</a

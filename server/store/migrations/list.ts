@@ -3,6 +3,7 @@ import { houses } from './008-houses'
 import { proofs } from './009-proofs'
 import { finished } from './010-finished'
 import { people } from './011-people'
+import { signOffs } from './012-sign-offs'
 import type { Knex } from 'knex'
 import { upgradePlan, upgradeRequest } from '../old-plans'
 import { owners } from './005-owners'
@@ -261,6 +262,7 @@ export const migrations: Migration[] = [
   proofs,
   finished,
   people,
+  signOffs,
 ]
 
 /** Goes through a table row by row, so that no more than one is held. */

@@ -1,6 +1,7 @@
 import type { DocumentInfo } from '../../../../shared/api'
 import { route } from '../../../door'
 import { findFolder } from '../../../store/folders'
+import { signOffsOf } from '../../../store/sign-offs'
 import { history, listVersions } from '../../../store/versions'
 import { documentOf } from '../../../work/requests'
 
@@ -9,5 +10,6 @@ export default route('look', async (event, acting): Promise<DocumentInfo> => {
   const document = await documentOf(event, acting)
   const versions = await listVersions(acting, document.id)
   const folder = document.folder === null ? undefined : await findFolder(acting, document.folder)
-  return { document, folder: folder ?? null, versions, history: history(versions) }
+  const signOffs = await signOffsOf(acting, document.id)
+  return { document, folder: folder ?? null, versions, signOffs, history: history(versions) }
 })
