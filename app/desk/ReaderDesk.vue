@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useElementVisibility } from '@vueuse/core'
 import type { Census } from '~~/core/census/census'
 import type { FinishedCensus } from '~~/core/format/finished/census'
 import type { DocumentInfo } from '~~/shared/api'
@@ -7,6 +6,7 @@ import { counted, grouped } from './words'
 import DeskFrame from './DeskFrame.vue'
 import RunningHead from './RunningHead.vue'
 import PageFolio from './PageFolio.vue'
+import ReaderPage from './ReaderPage.vue'
 import SignOff from '../kit/SignOff.vue'
 import { useMe } from '../stores/me'
 
@@ -17,7 +17,8 @@ const census = shallowRef<Census | FinishedCensus | null>(null)
 const page = ref(0)
 const zoom = ref(1)
 const scroll = ref<HTMLElement | null>(null)
-const sheets = useTemplateRef<HTMLElement[]>('sheets')
+const pictures = useTemplateRef<{ $el: HTMLElement }[]>('sheets')
+const sheets = computed(() => (pictures.value ?? []).map(each => each.$el))
 const pages = computed(() => census.value?.document.pages ?? 0)
 const title = computed(() => props.info.document.fileName.replace(/\.\w+$/, ''))
 const families = computed(() => {
@@ -36,11 +37,11 @@ const pictureOf = (index: number) => {
 }
 function go(index: number): void {
   page.value = index
-  sheets.value?.[index]?.scrollIntoView({ block: 'start' })
+  sheets.value[index]?.scrollIntoView({ block: 'start' })
 }
 function follow(): void {
   const top = (scroll.value?.getBoundingClientRect().top ?? 0) + 200
-  const at = (sheets.value ?? []).findLastIndex(sheet => sheet.getBoundingClientRect().top <= top)
+  const at = sheets.value.findLastIndex(sheet => sheet.getBoundingClientRect().top <= top)
   page.value = Math.max(0, at)
 }
 onMounted(async () => {
@@ -48,13 +49,6 @@ onMounted(async () => {
     () => null,
   )
 })
-/** Pictures come when their pages are near. */
-const near = reactive(new Set<number>([0, 1]))
-function watchSheet(element: unknown, index: number): void {
-  if (!(element instanceof HTMLElement) || near.has(index)) return
-  const seen = useElementVisibility(element, { rootMargin: '800px' })
-  watch(seen, is => is && near.add(index), { immediate: true })
-}
 useHead({ title: () => `${title.value}, Morphene` })
 </script>
 
@@ -71,16 +65,14 @@ useHead({ title: () => `${title.value}, Morphene` })
           class="min-h-0 flex-1 overflow-auto bg-desk p-5"
           @scroll.passive="follow"
         >
-          <figure
+          <ReaderPage
             v-for="index in pages"
             :key="index"
             ref="sheets"
-            class="mx-auto mb-4 min-h-[300px] bg-sheet shadow-[0_1px_4px_rgba(27,36,48,0.25)]"
+            :source="pictureOf(index - 1)"
+            :number="index"
             :style="{ width: `${zoom * 100}%` }"
-          >
-            <span :ref="element => watchSheet(element, index - 1)" class="block h-px" />
-            <img v-if="near.has(index - 1)" :src="pictureOf(index - 1)" :alt="`Page ${index}`" class="block w-full" />
-          </figure>
+          />
         </div>
         <PageFolio
           :page="page"

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process'
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { degrees, PDFDocument, StandardFonts } from '@cantoo/pdf-lib'
@@ -190,6 +190,16 @@ describe('a finished PDF', () => {
   it('is refused with a sentence where it is none, or damaged', async () => {
     await expect(openPdf(new TextEncoder().encode('hello'))).rejects.toThrow('This is no PDF')
     await expect(openPdf(new TextEncoder().encode('%PDF-1.7\nnothing'))).rejects.toThrow(FinishedPdfError)
+  })
+
+  it('is refused where it is locked, whatever it asks for, and nothing is kept', async () => {
+    const path = join(folder, 'open.pdf')
+    writeFileSync(path, await contract())
+    for (const password of ['secret', '']) {
+      const locked = join(folder, 'locked.pdf')
+      expect(spawnSync('qpdf', ['--encrypt', password, 'owner', '256', '--', path, locked]).status).toBe(0)
+      await expect(openPdf(new Uint8Array(readFileSync(locked)))).rejects.toThrow('Ask for a copy without a password')
+    }
   })
 
   it('mutated, gives a sentence or a result, and never anything else', async () => {
