@@ -10,8 +10,8 @@ const tabs = [
   { id: 'houses', title: 'Houses' },
   { id: 'across', title: 'All documents' },
   { id: 'records', title: 'Records' },
-  { id: 'trash', title: 'Trash' },
   { id: 'people', title: 'People' },
+  { id: 'trash', title: 'Trash' },
 ] as const
 const addresses: Readonly<Record<string, string>> = {
   shelf: '/',
