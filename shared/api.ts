@@ -2,12 +2,8 @@ import type { LicenceUse } from '../core/font/licence'
 import { z } from 'zod'
 import type { MadeStyle, Plan, WishList } from '../core/change/plan'
 import { registry } from '../core/change/registry'
-import { finishedStartLevels, finishedStartsSchema } from '../core/change/defaults/finished-starts'
 import type { DocumentKind } from '../core/document/open'
 import type { StandIn } from '../core/font/library'
-import type { AddedLook } from '../core/format/finished/add-text'
-import type { CorrectionPlan } from '../core/format/finished/put-right'
-import { finishedChangesSchema } from '../core/format/finished/wish'
 import { houseSchema, type House } from '../core/house/house'
 import type { RoleShare } from '../core/house/to-style'
 import type { Severity } from '../core/proof/check'
@@ -371,36 +367,6 @@ export interface LinkedDocument {
   readonly version: number
   readonly share: MeasuredShare | null
 }
-
-/** Changes of a finished PDF on version `base`; to be looked at first, or to be kept. */
-export const finishedBodySchema = z.strictObject({
-  base: z.int().min(1),
-  changes: finishedChangesSchema,
-  look: z.boolean().default(false),
-})
-
-/** How changes of a finished PDF come out. */
-export interface FinishedTrial {
-  readonly title: string
-  readonly said: readonly string[]
-  readonly added: readonly AddedLook[]
-  readonly corrected: readonly CorrectionPlan[]
-  /** What could not be made, a sentence each. */
-  readonly refused: readonly string[]
-  /** What stands behind the bytes that were there, in base64: with them, the file as it would be. */
-  readonly behind: string
-}
-
-/** What came of it when it was kept. */
-export interface FinishedChanged extends Omit<FinishedTrial, 'behind'> {
-  readonly version: VersionRow
-}
-
-/** Defaults for finished PDFs, said for one of them, for its folder or for the desk. */
-export const finishedStartsBodySchema = z.strictObject({
-  level: z.enum(finishedStartLevels),
-  starts: finishedStartsSchema,
-})
 
 /** How much of all linked documents was to style on a day. */
 export interface ShareOnDay {

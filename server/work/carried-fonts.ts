@@ -3,7 +3,7 @@ import type { Acting } from '../store/acting'
 import { versionContent } from '../store/versions'
 import { droppedFonts } from '../store/dropped-fonts'
 import type { Workers } from './pool'
-import { foundIn, type FoundFont } from './tasks'
+import { foundIn, type FoundFont } from './unpacking'
 
 /** A font file that a document brought along, inside its package or beside it in a zip, checked. */
 export interface CarriedFont extends FoundFont {

@@ -15,13 +15,7 @@ import { makeEdits } from '../../core/change/make-edits'
 import { dropStale } from '../../core/document/stale'
 import { recordPdf, type Recorded, type RecordOf } from '../../core/format/pdf/record'
 import type { Subsetter } from '../../core/format/pdf/subset'
-import {
-  bundleContents,
-  isBundled,
-  writeBundle,
-  type BundleContext,
-  type BundledDocument,
-} from '../../core/format/handoff/bundle'
+import { writeBundle, type BundleContext, type BundledDocument } from '../../core/format/handoff/bundle'
 import { changeFinished, type FinishedOutcome } from '../../core/format/finished/change'
 import { finishedCensus } from '../../core/format/finished/census'
 import { openPdf } from '../../core/format/finished/open'
@@ -45,7 +39,6 @@ import type { Checklist } from '../../core/proof/checklist'
 import type { Severity } from '../../core/proof/check'
 import type { Finding } from '../../core/proof/finding'
 import { proofOf } from '../../core/proof/proof'
-import { houseFromTokens, HouseFileError } from '../../core/house/tokens'
 import { measureToStyle } from '../../core/house/to-style'
 import { displayPage } from '../../core/typeset/display'
 import { Typesetter } from '../../core/typeset/look'
@@ -53,8 +46,7 @@ import { Shaper } from '../../core/typeset/shaper'
 import { pageSvg } from '../../core/typeset/svg'
 import { idRuns } from '../../core/xml/write'
 import { Library, type StandIn } from '../../core/font/library'
-import type { FaceRecord } from '../../core/font/face'
-import { partBytes, readContainer, type Container } from '../../core/package/container'
+import { partBytes } from '../../core/package/container'
 import { PackageError, type PackageFault } from '../../core/package/errors'
 import { readAddedFace, readList } from '../library/added'
 import { checkFontFile, type CheckedFont } from '../library/font-file'
@@ -62,6 +54,7 @@ import { startHarfBuzz, startSubsetter } from '../library/harfbuzz'
 import { handoffWorks } from '../library/handoff-works'
 import { pdfPicture } from '../library/pdf-pictures'
 import { shippedLibrary } from '../library/shipped'
+import { checkedFonts, fontLimit, isFontPath, unzip, type FoundFont, type Unpacked } from './unpacking'
 
 /**
  * What text is set with beside the faces that ship: the name of a list of added faces that lies ready, or null for
@@ -135,27 +128,11 @@ export type Task =
   /** A house drawn up from documents. */
   | { readonly kind: 'houseFrom'; readonly name: string; readonly documents: readonly Content[] }
 
-/** A font file that was found, with what it is; or what is wrong with it. */
-export interface FoundFont {
-  readonly path: string
-  readonly bytes: Uint8Array
-  readonly face: FaceRecord | null
-  readonly problem: string
-}
-
 export interface Results {
   /** The faces of a file: of a collection all of them. */
   font: readonly CheckedFont[]
   carriedFonts: FoundFont[]
-  unzip: {
-    readonly documents: readonly { readonly name: string; readonly bytes: Uint8Array }[]
-    readonly fonts: readonly FoundFont[]
-    /** Houses that lie beside the documents, as tokens. */
-    readonly houses: readonly House[]
-    /** It is a bundle that a desk made: what lies beside the documents belongs to them. */
-    readonly isBundle: boolean
-    readonly left: readonly string[]
-  }
+  unzip: Unpacked
   /** `changes` says whether anything would change. Of the plan its operations are left out. */
   change: {
     readonly plan: RecordedPlan
@@ -230,95 +207,6 @@ function theTypesetter(setting?: TypeSetting): Typesetter {
   typesetters.set(key, own)
   for (const old of [...typesetters.keys()].slice(0, -keptTypesetters)) typesetters.delete(old)
   return own
-}
-
-const isFontPath = (path: string): boolean => /\.(ttf|otf|woff2?|ttc|otc)$/i.test(path)
-/** More font files of one package or zip are passed over. */
-const fontLimit = 100
-
-/** Faces of a file, each with a path of its own: those behind the first are told by their number. */
-export const foundIn = (path: string, fonts: readonly CheckedFont[]): FoundFont[] =>
-  fonts.map(({ bytes, face }, index) => ({
-    path: index === 0 ? path : `${path} (${index + 1})`,
-    bytes,
-    face,
-    problem: '',
-  }))
-
-async function checkedFonts(
-  files: readonly { readonly path: string; readonly bytes: Uint8Array }[],
-): Promise<FoundFont[]> {
-  const found: FoundFont[] = []
-  for (const { path, bytes } of files) {
-    try {
-      found.push(...foundIn(path, await checkFontFile(bytes)))
-    } catch (error) {
-      found.push({ path, bytes, face: null, problem: error instanceof Error ? error.message : String(error) })
-    }
-  }
-  return found
-}
-
-const isHousePath = (path: string): boolean => /\.tokens\.json$/i.test(path)
-/** As many houses are read of one zip. */
-const houseLimit = 20
-
-/** The house in a file of tokens; none where it holds none. */
-function houseIn(container: Container, path: string): { readonly path: string; readonly house: House }[] {
-  try {
-    return [{ path, house: houseFromTokens(new TextDecoder().decode(partBytes(container, path))) }]
-  } catch (error) {
-    if (error instanceof HouseFileError) return []
-    throw error
-  }
-}
-
-/** Takes documents, font files and houses out of a zip; the rest is named. @throws PackageError */
-async function unzip(bytes: Uint8Array): Promise<Results['unzip']> {
-  const container = readContainer(bytes)
-  const paths = container.entries
-    .map(entry => entry.path)
-    .filter(path => !path.endsWith('/') && !path.startsWith('__MACOSX/'))
-  const isBundle = container.byPath.has(bundleContents)
-  // PDFs that a bundle was made with are what its documents were handed on as.
-  const documents = paths.filter(
-    path => /\.od[tpg]$|\.ot[tpg]$/i.test(path) || (/\.pdf$/i.test(path) && !(isBundle && isBundled(path))),
-  )
-  if (documents.length === 0)
-    throw new PackageError(
-      'not-opendocument',
-      'This zip holds no text, presentation, drawing or PDF. Nothing was kept.',
-    )
-  if (documents.length > 200)
-    throw new PackageError(
-      'too-large',
-      `This zip holds ${documents.length} documents; 200 are taken at once. Nothing was kept.`,
-    )
-  const houses = paths
-    .filter(isHousePath)
-    .slice(0, houseLimit)
-    .flatMap(path => houseIn(container, path))
-  return {
-    isBundle,
-    houses: houses.map(each => each.house),
-    documents: documents.map(path => ({
-      name: path.slice(path.lastIndexOf('/') + 1),
-      bytes: partBytes(container, path),
-    })),
-    fonts: await checkedFonts(
-      paths
-        .filter(isFontPath)
-        .slice(0, fontLimit)
-        .map(path => ({ path, bytes: partBytes(container, path) })),
-    ),
-    left: paths.filter(
-      path =>
-        !documents.includes(path) &&
-        !isFontPath(path) &&
-        !houses.some(house => house.path === path) &&
-        !(isBundle && isBundled(path)),
-    ),
-  }
 }
 
 /** Ids of the nodes of changed parts, for the next session. */

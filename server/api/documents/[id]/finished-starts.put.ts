@@ -1,5 +1,5 @@
 import type { FinishedStartLevels } from '../../../../core/change/defaults/finished-starts'
-import { finishedStartsBodySchema } from '../../../../shared/api'
+import { finishedStartsBodySchema } from '../../../../shared/finished'
 import { route } from '../../../door'
 import { listFaces } from '../../../store/faces'
 import { finishedStartsFor, storeFinishedStarts } from '../../../store/finished-starts'

@@ -1,4 +1,4 @@
-import { finishedBodySchema, type FinishedChanged, type FinishedTrial } from '../../../../shared/api'
+import { finishedBodySchema, type FinishedChanged, type FinishedTrial } from '../../../../shared/finished'
 import { route } from '../../../door'
 import { addVersion } from '../../../store/versions'
 import { refusal } from '../../../work/answer'
