@@ -7,7 +7,7 @@ import { join } from 'node:path'
 import { projectFolder } from '../server/library/files'
 import { actingAs } from '../server/store/acting'
 import { connect, databaseAddress } from '../server/store/database'
-import { addStudio, makeLink } from '../server/store/people'
+import { addStudio, isShared, makeLink, ownPassphrase } from '../server/store/people'
 import { accountOf } from './database.mjs'
 
 const [name, owner = 'The owner'] = process.argv.slice(2)
@@ -17,6 +17,12 @@ if (!name) {
 }
 const data = join(projectFolder(), '.morphene', 'database')
 const knex = connect(databaseAddress({ ...accountOf(data, 'schema'), ...process.env }))
+// From the second studio on everybody signs in: the owner of a desk of one would be locked out.
+if (!(await isShared(knex)) && (await ownPassphrase(actingAs(knex))) === null) {
+  console.error('Choose your own passphrase first, on the page People: from the second studio on everybody signs in.')
+  await knex.destroy()
+  process.exit(1)
+}
 const actor = await addStudio(knex, { id: randomUUID(), name, owner })
 const key = await makeLink(actingAs(knex, actor), actor.person)
 console.log(

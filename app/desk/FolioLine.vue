@@ -2,6 +2,7 @@
 import { faceName } from '~~/core/font/face'
 import { useDesk } from '../stores/desk'
 import PageFolio from './PageFolio.vue'
+import PlaceWalk from './PlaceWalk.vue'
 
 const emit = defineEmits<{ go: [page: number]; fit: []; swap: []; zoom: [factor: number] }>()
 const desk = useDesk()
@@ -22,11 +23,12 @@ const voice = computed(() => desk.census?.voices.find(each => each.key === desk.
     <button type="button" :aria-pressed="desk.marks" title="Key M" @click="desk.marks = !desk.marks">
       {{ desk.marks ? 'Marks shown' : 'Marks hidden' }}
     </button>
-    <span v-if="desk.occurrences.length > 0" class="flex items-center gap-2 text-ink">
-      <button type="button" class="link" @click="desk.walk(-1)">Previous</button>
-      <span class="tabular-nums">Place {{ desk.at < 0 ? '–' : desk.at + 1 }} of {{ desk.occurrences.length }}</span>
-      <button type="button" class="link" @click="desk.walk(1)">Next</button>
-    </span>
+    <PlaceWalk
+      v-if="desk.occurrences.length > 0"
+      :at="desk.at"
+      :count="desk.occurrences.length"
+      @walk="desk.walk($event)"
+    />
     <span v-else-if="voice && face" class="flex min-w-0 items-center gap-3 text-ink" aria-live="polite">
       <span class="truncate">{{ faceName(voice.family, voice.style) }}, {{ voice.size }} pt</span>
       <button type="button" class="link" @click="emit('swap')">Swap this face</button>

@@ -3,6 +3,7 @@ import { useEventListener, useResizeObserver, useThrottleFn } from '@vueuse/core
 import type { PageBox } from '~~/core/format/finished/page-view'
 import type { ShownLine } from '~~/core/format/finished/reader'
 import PageFolio from '../desk/PageFolio.vue'
+import PlaceWalk from '../desk/PlaceWalk.vue'
 import { useFinished } from '../stores/finished'
 import FinishedPage from './FinishedPage.vue'
 
@@ -97,12 +98,11 @@ defineExpose({ zoomAt, fit })
     @zoom="zoomAt"
   >
     <span v-if="finished.trial" class="text-verdigris" role="status">The pages as they would be</span>
-    <span v-else-if="finished.places.length > 0" class="flex items-center gap-2 text-ink">
-      <button type="button" class="link" @click="finished.walk(-1)">Previous</button>
-      <span class="tabular-nums"
-        >Place {{ finished.at < 0 ? '–' : finished.at + 1 }} of {{ finished.places.length }}</span
-      >
-      <button type="button" class="link" @click="finished.walk(1)">Next</button>
-    </span>
+    <PlaceWalk
+      v-else-if="finished.places.length > 0"
+      :at="finished.at"
+      :count="finished.places.length"
+      @walk="finished.walk($event)"
+    />
   </PageFolio>
 </template>

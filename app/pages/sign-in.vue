@@ -32,10 +32,10 @@ async function begin(): Promise<void> {
 onMounted(begin)
 useEventListener('hashchange', () => location.hash.includes('key=') && void begin())
 
-/** Only ways within this desk are gone on to. */
+/** Only ways within this desk are gone on to; a backslash is a slash to a browser. */
 const onwards = computed(() => {
   const { to } = route.query
-  return typeof to === 'string' && /^\/(?!\/)/.test(to) ? to : '/'
+  return typeof to === 'string' && /^\/(?![/\\])/.test(to) ? to : '/'
 })
 async function send(path: string, body: object, to = onwards.value): Promise<void> {
   busy.value = true

@@ -56,7 +56,7 @@ export const useFinished = defineStore('finished', () => {
   const start = computed(() => finishedStartOf(starts.value))
   const standIns = shallowRef<StandInLevels>({ document: [], folder: [], desk: [] })
   const findings = shallowRef<readonly FinishedFinding[] | null>(null)
-  /** A finding whose repair is to be looked at where lines are put right. */
+  /** The house that the file is linked to, in the version that was issued last; null for none. */
   const house = shallowRef<House | null>(null)
   let bytes = new Uint8Array()
   let tried = 0

@@ -441,8 +441,21 @@ describe('the log of people', () => {
     const csv = await (await owner.ask('GET', '/api/people/log?format=csv')).text()
     expect(csv.split('\r\n')[0]).toBe('when,who,what,about')
     expect(csv).toContain('Jo Teal: reader')
-    // What was taken away is told by its address, never by words of a document.
-    expect(await owner.status('GET', `/api/people/log`)).toBe(200)
+    // What was taken away is told by its address, never by words of a document; what was opened is not told.
+    const { id } = await addDocument(actingAs(knex), {
+      fileName: 'Taken.odt',
+      kind: 'text',
+      signed: false,
+      bytes: makeOdt({}),
+    })
+    const taken = async () =>
+      (await owner.get<{ what: string; about: string }[]>('/api/people/log')).filter(
+        each => each.what === 'taken' && each.about.includes(id),
+      )
+    expect(await owner.status('GET', `/api/documents/${id}/file`)).toBe(200)
+    expect(await taken()).toEqual([])
+    expect(await owner.status('GET', `/api/documents/${id}/file?download=1`)).toBe(200)
+    expect((await taken()).map(each => each.about)).toEqual([`/api/documents/${id}/file`])
     expect(JSON.stringify(lines)).not.toContain(passphrase)
   })
 })

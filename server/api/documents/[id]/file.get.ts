@@ -13,6 +13,8 @@ export default route('take', async (event, acting) => {
   if (!content) throw refusal(404, 'There is no such version.')
   setHeader(event, 'Content-Type', document.kind === 'finished' ? 'application/pdf' : mimetypeOf[document.kind])
   setHeader(event, 'X-Content-Type-Options', 'nosniff')
-  if (getQuery(event).download !== undefined) setHeader(event, 'Content-Disposition', attachment(document.fileName))
+  // What is opened on the desk is not taken away: the log of people does not tell it.
+  if (getQuery(event).download === undefined) event.context.untold = true
+  else setHeader(event, 'Content-Disposition', attachment(document.fileName))
   return Buffer.from(content.bytes)
 })
