@@ -2,44 +2,59 @@ import { createHash } from 'node:crypto'
 import { saveDocument } from '../../core/document/open'
 import { paragraphsOf } from '../../core/document/stories'
 import type { DocumentSession } from '../../core/session'
-import type { RowKey } from '../../core/change/plan'
+import type { Plan, RowKey } from '../../core/change/plan'
 import { registry } from '../../core/change/registry'
 import { declarationsKey, sparedKey } from '../../core/change/swap/wish'
+import { proposeStyles } from '../../core/change/draw-up/propose'
 import { listLanguages } from '../../core/change/languages/languages'
 import { takePiece } from '../../core/change/kept-frame/set-piece'
+import { saltmereLine, winterService } from '../../demo/houses'
 import { groupIds } from '../../core/style/groups'
 import { paragraphRuns, paragraphText } from '../../core/style/runs'
 
-/** A wish and what it came to: a hash of the file that is written, or that it was refused. */
+/** A wish and what it came to: a hash of the file that is written, or that it was refused, and what is told of it. */
 export interface Written {
   readonly wish: string
   readonly hash: string
+  /** The plan in words: its title, its places by rows, what stays and why. A refusal's sentence. */
+  readonly told: readonly string[]
 }
 
 const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex').slice(0, 16)
 
-/** What one wish writes. A refusal counts, too; its words do not. */
-function written(wish: string, work: () => DocumentSession): Written {
-  try {
-    return { wish, hash: hashOf(saveDocument(work().document)) }
-  } catch {
-    return { wish, hash: 'refused' }
-  }
+const short = (text: string) => (text.length > 60 ? `${text.slice(0, 60)}…` : text)
+
+/** A plan as a person reads it. */
+function toldOf(plan: Plan): string[] {
+  const rows = plan.rows.slice(0, 12).map(row => {
+    const choice = row.included ? '' : row.reason === null ? ' (left out)' : ` (not: ${row.reason})`
+    const { title, before, after, count, characters } = row
+    return `${row.stage}: ${short(title)}: ${short(before)} > ${short(after)}, ${count} of ${characters} letters${choice}`
+  })
+  const groups = plan.groups
+    .slice(0, 6)
+    .map(
+      group => `${group.style}, ${group.role ?? 'no role'}: ${group.characters} letters${group.kept ? ', kept' : ''}`,
+    )
+  return [plan.title, ...rows, ...(plan.rows.length > 12 ? [`and ${plan.rows.length - 12} more`] : []), ...groups]
 }
 
-/** What wishes of any kinds write. */
-const writes = (
+/** What wishes of any kinds write. What is refused counts, too; as a hash its words do not. */
+function writes(
   session: DocumentSession,
-  name: string,
+  wish: string,
   wishes: readonly object[],
   leftOut: readonly RowKey[] = [],
-): Written =>
-  written(name, () => {
+): Written {
+  try {
     const { plan, after } = registry.plan(session, registry.schema.parse({ wishes, leftOut }), { effects: false })
     // A swap that changes nothing is refused.
-    if (plan.operations.length === 0 && name.startsWith('swap')) throw new Error('nothing would change')
-    return after
-  })
+    if (plan.operations.length === 0 && wish.startsWith('swap')) throw new Error('nothing would change')
+    return { wish, hash: hashOf(saveDocument(after.document)), told: toldOf(plan) }
+  } catch (error) {
+    return { wish, hash: 'refused', told: [error instanceof Error ? error.message : String(error)] }
+  }
+}
 
 const otherFamily = (family: string, index = 0): string =>
   ['Literata', 'Work Sans', 'Spectral', 'Oswald'].filter(each => each.toLowerCase() !== family.toLowerCase())[index]!
@@ -270,10 +285,97 @@ function* cleaned(session: DocumentSession): Generator<Written> {
   yield writes(session, 'words in order', [{ type: 'clean-up', ...wish }])
 }
 
+/** A face set on a target of each kind. */
+function* typeSet(session: DocumentSession): Generator<Written> {
+  const set = (name: string, on: object, more: object = {}) =>
+    writes(session, `type ${name}`, [{ type: 'set-type', to: { family: 'Literata' }, on, ...more }])
+  const [paragraph] = textsOf(session)
+  if (paragraph) {
+    const { part, node, holder } = paragraph
+    yield set('words', { kind: 'ranges', ranges: [{ part, node, from: 2, to: 9 }] }, { size: 'equal' })
+    if (holder?.kind === 'frame') yield set('a frame', { kind: 'frame', part, node: holder.node })
+  }
+  for (const family of ['paragraph', 'text', 'presentation', 'graphic', 'table-cell']) {
+    const [style] = common(session, family).filter(each => each.name !== 'Standard')
+    if (style) yield set(`${family} style`, { kind: 'style', family, name: style.name }, { size: 'equal' })
+  }
+  for (const role of ['body', 'heading', 'note']) yield set(role, { kind: 'role', role })
+  const face = session.detail.census.faces.find(each => each.status !== 'unnamed' && !each.symbols)
+  if (face) yield set('a family', { kind: 'family', family: face.family }, { size: 'equal' })
+  for (const start of ['body', 'frame', 'title', 'note']) yield set(`default ${start}`, { kind: 'default', start })
+}
+
+/** Pairs of letters, levels, places put right, findings accepted. */
+function* places(session: DocumentSession): Generator<Written> {
+  const face = session.detail.census.faces.find(each => each.status !== 'unnamed' && !each.symbols)
+  const texts = textsOf(session)
+  const [first] = texts
+  if (!face || !first) return
+  const { part, node } = first
+  const pair = { family: face.family, left: 'T', right: 'o', amount: -40 }
+  yield writes(session, 'kern a family', [
+    { type: 'kern', pairs: [pair, { ...pair, left: 'e', right: 'r', amount: 12 }] },
+  ])
+  yield writes(session, 'kern a face', [
+    { type: 'kern', pairs: [{ ...pair, style: face.style, left: 'a', right: 'n' }] },
+  ])
+  yield writes(session, 'kern a place', [{ type: 'kern', pairs: [], places: [{ part, node, from: 3, amount: 25 }] }])
+  yield writes(session, 'levels', [
+    {
+      type: 'levels',
+      levels: [
+        { placeholder: 'title', setting: { family: 'Oswald', size: 30 } },
+        { placeholder: 'outline', level: 2, setting: { size: 15, leading: { value: 120, unit: 'percent' } } },
+      ],
+    },
+  ])
+  const text = paragraphText(first)
+  yield writes(session, 'mend', [
+    {
+      type: 'mend',
+      places: [
+        { kind: 'words', part, node, from: 2, to: 5, before: text.slice(2, 5), after: '“new”' },
+        { kind: 'level', part, node: texts.at(-1)!.node, level: 2 },
+      ],
+    },
+  ])
+  const key = { check: 'faces.absent', says: 'absent', text: text.slice(0, 20), around: '' }
+  yield writes(session, 'accept', [{ type: 'accept', findings: [key], reason: 'it is meant' }])
+}
+
+/** Drawing up, and dressing in two houses. */
+function* housed(session: DocumentSession): Generator<Written> {
+  yield writes(session, 'draw up', [{ type: 'draw-up' }])
+  yield writes(session, 'draw up within half a point', [
+    { type: 'draw-up', tolerance: 0.5, headings: 'all', sweep: true },
+  ])
+  const proposal = proposeStyles(session.reading, { tolerance: 0, choices: [], dropped: () => false })
+  const [one, other] = proposal.paragraphs
+  if (one)
+    yield writes(session, 'draw up, one renamed', [
+      { type: 'draw-up', choices: [{ voice: one.voice, family: 'paragraph', name: 'Called here', role: 'lead' }] },
+    ])
+  if (one && other)
+    yield writes(session, 'draw up, two as one', [
+      {
+        type: 'draw-up',
+        choices: [{ voice: other.voice, family: 'paragraph', into: { kind: 'voice', voice: one.voice } }],
+      },
+    ])
+  const dress = (name: string, house: object, more: object = {}) =>
+    writes(session, `dress ${name}`, [{ type: 'dress', house, ...more }])
+  yield dress('first house', saltmereLine)
+  yield dress('second house, drawn up, in its names', winterService, { drawUp: true, names: 'house' })
+  yield dress('strays and body kept', winterService, { strays: 'keep', keep: ['body'] })
+}
+
 /** What every kind of wish writes into a document: the net under every move of the code that plans. */
 export function* everyWish(session: DocumentSession): Generator<Written> {
   yield* swaps(session)
   yield* recasts(session)
   yield* styleWishes(session)
   yield* cleaned(session)
+  yield* typeSet(session)
+  yield* places(session)
+  yield* housed(session)
 }
