@@ -20,11 +20,7 @@ import type { StartValues } from './wishes'
 export function setStart(planner: Planner, kind: StartKind, values: StartValues): void {
   const { kind: documentKind } = planner.document
   if (!startKindsOf(documentKind).includes(kind))
-    throw new PlanError(
-      `A ${documentKind} has no ${
-        kind === 'body' ? 'body text' : kind === 'note' ? 'notes at the foot of a page' : 'headers of this kind'
-      }. ` + `Nothing was changed.`,
-    )
+    throw new PlanError(`A ${documentKind} has no default for “${kindTitles[kind]}”. Nothing was changed.`)
   const text: Record<string, string | null> = { ...values.text }
   for (const slot of slots) {
     const font = values.fonts?.[slot]

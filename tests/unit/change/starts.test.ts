@@ -250,7 +250,7 @@ describe('what new text begins with', () => {
   })
 
   it('refuses kinds that a document does not have', () => {
-    expect(() => plan(session(seasonReview()), start('note'))).toThrow(/presentation has no notes at the foot/)
+    expect(() => plan(session(seasonReview()), start('note'))).toThrow(/A presentation has no default for “Note text”/)
   })
 })
 
