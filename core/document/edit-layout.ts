@@ -86,8 +86,12 @@ export function placeFrame(draft: Draft, node: number, from: FramePlace, to: Fra
     throw new EditRefusal('The size of a group follows from what is in it. Nothing was changed.')
   if (isLine(name)) throw new EditRefusal('A line has ends, not a size. Nothing was changed.')
   const now = draft.part.element(node)
-  if (now.attributes['svg:r'] !== undefined || now.attributes['svg:rx'] !== undefined)
+  // On a rectangle svg:rx rounds its corners: only what is round has it as its size.
+  if ((name === 'draw:circle' || name === 'draw:ellipse') && now.attributes['svg:width'] === undefined)
     attribute(draft, node, {
+      // Its place is said by its middle, which moves as it grows.
+      'svg:cx': lengthMarkup(lengthOf(now.attributes['svg:cx']) + (to.width - from.width) / 2),
+      'svg:cy': lengthMarkup(lengthOf(now.attributes['svg:cy']) + (to.height - from.height) / 2),
       'svg:r': null,
       'svg:rx': lengthMarkup(to.width / 2),
       'svg:ry': lengthMarkup(to.height / 2),
@@ -181,8 +185,11 @@ function ownGraphic(draft: Draft, node: number): number {
   return properties?.id ?? draft.insert(made, 0, elementMarkup(draft.part, style, 'style:graphic-properties', {}), 1)
 }
 
-/** Columns and insets of a text frame. */
+/** Columns and insets of a text frame or a shape. @throws EditRefusal for groups and lines */
 export function setFrameText(draft: Draft, node: number, text: FrameText): void {
+  const { name } = draft.part.element(node)
+  if (name === 'draw:g' || name === 'draw:a' || isLine(name))
+    throw new EditRefusal('Columns and insets belong to a frame or a shape with room for text. Nothing was changed.')
   const properties = ownGraphic(draft, node)
   attribute(draft, properties, {
     'fo:padding': lengthMarkup(text.inset),

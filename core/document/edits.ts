@@ -200,7 +200,11 @@ export function applyEdit(document: OdfDocument, edit: Edit, firstId: number): E
   return { document: draft.document, operations: draft.operations, inverse: draft.inverse, made }
 }
 
-const clipped = (text: string) => (text.length > 40 ? `${text.slice(0, 40)}…` : text)
+/** Words in a title: on one line, and no longer than one reads. */
+const clipped = (words: string) => {
+  const text = words.replace(/\s+/g, ' ')
+  return text.length > 40 ? `${text.slice(0, 40)}…` : text
+}
 const named = (text: string) =>
   /^ +$/.test(text)
     ? `${text.length} ${text.length === 1 ? 'space' : 'spaces'}`
@@ -229,6 +233,7 @@ export function editTitle(before: OdfDocument, edits: Edits): string {
   }
   if (type === 'split' && edits.length === 1) return 'Divided a paragraph'
   if (type === 'join' && edits.length === 1) return 'Joined two paragraphs'
+  if (type === 'remove') return edits.length === 1 ? 'Took a paragraph away' : `Took ${edits.length} paragraphs away`
   const layout: Partial<Record<Edit['type'], string>> = {
     'place-frame': 'Placed a frame',
     'frame-text': 'Set a frame’s columns and insets',

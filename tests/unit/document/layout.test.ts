@@ -60,6 +60,29 @@ describe('frames', () => {
     expect(rounded(place(after, id))[2]).toBe(Math.round(8 * centimetre))
   })
 
+  it('that are round lie where they are put when they grow, and rounded corners stay as they are', () => {
+    const open = drawingOf({
+      pages: drawnPage(
+        '<draw:circle svg:cx="2cm" svg:cy="2cm" svg:r="1cm"/><draw:ellipse svg:cx="5cm" svg:cy="3cm" svg:rx="1cm" ' +
+          `svg:ry="2cm"/><draw:rect ${shapeAt(6, 6, 2, 2)} svg:rx="3pt" svg:ry="3pt"/>`,
+      ),
+    })
+    for (const name of ['draw:circle', 'draw:ellipse', 'draw:rect']) {
+      const id = node(open.document, name)
+      const from = place(open, id)
+      const target = { x: from.x + 12, y: from.y, width: from.width * 1.5, height: from.height + 20 }
+      const after = moved(open, id, target)
+      expect(rounded(place(after, id)), name).toEqual(rounded(target))
+      const grown = moved(open, id, { ...from, width: from.width + 30 })
+      expect(rounded(place(grown, id)), name).toEqual(rounded({ ...from, width: from.width + 30 }))
+      if (name === 'draw:rect')
+        expect(after.document.parts.get(part)!.element(id).attributes).toMatchObject({
+          'svg:rx': '3pt',
+          'svg:ry': '3pt',
+        })
+    }
+  })
+
   it('that are turned keep their turn; groups and lines move whole', () => {
     const open = drawingOf({
       pages: drawnPage(
