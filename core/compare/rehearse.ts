@@ -4,7 +4,7 @@ import { Library } from '../font/library'
 import { DocumentSession } from '../session'
 import { paragraphRuns } from '../style/runs'
 import { Typesetter } from '../typeset/look'
-import type { ParagraphLayout } from '../typeset/paragraph'
+import type { ParagraphLayout } from '../typeset/paragraph-model'
 import { paragraphExtents } from '../typeset/compose'
 
 /** A family that another desk would not have, and what comes of it there. */

@@ -14,7 +14,7 @@ import type { TextStyle } from '../style/cascade'
 import type { SlotValues } from '../style/effective'
 import { objectSign, paragraphRuns, type TextRun } from '../style/runs'
 import type { Fragment } from '../typeset/fragments'
-import type { ParagraphLayout } from '../typeset/paragraph'
+import type { ParagraphLayout } from '../typeset/paragraph-model'
 
 /** A stretch of text, as scopes of wishes name it. */
 export interface Stretch {

@@ -5,7 +5,7 @@ import type { Column, Exclusion, Rectangle } from './columns'
 import type { Fragment, FrameFill, OversetFrame } from './fragments'
 import type { Edges } from './geometry'
 import type { Measure } from './lines'
-import type { ParagraphLayout, Workshop } from './paragraph'
+import type { ParagraphLayout, Workshop } from './paragraph-model'
 
 /** A frame as it is set: how large it came out, and what stands in it. Lengths in points. */
 export interface FrameBox {

@@ -20,7 +20,8 @@ import {
 import { borderColor, borderWidths, edges, lengthOf } from './geometry'
 import type { Measure } from './lines'
 import { ShapeComposer, type PlacedShape } from './shapes'
-import { layoutParagraph, type ParagraphLayout, type Workshop } from './paragraph'
+import { layoutParagraph } from './paragraph'
+import type { ParagraphLayout, Workshop } from './paragraph-model'
 import type { InlineSize } from './setting'
 import { layoutTable } from './tables'
 

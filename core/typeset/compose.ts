@@ -12,7 +12,8 @@ import { numberParagraphs, type Labels } from './numbering'
 import { PageFlow, type Page, type PagePlan } from './pages'
 import { ObjectComposer } from './object-drawings'
 import { canBeShown, pictureSize } from './pictures'
-import { prepareWords, type PageFields, type ParagraphLayout, type Workshop } from './paragraph'
+import { prepareWords } from './paragraph'
+import type { PageFields, ParagraphLayout, Workshop } from './paragraph-model'
 
 /** What the document uses and the pages do not show as asked, with how often: it goes with every figure about pages. */
 export type Unlaid = readonly { readonly feature: string; readonly count: number }[]

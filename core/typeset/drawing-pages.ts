@@ -12,7 +12,7 @@ import { formatNumber } from './numbering'
 import { painted } from './fills'
 import { paintsOf, type Paints } from './paint'
 import type { PictureSize } from './pictures'
-import type { PageFields } from './paragraph'
+import type { PageFields } from './paragraph-model'
 import { shapePlace } from './shape-place'
 
 /**

@@ -4,7 +4,7 @@ import { framePlace, isObstructed, roomAt, type Column } from './columns'
 import { linesHeight, shifted } from './fragments'
 import { between, isFramed, joined } from './neighbours'
 import type { Line } from './lines'
-import type { ParagraphLayout } from './paragraph'
+import type { ParagraphLayout } from './paragraph-model'
 import { splitRow } from './tables'
 
 /** What a flow puts down: blocks in reading order, sections with columns of their own kept together. */

@@ -1,7 +1,7 @@
 import type { Frame } from '../document/story-model'
 import type { Cascade } from '../style/cascade'
 import { after, translation, type Matrix } from './matrix'
-import type { ParagraphLayout } from './paragraph'
+import type { ParagraphLayout } from './paragraph-model'
 import { placedSegments } from './placed'
 import type { SetGlyphs } from './setting'
 import type { Shade } from './shades'

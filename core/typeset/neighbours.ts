@@ -1,5 +1,6 @@
 import type { Edges } from './geometry'
-import type { ParagraphLayout, ParagraphLook } from './paragraph'
+import type { ParagraphLook } from './paragraph-look'
+import type { ParagraphLayout } from './paragraph-model'
 
 /*
  * Paragraphs that stand one below the other: whether their borders are one, and what space lies between them.

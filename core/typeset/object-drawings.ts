@@ -7,7 +7,7 @@ import { ChartDrawing } from './chart-drawing'
 import type { Fragment } from './fragments'
 import { FormulaError, FormulaSetter } from './formula'
 import { numberParagraphs } from './numbering'
-import type { Workshop } from './paragraph'
+import type { Workshop } from './paragraph-model'
 
 interface Known {
   readonly object: ObjectText

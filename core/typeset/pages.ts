@@ -7,7 +7,8 @@ import { Flow, flowStart, itemsOf, longestChain, type FlowHost, type Item, type 
 import { shifted, type Fragment } from './fragments'
 import type { NotesStyle, PageGeometry } from './geometry'
 import { formatNumber } from './numbering'
-import { livingFields, type PageFields } from './paragraph'
+import { livingFields } from './page-values'
+import type { PageFields } from './paragraph-model'
 
 /** A page with everything on it, in points from its top left. */
 export interface Page {

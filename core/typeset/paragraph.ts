@@ -1,120 +1,16 @@
-import type { Frame, Inline, Paragraph, Story } from '../document/story-model'
-import type { Cascade, ParagraphStyle } from '../style/cascade'
-import { spanLayers, type Layer } from '../style/layers'
-import { points } from '../document/lengths'
-import { percent } from '../style/properties'
+import type { Frame, Paragraph, Story } from '../document/story-model'
 import { analyse, type Analysis } from './analysis'
+import { setDropCap } from './drop-cap'
 import { composeTotalFit } from './fit'
-import { borderColor, borderWidths, edges, type Edges } from './geometry'
-import {
-  composeGreedily,
-  LineMaker,
-  type Alignment,
-  type Leading,
-  type Line,
-  type Measure,
-  type TabStop,
-} from './lines'
+import { composeGreedily, LineMaker, type Measure } from './lines'
+import { labelLook, levelOf, startOfText, type LabelParts } from './list-labels'
 import type { Look, Typesetter } from './look'
-import { readLevelFor, type Labels, type ListLevel } from './numbering'
-import type { PictureSize } from './pictures'
+import { withPageValues } from './page-values'
+import { paragraphLook, type ParagraphLook } from './paragraph-look'
+import type { NoteAt, ParagraphLayout, Workshop } from './paragraph-model'
+import { SetText, type FrameSize } from './setting'
 import type { WordShapes } from './shaper'
 import type { Words } from './words'
-import { SetText, type FrameSize, type SetGlyphs } from './setting'
-
-/** Values of fields that depend on the page; null keeps what the file stored. */
-export interface PageFields {
-  readonly pageNumber: (shift: number) => string
-  readonly pageCount: string
-  readonly chapter: ((level: number) => string | null) | null
-  readonly header?: string | null
-  readonly footer?: string | null
-  readonly dateTime?: string | null
-}
-
-/** What everything that composes text works with. */
-export interface Workshop {
-  readonly cascade: Cascade
-  readonly typesetter: Typesetter
-  readonly labels: Labels
-  /** Notes a feature that is kept in the file but not laid out, and what uses it: each counts once. */
-  readonly unlaid: (feature: string, user: string | number) => void
-  readonly fields: PageFields | null
-  readonly title: string
-  /** Paragraph spacing adds up, as some files ask; else the larger of two neighbours counts. */
-  readonly spacingAdds: boolean
-  /** Paragraphs that leave it to their page run from right to left. */
-  readonly rightToLeft: boolean
-  /** Justified text by total fit; else every line greedily. */
-  readonly totalFit: boolean
-  readonly pictureSize: PictureSize
-}
-
-/** A note's sign in a paragraph, and the note. */
-export interface NoteAt {
-  readonly at: number
-  readonly note: Extract<Inline, { kind: 'note' }>
-}
-
-/** Glyphs that are no text of the paragraph: a label, or text that stands elsewhere: a drop cap. */
-export interface SetLabel {
-  readonly pieces: readonly SetGlyphs[]
-  readonly x: number
-  readonly text: string
-}
-
-/** A paragraph set in lines. Lengths in points; x from the column's left edge. */
-export interface ParagraphLayout {
-  /** As it is shown: fields have the values of their page. */
-  readonly paragraph: Paragraph
-  readonly role: Story['role']
-  readonly look: ParagraphLook
-  readonly set: SetText
-  readonly text: string
-  readonly lines: readonly Line[]
-  readonly x: number
-  readonly width: number
-  readonly label: SetLabel | null
-  /** The drop cap, and the line whose baseline it stands on. */
-  readonly drop: { readonly set: readonly SetGlyphs[]; readonly to: number; readonly line: number } | null
-  readonly padding: Edges
-  readonly spaceBefore: number
-  readonly spaceAfter: number
-  /** Frames anchored to it that do not stand in its lines. */
-  readonly frames: readonly Frame[]
-  readonly notes: readonly NoteAt[]
-  readonly hasObjects: boolean
-  /** Composed for one place on one page, beside frames: not to be used elsewhere. */
-  readonly shaped: boolean
-}
-
-interface DropCap {
-  readonly length: number
-  readonly word: boolean
-  readonly lines: number
-  readonly distance: number
-  readonly styleName: string | null
-}
-
-/** What a paragraph's style says of its lines. Styles that say the same share one: layouts are kept under it. */
-export interface ParagraphLook {
-  readonly properties: Readonly<Record<string, string>>
-  /** The named style that it has or descends from. */
-  readonly ownStyle: string
-  readonly margin: Edges
-  readonly padding: Edges
-  readonly border: Edges
-  readonly borderColor: string
-  readonly background: string
-  readonly indent: number
-  readonly measure: Omit<Measure, 'width' | 'firstIndent' | 'shape' | 'tabOrigin' | 'justifyBroken'>
-  readonly strict: boolean
-  readonly autospace: boolean
-  readonly hanging: boolean
-  readonly drop: DropCap | null
-  readonly orphans: number
-  readonly widows: number
-}
 
 interface Kept {
   readonly look: ParagraphLook
@@ -130,8 +26,6 @@ interface Kept {
 /** What a typesetter keeps of paragraphs from one composition to the next. */
 class Kitchen {
   readonly layouts = new WeakMap<Paragraph, Kept[]>()
-  readonly looks = new WeakMap<ParagraphStyle, ParagraphLook>()
-  readonly known = new Map<string, ParagraphLook>()
 }
 /** Paragraphs taken apart hang on how words are numbered, not on faces. */
 const analysesBy = new WeakMap<Words, WeakMap<Paragraph, Analysis>>()
@@ -146,128 +40,6 @@ function kitchenOf(typesetter: Typesetter): Kitchen {
 export function forgetLayouts(typesetter: Typesetter): void {
   typesetter.forgetMissing()
   kitchens.delete(typesetter)
-}
-
-function alignmentOf(value: string | undefined, rightToLeft: boolean, fallback: Alignment): Alignment {
-  switch (value) {
-    case 'start':
-      return rightToLeft ? 'right' : 'left'
-    case 'end':
-      return rightToLeft ? 'left' : 'right'
-    case 'left':
-    case 'right':
-    case 'center':
-    case 'justify':
-      return value
-    default:
-      return fallback
-  }
-}
-
-function tabStops(cascade: Cascade, style: ParagraphStyle): TabStop[] {
-  if (!style.tabsNode) return []
-  const { part } = cascade.scope(style.tabsNode.part)
-  const holder = part.first(part.element(style.tabsNode.node), 'style:tab-stops')
-  if (!holder) return []
-  const stops = [...part.elements(holder, 'style:tab-stop')].map(({ attributes }): TabStop => {
-    const type = attributes['style:type']
-    const leaderStyle = attributes['style:leader-style'] ?? 'none'
-    return {
-      position: points(attributes['style:position']) ?? 0,
-      type: type === 'right' || type === 'center' || type === 'char' ? type : 'left',
-      char: attributes['style:char'] || '.',
-      leader: attributes['style:leader-text'] ?? (leaderStyle === 'none' ? '' : leaderStyle === 'solid' ? '_' : '.'),
-    }
-  })
-  return stops.sort((a, b) => a.position - b.position)
-}
-
-function dropCapOf(cascade: Cascade, style: ParagraphStyle): DropCap | null {
-  if (!style.dropCapNode) return null
-  const { part } = cascade.scope(style.dropCapNode.part)
-  const attributes = part.first(part.element(style.dropCapNode.node), 'style:drop-cap')?.attributes ?? {}
-  const lines = Math.min(Number.parseInt(attributes['style:lines'] ?? '1', 10) || 1, 20)
-  const word = attributes['style:length'] === 'word'
-  const length = word ? 1 : Number.parseInt(attributes['style:length'] ?? '1', 10) || 1
-  return lines > 1
-    ? {
-        length,
-        word,
-        lines,
-        distance: points(attributes['style:distance']) ?? 0,
-        styleName: attributes['style:style-name'] ?? null,
-      }
-    : null
-}
-
-/** The last value that a layer sets for a text property outside the cascade of looks. */
-function textProperty(layers: readonly Layer[], name: string): string | undefined {
-  return layers.findLast(layer => layer.text[name] !== undefined)?.text[name]
-}
-
-function lookOf(style: ParagraphStyle, workshop: Workshop): ParagraphLook {
-  const { cascade, typesetter } = workshop
-  const kitchen = kitchenOf(typesetter)
-  const known = kitchen.looks.get(style)
-  if (known) return known
-  const { properties } = style
-  const { leading, layers, slots } = style.text.effective
-  const mode = properties['style:writing-mode'] ?? 'page'
-  const rightToLeft = mode === 'page' ? workshop.rightToLeft : /^rl/.test(mode)
-  const plain = rightToLeft ? 'right' : 'left'
-  const alignment = alignmentOf(properties['fo:text-align'], rightToLeft, plain)
-  const height = leading['fo:line-height']
-  const whole = (value: string | undefined, fallback: number) =>
-    Math.max(0, Number.parseInt(value ?? '', 10) || fallback)
-  const leads: Leading = {
-    factor: height === undefined || height === 'normal' ? 1 : (percent(height) ?? 1),
-    fixed: points(height),
-    atLeast: points(leading['style:line-height-at-least']) ?? 0,
-    extra: points(leading['style:line-spacing']) ?? 0,
-  }
-  const background = properties['fo:background-color'] ?? ''
-  const made: ParagraphLook = {
-    properties,
-    ownStyle: style.named,
-    margin: edges(properties, 'fo:margin'),
-    padding: edges(properties, 'fo:padding'),
-    border: borderWidths(properties),
-    borderColor: borderColor(properties),
-    background: /^#[0-9a-f]{6}$/i.test(background) ? background : '',
-    indent:
-      properties['style:auto-text-indent'] === 'true'
-        ? slots.western.size
-        : (points(properties['fo:text-indent']) ?? 0),
-    measure: {
-      alignment,
-      lastAlignment:
-        alignment === 'justify' ? alignmentOf(properties['fo:text-align-last'], rightToLeft, plain) : alignment,
-      justifySingle: properties['style:justify-single-word'] === 'true',
-      rightToLeft,
-      tabs: tabStops(cascade, style),
-      tabDistance: points(properties['style:tab-stop-distance']) || 35.4,
-      leading: leads,
-      division: {
-        remain: whole(textProperty(layers, 'fo:hyphenation-remain-char-count'), 2),
-        push: whole(textProperty(layers, 'fo:hyphenation-push-char-count'), 2),
-        ladder:
-          properties['fo:hyphenation-ladder-count'] === 'no-limit'
-            ? 0
-            : whole(properties['fo:hyphenation-ladder-count'], 0),
-      },
-    },
-    strict: properties['style:line-break'] !== 'normal',
-    autospace: properties['style:text-autospace'] !== 'none',
-    hanging: properties['style:punctuation-wrap'] === 'hanging',
-    drop: dropCapOf(cascade, style),
-    orphans: Math.max(1, whole(properties['fo:orphans'], 1)),
-    widows: Math.max(1, whole(properties['fo:widows'], 1)),
-  }
-  const key = JSON.stringify(made)
-  let look = kitchen.known.get(key)
-  if (!look) kitchen.known.set(key, (look = made))
-  kitchen.looks.set(style, look)
-  return look
 }
 
 function analysisOf(paragraph: Paragraph, look: ParagraphLook, typesetter: Typesetter): Analysis {
@@ -295,7 +67,7 @@ export function prepareWords(
   const { cascade, typesetter } = workshop
   const wanted = new Map<WordShapes, number[]>()
   for (const { paragraph, role } of paragraphs) {
-    const look = lookOf(cascade.paragraph(paragraph, role), workshop)
+    const look = paragraphLook(cascade.paragraph(paragraph, role), workshop)
     const analysis = analysisOf(paragraph, look, typesetter)
     const { kind, word, run, script, level, segments } = analysis
     for (let segment = 0; segment < segments;) {
@@ -323,85 +95,6 @@ export function prepareWords(
   for (const [shapes, words] of wanted) shapes.ensureAll(words)
 }
 
-/** Fields whose text depends on where or in what document they stand. */
-export const livingFields: ReadonlySet<string> = new Set([
-  'text:page-number',
-  'text:page-count',
-  'text:chapter',
-  'presentation:header',
-  'presentation:footer',
-  'presentation:date-time',
-])
-
-/** What paragraphs with the values of their page were made from. */
-const written = new WeakMap<Paragraph, Paragraph>()
-
-/**
- * The offset in a paragraph as the file has it, for one in the paragraph as its page shows it: fields have other
- * lengths there, and count as a whole.
- */
-export function fileOffset(shown: Paragraph, offset: number): number {
-  const source = written.get(shown)
-  if (!source) return offset
-  let [at, own] = [0, 0]
-  const length = (inline: Inline) =>
-    inline.kind === 'annotation' ? 0 : inline.kind === 'frame' || inline.kind === 'note' ? 1 : inline.text.length
-  for (let index = 0; index < shown.inlines.length; index++) {
-    const [here, there] = [length(shown.inlines[index]!), length(source.inlines[index]!)]
-    if (offset < at + here) return own + (here === there ? offset - at : 0)
-    at += here
-    own += there
-  }
-  return own
-}
-
-/** Whether a paragraph is shown with values that its page gave it. */
-export const hasPageValues = (shown: Paragraph): boolean => written.has(shown)
-
-function withFields(paragraph: Paragraph, workshop: Workshop): Paragraph {
-  const { fields } = workshop
-  const lives = (inline: Inline) =>
-    inline.kind === 'text' &&
-    inline.field !== null &&
-    (inline.field === 'text:title' ? workshop.title !== '' : fields !== null && livingFields.has(inline.field))
-  if (!paragraph.inlines.some(lives)) return paragraph
-  const { part } = workshop.cascade.scope(paragraph.part)
-  const shown: Paragraph = {
-    ...paragraph,
-    inlines: paragraph.inlines.map((inline): Inline => {
-      if (inline.kind !== 'text' || !lives(inline)) return inline
-      const node = part.node(inline.node)
-      const field = node.kind === 'element' ? node.attributes : part.element(node.parent).attributes
-      switch (inline.field) {
-        case 'text:title':
-          return { ...inline, text: workshop.title }
-        case 'text:page-count':
-          return { ...inline, text: fields!.pageCount }
-        case 'presentation:header':
-          return { ...inline, text: fields!.header ?? inline.text }
-        case 'presentation:footer':
-          return { ...inline, text: fields!.footer ?? inline.text }
-        case 'presentation:date-time':
-          return { ...inline, text: fields!.dateTime ?? inline.text }
-        case 'text:chapter':
-          return {
-            ...inline,
-            text: fields!.chapter?.(Number.parseInt(field['text:outline-level'] ?? '1', 10) || 1) ?? inline.text,
-          }
-        default: {
-          const select = field['text:select-page']
-          const adjust =
-            (Number.parseInt(field['text:page-adjust'] ?? '0', 10) || 0) +
-            (select === 'next' ? 1 : select === 'previous' ? -1 : 0)
-          return { ...inline, text: fields!.pageNumber(adjust) }
-        }
-      }
-    }),
-  }
-  written.set(shown, paragraph)
-  return shown
-}
-
 /**
  * Sets a paragraph in a column of some width. `shape` narrows lines beside frames; `citation` is a note's own
  * number.
@@ -417,8 +110,8 @@ export function layoutParagraph(
 ): ParagraphLayout {
   const { cascade, typesetter } = workshop
   const style = cascade.paragraph(paragraph, role)
-  const look = lookOf(style, workshop)
-  const shown = withFields(paragraph, workshop)
+  const look = paragraphLook(style, workshop)
+  const shown = withPageValues(paragraph, workshop)
   const analysis = analysisOf(shown, look, typesetter)
   const looks = analysis.runs.map((run): Look => {
     const own = typesetter.look(
@@ -481,15 +174,9 @@ export function layoutParagraph(
 const noFrames: readonly Frame[] = []
 const noNotes: readonly NoteAt[] = []
 
-interface Parts {
-  readonly style: ParagraphStyle
-  readonly look: ParagraphLook
+interface Parts extends LabelParts {
   readonly analysis: Analysis
   readonly looks: readonly Look[]
-  readonly level: ListLevel | null
-  readonly labelText: string
-  readonly labelLook: Look | null
-  readonly citation: string | null
 }
 
 function compose(
@@ -510,7 +197,7 @@ function compose(
     left: indent,
     firstIndent,
     label: started,
-  } = labelled(paragraph, parts, set, empty, workshop.cascade.settings.IgnoreFirstLineIndentInNumbering)
+  } = startOfText(paragraph, parts, set, empty, workshop.cascade.settings.IgnoreFirstLineIndentInNumbering)
   // Lists indent where the text begins: text that runs to the left begins at the right.
   const listed = look.measure.rightToLeft && parts.level !== null
   const left = listed ? margin.left : indent
@@ -521,7 +208,7 @@ function compose(
       : started
   const width = Math.max(columnWidth - left - right - padding.left - padding.right - border.left - border.right, 10)
   const x = left + padding.left + border.left
-  const drop = look.drop ? dropped(set, look.drop, look, empty, typesetter) : null
+  const drop = look.drop ? setDropCap(set, look.drop, look.measure.leading, empty, typesetter) : null
   const narrowed: Measure['shape'] =
     drop || shape
       ? (line, y, height) => {
@@ -593,123 +280,4 @@ function compose(
     hasObjects: analysis.hasObjects && analysis.runs.some(run => run.inline.kind === 'frame'),
     shaped: shape !== null,
   }
-}
-
-/** Where the text begins, and the label in front of it (ODF 1.4 part 3, 17.19 and 17.20). */
-function labelled(
-  paragraph: Paragraph,
-  parts: Parts,
-  set: SetText,
-  empty: Look,
-  ignoresIndent: boolean,
-): { left: number; firstIndent: number; label: SetLabel | null } {
-  const { style, look, level, labelText, labelLook: ownLook, citation } = parts
-  const { margin } = look
-  const labelSet = (at: number): { label: SetLabel; end: number } => {
-    const pieces = set.setString(labelText, ownLook!, 0, 0)
-    return { label: { pieces, x: at, text: labelText }, end: at + pieces.reduce((sum, piece) => sum + piece.width, 0) }
-  }
-  if (citation !== null && labelText !== '') {
-    const { label, end } = labelSet(Math.max(margin.left + look.indent, 0))
-    return {
-      left: margin.left,
-      firstIndent: Math.max(end + empty.size * 0.25 - margin.left, look.indent < 0 ? 0 : look.indent),
-      label,
-    }
-  }
-  if (!level) return { left: margin.left, firstIndent: look.indent, label: null }
-  // Where labels have the old attributes, the paragraph's own first line counts on top of them.
-  const ownIndent = level.labelAlignment || ignoresIndent ? 0 : look.indent
-  let left = margin.left
-  if (paragraph.list)
-    left = level.labelAlignment
-      ? style.properties['fo:margin-left'] !== undefined && style.listStyle !== null
-        ? margin.left
-        : level.indent
-      : margin.left + level.indent
-  else if (labelText !== '') left = margin.left || level.indent
-  const shown = paragraph.list && !paragraph.list.labelled ? '' : labelText
-  if (shown === '') return { left, firstIndent: paragraph.list ? ownIndent : look.indent, label: null }
-  const start = Math.max(level.labelAlignment ? level.labelIndent : left - level.minWidth + ownIndent, 0)
-  const { label, end } = labelSet(start)
-  const after = end + level.minDistance
-  let firstIndent: number
-  if (level.followedBy === 'space') firstIndent = after + empty.size * 0.25 - left
-  else if (level.followedBy === 'listtab')
-    firstIndent =
-      Math.max(
-        after > left
-          ? Math.max(level.tabAt ?? 0, after + 2)
-          : Math.max(level.tabAt !== null && level.tabAt > after ? Math.min(level.tabAt, left) : left, after),
-        left,
-      ) - left
-  else firstIndent = Math.max(after - left, ownIndent)
-  return { left, firstIndent, label }
-}
-
-/** A drop cap: as high as its lines, from the first one's capital height to the last one's baseline. */
-function dropped(
-  set: SetText,
-  drop: DropCap,
-  look: ParagraphLook,
-  empty: Look,
-  typesetter: Typesetter,
-): { set: SetGlyphs[]; to: number; lines: number; room: number } | null {
-  const { analysis } = set
-  const opening = drop.word
-    ? (/^\s*\S+/u.exec(analysis.text)?.[0].length ?? 0)
-    : [...analysis.text].slice(0, drop.length).join('').length
-  if (opening === 0 || opening >= analysis.text.length || analysis.text.slice(0, opening).includes('\uFFFC'))
-    return null
-  const own = set.lookAt(0)
-  const { leading } = look.measure
-  const height = Math.max(leading.fixed ?? (empty.ascent + empty.descent) * leading.factor, leading.atLeast)
-  const capitals = own.face.measures.capHeight / 1000
-  const enlarged = typesetter.enlarged(own, ((drop.lines - 1) * height + own.size * capitals) / capitals)
-  const pieces = set
-    .setString(analysis.text.slice(0, opening), enlarged, 0, 0)
-    .map(piece => ({ ...piece, from: 0, to: opening }))
-  return {
-    set: pieces,
-    to: opening,
-    lines: drop.lines,
-    room: pieces.reduce((sum, piece) => sum + piece.width, 0) + drop.distance,
-  }
-}
-
-function levelOf(paragraph: Paragraph, style: ParagraphStyle, workshop: Workshop): ListLevel | null {
-  if (paragraph.list) return readLevelFor(paragraph, style, workshop.cascade, paragraph.list.level)
-  return paragraph.heading === null ? null : readLevelFor(paragraph, style, workshop.cascade, paragraph.heading)
-}
-
-/** Labels take the paragraph's type, with the level's character style and then its own properties on top. */
-function labelLook(level: ListLevel, style: ParagraphStyle, workshop: Workshop): Look {
-  const { cascade, typesetter } = workshop
-  const scope = cascade.scope(level.part)
-  const own = scope.part.first(level.element, 'style:text-properties')
-  const layers = spanLayers(scope, { node: -1, styleName: level.textStyle, classNames: [], parent: null })
-  if (own)
-    layers.push({
-      from: 'list',
-      local: false,
-      text: own.attributes,
-      paragraph: {},
-      style: {
-        part: level.part,
-        node: level.element.id,
-        family: 'list',
-        name: '',
-        displayName: 'list label',
-        parentName: null,
-        origin: 'common',
-        text: own.attributes,
-        paragraph: {},
-        graphic: {},
-        cell: {},
-        propertyNodes: {},
-        attributes: {},
-        maps: [],
-      },
-    })
-  return typesetter.look(cascade.label(style.text, `${level.part} ${level.element.id}`, layers), 'western')
 }

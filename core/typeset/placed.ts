@@ -1,7 +1,7 @@
 import { kinds } from './analysis'
 import { visualOrder } from './bidi'
 import type { Line } from './lines'
-import type { ParagraphLayout } from './paragraph'
+import type { ParagraphLayout } from './paragraph-model'
 
 /** A segment, or part of one, where it stands in its line: x from the paragraph's own left edge. */
 export interface PlacedSegment {
