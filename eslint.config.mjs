@@ -78,6 +78,31 @@ export default ts.config(
     ignores: ['core/typeset/unicode-tables.ts', 'core/typeset/unicode-data.ts'],
     rules: { 'max-len': ['error', { code: 140 }] },
   },
+  {
+    // Pages wait for nothing that they do not show: the schemas of requests bring all that can be planned with them.
+    files: ['app/**/*.{ts,vue}'],
+    ignores: ['app/workers/**'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: [
+                '**/shared/api',
+                '**/shared/kept',
+                '**/core/change/registry',
+                '**/core/session',
+                '**/core/typeset/harfbuzz',
+              ],
+              allowTypeImports: true,
+              message: 'this brings the whole engine to the page: its types may be used here, its values in workers.',
+            },
+          ],
+        },
+      ],
+    },
+  },
   ...layers.map(layer => ({
     files: [`core/${layer}/**/*.ts`],
     rules: {

@@ -1,6 +1,6 @@
 import { defineEventHandler, getRequestIP, isError, setHeader, type EventHandlerRequest, type H3Event } from 'h3'
 import type { Knex } from 'knex'
-import type { Right } from '../shared/api'
+import type { Right } from '../shared/rights'
 import { actingAs, type Acting } from './store/acting'
 import { tellAudit, type AuditKind } from './store/audit'
 import { database } from './store/database'

@@ -7,21 +7,12 @@ import type { StandIn } from '../core/font/library'
 import { houseSchema, type House } from '../core/house/house'
 import type { RoleShare } from '../core/house/to-style'
 import type { Severity } from '../core/proof/check'
+import { batchLimit, shelfSorts } from './shelf'
 
 /*
  * What server and browser say to each other: bodies of requests with their schemas, and the shapes of answers. Dates come
  * to the browser as text in ISO 8601.
  */
-
-/**
- * What somebody may do at the desk; every route says which of them it needs. `look`: see documents, pages, plans and
- * records. `take`: take documents, PDFs and lists away. `change`: change documents. `arrange`: put on the shelf and take
- * off, folders, kept frames and wishes, defaults, stand-ins. `faces`: have whole font files, add and remove faces. `purge`:
- * say how long the trash and folders keep documents, and let them go for good. `sign`: sign versions off. `issue`: issue
- * versions of houses. `people`: see and change who works here and what they may do.
- */
-export const rights = ['look', 'take', 'change', 'arrange', 'faces', 'purge', 'sign', 'issue', 'people'] as const
-export type Right = (typeof rights)[number]
 
 /** What a document on the shelf is: one that is set here, or a PDF that somebody else finished. */
 export type ShelfKind = DocumentKind | 'finished'
@@ -83,10 +74,6 @@ export interface ShelfCard extends DocumentRow {
   /** What the picture of its first page goes by; null where there is none. */
   readonly picture: string | null
 }
-
-/** What cards of the shelf are ordered by: newest change, name, most pages, least settled first. */
-export const shelfSorts = ['changed', 'name', 'pages', 'settled'] as const
-export type ShelfSort = (typeof shelfSorts)[number]
 
 /** What is asked of the shelf: words, a folder or certain documents, in some order, from `start` on. */
 export const shelfQuerySchema = z.strictObject({
@@ -155,9 +142,6 @@ export interface Changed {
 
 /** A plan as it is kept: without its operations. */
 export type RecordedPlan = Omit<Plan, 'operations'>
-
-/** At most so many documents are taken into one plan. */
-export const batchLimit = 2000
 
 /** Wishes over many documents. */
 export const batchBodySchema = z.strictObject({

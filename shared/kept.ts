@@ -45,9 +45,6 @@ export type KeptKind = keyof typeof keptSorts
 export const keptKindSchema = z.enum(Object.keys(keptSorts) as [KeptKind, ...KeptKind[]])
 export type KeptData<K extends KeptKind> = z.infer<(typeof keptSorts)[K]['data']>
 
-/** Under which name the desk keeps the checklist that its proofs go by. */
-export const deskChecklist = 'Desk'
-
 /** Something that is kept. */
 export interface Kept<K extends KeptKind = KeptKind> {
   readonly id: string

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { rights, type Right } from './api'
+import { rights, type Right } from './rights'
 
 /*
  * Who works at a desk and what they may do there, as server and browser say it to each other.

@@ -2,7 +2,7 @@
 import { faceKey } from '~~/core/census/voices'
 import type { Slot } from '~~/core/document/font-attributes'
 import { repairTitle } from '~~/core/change/repair/repairs'
-import type { RepairOption } from '~~/core/change/repair/find-repairs'
+import type { RepairOption } from '~~/core/change/repair/target'
 import SheetPage from '../desk/SheetPage.vue'
 import { counted } from '../desk/words'
 import { useDesk } from '../stores/desk'

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { keyText, type AnyWish, type RowKey, type WishList } from '~~/core/change/plan'
-import { usualLimits, type RepairOption, type RepairTarget } from '~~/core/change/repair/find-repairs'
+import { usualLimits, type RepairOption, type RepairTarget } from '~~/core/change/repair/target'
 import type { Repair } from '~~/core/change/repair/wish'
 import { sparedKey } from '~~/core/change/swap/wish'
 import type { Changed, RecordedPlan } from '~~/shared/api'

@@ -10,7 +10,7 @@ import ShelfIndex from '../desk/ShelfIndex.vue'
 import NoticeLine from '../kit/NoticeLine.vue'
 import { useInfiniteScroll } from '@vueuse/core'
 import { counted } from '../desk/words'
-import { shelfSorts } from '~~/shared/api'
+import { shelfSorts } from '~~/shared/shelf'
 import Chips from '../kit/Chips.vue'
 
 const shelf = useShelf()

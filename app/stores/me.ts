@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import type { Right } from '~~/shared/api'
+import type { Right } from '~~/shared/rights'
 import type { Me } from '~~/shared/people'
 
 /** Who is at the desk: what they may do here, and what everybody of the studio is called. */

@@ -1,7 +1,8 @@
 import { watchDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import PQueue from 'p-queue'
-import type { Folder, Job, PutOnShelf, ShelfCard, ShelfPage, ShelfSort } from '~~/shared/api'
+import type { Folder, Job, PutOnShelf, ShelfCard, ShelfPage } from '~~/shared/api'
+import type { ShelfSort } from '~~/shared/shelf'
 import { sentenceOf } from './desk'
 import { send } from './sending'
 

@@ -1,4 +1,5 @@
-import { batchLimit, type ShelfCard, type ShelfPage } from '~~/shared/api'
+import type { ShelfCard, ShelfPage } from '~~/shared/api'
+import { batchLimit } from '~~/shared/shelf'
 
 /** Cards of the shelf by name, page after page, up to as many as one plan takes; and how many there are in all. */
 export async function wholeShelf(): Promise<{ readonly cards: readonly ShelfCard[]; readonly total: number }> {

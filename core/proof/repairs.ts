@@ -1,4 +1,5 @@
-import { findRepairs, usualLimits } from '../change/repair/find-repairs'
+import { findRepairs } from '../change/repair/find-repairs'
+import { usualLimits } from '../change/repair/target'
 import { mendLimit } from '../change/mend/wish'
 import { PlanError } from '../change/plan'
 import type { Wish, Registry } from '../change/registry'

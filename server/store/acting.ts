@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { rights, type Right } from '../../shared/api'
+import { rights, type Right } from '../../shared/rights'
 
 /** Whoever does something: a person, the owner of what they see and change, and what they may do. */
 export interface Actor {

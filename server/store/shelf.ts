@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
-import type { DocumentRow, ShelfCard, ShelfPage, ShelfQuery, ShelfSort } from '../../shared/api'
+import type { DocumentRow, ShelfCard, ShelfPage, ShelfQuery } from '../../shared/api'
+import type { ShelfSort } from '../../shared/shelf'
 import { ownDocuments, type Acting } from './acting'
 import { documentColumns, documentOfRow } from './documents'
 

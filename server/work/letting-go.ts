@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { rights } from '../../shared/api'
+import { rights } from '../../shared/rights'
 import { actingAs, type Acting } from '../store/acting'
 import { provePurges } from '../store/purges'
 import { dueInFolders, dueInTrash, purgeDocument, trashDocument, type Due } from '../store/trash'

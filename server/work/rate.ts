@@ -1,5 +1,5 @@
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
-import type { Right } from '../../shared/api'
+import type { Right } from '../../shared/rights'
 import { refusal } from './answer'
 
 /** How many requests somebody may make within ten seconds: to look, and to do anything else. */

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
-import { rights, type BatchEffects } from '../../shared/api'
+import { rights } from '../../shared/rights'
+import type { BatchEffects } from '../../shared/api'
 import { failBatchDocument, findBatch, storeBatchPlan, storeBatchVersion } from '../store/batches'
 import { actingAs, type Acting } from '../store/acting'
 import { findDocument } from '../store/documents'

@@ -17,7 +17,7 @@ import {
   storeShare,
 } from '../../server/store/houses'
 import { addVersion } from '../../server/store/versions'
-import { rights } from '../../shared/api'
+import { rights } from '../../shared/rights'
 import { makeOdt } from '../support/fixtures'
 import { dropDatabase, letGo, ownDatabase } from './running'
 

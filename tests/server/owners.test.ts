@@ -37,7 +37,8 @@ import {
   versionRecord,
 } from '../../server/store/versions'
 import { JobFeed } from '../../server/work/job-feed'
-import { rights, shelfQuerySchema, type Job } from '../../shared/api'
+import { rights } from '../../shared/rights'
+import { shelfQuerySchema, type Job } from '../../shared/api'
 import { makeOdt, sessionOf, textFrame } from '../support/fixtures'
 import { dropDatabase, letGo, ownDatabase } from './running'
 

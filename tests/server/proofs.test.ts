@@ -6,7 +6,7 @@ import { actingAs, type Acting } from '../../server/store/acting'
 import { addDocument } from '../../server/store/documents'
 import { knownProof, storeProof } from '../../server/store/proofs'
 import { carryOut } from '../../server/work/tasks'
-import { rights } from '../../shared/api'
+import { rights } from '../../shared/rights'
 import { harbourNotice } from '../../demo/harbour-notice'
 import { dropDatabase, letGo, ownDatabase } from './running'
 

@@ -21,7 +21,8 @@ import {
 import { addVersion, listRecords, storeSurvey, versionContent } from '../../server/store/versions'
 import { LettingGo } from '../../server/work/letting-go'
 import { registry } from '../../core/change/registry'
-import { rights, shelfQuerySchema } from '../../shared/api'
+import { rights } from '../../shared/rights'
+import { shelfQuerySchema } from '../../shared/api'
 import { makeOdt, sessionOf } from '../support/fixtures'
 import { dropDatabase, ownDatabase } from './running'
 

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import type { DocumentInfo } from '~~/shared/api'
 import DocumentDesk from '../../desk/DocumentDesk.vue'
-import ReaderDesk from '../../desk/ReaderDesk.vue'
 import RunningHead from '../../desk/RunningHead.vue'
-import FinishedDesk from '../../finished/FinishedDesk.vue'
 import { sentenceOf } from '../../stores/desk'
 import { useMe } from '../../stores/me'
+
+// Each desk brings its own engine: nobody waits for that of another.
+const FinishedDesk = defineAsyncComponent(() => import('../../finished/FinishedDesk.vue'))
+const ReaderDesk = defineAsyncComponent(() => import('../../desk/ReaderDesk.vue'))
 
 /** A document on the desk: one that is set here, or a PDF that somebody else finished. */
 const id = String(useRoute().params.id)
