@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
+import type { DocumentInfo } from '~~/shared/api'
 import { counted } from './words'
 import DeskFind from './DeskFind.vue'
 import DeskFrame from './DeskFrame.vue'
@@ -19,7 +20,11 @@ import { useSwap } from '../stores/swap'
 import { useWords } from '../stores/words'
 
 /** The desk of a document that is set here: its sheets, the thumb index, and the tray of the stage that is open. */
-const props = defineProps<{ id: string }>()
+const props = defineProps<{
+  id: string
+  /** What its page has fetched of it. */
+  info: DocumentInfo
+}>()
 const route = useRoute()
 const desk = useDesk()
 const swap = useSwap()
@@ -104,7 +109,7 @@ onMounted(() => {
   words.clear()
   stages.begin(route.query.stage)
   pasting.recall()
-  void desk.open(props.id)
+  void desk.open(props.id, props.info)
 })
 onBeforeUnmount(() => {
   const leaving = desk.engine

@@ -75,7 +75,8 @@ export const useDesk = defineStore('desk', () => {
 
   const current = computed(() => occurrences.value[at.value] ?? null)
 
-  async function open(id: string): Promise<void> {
+  /** @param known what the page has fetched of it already */
+  async function open(id: string, known?: DocumentInfo): Promise<void> {
     state.value = 'opening'
     engine.value?.close()
     engine.value = markRaw(
@@ -94,26 +95,43 @@ export const useDesk = defineStore('desk', () => {
     census.value = null
     page.value = 0
     generation.value = 0
-    await load(id)
+    await load(id, known)
   }
 
-  async function load(id: string): Promise<void> {
+  /** The faces that a document was shown in when it was last counted, by their hashes; none where it never was. */
+  const facesOf = (id: string): Promise<string[]> =>
+    $fetch<Census>(`/api/documents/${id}/census`).then(
+      ({ faces }) => [...new Set(faces.map(face => face.shownBy).filter(hash => hash !== ''))],
+      () => [],
+    )
+
+  /** Says what is known of a document, and fetches its newest version: the file, and the numbers of its nodes. */
+  async function newestOf(id: string, known?: DocumentInfo) {
+    const document = known ?? (await $fetch<DocumentInfo>(`/api/documents/${id}`))
+    info.value = document
+    const { version } = document.document
+    const [response, ids] = await Promise.all([
+      fetch(`/api/documents/${id}/file?version=${version}`),
+      $fetch<DocumentIds>(`/api/documents/${id}/ids?version=${version}`),
+    ])
+    if (!response.ok) throw new Error('The document cannot be fetched. It is safe on the server; reload the page.')
+    const state = document.versions.find(each => each.number === version)?.state ?? version
+    return { ids, state, bytes: new Uint8Array(await response.arrayBuffer()) }
+  }
+
+  async function load(id: string, known?: DocumentInfo): Promise<void> {
     try {
-      const library = await useLibrary().load()
-      info.value = await $fetch<DocumentInfo>(`/api/documents/${id}`)
-      const { version } = info.value.document
-      const [response, ids, levels] = await Promise.all([
-        fetch(`/api/documents/${id}/file?version=${version}`),
-        $fetch<DocumentIds>(`/api/documents/${id}/ids?version=${version}`),
+      const [newest, library, levels, expected] = await Promise.all([
+        newestOf(id, known),
+        useLibrary().load(),
         $fetch<StandInLevels>(`/api/documents/${id}/stand-ins`),
+        facesOf(id),
       ])
-      if (!response.ok) throw new Error('The document cannot be fetched. It is safe on the server; reload the page.')
       const opened = await engine.value!.ask('open', {
-        bytes: new Uint8Array(await response.arrayBuffer()),
-        ids,
+        ...newest,
         faces: library.faces,
+        expected,
         standIns: [...levels.document, ...levels.folder, ...levels.desk],
-        state: info.value.versions.find(each => each.number === version)?.state ?? version,
       })
       signed.value = opened.signed
       standIns.value = levels

@@ -42,8 +42,28 @@ import { plainParagraphs, plainStories } from '~~/core/desk/plain-text'
 import { paragraphStyleNames, styledPlaces, styledSample } from '~~/core/desk/styled-text'
 import { WordDesk } from '~~/core/desk/word-desk'
 
+/** Faces that are known to be needed, until they are. */
+const fetched = new Map<string, Uint8Array>()
+/** At most so many are fetched before they are asked for. */
+const expectedLimit = 40
+
+/** Fetches faces side by side. What cannot be had is asked for again when it is set in. */
+async function expectFaces(hashes: readonly string[]): Promise<void> {
+  await Promise.all(
+    hashes.slice(0, expectedLimit).map(async hash => {
+      const response = await fetch(`/api/faces/${hash}`).catch(() => null)
+      if (response?.ok) fetched.set(hash, new Uint8Array(await response.arrayBuffer()))
+    }),
+  )
+}
+
 /** Faces are fetched when they are first set in: a worker may wait for them. */
 function fetchFace(hash: string): Uint8Array | undefined {
+  const known = fetched.get(hash)
+  if (known) {
+    fetched.delete(hash)
+    return known
+  }
   const request = new XMLHttpRequest()
   request.open('GET', `/api/faces/${hash}`, false)
   request.responseType = 'arraybuffer'
@@ -148,7 +168,8 @@ function othersFirst(): Promise<void> {
 }
 
 answerAsks<Asks>({
-  async open({ bytes, ids, faces, standIns, state }) {
+  async open({ bytes, ids, faces, expected, standIns, state }) {
+    if (!typesetter) await expectFaces(expected)
     // Other faces or stand-ins set all text anew; glyphs that were sent stay known by their face.
     const setting = JSON.stringify([faces.length, faces.at(-1)?.hash, standIns])
     if (!typesetter || setting !== settingKey)

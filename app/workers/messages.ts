@@ -103,6 +103,8 @@ export interface Asks {
       bytes: Uint8Array
       ids: DocumentIds
       faces: readonly FaceRecord[]
+      /** Hashes of faces that it will be set in, as far as is known: they are fetched side by side. */
+      expected: readonly string[]
       standIns: readonly StandIn[]
       state: number
     }

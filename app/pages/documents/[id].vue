@@ -35,5 +35,5 @@ onMounted(async () => {
   </div>
   <ReaderDesk v-else-if="!me.may('faces')" :info="info" />
   <FinishedDesk v-else-if="info.document.kind === 'finished'" :info="info" />
-  <DocumentDesk v-else :id="id" />
+  <DocumentDesk v-else :id="id" :info="info" />
 </template>

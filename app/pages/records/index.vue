@@ -81,11 +81,13 @@ useHead({ title: 'Records, Morphene' })
                 <span v-if="me.isShared" class="block text-[13px]">{{ me.nameOf(record.author) }}</span>
               </td>
               <td class="truncate">
-                <NuxtLink :to="`/documents/${record.document}`" class="hover:underline">{{ record.fileName }}</NuxtLink>
+                <NuxtLink :to="`/documents/${record.document}`" class="inline-block py-1 hover:underline">{{
+                  record.fileName
+                }}</NuxtLink>
               </td>
               <td>{{ kinds[record.madeBy] ?? record.madeBy }}</td>
               <td class="truncate">
-                <NuxtLink :to="`/records/${record.document}/${record.number}`" class="link">{{
+                <NuxtLink :to="`/records/${record.document}/${record.number}`" class="link inline-block py-1">{{
                   record.title
                 }}</NuxtLink>
               </td>
