@@ -17,6 +17,7 @@ const mayImport = {
   font: ['package', 'document'],
   pairing: ['font'],
   style: ['package', 'xml', 'document', 'font'],
+  remarks: ['package', 'xml', 'document', 'font', 'style'],
   typeset: ['package', 'colour', 'xml', 'document', 'font', 'style'],
   census: ['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset'],
   house: ['package', 'colour', 'xml', 'document', 'font', 'pairing', 'style', 'typeset', 'census'],
@@ -39,7 +40,7 @@ const mayImport = {
   ],
   desk: [
     ...['package', 'colour', 'xml', 'document', 'font', 'style', 'typeset', 'census', 'house', 'change'],
-    ...['proof', 'compare', 'format'],
+    ...['proof', 'compare', 'format', 'remarks'],
   ],
 }
 const layers = Object.keys(mayImport)

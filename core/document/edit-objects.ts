@@ -1,4 +1,4 @@
-import { elementMarkup } from '../xml/edit'
+import { elementMarkup, escapeText } from '../xml/edit'
 import type { XmlElement } from '../xml/tree'
 import type { Draft } from './draft'
 import type { FramePlace } from './edit-layout'
@@ -83,25 +83,26 @@ export function addTable(draft: Draft, behind: number, rows: number, columns: nu
   return draft.insert(parent.id, draft.indexOf(behind) + 1, table, 2 + rows * (1 + columns * 2))
 }
 
-/** Puts a note at a place of a paragraph; all notes are numbered anew. Returns its paragraph. */
-export function addNote(draft: Draft, paragraph: number, at: number, endnote: boolean): number {
-  for (let element = draft.part.element(paragraph); element.parent >= 0; element = draft.part.element(element.parent))
-    if (element.name === 'text:note-body') throw new EditRefusal('A note has no notes of its own. Nothing was changed.')
+/** Where something goes into a paragraph's text: an element and the index among its children. Text is cut for it. */
+function openedAt(draft: Draft, paragraph: number, at: number): { readonly parent: number; readonly index: number } {
   const open = openParagraph(draft.part, paragraph)
   if (at < 0 || at > open.text.length)
     throw new EditRefusal('This place is no longer in the text. Nothing was changed.')
   const piece =
     open.pieces.find(each => each.start < at && each.end >= at) ??
     open.pieces.find(each => each.start >= at && each.end > each.start)
-  let parent = paragraph
-  let index = 0
-  if (piece) {
-    const inside = piece.kind === 'text' && piece.field === null && at > piece.start && at < piece.end
-    if (inside) cutText(draft, piece.node, rawOffset(piece, at))
-    const node = piece.field ?? piece.node
-    parent = draft.part.node(node).parent
-    index = draft.indexOf(node) + (at > piece.start ? 1 : 0)
-  }
+  if (!piece) return { parent: paragraph, index: 0 }
+  const inside = piece.kind === 'text' && piece.field === null && at > piece.start && at < piece.end
+  if (inside) cutText(draft, piece.node, rawOffset(piece, at))
+  const node = piece.field ?? piece.node
+  return { parent: draft.part.node(node).parent, index: draft.indexOf(node) + (at > piece.start ? 1 : 0) }
+}
+
+/** Puts a note at a place of a paragraph; all notes are numbered anew. Returns its paragraph. */
+export function addNote(draft: Draft, paragraph: number, at: number, endnote: boolean): number {
+  for (let element = draft.part.element(paragraph); element.parent >= 0; element = draft.part.element(element.parent))
+    if (element.name === 'text:note-body') throw new EditRefusal('A note has no notes of its own. Nothing was changed.')
+  const { parent, index } = openedAt(draft, paragraph, at)
   const element = draft.part.element(parent)
   const kind = endnote ? 'endnote' : 'footnote'
   const body = elementMarkup(draft.part, element, 'text:note-body', {}, startParagraph(draft, element, 'note'))
@@ -125,6 +126,29 @@ export function addNote(draft: Draft, paragraph: number, at: number, endnote: bo
   }
   const holder = draft.part.first(draft.part.element(made), 'text:note-body')!
   return draft.part.first(holder, 'text:p')!.id
+}
+
+/** What is written at the margin of a place, by whom and when (ISO 8601). */
+export interface MarginNote {
+  readonly author: string
+  readonly date: string
+  readonly text: string
+}
+
+/** Writes an annotation at a place of a paragraph (office:annotation, ODF 1.4 part 3, 14.1); returns it. */
+export function addAnnotation(draft: Draft, paragraph: number, at: number, { author, date, text }: MarginNote): number {
+  const { parent, index } = openedAt(draft, paragraph, at)
+  const element = draft.part.element(parent)
+  // White space collapses in a paragraph: none is kept but between words. So every name and line is one node of text.
+  const plain = (words: string) => words.replace(/\s+/g, ' ').trim()
+  const said: readonly (readonly [string, string])[] = [
+    ['dc:creator', plain(author)],
+    ['dc:date', plain(date)],
+    ...text.split('\n').map(line => ['text:p', plain(line)] as const),
+  ]
+  const inside = said.map(([name, words]) => elementMarkup(draft.part, element, name, {}, escapeText(words))).join('')
+  const annotation = elementMarkup(draft.part, element, 'office:annotation', {}, inside)
+  return draft.insert(parent, index, annotation, 1 + said.length + said.filter(([, words]) => words !== '').length)
 }
 
 /** Gives the pages of a master page a header or footer; returns its paragraph. */

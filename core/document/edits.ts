@@ -11,7 +11,7 @@ import {
   removePage,
   setFrameText,
 } from './edit-layout'
-import { addHeader, addNote, addShape, addTable } from './edit-objects'
+import { addAnnotation, addHeader, addNote, addShape, addTable } from './edit-objects'
 import { replaceText } from './edit-text'
 import { partOf, type OdfDocument } from './open'
 import { openParagraph } from './paragraph-spots'
@@ -86,6 +86,16 @@ export const editSchema = z.discriminatedUnion('type', [
     columns: z.int().min(1).max(50),
   }),
   z.strictObject({ type: z.literal('add-note'), part, node, at: offset, endnote: z.boolean() }),
+  /** Writes what somebody remarked at a place into the file; `date` as ISO 8601 has it. */
+  z.strictObject({
+    type: z.literal('add-annotation'),
+    part,
+    node,
+    at: offset,
+    author: text.max(200),
+    date: z.iso.datetime({ local: true, offset: true }).max(40),
+    text: text.min(1).max(4_000),
+  }),
   /** Gives a master page a header or footer. */
   z.strictObject({ type: z.literal('add-header'), part, node, which: z.enum(['header', 'footer']) }),
   z.strictObject({ type: z.literal('chain'), part, node, next: node.nullable() }),
@@ -178,6 +188,9 @@ export function applyEdit(document: OdfDocument, edit: Edit, firstId: number): E
     case 'add-note':
       made = addNote(draft, edit.node, edit.at, edit.endnote)
       break
+    case 'add-annotation':
+      made = addAnnotation(draft, edit.node, edit.at, edit)
+      break
     case 'add-header':
       made = addHeader(draft, edit.node, edit.which)
       break
@@ -241,6 +254,7 @@ export function editTitle(before: OdfDocument, edits: Edits): string {
     'add-shape': 'Put a shape in',
     'add-table': 'Put a table in',
     'add-note': 'Put a note in',
+    'add-annotation': 'Put a remark into the file',
     'add-header': 'Gave pages a header or footer',
     chain: 'Chained frames',
     'remove-frame': 'Took a frame away',
