@@ -49,6 +49,7 @@ const looks: readonly ((own: Own, random: () => number) => string)[] = [
 /** One person's acts until the time is over. */
 async function act(base: string, first: Own, random: () => number, until: number, timed: Timed[]): Promise<void> {
   let own = first
+  let size = 0
   for (let step = 0; ; step++) {
     // Between two acts a person waits as long as it happens (exponential, so that acts fall like rain).
     const wait = -Math.log(1 - random()) * every
@@ -65,7 +66,11 @@ async function act(base: string, first: Own, random: () => number, until: number
         await response.arrayBuffer()
         if (!response.ok) failed = `${path.split('?')[0]!.split('/').at(-1)} ${response.status}`
       } else if (kind === 'type') own = await type(base, own, `word${step}`)
-      else own = await recast(base, own, 8 + Math.floor(random() * 20))
+      else {
+        // Never the size that is there: a plan that changes nothing is refused.
+        size = (size + 1 + Math.floor(random() * 19)) % 20
+        own = await recast(base, own, 8 + size + 0.5)
+      }
     } catch (error) {
       failed = error instanceof Error ? error.message.slice(0, 120) : String(error)
       own = await lookAgain(base, own).catch(() => own)

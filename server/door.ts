@@ -10,6 +10,7 @@ import { whoAsks } from './work/signing-in'
 
 const mayNot: Readonly<Record<Right, string>> = {
   look: 'look at this desk',
+  remark: 'write remarks here',
   take: 'take documents or lists away from this desk',
   change: 'change documents here',
   arrange: 'arrange this desk',

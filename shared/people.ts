@@ -12,8 +12,8 @@ export type PersonRole = (typeof roles)[number]
 /** What each may do by being it. */
 export const rightsOf: Readonly<Record<PersonRole, readonly Right[]>> = {
   owner: rights,
-  designer: ['look', 'take', 'change', 'arrange', 'faces'],
-  reader: ['look'],
+  designer: ['look', 'remark', 'take', 'change', 'arrange', 'faces'],
+  reader: ['look', 'remark'],
 }
 
 /** What may be given to somebody beyond that. */
@@ -65,6 +65,8 @@ export interface Me {
   readonly studio: string
   /** Everybody of the studio by id, those who left included: versions and records name them. */
   readonly names: Readonly<Record<string, string>>
+  /** Those of them who work here now. */
+  readonly here: readonly string[]
 }
 
 /** Passphrases are long; there are no other rules, but that the commonest are refused. */

@@ -1,18 +1,23 @@
 <script setup lang="ts">
 import type { Census } from '~~/core/census/census'
 import type { FinishedCensus } from '~~/core/format/finished/census'
+import type { RemarkPlace } from '~~/core/remarks/remark'
 import type { DocumentInfo } from '~~/shared/api'
+import type { Remark } from '~~/shared/remarks'
 import { counted, grouped } from './words'
 import DeskFrame from './DeskFrame.vue'
 import RunningHead from './RunningHead.vue'
 import PageFolio from './PageFolio.vue'
 import ReaderPage from './ReaderPage.vue'
 import SignOff from '../kit/SignOff.vue'
+import PageRemarks from '../remarks/PageRemarks.vue'
+import { useRemarks } from '../stores/remarks'
 import { useMe } from '../stores/me'
 
 /** A document for whoever looks and changes nothing: its pages come as outlines, drawn by the desk, and no face with them. */
 const props = defineProps<{ info: DocumentInfo }>()
 const me = useMe()
+const remarks = useRemarks()
 const census = shallowRef<Census | FinishedCensus | null>(null)
 const page = ref(0)
 const zoom = ref(1)
@@ -44,6 +49,24 @@ function follow(): void {
   const at = sheets.value.findLastIndex(sheet => sheet.getBoundingClientRect().top <= top)
   page.value = Math.max(0, at)
 }
+/** What was pointed at on a page: what the next remark is about. */
+const pointed = shallowRef<Extract<RemarkPlace, { kind: 'page' }> | null>(null)
+const current = ref<string | null>(null)
+/** Open remarks by their pages, numbered as they are listed; and what is pointed at for the next one. */
+const pins = computed(() => {
+  const found = new Map<number, { x: number; y: number; title: string; current: boolean }[]>()
+  const put = (on: Extract<RemarkPlace, { kind: 'page' }>, title: string, isCurrent: boolean) =>
+    found.set(on.page, [...(found.get(on.page) ?? []), { x: on.x, y: on.y, title, current: isCurrent }])
+  remarks.open.forEach((each, at) => {
+    if (each.place?.kind === 'page') put(each.place, String(at + 1), each.id === current.value)
+  })
+  if (pointed.value) put(pointed.value, '+', true)
+  return found
+})
+function goTo(remark: Remark): void {
+  current.value = remark.id
+  if (remark.place?.kind === 'page') go(remark.place.page)
+}
 onMounted(async () => {
   census.value = await $fetch<Census | FinishedCensus>(`/api/documents/${props.info.document.id}/census`).catch(
     () => null,
@@ -71,7 +94,9 @@ useHead({ title: () => `${title.value}, Morphene` })
             ref="sheets"
             :source="pictureOf(index - 1)"
             :number="index"
+            :pins="pins.get(index - 1)"
             :style="{ width: `${zoom * 100}%` }"
+            @point="pointed = { kind: 'page', page: index - 1, ...$event }"
           />
         </div>
         <PageFolio
@@ -94,6 +119,9 @@ useHead({ title: () => `${title.value}, Morphene` })
             <a class="plain inline-block" :href="`/api/documents/${info.document.id}/file?download`">Save the file</a>
           </p>
           <SignOff class="mt-3" :info="info" />
+          <PageRemarks :info="info" :page="page" :pointed="pointed" @go="goTo" @kept="pointed = null">
+            <template #hint>Point at a place on a page to say something of that.</template>
+          </PageRemarks>
           <h2 class="mt-4">{{ counted(families.length, 'family', 'families') }}</h2>
           <table class="mt-1" aria-label="Families of this document">
             <tbody>

@@ -26,6 +26,12 @@ export const glossary = {
     title: 'Stand-in',
     says: 'The face that shows text whose own face is absent. It never changes the file.',
   },
+  remark: {
+    title: 'Remark',
+    says:
+      'What somebody says of a place in a document, or of all of it. It is kept beside the document and changes nothing ' +
+      'in it.',
+  },
   ownWords: {
     title: 'Own words',
     says: 'The words that every face of a list is drawn with, so that faces are chosen by what they will say.',

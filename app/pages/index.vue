@@ -8,6 +8,7 @@ import DeskStarts from '../desk/DeskStarts.vue'
 import ShelfCard from '../desk/ShelfCard.vue'
 import ShelfIndex from '../desk/ShelfIndex.vue'
 import NoticeLine from '../kit/NoticeLine.vue'
+import GivenRemarks from '../remarks/GivenRemarks.vue'
 import { useInfiniteScroll } from '@vueuse/core'
 import { counted } from '../desk/words'
 import { shelfSorts } from '~~/shared/shelf'
@@ -119,6 +120,7 @@ useHead({ title: 'Shelf, Morphene' })
         <p v-if="shelf.failure" role="alert" class="mt-4 border border-rubric bg-sheet p-3 text-rubric">
           {{ shelf.failure }}
         </p>
+        <GivenRemarks v-if="me.isShared" class="mt-2" />
         <NoticeLine v-if="shelf.thrownAway" kind="done">
           {{ shelf.thrownAway.fileName }} lies in the <NuxtLink to="/trash" class="link">trash</NuxtLink>, with all its
           versions. <button type="button" class="link" @click="shelf.putBack()">Put it back</button>

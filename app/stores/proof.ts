@@ -36,7 +36,7 @@ export const useProof = defineStore('proof', () => {
   const state = ref<'idle' | 'looking' | 'failed'>('idle')
   const message = ref('')
   const done = ref('')
-  const panel = ref<'findings' | 'checklist' | 'compare'>('findings')
+  const panel = ref<'findings' | 'checklist' | 'compare' | 'remarks'>('findings')
   const severity = ref<'all' | Severity | 'accepted'>('all')
   /** The check that is laid open. */
   const opened = ref<string | null>(null)

@@ -40,7 +40,9 @@ import { answerAsks } from './answering'
 import type { Asks, Drawn, SheetSize, Sheets, Side } from './messages'
 import { plainParagraphs, plainStories } from '~~/core/desk/plain-text'
 import { paragraphStyleNames, styledPlaces, styledSample } from '~~/core/desk/styled-text'
+import { placedRemarks, quotedPlace } from '~~/core/desk/remark-places'
 import { WordDesk } from '~~/core/desk/word-desk'
+import { annotationsOf } from '~~/core/remarks/annotations'
 
 /** Faces that are known to be needed, until they are. */
 const fetched = new Map<string, Uint8Array>()
@@ -193,6 +195,9 @@ answerAsks<Asks>({
     return { sheets: sheets(of), census: of.detail.census }
   },
   page: ({ side, view, index }) => draw(side, view, index),
+  remarkPlaces: ({ places }) => placedRemarks(open().session, places),
+  quote: ({ range }) => quotedPlace(open().session, range),
+  annotations: () => annotationsOf(open().session.document),
   occurrences: ({ key, of }) =>
     session('now')
       .detail.occurrences.filter(each => each[of] === key)

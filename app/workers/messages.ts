@@ -10,6 +10,10 @@ import type { Edit, Edits } from '~~/core/document/edits'
 import type { FrameTextState } from '~~/core/style/frame-text'
 import type { DocumentIds } from '~~/core/document/open'
 import type { FaceMeasures, FaceRecord } from '~~/core/font/face'
+import type { PlacedRemark } from '~~/core/desk/remark-places'
+import type { Annotation } from '~~/core/remarks/annotations'
+import type { Stretch } from '~~/core/remarks/find-place'
+import type { RemarkPlace, TextPlace } from '~~/core/remarks/remark'
 import type { WishList } from '~~/core/change/plan'
 import type { RecordedPlan } from '~~/shared/api'
 import type { ListedLevel } from '~~/core/change/levels/level-list'
@@ -110,6 +114,12 @@ export interface Asks {
     }
     answer: Opened
   }
+  /** Where the words of remarks are now, in their order. */
+  remarkPlaces: { ask: { places: readonly (RemarkPlace | null)[] }; answer: PlacedRemark[] }
+  /** What a remark about selected text would be about. */
+  quote: { ask: { range: Stretch }; answer: TextPlace | null }
+  /** What was written at the margins before the document came here. */
+  annotations: { ask: Record<string, never>; answer: Annotation[] }
   /** null where the text was changed while it was counted. */
   count: { ask: Record<string, never>; answer: Counted | null }
   page: { ask: { side: Side; view: PageView; index: number }; answer: Drawn }

@@ -24,12 +24,12 @@ export const remarkPlaceSchema = z.discriminatedUnion('kind', [
     to: offset,
     text: z.string().max(quoteLength),
   }),
-  /** A place on a page, from 0, in points from its top left: of a finished PDF, or where no text is. */
+  /** A place on a page, from 0, as shares of its width and height from its top left: of a picture, a finished PDF. */
   z.strictObject({
     kind: z.literal('page'),
     page: z.int().nonnegative().max(100_000),
-    x: z.number().min(-20_000).max(20_000),
-    y: z.number().min(-20_000).max(20_000),
+    x: z.number().min(0).max(1),
+    y: z.number().min(0).max(1),
   }),
 ])
 export type RemarkPlace = z.infer<typeof remarkPlaceSchema>

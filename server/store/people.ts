@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
-import { rightsOf, type ExtraRight, type Invitation, type Person, type PersonRole } from '../../shared/people'
+import { rightsOf, type ExtraRight, type Invitation, type Me, type Person, type PersonRole } from '../../shared/people'
 import { atOnce, deskPerson, type Acting, type Actor } from './acting'
 import { tellAudit } from './audit'
 import { hashOfKey, newKey } from './keys'
@@ -70,10 +70,16 @@ export async function listPeople({ knex, actor }: Acting): Promise<Person[]> {
   return rows.map(row => personOf(row, seen.find(each => each.person === row.id)?.seen ?? null))
 }
 
-/** Names of everybody who is or was here, by their ids. */
-export async function namesOfPeople({ knex, actor }: Acting): Promise<Record<string, string>> {
-  const rows = await knex('people').where({ owner: actor.owner }).select<{ id: string; name: string }[]>('id', 'name')
-  return Object.fromEntries(rows.map(row => [row.id, row.name]))
+/** Names of everybody who is or was here, by their ids, and who is here now. */
+export async function namesOfPeople({ knex, actor }: Acting): Promise<Pick<Me, 'names' | 'here'>> {
+  const rows = await knex('people')
+    .where({ owner: actor.owner })
+    .orderBy('name')
+    .select<{ id: string; name: string; ended: Date | null }[]>('id', 'name', 'ended')
+  return {
+    names: Object.fromEntries(rows.map(row => [row.id, row.name])),
+    here: rows.filter(row => row.ended === null).map(row => row.id),
+  }
 }
 
 /** Whoever asks, as one of the studio's people. */

@@ -25,6 +25,13 @@ export async function documentOf(event: H3Event, acting: Acting): Promise<Docume
   return document
 }
 
+/** The remark a route is about: whether it is there, whoever acts on it finds. @throws 404 */
+export function remarkIdOf(event: H3Event): string {
+  const id = idSchema.safeParse(getRouterParam(event, 'remark'))
+  if (!id.success) throw refusal(404, 'There is no such remark.')
+  return id.data
+}
+
 /** The batch a route is about. @throws 404 */
 export async function batchOf(event: H3Event, acting: Acting): Promise<Batch> {
   const id = idSchema.safeParse(getRouterParam(event, 'id'))

@@ -139,6 +139,78 @@ test('from an invitation to a first change; a reader looks, is told, and no font
   expect(fonts).toEqual([])
 })
 
+test('a reader remarks on a place, is answered, and finds on the shelf what is given to them', async ({
+  page,
+  browser,
+}) => {
+  const signIn = async (who: Page, name: string, passphrase: string) => {
+    await who.goto('/sign-in')
+    await who.getByLabel('The name you sign in by').fill(name)
+    await who.getByLabel('Passphrase', { exact: true }).fill(passphrase)
+    await who.getByRole('button', { name: 'Sign in' }).click()
+    await expect(who.getByRole('heading', { level: 1 })).toHaveText('Shelf')
+  }
+  const sand = await another(browser)
+  await signIn(sand, 'sand', 'seven lamps at the outer pier')
+  await sand.getByRole('link', { name: 'Notice to share', exact: true }).click()
+  const picture = sand.getByRole('img', { name: 'Page 1' })
+  await expect(picture).toBeVisible()
+  await picture.click({ position: { x: 200, y: 150 } })
+  await sand.getByLabel('What you say').fill('Is this the right hour?')
+  await choose(sand.getByRole('combobox', { name: 'Whom it is given to' }), 'M. Aldous')
+  await sand.getByRole('button', { name: 'Keep the remark' }).click()
+  const sands = sand.getByRole('listitem', { name: 'Remark about page 1' })
+  await expect(sands).toContainText('Is this the right hour?')
+  await noFindings(sand)
+
+  // It stands on the shelf of whoever it is given to, and is answered by keys alone.
+  await signIn(page, 'aldous', 'nets drying on the north quay')
+  const given = page.getByRole('region', { name: 'Remarks for you' })
+  await expect(given).toContainText('1 remark is given to you.')
+  await noFindings(page)
+  await given.getByRole('link', { name: 'Notice to share.odt' }).focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('1 open remark', { timeout: 30_000 })
+  const remark = page.getByRole('listitem', { name: 'Remark about page 1' })
+  await remark.getByRole('button', { name: 'Answer' }).focus()
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('It is: summer time.')
+  await page.keyboard.press('Tab')
+  await page.keyboard.press('Enter')
+  await expect(remark.getByRole('list', { name: 'Answers' })).toContainText('It is: summer time.')
+  await noFindings(page)
+
+  // Of words on the sheets; it goes into the file where that is wanted, and is settled by it.
+  const words = page.locator('section[aria-label^="Page 1"] span.whitespace-pre').first()
+  await words.dblclick()
+  await expect(page.getByText(/^About “/)).toBeVisible()
+  await page.getByLabel('What you say').fill('Larger, please')
+  await page.getByRole('button', { name: 'Keep the remark' }).click()
+  const own = page.getByRole('listitem').filter({ hasText: 'Larger, please' })
+  await own.getByRole('button', { name: 'Go there' }).click()
+  await own.getByRole('button', { name: 'Write it into the file' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'Written into the file' })).toBeVisible()
+  await expect(page.getByRole('list', { name: 'Remarks in the file' })).toContainText('Larger, please')
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('1 open remark')
+
+  // A finding is given to the reader, who settles it.
+  await page.getByRole('button', { name: 'Back to the findings' }).click()
+  await page.getByRole('list', { name: 'What the checks found' }).getByRole('button').first().click()
+  await page.keyboard.press('n')
+  await page.getByRole('button', { name: 'Give it to somebody' }).click()
+  await choose(page.getByRole('combobox', { name: 'Whom the finding is given to' }), 'R. Sand')
+  await page.getByRole('button', { name: 'Keep it as a remark' }).click()
+  await expect(page.getByText('It is given to R. Sand.')).toBeVisible()
+  await sand.goto('/')
+  await sand.getByRole('region', { name: 'Remarks for you' }).getByRole('link').click()
+  await expect(sands).toContainText('It is: summer time.')
+  await sand.getByRole('radio', { name: /^For you/ }).click()
+  const finding = sand.getByRole('list', { name: 'Remarks' }).getByRole('listitem')
+  await expect(finding).toContainText('Finding: ')
+  await finding.getByRole('button', { name: 'Settle' }).click()
+  await expect(sand.getByText('None is given to you.')).toBeVisible()
+})
+
 test('by keyboard: somebody’s rights change, their access ends, and whoever was signed in is out', async ({
   page,
   browser,

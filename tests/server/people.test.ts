@@ -18,6 +18,9 @@ import { addVersion } from '../../server/store/versions'
 import { rights, type Right } from '../../shared/rights'
 import type { DocumentInfo } from '../../shared/api'
 import { rightsOf, type Me, type Session } from '../../shared/people'
+import type { GivenRemark, Remark } from '../../shared/remarks'
+import { actOnRemark, addRemark, answerLimit, remarkLimit, remarksOf } from '../../server/store/remarks'
+import { purgeDocument, trashDocument } from '../../server/store/trash'
 import { until } from '../support/desk-process'
 import { makeOdt } from '../support/fixtures'
 import { beginServer, dropDatabase, endServer, ownDatabase, testDatabase } from './running'
@@ -92,7 +95,12 @@ const routes = readdirSync(folder, { recursive: true, encoding: 'utf8' })
 const guarded = routes.filter(each => each.right !== undefined)
 const anyId = '00000000-0000-4000-8000-000000000000'
 const addressOf = (path: string, id = anyId) =>
-  path.replace('[kind]', 'licence').replace('[number]', '1').replace('[hash]', 'a'.repeat(64)).replace('[id]', id)
+  path
+    .replace('[kind]', 'licence')
+    .replace('[number]', '1')
+    .replace('[hash]', 'a'.repeat(64))
+    .replace('[remark]', anyId)
+    .replace('[id]', id)
 
 describe('a desk of one', () => {
   it('opens without signing in, and whoever is there may do everything', async () => {
@@ -193,7 +201,7 @@ describe('a desk of several', () => {
     const { people } = await owner.get<{ people: { id: string; signIn: string }[] }>('/api/people')
     const teal = people.find(each => each.signIn === 'teal')!
     expect(await owner.status('PUT', `/api/people/${teal.id}`, { role: 'reader', also: ['take'] })).toBe(200)
-    expect((await reader.get<Me>('/api/me')).rights).toEqual(['look', 'take'])
+    expect((await reader.get<Me>('/api/me')).rights).toEqual(['look', 'remark', 'take'])
     expect(await owner.status('PUT', `/api/people/${teal.id}`, { role: 'designer', also: [] })).toBe(200)
     const made = await reader.ask('POST', '/api/folders', { name: 'Teal’s' })
     expect(made.status).toBe(201)
@@ -257,6 +265,8 @@ describe('another studio on the same installation', () => {
     'POST /api/documents/[id]/folder': { folder: null },
     'POST /api/documents/[id]/fonts': { path: 'Fonts/a.ttf' },
     'POST /api/documents/[id]/handoff': { as: 'epub' },
+    'POST /api/documents/[id]/remarks': { version: 1, place: null, text: 'Theirs' },
+    'POST /api/documents/[id]/remarks/[remark]': { act: 'settle' },
     'POST /api/documents/[id]/sign-off': { version: 1 },
     'POST /api/documents/[id]/step': { base: 1, direction: 'undo' },
     'PUT /api/documents/[id]/finished-starts': { level: 'document', starts: {} },
@@ -297,6 +307,7 @@ describe('another studio on the same installation', () => {
       '/api/trash',
       '/api/people',
       '/api/people/log',
+      '/api/remarks',
     ]) {
       const [, said] = await theirs.says('GET', path, undefined)
       for (const word of ['Ours', 'Teal', 'Aldous', ids.documents]) expect(said, path).not.toContain(word)
@@ -492,6 +503,114 @@ describe('a version that is signed off', () => {
     const kinds = (await owner.get<{ what: string }[]>('/api/people/log')).slice(0, 3).map(each => each.what)
     expect(kinds).toContain('sign-off taken back')
     expect(kinds).toContain('signed off')
+  })
+})
+
+describe('remarks', () => {
+  it('are written by whoever may read, answered, given to somebody, and settled by those they concern', async () => {
+    const { id } = await addDocument(actingAs(knex), {
+      fileName: 'Remarked.odt',
+      kind: 'text',
+      signed: false,
+      bytes: makeOdt({ body: '<text:p>Two boats a day</text:p>' }),
+    })
+    const path = `/api/documents/${id}/remarks`
+    const place = { kind: 'text', part: 'content.xml', node: 9, from: 4, to: 9, text: 'boats' }
+    const list = async (response: Promise<Response>) => (await (await response).json()) as Remark[]
+    // A reader changes nothing, and may say something.
+    expect(await reader.status('POST', `/api/documents/${id}/edit`, {})).toBe(403)
+    const [made] = await list(reader.ask('POST', path, { version: 1, place, text: ' Which boats? ', to: 'desk' }))
+    expect(made).toMatchObject({ version: 1, place, text: 'Which boats?', to: 'desk', settled: null, answers: [] })
+    expect(await owner.get<GivenRemark[]>('/api/remarks')).toMatchObject([
+      { id: made!.id, document: id, fileName: 'Remarked.odt', text: 'Which boats?', author: made!.author },
+    ])
+    expect(await reader.get('/api/remarks')).toEqual([])
+    const [answered] = await list(owner.ask('POST', `${path}/${made!.id}`, { act: 'answer', text: 'All of them.' }))
+    expect(answered!.answers).toMatchObject([{ author: 'desk', text: 'All of them.' }])
+    // Somebody has answered: what was asked stays.
+    expect(await reader.says('DELETE', `${path}/${made!.id}`, undefined)).toEqual([
+      403,
+      expect.stringContaining('as long as nobody else answered'),
+    ])
+    const [given] = await list(reader.ask('POST', `${path}/${made!.id}`, { act: 'give', to: made!.author }))
+    expect(given!.to).toBe(made!.author)
+    const [settled] = await list(reader.ask('POST', `${path}/${made!.id}`, { act: 'settle' }))
+    expect(settled!.settled).toMatchObject({ person: made!.author })
+    expect(await reader.get('/api/remarks')).toEqual([])
+    const [open] = await list(owner.ask('POST', `${path}/${made!.id}`, { act: 'reopen' }))
+    expect(open!.settled).toBeNull()
+    expect(await owner.status('DELETE', `${path}/${made!.id}`)).toBe(200)
+    expect(await owner.get(path)).toEqual([])
+  })
+
+  it('of somebody else are not a reader’s to settle, and nobody gets them who is not here', async () => {
+    const { id } = await addDocument(actingAs(knex), {
+      fileName: 'Remarked too.odt',
+      kind: 'text',
+      signed: false,
+      bytes: makeOdt({ body: '<text:p>Pier</text:p>' }),
+    })
+    const path = `/api/documents/${id}/remarks`
+    const body = { version: 1, place: { kind: 'page', page: 0, x: 0.3, y: 0.405 }, text: 'Of the page' }
+    const finding = { check: 'faces.absent', says: 'Skerrow is absent' }
+    const made = (await (await owner.ask('POST', path, { ...body, finding })).json()) as Remark[]
+    expect(made[0]).toMatchObject({ place: body.place, finding })
+    for (const act of [{ act: 'settle' }, { act: 'give', to: null }])
+      expect(await reader.says('POST', `${path}/${made[0]!.id}`, act)).toEqual([
+        403,
+        expect.stringContaining('settled'),
+      ])
+    expect(await reader.status('DELETE', `${path}/${made[0]!.id}`)).toBe(403)
+    for (const to of ['someone', anyId])
+      expect(await owner.says('POST', `${path}/${made[0]!.id}`, { act: 'give', to })).toEqual([
+        422,
+        expect.stringContaining('does not work at this studio'),
+      ])
+    expect(await owner.status('POST', path, { ...body, to: 'someone' })).toBe(422)
+    expect(await owner.says('POST', path, { ...body, version: 2 })).toEqual([
+      400,
+      expect.stringContaining('versions 1 to 1'),
+    ])
+    expect(await owner.status('POST', path, { ...body, text: '  ' })).toBe(400)
+    expect(await owner.status('POST', path, { ...body, text: 'x'.repeat(4001) })).toBe(400)
+    expect(await owner.status('POST', `${path}/${anyId}`, { act: 'settle' })).toBe(404)
+    expect(await owner.status('POST', `${path}/nothing`, { act: 'settle' })).toBe(404)
+    // What lies in the trash asks nobody, and goes with the document.
+    expect(await owner.status('POST', `${path}/${made[0]!.id}`, { act: 'give', to: 'desk' })).toBe(200)
+    expect((await owner.get<GivenRemark[]>('/api/remarks')).map(each => each.document)).toEqual([id])
+    await trashDocument(actingAs(knex), id)
+    expect(await owner.get('/api/remarks')).toEqual([])
+    await purgeDocument(actingAs(knex), id)
+    expect(await knex('remarks').where({ document: id })).toEqual([])
+  })
+
+  it('are bounded: of a document, and of the answers of one', async () => {
+    const ours = actingAs(knex)
+    const file = { fileName: 'Full.odt', kind: 'text' as const, signed: false, bytes: makeOdt({ body: '<text:p/>' }) }
+    const { id } = await addDocument(ours, file)
+    const row = (table: string, number: number) => ({
+      id: `${table}-${String(number).padStart(6, '0')}`,
+      author: 'desk',
+      text: 'x',
+      created: new Date(),
+    })
+    const many = (count: number, make: (number: number) => object) => Array.from({ length: count }, (_, at) => make(at))
+    await knex.batchInsert(
+      'remarks',
+      many(remarkLimit, at => ({ ...row('r', at), document: id, version: 1 })) as never,
+      500,
+    )
+    await knex.batchInsert(
+      'remark_answers',
+      many(answerLimit, at => ({ ...row('a', at), remark: 'r-000000' })) as never,
+      500,
+    )
+    const said = { version: 1, place: null, finding: null, to: null }
+    expect(await addRemark(ours, id, { ...said, text: 'One more' })).toBe('full')
+    expect(await actOnRemark(ours, id, 'r-000000', { act: 'answer', text: 'One more' })).toBe('full')
+    expect(await actOnRemark(ours, id, 'r-000001', { act: 'answer', text: 'The first' })).toBe('done')
+    const found = await remarksOf(ours, id)
+    expect([found.length, found.flatMap(each => each.answers).length]).toEqual([remarkLimit, answerLimit + 1])
   })
 })
 

@@ -78,6 +78,14 @@ function* wordEdits(document: OdfDocument, node: number): Generator<Edit> {
   yield { type: 'paste', ...at, at: middle, how: 'plain', paragraphs: paragraphsIn }
   yield { type: 'paste', ...at, at: third, how: 'structure', paragraphs: paragraphsIn }
   for (const endnote of [false, true]) yield { type: 'add-note', ...at, at: middle, endnote }
+  yield {
+    type: 'add-annotation',
+    ...at,
+    at: middle,
+    author: 'M. Aldous',
+    date: '2031-05-02T09:30:00Z',
+    text: 'Is\n it?',
+  }
   yield { type: 'add-table', ...at, rows: 2, columns: 3 }
 }
 

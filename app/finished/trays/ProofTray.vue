@@ -4,6 +4,7 @@ import type { FinishedFinding } from '~~/core/format/finished/proof'
 import type { HouseInfo } from '~~/shared/api'
 import { counted, grouped } from '../../desk/words'
 import Term from '../../kit/Term.vue'
+import PageRemarks from '../../remarks/PageRemarks.vue'
 import { useFinished } from '../../stores/finished'
 import SeverityMark from '../../stages/proof/SeverityMark.vue'
 import ChangeFoot from './ChangeFoot.vue'
@@ -147,4 +148,13 @@ async function putRight(): Promise<void> {
       </div>
     </li>
   </ul>
+  <PageRemarks
+    v-if="finished.info"
+    :info="finished.info"
+    :page="finished.page"
+    :pointed="null"
+    @go="remark => remark.place?.kind === 'page' && finished.show(remark.place.page)"
+  >
+    <template #hint>It is about the page that is shown.</template>
+  </PageRemarks>
 </template>

@@ -3,6 +3,9 @@ import { useDesk } from '../../stores/desk'
 import { useProof } from '../../stores/proof'
 import SeverityMark from './SeverityMark.vue'
 import Term from '../../kit/Term.vue'
+import GiveTo from '../../remarks/GiveTo.vue'
+import { useMe } from '../../stores/me'
+import { useRemarks } from '../../stores/remarks'
 
 /** The finding that the walk is at: put right, accepted with a reason, or passed by. */
 const desk = useDesk()
@@ -11,9 +14,35 @@ const finding = computed(() => proof.current!)
 const reason = ref('')
 const asking = ref(false)
 const field = ref<HTMLInputElement | null>(null)
+const me = useMe()
+const remarks = useRemarks()
+/** What is said of the finding to whoever is to see to it; null while nobody is asked. */
+const handing = ref<string | null>(null)
+const to = ref<string | null>(null)
+const handed = ref('')
 watch(finding, () => {
   asking.value = false
+  handing.value = null
+  handed.value = ''
 })
+async function hand(): Promise<void> {
+  const { check, says, place } = finding.value
+  const { engine, info } = desk
+  if (!engine || !info || !handing.value?.trim()) return
+  const range = place && { part: place.part, node: place.node, from: place.start, to: place.end }
+  const about = range && (await engine.ask('quote', { range }))
+  const remark = {
+    version: info.document.version,
+    place: about,
+    text: handing.value,
+    to: to.value,
+    finding: { check, says },
+  }
+  if (await remarks.add(remark)) {
+    handing.value = null
+    handed.value = to.value === null ? 'It is among the remarks' : `It is given to ${me.nameOf(to.value)}`
+  }
+}
 async function ask(): Promise<void> {
   asking.value = true
   await nextTick()
@@ -46,6 +75,14 @@ async function accept(all: boolean): Promise<void> {
         <span class="sr-only">This one: </span>Put it right
       </button>
       <button v-if="finding.accepted === null && !asking" type="button" class="plain" @click="ask">Accept it</button>
+      <button
+        v-if="finding.accepted === null && handing === null && me.may('remark')"
+        type="button"
+        class="plain"
+        @click="handing = finding.says"
+      >
+        {{ me.isShared ? 'Give it to somebody' : 'Remark on it' }}
+      </button>
       <button v-if="finding.accepted !== null" type="button" class="plain" @click="proof.reopen([finding])">
         Tell it again
       </button>
@@ -53,6 +90,22 @@ async function accept(all: boolean): Promise<void> {
       <button type="button" class="plain" title="N" @click="desk.walk(1)">Next finding</button>
       <span class="text-soft tabular-nums">{{ desk.at + 1 }} of {{ proof.walked.length }}</span>
     </div>
+    <p v-if="handed" role="status" class="mt-1 text-verdigris">{{ handed }}.</p>
+    <p v-if="handing !== null && remarks.message" role="alert" class="mt-1 text-rubric">{{ remarks.message }}</p>
+    <form v-if="handing !== null" class="mt-2 flex flex-wrap items-end gap-2" @submit.prevent="hand">
+      <label class="w-full text-[13px] text-soft"
+        >What is to be seen to
+        <input v-model="handing" class="field mt-[2px] w-full text-[14px] text-ink" maxlength="4000"
+      /></label>
+      <GiveTo
+        v-if="me.isShared"
+        v-model="to"
+        label="Whom the finding is given to"
+        class="min-w-[160px] text-[14px] text-ink"
+      />
+      <button type="submit" class="act" :disabled="handing.trim() === ''">Keep it as a remark</button>
+      <button type="button" class="plain" @click="handing = null">Leave it</button>
+    </form>
     <form v-if="asking" class="mt-2 flex flex-wrap items-end gap-2" @submit.prevent="accept(false)">
       <label class="flex-1 text-[13px] text-soft"
         >Why it stays as it is

@@ -8,14 +8,18 @@ import Term from '../../kit/Term.vue'
 import { counted, grouped } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useProof } from '../../stores/proof'
+import { useRemarks } from '../../stores/remarks'
 import CheckRow from './CheckRow.vue'
 import ChecklistPanel from './ChecklistPanel.vue'
 import ComparePanel from './ComparePanel.vue'
 import FindingPanel from './FindingPanel.vue'
+import RemarksPanel from './RemarksPanel.vue'
 
 /** Everything that the checks found in the document: by how much it matters, walked, put right, accepted. */
 const desk = useDesk()
 const proof = useProof()
+const remarks = useRemarks()
+const route = useRoute()
 const open = computed(() => (proof.counts ? Object.values(proof.counts).reduce((sum, each) => sum + each, 0) : 0))
 const chips = computed(() => {
   const counts = proof.counts
@@ -36,7 +40,12 @@ function report(): void {
   const csv = proofCsv([{ file: fileName, proof: proof.proof!, pageNumbers }])
   saveFile(new Blob([csv], { type: 'text/csv' }), `${fileName.replace(/\.\w+$/, '')}, proof.csv`)
 }
-onMounted(() => void proof.begin())
+onMounted(() => {
+  // Whoever comes from a remark that is given to them comes to the remarks.
+  if (route.query.panel === 'remarks') proof.panel = 'remarks'
+  if (desk.info) void remarks.load(desk.info.document.id)
+  void proof.begin()
+})
 // What is typed is looked over when it rests, as it is counted then.
 watch(
   () => [desk.state, desk.generation, desk.census] as const,
@@ -57,6 +66,7 @@ watch(
     />
     <ComparePanel v-else-if="proof.panel === 'compare'" />
     <ChecklistPanel v-else-if="proof.panel === 'checklist'" />
+    <RemarksPanel v-else-if="proof.panel === 'remarks'" />
     <template v-else>
       <h1 v-if="proof.proof">{{ open === 0 ? 'Nothing found' : counted(open, 'finding') }}</h1>
       <h1 v-else>Proof</h1>
@@ -87,6 +97,9 @@ watch(
         <button type="button" class="plain" @click="proof.panel = 'checklist'">Checklist</button>
         <button type="button" class="plain" @click="report">Report as CSV</button>
         <button type="button" class="plain" @click="proof.panel = 'compare'">Compare</button>
+        <button type="button" class="plain" @click="proof.panel = 'remarks'">
+          Remarks{{ remarks.open.length > 0 ? ` (${remarks.open.length})` : '' }}
+        </button>
       </div>
       <Chips
         v-if="chips.length > 0"

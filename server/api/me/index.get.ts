@@ -8,13 +8,13 @@ import { signInNeeded, whoAsks } from '../../work/signing-in'
 export default openRoute(async (event, knex): Promise<Me> => {
   const needed = await signInNeeded(knex)
   const asking = await whoAsks(event, knex)
-  if (!asking) return { signInNeeded: needed, person: null, rights: [], studio: '', names: {} }
+  if (!asking) return { signInNeeded: needed, person: null, rights: [], studio: '', names: {}, here: [] }
   const acting = actingAs(knex, asking.actor)
   return {
     signInNeeded: needed,
     person: await ownPerson(acting),
     rights: [...asking.actor.rights],
     studio: await studioName(acting),
-    names: await namesOfPeople(acting),
+    ...(await namesOfPeople(acting)),
   }
 })

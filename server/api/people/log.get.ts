@@ -9,7 +9,7 @@ import { attachment } from '../../work/requests'
 export default route('people', async (event, acting) => {
   const lines = await auditLog(acting)
   if (getQuery(event).format !== 'csv') return lines
-  const names = await namesOfPeople(acting)
+  const { names } = await namesOfPeople(acting)
   setHeader(event, 'Content-Type', 'text/csv; charset=utf-8')
   setHeader(event, 'Content-Disposition', attachment('People, log.csv'))
   return csvLines([

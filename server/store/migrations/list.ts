@@ -4,6 +4,7 @@ import { proofs } from './009-proofs'
 import { finished } from './010-finished'
 import { people } from './011-people'
 import { signOffs } from './012-sign-offs'
+import { remarks } from './013-remarks'
 import type { Knex } from 'knex'
 import { upgradePlan, upgradeRequest } from '../old-plans'
 import { owners } from './005-owners'
@@ -263,6 +264,7 @@ export const migrations: Migration[] = [
   finished,
   people,
   signOffs,
+  remarks,
 ]
 
 /** Goes through a table row by row, so that no more than one is held. */

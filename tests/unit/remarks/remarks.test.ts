@@ -61,7 +61,7 @@ describe('the place of a remark', () => {
     const anew = edited({ type: 'text', node: boats, from: 0, to: 56, text: 'Nothing sails.' })
     expect(finder(anew).find(about(boats, 4, 9))).toEqual({ state: 'changed', part, node: boats, from: 0, to: 14 })
     expect(finder(edited({ type: 'remove', node: boats })).find(about(boats, 4, 9))).toEqual({ state: 'gone' })
-    expect(finder(document).find({ kind: 'page', page: 2, x: 10, y: 20 })).toBeNull()
+    expect(finder(document).find({ kind: 'page', page: 2, x: 0.1, y: 0.2 })).toBeNull()
   })
 
   it('survives an undo: it is where it was', () => {
