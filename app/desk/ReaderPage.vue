@@ -31,8 +31,8 @@ function point(event: MouseEvent): void {
     <span
       v-for="(pin, at) in props.pins ?? []"
       :key="at"
-      class="pointer-events-none absolute -mt-[11px] -ml-[11px] flex size-[22px] items-center justify-center rounded-full border-2 border-white text-[12px] text-white"
-      :class="pin.current ? 'bg-rubric' : 'bg-iris'"
+      class="pointer-events-none absolute -mt-[11px] -ml-[11px] flex size-[22px] items-center justify-center"
+      :class="['rounded-full border-2 border-white text-[12px] text-white', pin.current ? 'bg-rubric' : 'bg-iris']"
       :style="{ left: `${pin.x * 100}%`, top: `${pin.y * 100}%` }"
       >{{ pin.title }}</span
     >

@@ -23,9 +23,8 @@ const me = useMe()
 const remarks = useRemarks()
 const about = ref<'page' | 'document'>('page')
 const current = ref<string | null>(null)
-const place = computed(
-  (): RemarkPlace | null =>
-    about.value === 'document' ? null : (props.pointed ?? { kind: 'page', page: props.page, x: 0.5, y: 0 }),
+const place = computed((): RemarkPlace | null =>
+  about.value === 'document' ? null : (props.pointed ?? { kind: 'page', page: props.page, x: 0.5, y: 0 }),
 )
 const options = [
   { id: 'page', title: 'A place on a page' },

@@ -45,7 +45,11 @@ async function keep(): Promise<void> {
 </script>
 
 <template>
-  <li class="border-b border-rule py-2" :class="{ 'bg-wash': current }" :aria-label="`Remark about ${about}`">
+  <li
+    class="border-b border-rule py-2"
+    :class="{ '-mx-2 bg-wash px-2': current }"
+    :aria-label="`Remark about ${about}`"
+  >
     <p class="flex flex-wrap items-baseline gap-x-2">
       <strong v-if="me.isShared" class="font-medium">{{ name(remark.author) }}</strong><span
         class="text-[13px] text-soft"

@@ -44,9 +44,11 @@ function offsetOf(part: XmlPart, paragraph: XmlElement, annotation: XmlElement):
 /** The annotations that a document carries in its own parts, in reading order. */
 export function annotationsOf(document: OdfDocument): Annotation[] {
   const found: Annotation[] = []
-  const { content } = document.subdocuments[0]!
-  const part = content === null ? undefined : document.parts.get(content)
-  if (part)
+  const { content, styles } = document.subdocuments[0]!
+  // Headers and footers stand with the styles.
+  for (const path of [content, styles]) {
+    const part = path === null ? undefined : document.parts.get(path)
+    if (!part) continue
     for (const element of part.descendants()) {
       if (element.name !== 'office:annotation' || found.length >= annotationLimit) continue
       const paragraphs = [...part.descendants(element)].filter(each => each.name === 'text:p')
@@ -65,5 +67,6 @@ export function annotationsOf(document: OdfDocument): Annotation[] {
             : null,
       })
     }
+  }
   return found
 }

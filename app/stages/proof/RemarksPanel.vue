@@ -8,7 +8,7 @@ import RemarkForm from '../../remarks/RemarkForm.vue'
 import RemarkList from '../../remarks/RemarkList.vue'
 import NoticeLine from '../../kit/NoticeLine.vue'
 import Term from '../../kit/Term.vue'
-import { counted } from '../../desk/words'
+import { counted, dayWords } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useMe } from '../../stores/me'
 import { useProof } from '../../stores/proof'
@@ -22,7 +22,7 @@ const proof = useProof()
 const words = useWords()
 const remarks = useRemarks()
 const placed = shallowRef<ReadonlyMap<string, PlacedRemark>>(new Map())
-const annotations = shallowRef<readonly Annotation[]>([])
+const annotations = shallowRef<readonly (Annotation & { readonly at: PlacedRemark })[]>([])
 const selected = shallowRef<TextPlace | null>(null)
 const walked = shallowRef<readonly Remark[]>([])
 const heading = ref<HTMLElement | null>(null)
@@ -45,9 +45,11 @@ async function place(): Promise<void> {
   const { engine } = desk
   if (!engine || desk.state !== 'open') return
   const { list } = remarks
-  const found = await engine.ask('remarkPlaces', { places: JSON.parse(JSON.stringify(list.map(each => each.place))) })
-  annotations.value = await engine.ask('annotations', {})
+  const inFile = await engine.ask('annotations', {})
+  const places = [...list, ...inFile].map(each => each.place)
+  const found = await engine.ask('remarkPlaces', { places: JSON.parse(JSON.stringify(places)) as typeof places })
   placed.value = new Map(list.map((each, at) => [each.id, found[at]!]))
+  annotations.value = inFile.map((each, at) => ({ ...each, at: found[list.length + at]! }))
   const before = current.value
   walked.value = list.filter(each => each.settled === null && placed.value.get(each.id)?.occurrence)
   desk.walkThrough(walked.value.map(each => placed.value.get(each.id)!.occurrence!))
@@ -77,11 +79,14 @@ function go(remark: Remark): void {
     desk.at = at
     return
   }
-  const { page = -1, occurrence = null } = placed.value.get(remark.id) ?? {}
-  if (occurrence) {
-    walked.value = [remark]
-    desk.walkThrough([occurrence])
-  } else if (page >= 0) desk.page = page
+  show(placed.value.get(remark.id) ?? null, [remark])
+}
+/** Goes to a place that is not among those that are walked through. */
+function show(place: PlacedRemark | null, of: readonly Remark[] = []): void {
+  if (place?.occurrence) {
+    walked.value = of
+    desk.walkThrough([place.occurrence])
+  } else if (place && place.page >= 0) desk.page = place.page
 }
 /** Writes a remark into the file, for whoever opens it elsewhere; here it is settled by that. */
 async function write(remark: Remark): Promise<void> {
@@ -138,9 +143,13 @@ async function write(remark: Remark): Promise<void> {
       <ul class="mt-1 border-t border-rule" aria-label="Remarks in the file">
         <li v-for="(each, at) in annotations" :key="at" class="border-b border-rule py-2">
           <p class="text-[13px] text-soft">
-            {{ [each.author || 'somebody', each.date.slice(0, 10)].filter(Boolean).join(', ') }}
+            {{ [each.author || 'somebody', each.date === '' ? '' : dayWords(each.date)].filter(Boolean).join(', ')
+            }}{{ each.at.page < 0 ? '' : `, page ${each.at.page + 1}` }}
           </p>
           <p class="whitespace-pre-line">{{ each.text }}</p>
+          <button v-if="each.place && each.at.page >= 0" type="button" class="link py-0.5" @click="show(each.at)">
+            <span class="sr-only">{{ each.text.slice(0, 40) }}: </span>Go there
+          </button>
         </li>
       </ul>
     </template>

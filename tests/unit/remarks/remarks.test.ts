@@ -8,7 +8,7 @@ import { RemarkFinder, textPlace } from '../../../core/remarks/find-place'
 import { remarkPlaceSchema } from '../../../core/remarks/remark'
 import { readDocument } from '../../../core/style/reading'
 import { paragraphText } from '../../../core/style/runs'
-import { makeOdt, openOdt, textStyle } from '../../support/fixtures'
+import { makeOdt, openOdt, standardMaster, textStyle } from '../../support/fixtures'
 
 const part = 'content.xml'
 const document = openOdt({
@@ -109,6 +109,25 @@ describe('annotations', () => {
       ['Wenna', '', 'How many?\nAnd when?', 9],
     ])
     expect(paragraphText(paragraphs(again)[0]!)).toBe('Two boats a day.')
+  })
+
+  it('stand in headers, too', () => {
+    const plain = openOdt({ masters: standardMaster('<style:header><text:p>Saltmere</text:p></style:header>') })
+    const node = [...plain.parts.get('styles.xml')!.descendants()].find(each => each.name === 'text:p')!.id
+    const { document: headed } = applyEdit(
+      plain,
+      {
+        type: 'add-annotation',
+        part: 'styles.xml',
+        node,
+        at: 8,
+        author: 'A',
+        date: '2031-05-02T09:30:00Z',
+        text: 'Larger',
+      },
+      900,
+    )
+    expect(annotationsOf(headed)).toMatchObject([{ text: 'Larger', place: { part: 'styles.xml', from: 8 } }])
   })
 
   it('are written and undone to the byte, and refused where no text is', () => {
