@@ -4,7 +4,9 @@ import type { Right } from '../shared/rights'
 import { actingAs, type Acting } from './store/acting'
 import { tellAudit, type AuditKind } from './store/audit'
 import { database } from './store/database'
-import { asRefusal, refusal, retryAfter } from './work/answer'
+import { isShared, namesOfPeople } from './store/people'
+import { ConflictError } from './store/versions'
+import { asRefusal, changedMeanwhile, refusal, retryAfter } from './work/answer'
 import { Rate } from './work/rate'
 import { whoAsks } from './work/signing-in'
 
@@ -44,6 +46,15 @@ async function answered<T>(event: H3Event, work: () => Promise<T>): Promise<T> {
 /** What was taken away or let go for good is told in the log of people. */
 const audited: Partial<Record<Right, AuditKind>> = { take: 'taken', purge: 'purged' }
 
+/** Whoever is told that a document was changed meanwhile is told by whom. @throws what came, with names */
+async function withNames(acting: Acting, error: unknown): Promise<never> {
+  if (!(error instanceof ConflictError) || !(await isShared(acting.knex))) throw error
+  const { names } = await namesOfPeople(acting)
+  const authors = [...new Set(error.since.map(version => version.author))]
+  const told = authors.map(each => (each === acting.actor.person ? 'You' : (names[each] ?? 'Somebody')))
+  throw told.length === 0 ? error : changedMeanwhile(error, told.join(' and '))
+}
+
 /**
  * A route: the right it needs, and what it does for whoever asks. Errors come out as sentences. Without a session where one
  * is needed, or without the right, nothing is done.
@@ -62,7 +73,7 @@ export function route<T>(
       if (!actor.rights.has(right)) throw refusal(403, `You may not ${mayNot[right]}. Nothing was changed.`)
       await rate.count(JSON.stringify([actor.owner, actor.person, getRequestIP(event)]), right)
       const acting = actingAs(knex, actor)
-      const answer = await handler(event, acting, session)
+      const answer = await handler(event, acting, session).catch(error => withNames(acting, error))
       const kind = session === '' || event.context.untold === true ? undefined : audited[right]
       if (kind) await tellAudit(acting, kind, event.path.split('?', 1)[0])
       return answer

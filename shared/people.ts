@@ -95,6 +95,8 @@ export const personRightsSchema = z.strictObject({
   also: z.array(z.enum(extraRights)).max(extraRights.length).default([]),
 })
 export const inviteBodySchema = z.strictObject({ name: nameSchema, ...personRightsSchema.shape })
+/** Which document somebody is at, or has left. */
+export const atBodySchema = z.strictObject({ document: z.uuid(), left: z.boolean().default(false) })
 export const studioBodySchema = z.strictObject({ name: nameSchema })
 export const joinBodySchema = z.strictObject({
   key: z.string().min(20).max(200),

@@ -9,12 +9,14 @@ import HistoryButtons from './HistoryButtons.vue'
 import RunningHead from './RunningHead.vue'
 import SheetsView from './SheetsView.vue'
 import ThumbIndex from './ThumbIndex.vue'
+import WhoIsHere from './WhoIsHere.vue'
 import { stages as tabs, useStages } from './stages'
 import PlanWalk from '../change/PlanWalk.vue'
 import { resetChanges } from '../change/use-change'
 import PasteQuestion from './PasteQuestion.vue'
 import { isTyping } from './typing'
 import { useDesk } from '../stores/desk'
+import { useMe } from '../stores/me'
 import { usePasting } from '../stores/pasting'
 import { useSwap } from '../stores/swap'
 import { useWords } from '../stores/words'
@@ -27,6 +29,7 @@ const props = defineProps<{
 }>()
 const route = useRoute()
 const desk = useDesk()
+const me = useMe()
 const swap = useSwap()
 const words = useWords()
 const pasting = usePasting()
@@ -128,6 +131,7 @@ useHead({ title: () => (title.value ? `${title.value}, Morphene` : 'Morphene') }
         <span v-if="words.unsaved" class="shrink-0 text-[13px] text-soft" role="status">{{
           words.saving ? 'Storing …' : 'Typing …'
         }}</span>
+        <WhoIsHere v-if="me.isShared" :document="id" />
         <DeskFind ref="find" />
         <HistoryButtons :history="desk.info.history" :unsaved="words.unsaved" @step="words.step" />
       </template>

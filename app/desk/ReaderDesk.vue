@@ -9,6 +9,7 @@ import DeskFrame from './DeskFrame.vue'
 import RunningHead from './RunningHead.vue'
 import PageFolio from './PageFolio.vue'
 import ReaderPage from './ReaderPage.vue'
+import WhoIsHere from './WhoIsHere.vue'
 import SignOff from '../kit/SignOff.vue'
 import PageRemarks from '../remarks/PageRemarks.vue'
 import { useRemarks } from '../stores/remarks'
@@ -77,7 +78,7 @@ useHead({ title: () => `${title.value}, Morphene` })
 
 <template>
   <div class="flex h-full flex-col">
-    <RunningHead :title="title" />
+    <RunningHead :title="title"><WhoIsHere v-if="me.isShared" :document="info.document.id" /></RunningHead>
     <DeskFrame left-name="pages">
       <template #left>
         <div

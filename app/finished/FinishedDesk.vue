@@ -8,8 +8,10 @@ import FindField from '../desk/FindField.vue'
 import HistoryButtons from '../desk/HistoryButtons.vue'
 import RunningHead from '../desk/RunningHead.vue'
 import ThumbIndex from '../desk/ThumbIndex.vue'
+import WhoIsHere from '../desk/WhoIsHere.vue'
 import { isTyping } from '../desk/typing'
 import { useFinished } from '../stores/finished'
+import { useMe } from '../stores/me'
 import { useFinishedEdits } from '../stores/finished-edits'
 import FinishedSheets from './FinishedSheets.vue'
 import { finishedStages } from './stages'
@@ -19,6 +21,7 @@ const props = defineProps<{ info: DocumentInfo }>()
 const route = useRoute()
 const router = useRouter()
 const finished = useFinished()
+const me = useMe()
 const edits = useFinishedEdits()
 const title = computed(() => props.info.document.fileName.replace(/\.pdf$/i, ''))
 const id = computed(() =>
@@ -92,6 +95,7 @@ useHead({ title: () => `${title.value}, Morphene` })
   <div class="flex h-full flex-col">
     <RunningHead :title="title">
       <template v-if="finished.info && finished.state === 'open'">
+        <WhoIsHere v-if="me.isShared" :document="finished.info.document.id" />
         <FindField
           ref="find"
           :found="found"

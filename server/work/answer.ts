@@ -26,6 +26,17 @@ export function refusal(statusCode: number, message: string, data: Record<string
   })
 }
 
+/** That a document was changed meanwhile, and by whom: nothing was overwritten. */
+export function changedMeanwhile({ since, current }: ConflictError, who = 'Somebody'): H3Error {
+  const what = since.map(version => `“${version.title}”`).join(', ')
+  return refusal(
+    409,
+    `${who} changed this document meanwhile: ${what}. Your change was not applied, and what is there is kept. Look at it, then ` +
+      'plan again.',
+    { current, since },
+  )
+}
+
 /** Any error as one that comes out as a sentence. */
 export function asRefusal(error: unknown): unknown {
   if (error instanceof PackageError)
@@ -35,14 +46,7 @@ export function asRefusal(error: unknown): unknown {
     if (name === 'PackageError') return refusal(fault === 'too-large' ? 413 : 422, message, { fault })
     return refusal(name === 'Error' ? 500 : 422, message, name === 'MayNotEmbed' ? { fault: 'may-not-embed' } : {})
   }
-  if (error instanceof ConflictError) {
-    const what = error.since.map(version => `“${version.title}”`).join(', ')
-    return refusal(
-      409,
-      `Somebody changed this document meanwhile: ${what}. Your change was not applied, and theirs is kept. Look at it, then plan again.`,
-      { current: error.current, since: error.since },
-    )
-  }
+  if (error instanceof ConflictError) return changedMeanwhile(error)
   if (isAway(error))
     return refusal(
       503,

@@ -13,6 +13,7 @@ import { addHouse } from '../../server/store/houses'
 import { actorOf, addStudio, makeLink } from '../../server/store/people'
 import { beginSession } from '../../server/store/sessions'
 import { projectFolder } from '../../server/library/files'
+import { openDocument } from '../../core/document/open'
 import { registry } from '../../core/change/registry'
 import { addVersion } from '../../server/store/versions'
 import { rights, type Right } from '../../shared/rights'
@@ -20,6 +21,7 @@ import type { DocumentInfo } from '../../shared/api'
 import { rightsOf, type Me, type Session } from '../../shared/people'
 import type { GivenRemark, Remark } from '../../shared/remarks'
 import { actOnRemark, addRemark, answerLimit, remarkLimit, remarksOf } from '../../server/store/remarks'
+import { presentFor } from '../../server/store/presence'
 import { purgeDocument, trashDocument } from '../../server/store/trash'
 import { until } from '../support/desk-process'
 import { makeOdt } from '../support/fixtures'
@@ -503,6 +505,63 @@ describe('a version that is signed off', () => {
     const kinds = (await owner.get<{ what: string }[]>('/api/people/log')).slice(0, 3).map(each => each.what)
     expect(kinds).toContain('sign-off taken back')
     expect(kinds).toContain('signed off')
+  })
+})
+
+describe('two people at one document', () => {
+  const [one, other] = [new Browser(), new Browser()]
+  let id = ''
+  beforeAll(async () => {
+    for (const [browser, name] of [
+      [one, 'Jory Penn'],
+      [other, 'Isla Brae'],
+    ] as const) {
+      const person = { id: name.slice(0, 4), owner: 'desk', role: 'designer' as const, also: '[]' }
+      await knex('people').insert({ ...person, name, created: new Date() })
+      browser.cookie = `morphene=${(await beginSession(knex, actorOf(person), 'test')).key}`
+    }
+    const bytes = makeOdt({ body: '<text:p>Two boats a day</text:p>' })
+    id = (await addDocument(actingAs(knex), { fileName: 'Shared.odt', kind: 'text', signed: false, bytes })).id
+  })
+  const at = async (browser: Browser, more: object = {}) =>
+    (await (await browser.ask('PUT', '/api/me/at', { document: id, ...more })).json()) as string[]
+
+  it('see each other while they are there, and no longer', async () => {
+    expect(await at(one)).toEqual([])
+    expect(await at(other)).toEqual(['Jory'])
+    expect(await at(one)).toEqual(['Isla'])
+    expect(await at(other, { left: true })).toEqual([])
+    expect(await at(one)).toEqual([])
+    // Whoever said nothing for a while is not there, though they never said that they left.
+    await at(other)
+    await knex('presence')
+      .where({ person: 'Isla' })
+      .update({ seen: new Date(Date.now() - presentFor - 1000) })
+    expect(await at(one)).toEqual([])
+    expect((await one.says('PUT', '/api/me/at', { document: anyId }))[0]).toBe(404)
+  })
+
+  it('are told who changed what, and neither overwrites the other', async () => {
+    const node = [
+      ...openDocument(makeOdt({ body: '<text:p>Two boats a day</text:p>' }))
+        .parts.get('content.xml')!
+        .descendants(),
+    ].find(each => each.name === 'text:p')!.id
+    const write = (text: string) => ({
+      base: 1,
+      edits: [{ edit: { type: 'text', part: 'content.xml', node, from: 0, to: 0, text }, firstId: 500 }],
+    })
+    expect(await one.status('POST', `/api/documents/${id}/edit`, write('Mostly '))).toBe(200)
+    const [status, said] = await other.says('POST', `/api/documents/${id}/edit`, write('Rarely '))
+    expect(status).toBe(409)
+    expect(said).toContain('Jory Penn changed this document meanwhile: “Wrote “Mostly ””')
+    const [, own] = await one.says('POST', `/api/documents/${id}/edit`, write('Again '))
+    expect(own).toContain('You changed this document meanwhile')
+    // A remark stays through change and undo.
+    const place = { kind: 'text', part: 'content.xml', node, from: 11, to: 16, text: 'boats' }
+    expect(await other.status('POST', `/api/documents/${id}/remarks`, { version: 2, place, text: 'Two?' })).toBe(200)
+    expect(await one.status('POST', `/api/documents/${id}/step`, { base: 2, direction: 'undo' })).toBe(200)
+    expect(await one.get(`/api/documents/${id}/remarks`)).toMatchObject([{ text: 'Two?', author: 'Isla', version: 2 }])
   })
 })
 

@@ -5,6 +5,7 @@ import { finished } from './010-finished'
 import { people } from './011-people'
 import { signOffs } from './012-sign-offs'
 import { remarks } from './013-remarks'
+import { presence } from './014-presence'
 import type { Knex } from 'knex'
 import { upgradePlan, upgradeRequest } from '../old-plans'
 import { owners } from './005-owners'
@@ -265,6 +266,7 @@ export const migrations: Migration[] = [
   people,
   signOffs,
   remarks,
+  presence,
 ]
 
 /** Goes through a table row by row, so that no more than one is held. */
