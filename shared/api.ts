@@ -248,6 +248,8 @@ export interface Folder {
   readonly documents: number
   /** For how many days after its last change a document is kept here; null for good. */
   readonly keepDays: number | null
+  /** Those who see it, beside the owners, by their ids; none where everybody of the studio does. */
+  readonly members: readonly string[]
 }
 
 /** So many days may something be kept, at the least and at the most. */

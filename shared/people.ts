@@ -95,6 +95,8 @@ export const personRightsSchema = z.strictObject({
   also: z.array(z.enum(extraRights)).max(extraRights.length).default([]),
 })
 export const inviteBodySchema = z.strictObject({ name: nameSchema, ...personRightsSchema.shape })
+/** Who sees a folder, beside the owners; none: everybody. */
+export const folderMembersSchema = z.strictObject({ people: z.array(z.string().min(1).max(36)).max(500) })
 /** Which document somebody is at, or has left. */
 export const atBodySchema = z.strictObject({ document: z.uuid(), left: z.boolean().default(false) })
 export const studioBodySchema = z.strictObject({ name: nameSchema })

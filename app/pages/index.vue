@@ -8,6 +8,7 @@ import DeskStarts from '../desk/DeskStarts.vue'
 import ShelfCard from '../desk/ShelfCard.vue'
 import ShelfIndex from '../desk/ShelfIndex.vue'
 import NoticeLine from '../kit/NoticeLine.vue'
+import FolderMembers from '../desk/FolderMembers.vue'
 import GivenRemarks from '../remarks/GivenRemarks.vue'
 import { useInfiniteScroll } from '@vueuse/core'
 import { counted } from '../desk/words'
@@ -170,7 +171,11 @@ useHead({ title: 'Shelf, Morphene' })
             :model-value="shelf.folder ?? ''"
             :options="[
               { id: '', title: 'Everything' },
-              ...shelf.folders.map(({ id, name, documents }) => ({ id, title: name, count: documents })),
+              ...shelf.folders.map(({ id, name, documents, members }) => ({
+                id,
+                title: members.length > 0 ? `${name}, closed` : name,
+                count: documents,
+              })),
             ]"
             @update:model-value="shelf.folder = $event === '' ? null : $event"
           />
@@ -183,6 +188,7 @@ useHead({ title: 'Shelf, Morphene' })
               aria-label="Name of a new folder"
             /><button type="submit" class="plain" :disabled="folderName.trim() === ''">Make it</button>
           </form>
+          <FolderMembers v-if="shelf.openFolder && me.isShared" :key="shelf.openFolder.id" :folder="shelf.openFolder" />
           <template v-if="shelf.openFolder && me.may('arrange')">
             <form v-if="renaming !== null" class="flex gap-2" @submit.prevent="renameFolder">
               <input v-model="renaming" class="field w-[160px]" maxlength="120" aria-label="New name of the folder" />

@@ -236,6 +236,9 @@ export const useShelf = defineStore('shelf', () => {
   }
   const keepInFolder = (id: string, days: number | null) =>
     guarded(() => $fetch(`/api/folders/${id}/keep`, { method: 'PUT', body: { days } }))
+  /** Says who sees a folder, beside the owners. */
+  const setMembers = (id: string, people: readonly string[]) =>
+    guarded(() => $fetch(`/api/folders/${id}/members`, { method: 'PUT', body: { people } }))
   const addFolder = (name: string) =>
     guarded(async () => {
       const { id } = await $fetch<{ id: string }>('/api/folders', { method: 'POST', body: { name } })
@@ -279,6 +282,7 @@ export const useShelf = defineStore('shelf', () => {
     throwAway,
     putBack,
     keepInFolder,
+    setMembers,
     dismiss,
   }
 })

@@ -46,7 +46,26 @@ export async function atOnce<T>(acting: Acting, work: (within: Acting) => Promis
   }
 }
 
-/** The ids of all documents on the actor's shelf: what rows that hang on documents are limited by. */
-export function ownDocuments({ knex, actor }: Acting): Knex.QueryBuilder {
-  return knex('documents').where({ owner: actor.owner }).whereNull('trashed').select('id')
+/**
+ * Folders that the actor does not see: they have members, and the actor is none. Whoever sees to people sees all. Null where
+ * there can be none.
+ */
+export function foldersClosedTo({ knex, actor }: Acting): Knex.QueryBuilder | null {
+  if (actor.rights.has('people')) return null
+  return knex('folder_members').groupBy('folder').havingRaw('sum(person = ?) = 0', [actor.person]).select('folder')
+}
+
+/** Leaves out of a query what lies in folders that the actor does not see; `column` holds the folder, or null. */
+export function withinReach(acting: Acting, query: Knex.QueryBuilder, column = 'documents.folder'): Knex.QueryBuilder {
+  const closed = foldersClosedTo(acting)
+  return closed ? query.where(either => void either.whereNull(column).orWhereNotIn(column, closed)) : query
+}
+
+/** The ids of all documents on the actor's shelf that they see: what rows that hang on documents are limited by. */
+export function ownDocuments(acting: Acting): Knex.QueryBuilder {
+  const { knex, actor } = acting
+  return withinReach(
+    acting,
+    knex('documents').where({ 'documents.owner': actor.owner }).whereNull('documents.trashed').select('id'),
+  )
 }

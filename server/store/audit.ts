@@ -11,6 +11,7 @@ export const auditWords = {
   'invitation withdrawn': 'took an invitation back',
   joined: 'came by an invitation',
   'rights changed': 'gave somebody other rights',
+  'folder members': 'said who sees a folder',
   'person ended': 'let somebody’s access end',
   'link made': 'made a link by which somebody comes in again',
   'signed off': 'signed a version off',

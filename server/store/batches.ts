@@ -9,7 +9,7 @@ import type {
   Job,
   ListedBatch,
 } from '../../shared/api'
-import { atOnce, ownDocuments, type Acting } from './acting'
+import { atOnce, foldersClosedTo, ownDocuments, type Acting } from './acting'
 import { addVersion, listVersions, type NewVersion } from './versions'
 
 /*
@@ -85,7 +85,8 @@ export async function addBatch(
   return id
 }
 
-export async function findBatch({ knex, actor }: Acting, id: string): Promise<Batch | undefined> {
+export async function findBatch(acting: Acting, id: string): Promise<Batch | undefined> {
+  const { knex, actor } = acting
   const row = await knex('batches')
     .where({ id, owner: actor.owner })
     .first<(Omit<Batch, 'request' | 'documents'> & { request: string }) | undefined>(
@@ -97,11 +98,11 @@ export async function findBatch({ knex, actor }: Acting, id: string): Promise<Ba
       'created',
     )
   if (!row) return undefined
-  const documents = await knex('batch_documents')
-    .where({ batch: id })
-    .orderBy('file_name')
-    .orderBy('document')
-    .select<DocumentRow[]>('*')
+  // Documents that are gone stay in the record; those in folders that the actor does not see are not told.
+  const closed = foldersClosedTo(acting)
+  const found = knex('batch_documents').where({ batch: id })
+  if (closed) void found.whereNotIn('document', knex('documents').whereIn('folder', closed).select('id'))
+  const documents = await found.orderBy('file_name').orderBy('document').select<DocumentRow[]>('*')
   return { ...row, request: JSON.parse(row.request) as WishList, documents: documents.map(shaped) }
 }
 

@@ -1,30 +1,69 @@
 import { randomUUID } from 'node:crypto'
 import type { Folder } from '../../shared/api'
 import { deskStartsSchema, noStarts, type DeskStarts } from '../../core/change/defaults/desk-starts'
-import { atOnce, ownDocuments, type Acting } from './acting'
+import { atOnce, ownDocuments, withinReach, type Acting } from './acting'
+import { tellAudit } from './audit'
 
-/** The actor's folders by name, with how many documents lie in each. */
-export async function listFolders({ knex, actor }: Acting): Promise<Folder[]> {
-  const rows = await knex('folders')
+/** The folders that the actor sees by name, with how many documents lie in each, and who else sees those that are closed. */
+export async function listFolders(acting: Acting): Promise<Folder[]> {
+  const { knex, actor } = acting
+  const found = knex('folders')
     .leftJoin('documents', join => join.on('documents.folder', 'folders.id').andOnNull('documents.trashed'))
     .where('folders.owner', actor.owner)
+  const rows = await withinReach(acting, found, 'folders.id')
     .groupBy('folders.id', 'folders.name', 'folders.keep_days')
     .orderBy('folders.name')
-    .select<(Omit<Folder, 'documents'> & { documents: number | string })[]>(
+    .select<(Omit<Folder, 'documents' | 'members'> & { documents: number | string })[]>(
       'folders.id as id',
       'folders.name as name',
       'folders.keep_days as keepDays',
       knex.raw('count(documents.id) as documents'),
     )
-  return rows.map(row => ({ ...row, documents: Number(row.documents) }))
+  const members = await knex('folder_members')
+    .whereIn(
+      'folder',
+      rows.map(row => row.id),
+    )
+    .orderBy('person')
+    .select<{ folder: string; person: string }[]>('folder', 'person')
+  return rows.map(row => ({
+    ...row,
+    documents: Number(row.documents),
+    members: members.filter(each => each.folder === row.id).map(each => each.person),
+  }))
 }
 
-/** A folder of the actor's by its id. */
+/** A folder that the actor sees by its id. */
 export async function findFolder(
-  { knex, actor }: Acting,
+  acting: Acting,
   id: string,
 ): Promise<{ readonly id: string; readonly name: string } | undefined> {
-  return knex('folders').where({ id, owner: actor.owner }).first<{ id: string; name: string } | undefined>('id', 'name')
+  const { knex, actor } = acting
+  return withinReach(acting, knex('folders').where({ id, owner: actor.owner }), 'folders.id').first<
+    { id: string; name: string } | undefined
+  >('id', 'name')
+}
+
+/**
+ * Says who sees a folder and what lies in it, beside those who see to people; nobody in particular opens it to all. False
+ * where there is no such folder, or somebody does not work here.
+ */
+export async function setFolderMembers(acting: Acting, id: string, people: readonly string[]): Promise<boolean> {
+  return atOnce(acting, async within => {
+    const { knex, actor } = within
+    const folder = await findFolder(within, id)
+    const members = [...new Set(people)]
+    const here = await knex('people')
+      .whereIn('id', members)
+      .where({ owner: actor.owner })
+      .whereNull('ended')
+      .select('id')
+    if (!folder || here.length < members.length) return false
+    await knex('folder_members').where({ folder: id }).delete()
+    if (members.length > 0) await knex('folder_members').insert(members.map(person => ({ folder: id, person })))
+    await tellAudit(within, 'folder members', `${folder.name}: ${members.length === 0 ? 'everybody' : members.length}`)
+    return true
+  })
 }
 
 /** Makes a folder and answers its id; null where there is one of that name. */
@@ -54,7 +93,9 @@ export async function renameFolder(acting: Acting, id: string, name: string): Pr
  * Says for how many days after its last change a document of a folder is kept, from now on; null for good. False where
  * there is no such folder.
  */
-export async function keepInFolder({ knex, actor }: Acting, id: string, days: number | null): Promise<boolean> {
+export async function keepInFolder(acting: Acting, id: string, days: number | null): Promise<boolean> {
+  const { knex, actor } = acting
+  if (!(await findFolder(acting, id))) return false
   const done: number = await knex('folders')
     .where({ id, owner: actor.owner })
     .update({ keep_days: days, keep_since: days === null ? null : new Date() })

@@ -152,8 +152,8 @@ export async function remarksForMe(acting: Acting): Promise<GivenRemark[]> {
   const { knex, actor } = acting
   return knex('remarks')
     .join('documents', 'documents.id', 'remarks.document')
-    .where({ 'documents.owner': actor.owner, 'remarks.given_to': actor.person })
-    .whereNull('documents.trashed')
+    .where({ 'remarks.given_to': actor.person })
+    .whereIn('documents.id', ownDocuments(acting))
     .whereNull('remarks.settled_by')
     .orderBy(['remarks.created', 'remarks.id'])
     .limit(givenLimit)

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import type { TrashedDocument } from '../../shared/api'
-import { atOnce, ownDocuments, type Acting } from './acting'
+import { atOnce, ownDocuments, withinReach, type Acting } from './acting'
 import { leaveBatches } from './batches'
 import { askForSurvey } from './jobs'
 import { beginPurge } from './purges'
@@ -14,8 +14,11 @@ import { beginPurge } from './purges'
 export const day = 86_400_000
 
 /** The actor's documents in the trash. */
-const ownTrash = ({ knex, actor }: Acting): Knex.QueryBuilder =>
-  knex('documents').where({ 'documents.owner': actor.owner }).whereNotNull('documents.trashed')
+const ownTrash = (acting: Acting): Knex.QueryBuilder =>
+  withinReach(
+    acting,
+    acting.knex('documents').where({ 'documents.owner': acting.actor.owner }).whereNotNull('documents.trashed'),
+  )
 
 /** How many days the trash keeps what is put into it. */
 export async function trashDays({ knex, actor }: Acting): Promise<number> {

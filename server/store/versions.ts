@@ -195,11 +195,11 @@ export async function countedVersion(acting: Acting, document: string): Promise<
 }
 
 /** Changes of all documents that were made by plans, newest first; at most 500. */
-export async function listRecords({ knex, actor }: Acting): Promise<RecordRow[]> {
-  return knex('versions')
+export async function listRecords(acting: Acting): Promise<RecordRow[]> {
+  return acting
+    .knex('versions')
     .join('documents', 'documents.id', 'versions.document')
-    .where('documents.owner', actor.owner)
-    .whereNull('documents.trashed')
+    .whereIn('documents.id', ownDocuments(acting))
     .whereNotNull('versions.plan')
     .orderBy('versions.created', 'desc')
     .limit(500)

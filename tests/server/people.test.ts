@@ -17,7 +17,7 @@ import { openDocument } from '../../core/document/open'
 import { registry } from '../../core/change/registry'
 import { addVersion } from '../../server/store/versions'
 import { rights, type Right } from '../../shared/rights'
-import type { DocumentInfo } from '../../shared/api'
+import type { DocumentInfo, Folder } from '../../shared/api'
 import { rightsOf, type Me, type Session } from '../../shared/people'
 import type { GivenRemark, Remark } from '../../shared/remarks'
 import { actOnRemark, addRemark, answerLimit, remarkLimit, remarksOf } from '../../server/store/remarks'
@@ -277,6 +277,7 @@ describe('another studio on the same installation', () => {
     'PUT /api/documents/[id]/uses': { uses: [] },
     'PUT /api/folders/[id]': { name: 'Theirs' },
     'PUT /api/folders/[id]/keep': { days: null },
+    'PUT /api/folders/[id]/members': { people: [] },
     'PUT /api/houses/[id]': { house, trialUntil: null, revision: 1 },
     'POST /api/houses/[id]/issue': { revision: 1 },
     'POST /api/houses/[id]/measure': { document: anyId },
@@ -505,6 +506,100 @@ describe('a version that is signed off', () => {
     const kinds = (await owner.get<{ what: string }[]>('/api/people/log')).slice(0, 3).map(each => each.what)
     expect(kinds).toContain('sign-off taken back')
     expect(kinds).toContain('signed off')
+  })
+})
+
+describe('a folder of some', () => {
+  const [member, outside] = [new Browser(), new Browser()]
+  let ids: { folder: string; document: string; open: string }
+  const wish = registry.schema.parse({ wishes: [{ type: 'swap', from: { family: 'A' }, to: { family: 'B' } }] })
+  let batch = ''
+  beforeAll(async () => {
+    for (const [browser, id] of [
+      [member, 'member'],
+      [outside, 'outside'],
+    ] as const) {
+      const person = { id, owner: 'desk', role: 'designer' as const, also: '["purge"]' }
+      await knex('people').insert({ ...person, name: id, created: new Date() })
+      browser.cookie = `morphene=${(await beginSession(knex, actorOf(person), 'test')).key}`
+    }
+    const ours = actingAs(knex)
+    const folder = (await addFolder(ours, 'Client'))!
+    const file = { kind: 'text' as const, signed: false, bytes: makeOdt({ body: '<text:p>Pier</text:p>' }) }
+    const document = (await addDocument(ours, { ...file, fileName: 'Client letter.odt', folder })).id
+    const open = (await addDocument(ours, { ...file, fileName: 'Open letter.odt' })).id
+    await addVersion(ours, document, 1, {
+      madeBy: 'change',
+      title: 'of the client',
+      content: { bytes: file.bytes, ids: {} },
+      plan: { title: 'of the client' } as never,
+    })
+    batch = await addBatch(ours, wish, 'Both', [document, open])
+    ids = { folder, document, open }
+  })
+  const names = async (browser: Browser) => {
+    const { cards } = await browser.get<{ cards: { fileName: string }[] }>('/api/shelf?find=letter')
+    return cards.map(each => each.fileName).sort()
+  }
+
+  it('is everybody’s until somebody is named, and only owners say who', async () => {
+    expect(await names(outside)).toEqual(['Client letter.odt', 'Open letter.odt'])
+    const path = `/api/folders/${ids.folder}/members`
+    expect(await member.status('PUT', path, { people: ['member'] })).toBe(403)
+    expect((await owner.says('PUT', path, { people: ['member', 'someone'] }))[0]).toBe(404)
+    expect(await owner.status('PUT', path, { people: ['member', 'member'] })).toBe(200)
+    const folders = await owner.get<Folder[]>('/api/folders')
+    expect(folders.find(each => each.id === ids.folder)!.members).toEqual(['member'])
+    expect((await owner.get<{ what: string }[]>('/api/people/log'))[0]!.what).toBe('folder members')
+  })
+
+  it('and all that lies in it is nothing to whoever is no member', async () => {
+    expect([await names(member), await names(owner)]).toEqual([
+      ['Client letter.odt', 'Open letter.odt'],
+      ['Client letter.odt', 'Open letter.odt'],
+    ])
+    expect(await names(outside)).toEqual(['Open letter.odt'])
+    expect((await outside.get<Folder[]>('/api/folders')).map(each => each.name)).not.toContain('Client')
+    for (const path of ['', '/file', '/census', '/remarks', '/ids', '/stand-ins', '/page-picture', '/proof', '/styles'])
+      expect(await outside.status('GET', `/api/documents/${ids.document}${path}`), path).toBe(404)
+    expect(await member.status('GET', `/api/documents/${ids.document}/file`)).toBe(200)
+    expect((await outside.ask('PUT', '/api/me/at', { document: ids.document })).status).toBe(404)
+    for (const [method, path, body] of [
+      ['POST', `/api/documents/${ids.document}/step`, { base: 2, direction: 'undo' }],
+      ['POST', `/api/documents/${ids.document}/remarks`, { version: 1, place: null, text: 'x' }],
+      ['POST', `/api/documents/${ids.open}/folder`, { folder: ids.folder }],
+      ['PUT', `/api/folders/${ids.folder}`, { name: 'Mine' }],
+      ['PUT', `/api/folders/${ids.folder}/keep`, { days: 1 }],
+      ['DELETE', `/api/folders/${ids.folder}`, undefined],
+      ['DELETE', `/api/documents/${ids.document}`, undefined],
+    ] as const)
+      expect(await outside.status(method, path, body), path).toBe(404)
+    const told = async (browser: Browser, path: string) => JSON.stringify(await browser.get(path))
+    for (const path of ['/api/records', `/api/batches/${batch}`]) {
+      expect(await told(member, path), path).toContain('Client letter')
+      expect(await told(outside, path), path).not.toContain('Client letter')
+    }
+    // Nor is it found in the trash; what is asked of somebody there does not reach them.
+    await knex('remarks').insert({
+      id: anyId,
+      document: ids.document,
+      version: 1,
+      text: 'For you',
+      author: 'desk',
+      given_to: 'outside',
+      created: new Date(),
+    })
+    expect(await outside.get('/api/remarks')).toEqual([])
+    expect(await member.status('DELETE', `/api/documents/${ids.document}`)).toBe(200)
+    expect(await told(outside, '/api/trash')).not.toContain('Client letter')
+    expect(await outside.status('POST', `/api/trash/${ids.document}/back`)).toBe(404)
+    expect(await outside.status('DELETE', `/api/trash/${ids.document}`)).toBe(404)
+    expect(await member.status('POST', `/api/trash/${ids.document}/back`)).toBe(200)
+  })
+
+  it('is opened again by naming nobody', async () => {
+    expect(await owner.status('PUT', `/api/folders/${ids.folder}/members`, { people: [] })).toBe(200)
+    expect(await names(outside)).toEqual(['Client letter.odt', 'Open letter.odt'])
   })
 })
 

@@ -6,6 +6,7 @@ import { people } from './011-people'
 import { signOffs } from './012-sign-offs'
 import { remarks } from './013-remarks'
 import { presence } from './014-presence'
+import { folderMembers } from './015-folder-members'
 import type { Knex } from 'knex'
 import { upgradePlan, upgradeRequest } from '../old-plans'
 import { owners } from './005-owners'
@@ -267,6 +268,7 @@ export const migrations: Migration[] = [
   signOffs,
   remarks,
   presence,
+  folderMembers,
 ]
 
 /** Goes through a table row by row, so that no more than one is held. */
