@@ -1,5 +1,11 @@
 import { addText, type SettingTools } from '../core/format/finished/add-text'
 import { finishedCensus, type FinishedCensus } from '../core/format/finished/census'
+import { changeFinished } from '../core/format/finished/change'
+import { proofOfFinished, type FinishedFinding } from '../core/format/finished/proof'
+import { FinishedReader } from '../core/format/finished/reader'
+import type { WishedChange } from '../core/format/finished/wish'
+import type { House } from '../core/house/house'
+import type { Checklist } from '../core/proof/checklist'
 import { FinishedPdfError, openPdf, type FinishedPdf } from '../core/format/finished/open'
 import { correctionOf, putRight } from '../core/format/finished/put-right'
 import { points } from '../core/document/lengths'
@@ -59,6 +65,28 @@ function censusLines({ document: { pages, title, signed, tagged }, characters, f
       ]),
     ),
   ].join('\n')
+}
+
+/** What checks find on the pages of a finished PDF. @throws CommandError */
+export async function pdfFindings(
+  path: string,
+  house: House | null,
+  checklist: Checklist | undefined,
+): Promise<FinishedFinding[]> {
+  const reader = new FinishedReader(await opened(path))
+  return proofOfFinished({ reader, library: shippedLibrary().library, house }, checklist)
+}
+
+/** Writes a PDF with changes behind its bytes, and tells what came of them. @throws CommandError */
+export async function pdfMended(from: string, to: string, changes: readonly WishedChange[]): Promise<string> {
+  try {
+    const { bytes, title, refused } = await changeFinished(read(from), changes, tools())
+    write(to, bytes)
+    return [`${title}; written: ${to}`, ...refused.map(each => `left as it was: ${each}`)].join('\n')
+  } catch (error) {
+    if (error instanceof FinishedPdfError) throw new CommandError(error.message)
+    throw error
+  }
 }
 
 /** A number of a page. @throws CommandError */

@@ -22,10 +22,16 @@ export interface Done {
 }
 
 /** Works through documents, one after the other: what fails is told and the others go on. */
-export async function each(
+export const each = (
   call: Call,
   open: Open,
   work: (session: DocumentSession, source: Source, out: string | null) => Done,
+): Promise<Outcome> => eachFile(call, async (source, out) => work(await open(source.path), source, out))
+
+/** Works through files of any sort as through documents. `out` is where what becomes of one goes; null for nowhere. */
+export async function eachFile(
+  call: Call,
+  work: (source: Source, out: string | null) => Promise<Done>,
 ): Promise<Outcome> {
   const list = sources(call.files)
   const out = single(call, '--out')
@@ -35,12 +41,8 @@ export async function each(
   const results: { file: string; text: string; data: object; changed: boolean; failed: boolean }[] = []
   for (const source of list) {
     try {
-      const session = await open(source.path)
-      results.push({
-        file: source.path,
-        failed: false,
-        ...work(session, source, out === undefined || dry ? null : target(out, source, several)),
-      })
+      const done = await work(source, out === undefined || dry ? null : target(out, source, several))
+      results.push({ file: source.path, failed: false, ...done })
     } catch (error) {
       // Nothing to do is no failure; of a single file a failure ends the command.
       if (error instanceof NothingToPlan)

@@ -4,11 +4,15 @@ import { severities, type Severity } from '../core/proof/check'
 import { checklistSchema, type Checklist } from '../core/proof/checklist'
 import { proofOf } from '../core/proof/proof'
 import { repairWishes } from '../core/proof/repairs'
-import { countWords, isAtLeast, proofJunit, toldFinding, type ProofedFile } from '../core/proof/report'
+import { countWords, isAtLeast, proofedFile, proofJunit, type ProofedFile } from '../core/proof/report'
+import { finishedProofed } from '../core/format/finished/report'
+import type { House } from '../core/house/house'
+import type { DocumentSession } from '../core/session'
 import { CommandError, single, type Call, type Outcome } from './call'
 import { read, sources, write } from './files'
 import { houseOf } from './house'
-import { each, requestOf, type Open } from './plans'
+import { isPdf, pdfFindings, pdfMended } from './finished'
+import { eachFile, requestOf, type Open } from './plans'
 import { padded } from './report'
 
 /** @throws CommandError where the file holds no checklist */
@@ -32,60 +36,96 @@ function levelOf(word: string | undefined): Severity {
 /** Findings are listed up to this many for each document. */
 const listed = 200
 
-function textOf({ proof, pageNumbers }: ProofedFile): string {
-  const { findings, more } = proof
+function textOf({ findings, more }: ProofedFile): string {
   const open = findings.filter(finding => finding.accepted === null)
   const accepted = findings.length - open.length
   return [
     `${countWords(findings)}${accepted > 0 ? `; ${accepted} accepted` : ''}`,
     ...padded(
-      open.slice(0, listed).map(finding => {
-        const { severity, page, says, text, repairable } = toldFinding(finding, pageNumbers)
-        return [
+      open
+        .slice(0, listed)
+        .map(({ title, severity, page, says, text, repairable }) => [
           severity,
           page === null ? '' : `page ${page}`,
-          finding.title,
+          title,
           says.slice(0, 100),
           text === '' ? '' : `“${text.slice(0, 50)}”`,
           repairable ? 'can be put right' : '',
-        ]
-      }),
+        ]),
     ),
     ...(open.length > listed ? [`  and ${open.length - listed} more`] : []),
     ...more.map(({ check, count }) => `  and ${count} more of ${check}`),
   ].join('\n')
 }
 
+/** By what files are looked over, and whether what can be put right is. */
+interface Looking {
+  readonly house: House | null
+  readonly checklist: Checklist | undefined
+  readonly repairs: boolean
+}
+
+/** A document that is set here: looked over, and mended by plan. */
+function ofDocument(
+  session: DocumentSession,
+  path: string,
+  out: string | null,
+  { house, checklist, repairs }: Looking,
+  kinds: Registry,
+): { readonly file: ProofedFile; readonly said: string } {
+  const own = proofOf(session, { house, ...(checklist ? { checklist } : {}) })
+  const pageNumbers = session.composition.pages.map(page => page.number)
+  const mendable = own.findings.filter(finding => finding.repair !== null && finding.accepted === null)
+  const wishes = repairs ? repairWishes(mendable, session, kinds) : []
+  const file = proofedFile(path, own, pageNumbers)
+  if (out === null || wishes.length === 0) return { file, said: repairs ? unmended(wishes.length) : '' }
+  const { plan, after } = kinds.plan(session, requestOf(kinds, { wishes }))
+  write(out, saveDocument(after.document))
+  const { pagesBefore, pagesAfter } = plan.effects!
+  return {
+    file,
+    said: `${plan.places} places put right; pages ${pagesBefore} before, ${pagesAfter} after; written: ${out}`,
+  }
+}
+
+/** A finished PDF: looked over by what its pages show, and its words put right behind the bytes that were there. */
+async function ofFinished(
+  path: string,
+  out: string | null,
+  { house, checklist, repairs }: Looking,
+): Promise<{ readonly file: ProofedFile; readonly said: string }> {
+  const findings = await pdfFindings(path, house, checklist)
+  const file = finishedProofed(path, findings)
+  const changes = repairs ? findings.flatMap(finding => finding.repair ?? []) : []
+  if (out === null || changes.length === 0) return { file, said: repairs ? unmended(changes.length) : '' }
+  return { file, said: await pdfMended(path, out, changes) }
+}
+
+const unmended = (mendable: number): string =>
+  mendable > 0 ? 'nothing was written' : 'nothing can be put right: nothing was written'
+
 /**
- * Looks documents over by all checks. With --repair, what can be put right is, and written to --out. It ends with 2 where
- * something of at least --fail-on is found, errors where nothing is said.
+ * Looks documents and finished PDFs over by all checks. With --repair, what can be put right is, and written to --out. It
+ * ends with 2 where something of at least --fail-on is found, errors where nothing is said.
  */
 export async function proof(call: Call, open: Open, kinds: Registry): Promise<Outcome> {
-  const house = call.options.has('--house') ? houseOf(call) : null
-  const checklist = checklistOf(single(call, '--checklist'))
+  const looking: Looking = {
+    house: call.options.has('--house') ? houseOf(call) : null,
+    checklist: checklistOf(single(call, '--checklist')),
+    repairs: call.switches.has('--repair'),
+  }
   const level = levelOf(single(call, '--fail-on'))
-  const repairs = call.switches.has('--repair')
-  if (repairs && !call.options.has('--out')) throw new CommandError('--repair needs --out: where the mended file goes')
+  if (looking.repairs && !call.options.has('--out'))
+    throw new CommandError('--repair needs --out: where the mended file goes')
   const done: ProofedFile[] = []
-  const { text, code } = await each(call, open, (session, { path }, out) => {
-    const own = proofOf(session, { house, ...(checklist ? { checklist } : {}) })
-    const pageNumbers = session.composition.pages.map(page => page.number)
-    const file: ProofedFile = { file: path, proof: own, pageNumbers }
+  const { text, code } = await eachFile(call, async ({ path }, out) => {
+    const { file, said } = isPdf(path)
+      ? await ofFinished(path, out, looking)
+      : ofDocument(await open(path), path, out, looking, kinds)
     done.push(file)
-    const mendable = own.findings.filter(finding => finding.repair !== null && finding.accepted === null)
-    const wishes = repairs ? repairWishes(mendable, session, kinds) : []
-    let said = textOf(file)
-    if (out !== null && wishes.length > 0) {
-      const { plan, after } = kinds.plan(session, requestOf(kinds, { wishes }))
-      write(out, saveDocument(after.document))
-      const { pagesBefore, pagesAfter } = plan.effects!
-      said += `\n${plan.places} places put right; pages ${pagesBefore} before, ${pagesAfter} after; written: ${out}`
-    } else if (repairs)
-      said += wishes.length > 0 ? '\nnothing was written' : '\nnothing can be put right: nothing was written'
-    const findings = own.findings.map(finding => toldFinding(finding, pageNumbers))
-    return { text: said, data: { file: path, findings, more: own.more }, changed: true }
+    return { text: [textOf(file), said].filter(Boolean).join('\n'), data: file, changed: true }
   })
-  const failed = done.some(({ proof: { findings } }) =>
+  const failed = done.some(({ findings }) =>
     findings.some(finding => finding.accepted === null && isAtLeast(finding.severity, level)),
   )
   return {

@@ -46,7 +46,7 @@ const usage = `morphene: the typography of a document, from a terminal
        [--out FILE] [--dry-run] [--json]
   house FILES --out TOKENS.json|FILE.ott    draw a house up from documents: each role as most of its text is set
        [--name NAME] [--dry-run] [--json]
-  proof FILES [--house TOKENS.json|FILE.ott] look documents over by all checks, with what can be put right
+  proof FILES [--house TOKENS.json|FILE.ott] look documents and finished PDFs over by all checks, with what can be put right
        [--checklist FILE.json]              which checks run, how much they matter, by which limits
        [--fail-on error|warning|note]       from which severity on it ends with 2; errors where nothing is said
        [--repair --out FILE] [--json|--junit]

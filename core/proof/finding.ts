@@ -32,7 +32,9 @@ export interface Proof {
 }
 
 /** How many findings there are of each severity, those that are accepted aside. */
-export function countsOf(findings: readonly Finding[]): Readonly<Record<Severity, number>> {
+export function countsOf(
+  findings: readonly Pick<Finding, 'severity' | 'accepted'>[],
+): Readonly<Record<Severity, number>> {
   const open = findings.filter(each => each.accepted === null)
   return Object.fromEntries(
     severities.map(severity => [severity, open.filter(each => each.severity === severity).length]),

@@ -3,17 +3,10 @@ import { escapeXml } from '../package/new-package'
 import { severities, type Severity } from './check'
 import { countsOf, type Finding, type Proof } from './finding'
 
-/** A document with what its proof found. */
-export interface ProofedFile {
-  readonly file: string
-  readonly proof: Proof
-  /** The numbers that its pages bear. */
-  readonly pageNumbers: readonly string[]
-}
-
-/** A finding as scripts take it. Pages are the numbers that they bear; null where it is about the document. */
+/** A finding as reports and scripts take it. Pages are the numbers that they bear; null where it is about the document. */
 export interface ToldFinding {
   readonly check: string
+  readonly title: string
   readonly severity: Severity
   readonly page: string | null
   readonly text: string
@@ -22,8 +15,16 @@ export interface ToldFinding {
   readonly accepted: string | null
 }
 
-export const toldFinding = (finding: Finding, pageNumbers: readonly string[]): ToldFinding => ({
+/** A document, of whatever sort, with what its proof found. */
+export interface ProofedFile {
+  readonly file: string
+  readonly findings: readonly ToldFinding[]
+  readonly more: Proof['more']
+}
+
+const toldFinding = (finding: Finding, pageNumbers: readonly string[]): ToldFinding => ({
   check: finding.check,
+  title: finding.title,
   severity: finding.severity,
   page: finding.page < 0 ? null : (pageNumbers[finding.page] ?? String(finding.page + 1)),
   text: finding.text,
@@ -32,12 +33,19 @@ export const toldFinding = (finding: Finding, pageNumbers: readonly string[]): T
   accepted: finding.accepted,
 })
 
+/** What was found in a document as it is reported; `pageNumbers` are those that its pages bear. */
+export const proofedFile = (file: string, { findings, more }: Proof, pageNumbers: readonly string[]): ProofedFile => ({
+  file,
+  findings: findings.map(finding => toldFinding(finding, pageNumbers)),
+  more,
+})
+
 /** Whether a severity is at least another. */
 export const isAtLeast = (severity: Severity, level: Severity): boolean =>
   severities.indexOf(severity) <= severities.indexOf(level)
 
 /** “2 errors, 14 warnings, 3 notes”; “nothing found”. */
-export function countWords(findings: readonly Finding[]): string {
+export function countWords(findings: readonly Pick<ToldFinding, 'severity' | 'accepted'>[]): string {
   const counts = countsOf(findings)
   const words = severities
     .filter(severity => counts[severity] > 0)
@@ -49,17 +57,16 @@ export function countWords(findings: readonly Finding[]): string {
 export function proofCsv(files: readonly ProofedFile[]): string {
   return csvLines([
     ['document', 'check', 'what', 'severity', 'page', 'says', 'text', 'can be put right', 'accepted'],
-    ...files.flatMap(({ file, proof, pageNumbers }) =>
-      proof.findings.map(finding => {
-        const { check, severity, page, says, text, repairable, accepted } = toldFinding(finding, pageNumbers)
-        return [file, check, finding.title, severity, page ?? '', says, text, repairable ? 'yes' : 'no', accepted ?? '']
+    ...files.flatMap(({ file, findings }) =>
+      findings.map(({ check, title, severity, page, says, text, repairable, accepted }) => {
+        return [file, check, title, severity, page ?? '', says, text, repairable ? 'yes' : 'no', accepted ?? '']
       }),
     ),
-    ...files.flatMap(({ file, proof }) =>
-      proof.more.map(({ check, count }) => [
+    ...files.flatMap(({ file, findings, more }) =>
+      more.map(({ check, count }) => [
         file,
         check,
-        proof.findings.find(each => each.check === check)?.title ?? '',
+        findings.find(each => each.check === check)?.title ?? '',
         '',
         '',
         `${count} more`,
@@ -77,12 +84,11 @@ export function proofCsv(files: readonly ProofedFile[]): string {
  */
 export function proofJunit(files: readonly ProofedFile[], level: Severity): string {
   const plain = (text: string) => escapeXml(text.replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, ''))
-  const suites = files.map(({ file, proof, pageNumbers }) => {
-    const open = proof.findings.filter(each => each.accepted === null)
+  const suites = files.map(({ file, findings: told }) => {
+    const open = told.filter(each => each.accepted === null)
     const cases = [...groupedBy(open).values()].map(findings => {
       const failing = findings.filter(each => isAtLeast(each.severity, level))
-      const lines = failing.map(each => {
-        const { page, says, text } = toldFinding(each, pageNumbers)
+      const lines = failing.map(({ page, says, text }) => {
         return `${page === null ? '' : `page ${page}: `}${says}${text === '' ? '' : ` (${text.slice(0, 80)})`}`
       })
       const failure =
@@ -97,8 +103,8 @@ export function proofJunit(files: readonly ProofedFile[], level: Severity): stri
   return `<?xml version="1.0" encoding="UTF-8"?>\n<testsuites>${suites.join('')}</testsuites>\n`
 }
 
-function groupedBy(findings: readonly Finding[]): Map<string, Finding[]> {
-  const groups = new Map<string, Finding[]>()
+function groupedBy(findings: readonly ToldFinding[]): Map<string, ToldFinding[]> {
+  const groups = new Map<string, ToldFinding[]>()
   for (const finding of findings) groups.set(finding.check, [...(groups.get(finding.check) ?? []), finding])
   return groups
 }

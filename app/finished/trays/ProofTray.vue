@@ -1,8 +1,11 @@
 <script setup lang="ts">
 import { finishedChecks } from '~~/core/format/finished/checks'
 import type { FinishedFinding } from '~~/core/format/finished/proof'
+import { finishedProofed } from '~~/core/format/finished/report'
+import { proofCsv } from '~~/core/proof/report'
 import type { HouseInfo } from '~~/shared/api'
 import { counted, grouped } from '../../desk/words'
+import { saveFile } from '../../kit/save-file'
 import Term from '../../kit/Term.vue'
 import PageRemarks from '../../remarks/PageRemarks.vue'
 import { useFinished } from '../../stores/finished'
@@ -50,6 +53,11 @@ watch(
   () => finished.pages,
   () => void finished.proof(),
 )
+function report(): void {
+  const { fileName } = finished.info!.document
+  const csv = proofCsv([finishedProofed(fileName, finished.findings ?? [])])
+  saveFile(new Blob([csv], { type: 'text/csv' }), `${fileName.replace(/\.\w+$/, '')}, proof.csv`)
+}
 async function putRight(): Promise<void> {
   if (!finished.trial) return
   await finished.make(finished.trial.changes)
@@ -94,10 +102,17 @@ async function putRight(): Promise<void> {
       </div>
     </div>
   </template>
-  <div v-else-if="mendable.length > 0" class="mt-3">
-    <button type="button" class="act" :disabled="finished.trying" @click="finished.look(mendable)">
+  <div v-else-if="finished.findings" class="mt-3 flex flex-wrap gap-2">
+    <button
+      v-if="mendable.length > 0"
+      type="button"
+      class="act"
+      :disabled="finished.trying"
+      @click="finished.look(mendable)"
+    >
       See {{ counted(mendable.length, 'finding') }} put right
     </button>
+    <button type="button" class="plain" @click="report">Report as CSV</button>
   </div>
   <ChangeFoot />
   <ul v-if="finished.findings" class="mt-3 border-t border-rule" aria-label="What the checks found">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { proofCsv } from '~~/core/proof/report'
+import { proofCsv, proofedFile } from '~~/core/proof/report'
 import PlanPanel from '../../change/PlanPanel.vue'
 import Chips from '../../kit/Chips.vue'
 import NoticeLine from '../../kit/NoticeLine.vue'
@@ -37,7 +37,7 @@ const chips = computed(() => {
 function report(): void {
   const { fileName } = desk.info!.document
   const pageNumbers = desk.sheets.map((_, at) => String(at + 1))
-  const csv = proofCsv([{ file: fileName, proof: proof.proof!, pageNumbers }])
+  const csv = proofCsv([proofedFile(fileName, proof.proof!, pageNumbers)])
   saveFile(new Blob([csv], { type: 'text/csv' }), `${fileName.replace(/\.\w+$/, '')}, proof.csv`)
 }
 onMounted(() => {

@@ -2,7 +2,7 @@ import { licenceOf } from '../../font/licence'
 import type { FaceRecord } from '../../font/face'
 import { houseToTokens } from '../../house/tokens'
 import { proofOf } from '../../proof/proof'
-import { proofCsv } from '../../proof/report'
+import { proofCsv, proofedFile } from '../../proof/report'
 import type { Checklist } from '../../proof/checklist'
 import { zipFiles } from '../../package/zip-files'
 import type { DocumentSession } from '../../session'
@@ -86,7 +86,7 @@ export async function writeBundle(
       ...(context.checklist ? { checklist: context.checklist } : {}),
     })
     const pageNumbers = session.composition.pages.map(page => page.number)
-    put(`Proof/${name}.csv`, utf8(proofCsv([{ file: fileName, proof, pageNumbers }])))
+    put(`Proof/${name}.csv`, utf8(proofCsv([proofedFile(fileName, proof, pageNumbers)])))
     for (const record of records) put(`Records/${plainName(record.name)}.csv`, utf8(record.text))
     list.push(
       `${own}: ${pdf.said.join(', ')}; ${counted(proof.findings.length, 'finding')} of the proof`,

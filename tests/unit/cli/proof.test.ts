@@ -1,10 +1,14 @@
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
 import { command } from '../../../cli/command'
+import { berthContract } from '../../../demo/berth-contract'
 import { harbourNotice } from '../../../demo/harbour-notice'
-import { makeOdt } from '../../support/fixtures'
+import { handoffWorks } from '../../../server/library/handoff-works'
+import { startSubsetter } from '../../../server/library/harfbuzz'
+import { shippedLibrary } from '../../../server/library/shipped'
+import { makeOdt, typesetter } from '../../support/fixtures'
 
 const folder = mkdtempSync(join(tmpdir(), 'morphene-proof-'))
 const file = (name: string, content?: Uint8Array | string) => {
@@ -97,5 +101,31 @@ describe('comparing from the command line', () => {
     }
     expect(differences.some(each => each.kind === 'came')).toBe(true)
     expect((await command(['compare', notice])).stderr).toContain('compare needs two files')
+  })
+
+  it('takes finished PDFs beside documents, and puts their words right behind the bytes that were there', async () => {
+    const contract = file(
+      'contract.pdf',
+      await berthContract(typesetter, handoffWorks(shippedLibrary().load, startSubsetter())),
+    )
+    const both = await told(contract, quoted)
+    expect(both.map(each => each.file)).toEqual([contract, quoted])
+    const hyphen = both[0]!.findings.find(each => each.check === 'hyphen-for-dash')
+    expect(hyphen).toMatchObject({ severity: 'warning', repairable: true })
+    const out = file('mended.pdf')
+    const { stdout, status } = await command(['proof', contract, '--repair', '--out', out, '--fail-on', 'note'])
+    expect(status).toBe(2)
+    expect(stdout).toMatch(/Put \d lines? right; written: .*mended\.pdf/)
+    const [before, after] = [readFileSync(contract), readFileSync(out)]
+    expect(Buffer.compare(after.subarray(0, before.length), before)).toBe(0)
+    expect((await told(out))[0]!.findings.map(each => each.check)).not.toContain('straight-quote')
+    // What cannot be put right writes nothing.
+    const again = await command(['proof', out, '--repair', '--out', file('again.pdf')])
+    expect(again.stdout).toContain('nothing was written')
+    expect(existsSync(file('again.pdf'))).toBe(false)
+    const none = file('none.pdf', 'no PDF at all')
+    expect((await command(['proof', none])).status).toBe(1)
+    expect(await command(['proof', contract, none])).toMatchObject({ status: 3 })
+    expect((await command(['proof', contract, '--junit'])).stdout).toContain('<testsuite name=')
   })
 })
