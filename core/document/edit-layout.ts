@@ -21,6 +21,7 @@ export interface FrameText {
   readonly inset: number
 }
 
+type Attributes = Readonly<Record<string, string>>
 const isLine = (name: string) => name === 'draw:line' || name === 'draw:connector' || name === 'draw:measure'
 
 /** Sets attributes of an element, as an operation with its inverse. */
@@ -41,13 +42,13 @@ function shift(draft: Draft, node: number, dx: number, dy: number): void {
     return
   }
   if (isLine(name)) {
-    const moved = (name: string, by: number) => lengthMarkup(lengthOf(attributes[name]) + by)
+    const end = (name: string, by: number) => lengthMarkup(lengthOf(attributes[name]) + by)
     // A connector's path is drawn anew from its ends.
     attribute(draft, node, {
-      'svg:x1': moved('svg:x1', dx),
-      'svg:y1': moved('svg:y1', dy),
-      'svg:x2': moved('svg:x2', dx),
-      'svg:y2': moved('svg:y2', dy),
+      'svg:x1': end('svg:x1', dx),
+      'svg:y1': end('svg:y1', dy),
+      'svg:x2': end('svg:x2', dx),
+      'svg:y2': end('svg:y2', dy),
       ...(attributes['svg:d'] === undefined ? {} : { 'svg:d': null }),
     })
     return
@@ -57,17 +58,28 @@ function shift(draft: Draft, node: number, dx: number, dy: number): void {
     attribute(draft, node, {
       'draw:transform': `${attributes['draw:transform']} translate(${lengthMarkup(dx)} ${lengthMarkup(dy)})`,
     })
-  else if (attributes['svg:cx'] !== undefined && attributes['svg:x'] === undefined)
-    attribute(draft, node, {
-      'svg:cx': lengthMarkup(lengthOf(attributes['svg:cx']) + dx),
-      'svg:cy': lengthMarkup(lengthOf(attributes['svg:cy']) + dy),
-    })
   else
     attribute(draft, node, {
-      'svg:x': lengthMarkup(lengthOf(attributes['svg:x']) + dx),
-      'svg:y': lengthMarkup(lengthOf(attributes['svg:y']) + dy),
+      ...moved(attributes, 'svg:x', dx),
+      ...moved(attributes, 'svg:y', dy),
+      ...middle(attributes, dx, dy),
     })
 }
+
+/** A length moved by a distance. What is round may say its place by its middle alone. */
+const moved = (attributes: Attributes, name: string, by: number): Record<string, string> =>
+  attributes[name] === undefined && attributes['svg:cx'] !== undefined
+    ? {}
+    : { [name]: lengthMarkup(lengthOf(attributes[name]) + by) }
+
+/** The middle of what is round, moved by a distance; nothing where the file does not say it. */
+const middle = (attributes: Attributes, dx: number, dy: number): Record<string, string> =>
+  attributes['svg:cx'] === undefined
+    ? {}
+    : {
+        'svg:cx': lengthMarkup(lengthOf(attributes['svg:cx']) + dx),
+        'svg:cy': lengthMarkup(lengthOf(attributes['svg:cy']) + dy),
+      }
 
 /**
  * Puts a frame or shape somewhere and gives it a size. `from` is where it lies now, as the pages show it.
@@ -85,24 +97,24 @@ export function placeFrame(draft: Draft, node: number, from: FramePlace, to: Fra
   if (name === 'draw:g' || name === 'draw:a')
     throw new EditRefusal('The size of a group follows from what is in it. Nothing was changed.')
   if (isLine(name)) throw new EditRefusal('A line has ends, not a size. Nothing was changed.')
-  const now = draft.part.element(node)
-  // On a rectangle svg:rx rounds its corners: only what is round has it as its size.
-  if ((name === 'draw:circle' || name === 'draw:ellipse') && now.attributes['svg:width'] === undefined)
-    attribute(draft, node, {
-      // Its place is said by its middle, which moves as it grows.
-      'svg:cx': lengthMarkup(lengthOf(now.attributes['svg:cx']) + (to.width - from.width) / 2),
-      'svg:cy': lengthMarkup(lengthOf(now.attributes['svg:cy']) + (to.height - from.height) / 2),
-      'svg:r': null,
-      'svg:rx': lengthMarkup(to.width / 2),
-      'svg:ry': lengthMarkup(to.height / 2),
-    })
-  else
-    attribute(draft, node, {
-      'svg:width': lengthMarkup(to.width),
-      'svg:height': lengthMarkup(to.height),
-      'style:rel-width': null,
-      'style:rel-height': null,
-    })
+  const { attributes: now } = draft.part.element(node)
+  // On a rectangle svg:rx rounds its corners: only what is round has it as its size, and its middle moves as it grows.
+  const isRound = name === 'draw:circle' || name === 'draw:ellipse'
+  const hasRadius = isRound && (now['svg:r'] !== undefined || now['svg:rx'] !== undefined)
+  attribute(draft, node, {
+    ...(isRound ? middle(now, (to.width - from.width) / 2, (to.height - from.height) / 2) : {}),
+    ...(hasRadius
+      ? { 'svg:r': null, 'svg:rx': lengthMarkup(to.width / 2), 'svg:ry': lengthMarkup(to.height / 2) }
+      : {}),
+    ...(hasRadius && now['svg:width'] === undefined
+      ? {}
+      : {
+          'svg:width': lengthMarkup(to.width),
+          'svg:height': lengthMarkup(to.height),
+          'style:rel-width': null,
+          'style:rel-height': null,
+        }),
+  })
   const box = draft.part.first(draft.part.element(node), 'draw:text-box')
   if (box?.attributes['fo:min-height'] !== undefined)
     attribute(draft, box.id, { 'fo:min-height': lengthMarkup(to.height) })

@@ -118,6 +118,9 @@ describe('edits of pages and objects', () => {
     expect(attributes['svg:r']).toBeUndefined()
     const half = (value: string | undefined) => Number.parseFloat(value ?? '')
     expect(half(attributes['svg:rx']) / half(attributes['svg:ry'])).toBeCloseTo(2, 2)
+    // Whichever of its two ways of saying so is read, it lies at the same place.
+    expect(half(attributes['svg:cx']) - half(attributes['svg:rx'])).toBeCloseTo(28.35, 1)
+    expect([half(attributes['svg:width']), half(attributes['svg:x'])]).toEqual([113.4, 1])
   })
 
   it('put a note where it is asked for: before the first word, inside one, behind the last', () => {

@@ -35,12 +35,17 @@ describe('a passphrase', () => {
     expect(await isPassphrase('there is nobody of this name', null)).toBe(false)
     const timeOf = async (kept: string | null) => {
       const began = performance.now()
-      for (let count = 0; count < 4; count++) await isPassphrase('wrong wrong wrong', kept)
+      await isPassphrase('wrong wrong wrong', kept)
       return performance.now() - began
     }
     const kept = await hashPassphrase('seven lamps at the pier')
-    const [somebody, nobody] = [await timeOf(kept), await timeOf(null)]
-    expect(nobody).toBeGreaterThan(somebody / 5)
+    // In turn, and the quickest of each: other work on the machine makes some slower, none quicker.
+    const [somebody, nobody]: [number[], number[]] = [[], []]
+    for (let count = 0; count < 6; count++) {
+      somebody.push(await timeOf(kept))
+      nobody.push(await timeOf(null))
+    }
+    expect(Math.min(...nobody)).toBeGreaterThan(Math.min(...somebody) / 2)
   })
 })
 
