@@ -18,6 +18,8 @@ import { isTyping } from './typing'
 import { useDesk } from '../stores/desk'
 import { useMe } from '../stores/me'
 import { usePasting } from '../stores/pasting'
+import { useProof } from '../stores/proof'
+import { useRemarks } from '../stores/remarks'
 import { useSwap } from '../stores/swap'
 import { useWords } from '../stores/words'
 
@@ -33,6 +35,8 @@ const me = useMe()
 const swap = useSwap()
 const words = useWords()
 const pasting = usePasting()
+const proof = useProof()
+const remarks = useRemarks()
 const stages = useStages()
 const find = ref<InstanceType<typeof DeskFind> | null>(null)
 const sheets = ref<InstanceType<typeof SheetsView> | null>(null)
@@ -60,6 +64,12 @@ const absentFamilies = computed(() => [
   ...new Set((desk.census?.faces ?? []).filter(face => face.status === 'absent').map(face => face.family)),
 ])
 const silenced = ref(false)
+
+async function toRemarks(): Promise<void> {
+  stages.go('proof')
+  await nextTick()
+  proof.panel = 'remarks'
+}
 
 /** Text that was clicked goes into the swap with its face. */
 function swapPointed(): void {
@@ -113,6 +123,7 @@ onMounted(() => {
   stages.begin(route.query.stage)
   pasting.recall()
   void desk.open(props.id, props.info)
+  void remarks.load(props.id)
 })
 onBeforeUnmount(() => {
   const leaving = desk.engine
@@ -132,6 +143,14 @@ useHead({ title: () => (title.value ? `${title.value}, Morphene` : 'Morphene') }
           words.saving ? 'Storing …' : 'Typing …'
         }}</span>
         <WhoIsHere v-if="me.isShared" :document="id" />
+        <button
+          v-if="remarks.open.length > 0 && !(stages.id === 'proof' && proof.panel === 'remarks')"
+          type="button"
+          class="link shrink-0 text-[13px]"
+          @click="toRemarks"
+        >
+          {{ counted(remarks.open.length, 'open remark') }}
+        </button>
         <DeskFind ref="find" />
         <HistoryButtons :history="desk.info.history" :unsaved="words.unsaved" @step="words.step" />
       </template>

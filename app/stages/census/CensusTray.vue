@@ -338,7 +338,7 @@ watch(
             <th scope="col">Voice</th>
             <th scope="col" class="number">Characters</th>
             <th scope="col">Style</th>
-            <th scope="col">Remark</th>
+            <th scope="col">State</th>
           </tr>
         </thead>
         <tbody>
