@@ -20,11 +20,15 @@ const remarks = useRemarks()
 const handing = ref<string | null>(null)
 const to = ref<string | null>(null)
 const handed = ref('')
-watch(finding, () => {
-  asking.value = false
-  handing.value = null
-  handed.value = ''
-})
+// A proof that is made anew finds the same again: what was begun on it goes on.
+watch(
+  () => JSON.stringify(finding.value.key),
+  () => {
+    asking.value = false
+    handing.value = null
+    handed.value = ''
+  },
+)
 async function hand(): Promise<void> {
   const { check, says, place } = finding.value
   const { engine, info } = desk
