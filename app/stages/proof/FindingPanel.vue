@@ -22,7 +22,7 @@ const to = ref<string | null>(null)
 const handed = ref('')
 // A proof that is made anew finds the same again: what was begun on it goes on.
 watch(
-  () => JSON.stringify(finding.value.key),
+  () => JSON.stringify(proof.current?.key),
   () => {
     asking.value = false
     handing.value = null
