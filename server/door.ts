@@ -69,7 +69,9 @@ export function route<T>(
       const knex = await database()
       const asking = await whoAsks(event, knex)
       if (!asking) throw refusal(401, 'Sign in first. Nothing was changed.', { fault: 'sign-in' })
-      const { actor, session } = asking
+      const { actor, session, byProgram } = asking
+      if (byProgram && /^\/api\/(me|sign-out)\b/.test(event.path))
+        throw refusal(403, 'A program does nothing to the person it asks for. Nothing was changed.')
       if (!actor.rights.has(right)) throw refusal(403, `You may not ${mayNot[right]}. Nothing was changed.`)
       await rate.count(JSON.stringify([actor.owner, actor.person, getRequestIP(event)]), right)
       const acting = actingAs(knex, actor)

@@ -54,6 +54,25 @@ export interface Session {
   readonly own: boolean
 }
 
+/** What a key of a program may be for, and what it lets do: never more than its person may. */
+export const keyRights = {
+  look: ['look'],
+  take: ['look', 'take'],
+  change: ['look', 'remark', 'take', 'change', 'arrange'],
+} as const satisfies Readonly<Record<string, readonly Right[]>>
+export type KeyRight = keyof typeof keyRights
+
+/** A key by which a program asks for its person. The key itself is told once, when it is made. */
+export interface ProgramKey {
+  readonly id: string
+  readonly name: string
+  readonly may: KeyRight
+  readonly created: Date
+  /** When it was last used; null where it never was. */
+  readonly seen: Date | null
+  readonly until: Date
+}
+
 /** Who asks, as the desk sees them. */
 export interface Me {
   /** Whether signing in is asked of everybody. */
@@ -95,6 +114,12 @@ export const personRightsSchema = z.strictObject({
   also: z.array(z.enum(extraRights)).max(extraRights.length).default([]),
 })
 export const inviteBodySchema = z.strictObject({ name: nameSchema, ...personRightsSchema.shape })
+/** A key for a program: what it is called, what it may do, and for how many days. */
+export const keyForBodySchema = z.strictObject({
+  name: nameSchema,
+  may: z.enum(Object.keys(keyRights) as [KeyRight, ...KeyRight[]]),
+  days: z.int().min(1).max(366),
+})
 /** Who sees a folder, beside the owners; none: everybody. */
 export const folderMembersSchema = z.strictObject({ people: z.array(z.string().min(1).max(36)).max(500) })
 /** Which document somebody is at, or has left. */

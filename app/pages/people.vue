@@ -5,6 +5,7 @@ import ShelfIndex from '../desk/ShelfIndex.vue'
 import { counted, dayWords } from '../desk/words'
 import Choice from '../kit/Choice.vue'
 import NoticeLine from '../kit/NoticeLine.vue'
+import KeysPanel from '../people/KeysPanel.vue'
 import OwnPanel from '../people/OwnPanel.vue'
 import PersonRow from '../people/PersonRow.vue'
 import { roleSays, roleWords } from '../people/words'
@@ -123,6 +124,7 @@ useHead({ title: 'People, Morphene' })
           </button>
         </form>
         <OwnPanel class="mt-5 border border-rule bg-paper px-4 py-3" @changed="load" />
+        <KeysPanel v-if="store.isShared" class="mt-5 border border-rule bg-paper px-4 py-3" />
         <section v-if="isOwner" aria-label="Who works here" class="mt-5 border border-rule bg-paper px-4 py-3">
           <h2>{{ counted(people.length, 'person', 'people') }} at work here</h2>
           <table class="mt-1 table-fixed">

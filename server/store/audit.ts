@@ -14,6 +14,8 @@ export const auditWords = {
   'folder members': 'said who sees a folder',
   'person ended': 'let somebody’s access end',
   'link made': 'made a link by which somebody comes in again',
+  'key made': 'made a key for a program',
+  'key ended': 'ended a key of a program',
   'signed off': 'signed a version off',
   'sign-off taken back': 'took a sign-off back',
   taken: 'took something away',

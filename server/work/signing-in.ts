@@ -3,6 +3,7 @@ import type { Knex } from 'knex'
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
 import { deskPerson, type Actor } from '../store/acting'
 import { isShared } from '../store/people'
+import { actorOfProgramKey } from '../store/program-keys'
 import { actorOfKey, beginSession } from '../store/sessions'
 import { refusal } from './answer'
 
@@ -40,16 +41,24 @@ export function peopleChanged(): void {
 
 export interface Asking {
   readonly actor: Actor
-  /** The id of their session; '' on a desk of one. */
+  /** The id of their session, or of the key of a program; '' on a desk of one. */
   readonly session: string
+  /** A program asks by a key: it does nothing to the person it asks for. */
+  readonly byProgram: boolean
 }
 
-/** Whoever asks; null where they have to sign in first. */
+/** Whoever asks; null where they have to sign in first. A key that is sent and holds no longer lets nobody in. */
 export async function whoAsks(event: H3Event, knex: Knex): Promise<Asking | null> {
+  // RFC 6750, 2.1. What a browser would send along by itself is no part of it.
+  const [, sent] = /^Bearer +(\S{1,200})$/i.exec(getRequestHeader(event, 'authorization') ?? '') ?? []
+  if (sent !== undefined) {
+    const program = await actorOfProgramKey(knex, sent)
+    return program && { actor: program.actor, session: program.program, byProgram: true }
+  }
   const key = getCookie(event, cookie)
   const known = key === undefined ? null : await actorOfKey(knex, key)
-  if (known) return known
-  return (await signInNeeded(knex)) ? null : { actor: deskPerson, session: '' }
+  if (known) return { ...known, byProgram: false }
+  return (await signInNeeded(knex)) ? null : { actor: deskPerson, session: '', byProgram: false }
 }
 
 /**

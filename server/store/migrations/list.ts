@@ -7,6 +7,7 @@ import { signOffs } from './012-sign-offs'
 import { remarks } from './013-remarks'
 import { presence } from './014-presence'
 import { folderMembers } from './015-folder-members'
+import { programKeys } from './016-program-keys'
 import type { Knex } from 'knex'
 import { upgradePlan, upgradeRequest } from '../old-plans'
 import { owners } from './005-owners'
@@ -269,6 +270,7 @@ export const migrations: Migration[] = [
   remarks,
   presence,
   folderMembers,
+  programKeys,
 ]
 
 /** Goes through a table row by row, so that no more than one is held. */
