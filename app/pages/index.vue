@@ -91,14 +91,16 @@ useHead({ title: 'Shelf, Morphene' })
               {{
                 shelf.cards === null
                   ? 'Fetching …'
-                  : shelf.total === 0 && !looking
-                    ? 'Nothing here yet. Open a text, presentation or drawing (.odt, .odp, .odg) or a finished PDF to see its type; ' +
-                      'plain text, Markdown and HTML become texts, and a zip brings several with their fonts.'
-                    : looking
-                      ? `${counted(shelf.total, 'document')}${lookedFor}.`
-                      : me.may('arrange')
-                        ? `${counted(shelf.total, 'document')}. Drop more anywhere on the shelf.`
-                        : `${counted(shelf.total, 'document')}, to be looked at: you are a reader here.`
+                  : shelf.total === 0 && !looking && !me.may('arrange')
+                    ? 'Nothing to be looked at yet: you are a reader here, and others put documents on the shelf.'
+                    : shelf.total === 0 && !looking
+                      ? 'Nothing here yet. Open a text, presentation or drawing (.odt, .odp, .odg) or a finished PDF to see its type; ' +
+                        'plain text, Markdown and HTML become texts, and a zip brings several with their fonts.'
+                      : looking
+                        ? `${counted(shelf.total, 'document')}${lookedFor}.`
+                        : me.may('arrange')
+                          ? `${counted(shelf.total, 'document')}. Drop more anywhere on the shelf.`
+                          : `${counted(shelf.total, 'document')}, to be looked at: you are a reader here.`
               }}
             </p>
           </div>
