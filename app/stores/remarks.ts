@@ -26,7 +26,8 @@ export const useRemarks = defineStore('remarks', () => {
     try {
       const found = await ask(`/api/documents/${of}/remarks`)
       if (of === document.value) {
-        list.value = found
+        // It is asked again and again: where nobody said anything, nothing on the sheets moves.
+        if (JSON.stringify(found) !== JSON.stringify(list.value)) list.value = found
         message.value = ''
       }
       return true

@@ -56,6 +56,18 @@ describe('remarks of a document', () => {
     ])
   })
 
+  it('are the same list as long as nobody says anything: what goes by it stays where it is', async () => {
+    const store = useRemarks()
+    await store.load('d1')
+    const before = store.list
+    there = there.map(each => ({ ...each }))
+    await store.load('d1')
+    expect(store.list).toBe(before)
+    there = [...there, remark('three')]
+    await store.load('d1')
+    expect(store.list).not.toBe(before)
+  })
+
   it('stay as they are where something cannot be done, which is said until something can', async () => {
     const store = useRemarks()
     await store.load('d1')
