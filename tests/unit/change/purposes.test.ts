@@ -1,0 +1,103 @@
+import { describe, expect, it } from 'vitest'
+import { proposeStyles } from '../../../core/change/draw-up/propose'
+import { paragraphStyle, sessionOf } from '../../support/fixtures'
+
+/** Twelve letters a word: lengths are counted in them. */
+const words = (letters: number) => 'harbourlamp '.repeat(Math.ceil(letters / 12)).slice(0, letters - 1) + 'x'
+const text = `${words(400)}.`
+/** A paragraph of a style and what it says. */
+type Said = readonly [style: string, words: string]
+
+/** The purposes that paragraphs get among text of 10 pt, by their styles. */
+function purposes(styles: Readonly<Record<string, string>>, said: readonly Said[]): Record<string, string> {
+  const parent = ' style:parent-style-name="Standard"'
+  const of = sessionOf({
+    styles:
+      `<style:default-style style:family="paragraph"><style:text-properties fo:font-family="Spectral" fo:font-size="10pt"/>` +
+      `</style:default-style>${paragraphStyle('Standard')}`,
+    automatic: Object.entries({ B: 'fo:font-size="10pt"', ...styles })
+      .map(([name, values]) => paragraphStyle(name, values, '', parent))
+      .join(''),
+    body: said.map(([style, words]) => `<text:p text:style-name="${style}">${words}</text:p>`).join(''),
+  })
+  const proposed = proposeStyles(of.reading, { tolerance: 0, choices: [], dropped: () => false }).paragraphs
+  const found: Record<string, string> = {}
+  for (const [style, first] of said) {
+    const own = proposed.find(each => each.members.some(member => member.text === first))
+    const purpose = own?.purpose
+    found[style] = purpose === undefined ? 'none' : 'level' in purpose ? `heading ${purpose.level}` : purpose.kind
+  }
+  return found
+}
+const body: Said = ['B', text]
+/** Something that comes among text three times, so that it is no opening. */
+const thrice = (style: string, says: string): Said[] =>
+  [
+    body,
+    ...Array(3)
+      .fill([[style, says], body])
+      .flat(),
+  ] as Said[]
+
+describe('what text is for', () => {
+  it.each([
+    // A tenth larger than the text stands out; less does not.
+    ['fo:font-size="11pt"', words(40), 'heading 1'],
+    ['fo:font-size="10.9pt"', words(40), 'body'],
+    ['fo:font-weight="bold"', words(40), 'heading 1'],
+    // A heading has less than 100 letters, and no stop at its end.
+    ['fo:font-weight="bold"', words(99), 'heading 1'],
+    ['fo:font-weight="bold"', words(100), 'body'],
+    ['fo:font-weight="bold"', `${words(40)}.`, 'body'],
+    // Nine tenths of the text is small: a caption while it is short, else a note.
+    ['fo:font-size="9pt"', words(40), 'caption'],
+    ['fo:font-size="9.1pt"', words(40), 'body'],
+    ['fo:font-size="9pt"', words(159), 'caption'],
+    ['fo:font-size="9pt"', words(160), 'note'],
+  ])('of %s is told by size, weight and length', (values, says, expected) => {
+    expect(purposes({ P: values }, thrice('P', says)).P).toBe(expected)
+  })
+
+  it.each([
+    ['10.7pt', 90, 'intro'],
+    ['10.5pt', 90, 'body'],
+    ['10.7pt', 89, 'body'],
+  ])('of %s and %d letters at the beginning is an intro or is none', (size, letters, expected) => {
+    const said: Said[] = [['P', `${words(letters - 1)}.`], body, body]
+    expect(purposes({ P: `fo:font-size="${size}"` }, said).P).toBe(expected)
+  })
+
+  it('is an intro as long as it comes four times, and within the first twelve paragraphs', () => {
+    const intro: Said = ['P', `${words(120)}.`]
+    const large = { P: 'fo:font-size="10.8pt"' }
+    expect(purposes(large, [intro, intro, intro, intro, body, body]).P).toBe('intro')
+    expect(purposes(large, [intro, intro, intro, intro, intro, body, body]).P).toBe('body')
+    const after = (count: number): Said[] => [...(Array(count).fill(body) as Said[]), intro, body]
+    expect(purposes(large, after(11)).P).toBe('intro')
+    expect(purposes(large, after(12)).P).toBe('body')
+  })
+})
+
+describe('a title', () => {
+  const head = (style: string): Said[] => thrice(style, 'Fares')
+
+  it('stands once before all headings that come again, however little larger it is', () => {
+    const styles = { T: 'fo:font-size="11pt"', H: 'fo:font-size="16pt"' }
+    expect(purposes(styles, [['T', 'Winter tariff'], ...head('H')])).toMatchObject({ T: 'title', H: 'heading 1' })
+    expect(purposes(styles, [...head('H'), ['T', 'Winter tariff'], body]).T).not.toBe('title')
+  })
+
+  it('without any headings has to be much larger than the text', () => {
+    const alone = (size: string) => purposes({ T: `fo:font-size="${size}"` }, [['T', 'Winter tariff'], body, body]).T
+    expect([alone('14pt'), alone('13.9pt')]).toEqual(['title', 'heading 1'])
+  })
+
+  it('that follows a heading has to be larger than all of them, and to come soon', () => {
+    const styles = (size: string) => ({ T: `fo:font-size="${size}"`, H: 'fo:font-size="16pt"' })
+    const said: Said[] = [['H', 'Saltmere Line'], ['T', 'Winter tariff'], body, ...head('H')]
+    expect(purposes(styles('17pt'), said).T).toBe('title')
+    expect(purposes(styles('16.8pt'), said).T).not.toBe('title')
+    const late: Said[] = [['H', 'Saltmere Line'], ...(Array(8).fill(body) as Said[]), ['T', 'Winter tariff'], body]
+    expect(purposes(styles('17pt'), [...late, ...head('H')]).T).not.toBe('title')
+  })
+})
