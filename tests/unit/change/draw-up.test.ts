@@ -76,6 +76,33 @@ const byHand = () =>
       `text:style-name="P2">${long}</text:p>`,
   })
 
+describe('the language of text', () => {
+  it('goes with it into styles of its own, where it is said, and is said nowhere else', () => {
+    const parent = ' style:parent-style-name="Standard"'
+    const before = sessionOf({
+      styles: paragraphStyle(
+        'Standard',
+        'fo:font-family="Spectral" fo:font-size="10pt" fo:language="en" fo:country="GB"',
+      ),
+      automatic:
+        paragraphStyle('P1', 'fo:font-size="11pt"', '', parent) +
+        paragraphStyle('P2', 'fo:font-size="11pt" fo:language="fr" fo:country="FR"', '', parent),
+      body: ['P1', 'P2', 'P1', 'P2'].map(style => `<text:p text:style-name="${style}">${long}</text:p>`).join(''),
+    })
+    const { after } = quickly(before, drawUp())
+    const languages = (of: DocumentSession) =>
+      paragraphs(of).map(each => {
+        const [run] = paragraphRuns(each, of.reading.cascade).runs
+        return run!.style.effective.slots[run!.slot].language
+      })
+    expect(languages(after)).toEqual(['en-GB', 'fr-FR', 'en-GB', 'fr-FR'])
+    const made = new Set(named(after))
+    expect(made.size).toBe(2)
+    const saying = common(after, 'paragraph').filter(style => style.text['fo:language'] === 'fr')
+    expect(saying).toHaveLength(1)
+  })
+})
+
 describe('drawing up', () => {
   it('makes a style of every voice, named by what it is for, and leaves the text as it looks', () => {
     const before = byHand()
