@@ -1,10 +1,14 @@
 /*
- * npm run load [-- --people 200 --seconds 60 --servers 1 --seed 1 --json]: people act on a desk of its own on loopback,
+ * npm run load [-- --people 200 --seconds 60 --servers 1 --seed 1 --sign-in --json]: people act on a desk of its own on loopback,
  * each every five seconds on average: of a hundred acts 80 look, 15 type, 5 carry a plan out. Prints how long answers took,
  * what failed, and the memory. At most 500 people, 300 seconds and 4 servers. The application must be built.
  */
 import { readFileSync } from 'node:fs'
+import type { Knex } from 'knex'
 import { parseArgs } from 'node:util'
+import { deskOwner } from '../server/store/acting'
+import { actorOf } from '../server/store/people'
+import { beginSession } from '../server/store/sessions'
 import { lookAgain, put, recast, type, type Own } from '../tests/support/people'
 import { DeskProcess } from '../tests/support/desk-process'
 import { numbersFrom } from '../tests/support/seeded'
@@ -15,6 +19,7 @@ const { values } = parseArgs({
     seconds: { type: 'string', default: '60' },
     servers: { type: 'string', default: '1' },
     seed: { type: 'string', default: '1' },
+    'sign-in': { type: 'boolean', default: false },
     json: { type: 'boolean', default: false },
   },
 })
@@ -62,7 +67,10 @@ async function act(base: string, first: Own, random: () => number, until: number
     try {
       if (kind === 'look') {
         const path = looks[Math.floor(random() * looks.length)]!(own, random)
-        const response = await fetch(`${base}${path}`, { signal: AbortSignal.timeout(60_000) })
+        const response = await fetch(`${base}${path}`, {
+          headers: own.cookie === undefined ? {} : { cookie: own.cookie },
+          signal: AbortSignal.timeout(60_000),
+        })
         await response.arrayBuffer()
         if (!response.ok) failed = `${path.split('?')[0]!.split('/').at(-1)} ${response.status}`
       } else if (kind === 'type') own = await type(base, own, `word${step}`)
@@ -91,13 +99,26 @@ function memoryOf(pid: number | undefined): number {
   }
 }
 
-const desk = new DeskProcess(3441, 3447, { MORPHENE_RATE: 'off' })
+/** Signs somebody in who may do what designers do: what their browser sends along. */
+async function signedIn(knex: Knex, number: number): Promise<string> {
+  const person = { id: `person-${number}`, owner: deskOwner, role: 'designer' as const, also: '[]' }
+  await knex('people').insert({ ...person, name: `Person ${number}`, created: new Date() })
+  return `morphene=${(await beginSession(knex, actorOf(person), 'load')).key}`
+}
+
+const desk = new DeskProcess(3441, 3447, {
+  MORPHENE_RATE: 'off',
+  ...(values['sign-in'] ? { MORPHENE_SIGN_IN: '1' } : {}),
+})
 try {
   await desk.begin({ demo: true, servers })
   const owns: Own[] = []
-  for (let person = 0; person < people; person++) owns.push(await put(desk.base(), `Letter ${person}`, 60))
-  // It begins once all is counted: people come to a desk that was there before.
   const knex = desk.connect()
+  for (let person = 0; person < people; person++) {
+    const cookie = values['sign-in'] ? await signedIn(knex, person) : undefined
+    owns.push(await put(desk.base(), `Letter ${person}`, 60, cookie))
+  }
+  // It begins once all is counted: people come to a desk that was there before.
   for (;;) {
     if (!(await knex('jobs').whereIn('state', ['queued', 'running']).first('id'))) break
     await new Promise(resolve => setTimeout(resolve, 500))

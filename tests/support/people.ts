@@ -17,13 +17,24 @@ export interface Own {
   readonly words: readonly string[]
   /** The node of its first paragraph: it keeps its number. */
   readonly paragraph: number
+  /** What their browser sends along, where signing in is asked for. */
+  readonly cookie?: string
 }
 
-async function ask<T>(base: string, path: string, body?: object | Uint8Array): Promise<T> {
+/** How somebody asks: what they send, and who they are. */
+interface Asked {
+  readonly body?: object | Uint8Array
+  readonly cookie?: string
+}
+
+async function ask<T>(base: string, path: string, { body, cookie }: Asked = {}): Promise<T> {
   const bytes = body instanceof Uint8Array
   const response = await fetch(`${base}${path}`, {
     method: body === undefined ? 'GET' : 'POST',
-    headers: body === undefined || bytes ? {} : { 'content-type': 'application/json' },
+    headers: {
+      ...(body === undefined || bytes ? {} : { 'content-type': 'application/json' }),
+      ...(cookie === undefined ? {} : { cookie }),
+    },
     body: body === undefined ? undefined : bytes ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body),
     signal: AbortSignal.timeout(patience),
   })
@@ -40,20 +51,23 @@ function letter(words: string, paragraphs: number): Uint8Array {
 }
 
 /** Puts a letter on the shelf. @throws Error where it was not acknowledged */
-export async function put(base: string, words: string, paragraphs = 30): Promise<Own> {
+export async function put(base: string, words: string, paragraphs = 30, cookie?: string): Promise<Own> {
   const bytes = letter(words, paragraphs)
-  const { id } = await ask<{ id: string }>(base, `/api/documents?name=${encodeURIComponent(`${words}.odt`)}`, bytes)
+  const { id } = await ask<{ id: string }>(base, `/api/documents?name=${encodeURIComponent(`${words}.odt`)}`, {
+    body: bytes,
+    cookie,
+  })
   const part = openDocument(bytes).parts.get('content.xml')!
   const first = [...part.descendants()].find(each => each.name === 'text:p')!
-  return { id, version: 1, words: [words], paragraph: first.id }
+  return { id, version: 1, words: [words], paragraph: first.id, cookie }
 }
 
 /** Types words at the beginning of a document. @throws Error where it was not acknowledged */
 export async function type(base: string, own: Own, words: string): Promise<Own> {
   const edit = { type: 'text', part: 'content.xml', node: own.paragraph, from: 0, to: 0, text: `${words} ` }
   const { version } = await ask<{ version: { number: number } }>(base, `/api/documents/${own.id}/edit`, {
-    base: own.version,
-    edits: [{ edit, firstId: 1_000_000 + own.version * 100 }],
+    body: { base: own.version, edits: [{ edit, firstId: 1_000_000 + own.version * 100 }] },
+    cookie: own.cookie,
   })
   return { ...own, version: version.number, words: [...own.words, words] }
 }
@@ -61,8 +75,8 @@ export async function type(base: string, own: Own, words: string): Promise<Own> 
 /** Has a size written into all text, by plan. @throws Error where it was not acknowledged */
 export async function recast(base: string, own: Own, size: number): Promise<Own> {
   const { version } = await ask<{ version: { number: number } }>(base, `/api/documents/${own.id}/changes`, {
-    base: own.version,
-    request: { wishes: [sized(size)], leftOut: [] },
+    body: { base: own.version, request: { wishes: [sized(size)], leftOut: [] } },
+    cookie: own.cookie,
   })
   return { ...own, version: version.number }
 }
@@ -71,18 +85,22 @@ const sized = (size: number) => ({ type: 'recast', change: { size: { points: siz
 
 /** Begins a plan over documents and has it carried out once it is planned. Answers its id. */
 export async function batch(base: string, documents: readonly string[], size: number): Promise<string> {
-  const { id } = await ask<{ id: string }>(base, '/api/batches', { request: { wishes: [sized(size)] }, documents })
+  const { id } = await ask<{ id: string }>(base, '/api/batches', {
+    body: { request: { wishes: [sized(size)] }, documents },
+  })
   for (let tries = 0; tries < 100; tries++) {
     const { state } = await ask<{ state: string }>(base, `/api/batches/${id}`)
     if (state === 'planned') break
     await new Promise(resolve => setTimeout(resolve, 100))
   }
-  await ask(base, `/api/batches/${id}/apply`, {})
+  await ask(base, `/api/batches/${id}/apply`, { body: {} })
   return id
 }
 
 /** What is there now of a document: somebody else may have changed it. */
 export async function lookAgain(base: string, own: Own): Promise<Own> {
-  const { document } = await ask<{ document: { version: number } }>(base, `/api/documents/${own.id}`)
+  const { document } = await ask<{ document: { version: number } }>(base, `/api/documents/${own.id}`, {
+    cookie: own.cookie,
+  })
   return { ...own, version: document.version }
 }
