@@ -2,9 +2,11 @@
 import { houseToTokens } from '~~/core/house/tokens'
 import { saveFile } from '../kit/save-file'
 import { useHouses } from '../stores/houses'
+import { useMe } from '../stores/me'
 
 /** The versions of a house, what issuing it would change, and how it is handed on or let go. */
 const houses = useHouses()
+const me = useMe()
 const info = computed(() => houses.info!)
 const letting = ref(false)
 const when = (date: string | Date) =>
@@ -43,7 +45,9 @@ function handOn(): void {
     <ol class="mt-1">
       <li v-for="each in info.versions" :key="each.number" class="border-b border-rule py-2">
         <span class="font-medium">{{ each.number }}</span>
-        <span class="text-soft">, {{ when(each.issued) }}, issued by {{ each.author }}</span>
+        <span class="text-soft"
+          >, {{ when(each.issued) }}{{ me.isShared ? `, issued by ${me.nameOf(each.author) || 'somebody'}` : '' }}</span
+        >
         <ul class="list-disc pl-5">
           <li v-for="change in each.changes.slice(0, 8)" :key="change">{{ change }}</li>
         </ul>

@@ -2,6 +2,7 @@
 import { recastSentence } from '~~/core/change/recast/wish'
 import Choice from '../../kit/Choice.vue'
 import { useAcross } from '../../stores/across'
+import { useMe } from '../../stores/me'
 import { useType, type FamilyChoice } from '../../stores/type'
 import FamilyPicker from '../../type/FamilyPicker.vue'
 import { counted } from '../../desk/words'
@@ -10,6 +11,7 @@ import Chips from '../../kit/Chips.vue'
 
 /** A wish over the documents that are ticked: a swap, a recast, or one that was kept. */
 const across = useAcross()
+const me = useMe()
 const kind = ref<'swap' | 'recast'>('swap')
 const going = computed((): FamilyChoice[] =>
   across.census.families.map(use => ({
@@ -218,7 +220,7 @@ const states: Readonly<Record<string, string>> = {
               hour: '2-digit',
               minute: '2-digit',
             })
-          }}</span
+          }}{{ me.isShared ? `, ${me.nameOf(each.author) || 'somebody'}` : '' }}</span
         >
       </li>
     </ul>
