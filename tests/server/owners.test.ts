@@ -126,8 +126,10 @@ describe('what belongs to one owner', () => {
     expect(await findFolder(theirs, mine)).toBeUndefined()
     expect(await renameFolder(theirs, mine, 'Spring')).toBe('gone')
     expect(await removeFolder(theirs, mine)).toBe(false)
-    expect(await listFolders(ours)).toEqual([{ id: mine, name: 'Winter', documents: 1, keepDays: null }])
-    expect(await listFolders(theirs)).toEqual([{ id: yours, name: 'Winter', documents: 0, keepDays: null }])
+    expect(await listFolders(ours)).toEqual([{ id: mine, name: 'Winter', documents: 1, keepDays: null, members: [] }])
+    expect(await listFolders(theirs)).toEqual([
+      { id: yours, name: 'Winter', documents: 0, keepDays: null, members: [] },
+    ])
     const starts = { ...noStarts, kinds: { body: { text: { 'fo:font-size': '12pt' } } } }
     await storeStarts(ours, null, starts)
     expect([await startsOf(ours, null), await startsOf(theirs, null)]).toEqual([starts, noStarts])

@@ -143,7 +143,13 @@ describe('folders, starts and set pieces', () => {
     const id = await added()
     expect((await post(`/api/documents/${id}/folder`, { folder: winter })).status).toBe(200)
     expect((await post(`/api/documents/${id}/folder`, { folder: nowhere })).status).toBe(404)
-    expect(await get('/api/folders')).toContainEqual({ id: winter, name: 'Winter', documents: 1, keepDays: null })
+    expect(await get('/api/folders')).toContainEqual({
+      id: winter,
+      name: 'Winter',
+      documents: 1,
+      keepDays: null,
+      members: [],
+    })
     const starts = {
       kinds: { body: { fonts: { western: { family: 'Alegreya' } }, text: { 'fo:font-size': '11.5pt' } } },
       page: null,
