@@ -56,12 +56,30 @@ export async function remarksOf(acting: Acting, document: string): Promise<Remar
   return rows.map(row => remarkOf(row, byRemark.get(row.id) ?? []))
 }
 
-/** Whether somebody works at the actor's studio now. */
-async function isHere({ knex, actor }: Acting, person: string): Promise<boolean> {
-  return (await knex('people').where({ id: person, owner: actor.owner }).whereNull('ended').first('id')) !== undefined
+/** Whether somebody works at the actor's studio now, and sees a document: owners see all, others what is not closed to them. */
+async function sees({ knex, actor }: Acting, document: string, person: string): Promise<boolean> {
+  const row = await knex('people')
+    .where({ id: person, owner: actor.owner })
+    .whereNull('ended')
+    .first<{ role: string } | undefined>('role')
+  if (!row || row.role === 'owner') return row !== undefined
+  const members = await knex('folder_members')
+    .join('documents', 'documents.folder', 'folder_members.folder')
+    .where({ 'documents.id': document })
+    .select<{ person: string }[]>('folder_members.person')
+  return members.length === 0 || members.some(each => each.person === person)
 }
 
-/** What came of an act: `nobody` where it is given to somebody who does not work here. */
+/** A remark of a document on the actor's shelf, held until the transaction ends. */
+const heldRemark = (within: Acting, document: string, remark: string): Promise<RemarkRow | undefined> =>
+  within
+    .knex('remarks')
+    .where({ id: remark, document })
+    .whereIn('document', ownDocuments(within))
+    .forUpdate()
+    .first<RemarkRow | undefined>()
+
+/** What came of an act: `nobody` where it is given to somebody who does not work here, or does not see the document. */
 export type RemarkOutcome = 'done' | 'gone' | 'not yours' | 'nobody' | 'full'
 
 /** Keeps a remark. */
@@ -70,7 +88,7 @@ export async function addRemark(acting: Acting, document: string, body: RemarkBo
     const { knex, actor } = within
     // Of two who write at once the second counts what the first wrote.
     if (!(await ownDocuments(within).where({ id: document }).forUpdate().first())) return 'gone'
-    if (body.to !== null && !(await isHere(within, body.to))) return 'nobody'
+    if (body.to !== null && !(await sees(within, document, body.to))) return 'nobody'
     const { n } = (await knex('remarks').where({ document }).count({ n: '*' }).first()) as { n: number }
     if (Number(n) >= remarkLimit) return 'full'
     await knex('remarks').insert({
@@ -100,11 +118,7 @@ export async function actOnRemark(
 ): Promise<RemarkOutcome> {
   return atOnce(acting, async within => {
     const { knex, actor } = within
-    const row = await knex('remarks')
-      .where({ id: remark, document })
-      .whereIn('document', ownDocuments(within))
-      .forUpdate()
-      .first<RemarkRow | undefined>()
+    const row = await heldRemark(within, document, remark)
     if (!row) return 'gone'
     if (act.act === 'answer') {
       const { n } = (await knex('remark_answers').where({ remark }).count({ n: '*' }).first()) as { n: number }
@@ -116,7 +130,7 @@ export async function actOnRemark(
     const isTheirs = row.author === actor.person || row.given_to === actor.person || actor.rights.has('change')
     if (!isTheirs) return 'not yours'
     if (act.act === 'give') {
-      if (act.to !== null && !(await isHere(within, act.to))) return 'nobody'
+      if (act.to !== null && !(await sees(within, document, act.to))) return 'nobody'
       await knex('remarks').where({ id: remark }).update({ given_to: act.to })
     } else
       await knex('remarks')
@@ -134,11 +148,7 @@ export async function actOnRemark(
 export async function removeRemark(acting: Acting, document: string, remark: string): Promise<RemarkOutcome> {
   return atOnce(acting, async within => {
     const { knex, actor } = within
-    const row = await knex('remarks')
-      .where({ id: remark, document })
-      .whereIn('document', ownDocuments(within))
-      .forUpdate()
-      .first<RemarkRow | undefined>()
+    const row = await heldRemark(within, document, remark)
     if (!row) return 'gone'
     const others = await knex('remark_answers').where({ remark }).whereNot({ author: actor.person }).first('id')
     if (!actor.rights.has('people') && (row.author !== actor.person || others)) return 'not yours'

@@ -13,7 +13,10 @@ export function remarkRefusal(outcome: Exclude<RemarkOutcome, 'done'>) {
           'who wrote it, as long as nobody else answered. Nothing was changed.',
       )
     case 'nobody':
-      return refusal(422, 'Whoever it is given to does not work at this studio. Nothing was changed.')
+      return refusal(
+        422,
+        'Whoever it is given to does not work at this studio, or does not see this document. Nothing was changed.',
+      )
     case 'full':
       return refusal(
         422,

@@ -674,6 +674,13 @@ describe('a folder of some', () => {
       created: new Date(),
     })
     expect(await outside.get('/api/remarks')).toEqual([])
+    const handed = { version: 1, place: null, text: 'See to it', to: 'outside' }
+    expect(await member.says('POST', `/api/documents/${ids.document}/remarks`, handed)).toEqual([
+      422,
+      expect.stringContaining('does not see this document'),
+    ])
+    expect(await member.status('POST', `/api/documents/${ids.open}/remarks`, handed)).toBe(200)
+    expect(await member.status('POST', `/api/documents/${ids.document}/remarks`, { ...handed, to: 'member' })).toBe(200)
     expect(await member.status('DELETE', `/api/documents/${ids.document}`)).toBe(200)
     expect(await told(outside, '/api/trash')).not.toContain('Client letter')
     expect(await outside.status('POST', `/api/trash/${ids.document}/back`)).toBe(404)

@@ -30,6 +30,8 @@ const done = ref('')
 const current = computed(() => walked.value[desk.at]?.id ?? null)
 const id = computed(() => desk.info?.document.id ?? '')
 
+/** So much is written into a file at one place: characters (editSchema). */
+const longest = 4_000
 /** How often is looked for what others say meanwhile. Milliseconds. */
 const every = 15_000
 const load = () => (id.value === '' ? Promise.resolve() : remarks.load(id.value))
@@ -97,6 +99,11 @@ async function write(remark: Remark): Promise<void> {
     .map(each => (said.length > 1 && me.isShared ? `${me.nameOf(each.author)}: ${each.text}` : each.text))
     .join('\n')
   done.value = ''
+  if (text.length > longest) {
+    remarks.message =
+      'This remark and its answers are longer than one that is written into a file. Nothing was written.'
+    return
+  }
   const isWritten = await words.edit(
     [
       {
@@ -106,7 +113,7 @@ async function write(remark: Remark): Promise<void> {
         at: occurrence.start,
         author: me.nameOf(remark.author),
         date: new Date(remark.created).toISOString(),
-        text: text.slice(0, 4000),
+        text,
       },
     ],
     () => null,
