@@ -1,8 +1,7 @@
-import type { ChildProcess } from 'node:child_process'
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Knex } from 'knex'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { beforeAll, describe, expect, it } from 'vitest'
 import { noStarts } from '../../core/change/defaults/desk-starts'
 import { houseFromPair } from '../../core/house/make-house'
 import { actingAs, type Acting } from '../../server/store/acting'
@@ -10,75 +9,26 @@ import { addBatch } from '../../server/store/batches'
 import { addDocument } from '../../server/store/documents'
 import { addFolder } from '../../server/store/folders'
 import { addHouse } from '../../server/store/houses'
-import { actorOf, addStudio, makeLink } from '../../server/store/people'
-import { beginSession } from '../../server/store/sessions'
+import { addStudio, makeLink } from '../../server/store/people'
 import { projectFolder } from '../../server/library/files'
-import { openDocument } from '../../core/document/open'
 import { registry } from '../../core/change/registry'
 import { addVersion } from '../../server/store/versions'
 import { rights, type Right } from '../../shared/rights'
-import type { DocumentInfo, Folder } from '../../shared/api'
-import { rightsOf, type Me, type ProgramKey, type Session } from '../../shared/people'
-import type { GivenRemark, Remark } from '../../shared/remarks'
-import { actOnRemark, addRemark, answerLimit, remarkLimit, remarksOf } from '../../server/store/remarks'
-import { mostKeys } from '../../server/store/program-keys'
-import { presentFor } from '../../server/store/presence'
-import { purgeDocument, trashDocument } from '../../server/store/trash'
+import type { DocumentInfo } from '../../shared/api'
+import { rightsOf, type Me, type Session } from '../../shared/people'
 import { until } from '../support/desk-process'
 import { makeOdt } from '../support/fixtures'
-import { beginServer, dropDatabase, endServer, ownDatabase, testDatabase } from './running'
+import { beginServer, dropDatabase, endServer, ownDatabase } from './running'
+import { anyId, runStudio, type Browser } from './studio'
 
-testDatabase()
-const port = Number(process.env.MORPHENE_TEST_PORT ?? 3411) + 70
-const base = `http://127.0.0.1:${port}`
-const database = 'morphene_people_test'
-let server: ChildProcess
+const studio = runStudio(70, 'morphene_people_test')
 let knex: Knex
-beforeAll(async () => {
-  knex = await ownDatabase(database)
-  server = beginServer(port, { MORPHENE_DB_NAME: database })
-  expect(await until(async () => (await fetch(`${base}/api/health`)).ok, 30_000)).toBe(true)
+beforeAll(() => {
+  knex = studio.knex()
 })
-afterAll(async () => {
-  await endServer(server)
-  await dropDatabase(knex, database)
-})
-
-/** A browser: it holds the key that it was given, and sends it with what it asks. */
-class Browser {
-  cookie = ''
-  flags = ''
-
-  async ask(method: string, path: string, body?: unknown): Promise<Response> {
-    const response = await fetch(`${base}${path}`, {
-      method,
-      headers: {
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-        ...(this.cookie === '' ? {} : { cookie: this.cookie }),
-      },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-    })
-    const given = response.headers.get('set-cookie')
-    if (given) {
-      this.cookie = given.split(';', 1)[0]!
-      this.flags = given
-    }
-    return response
-  }
-  async status(method: string, path: string, body?: unknown): Promise<number> {
-    return (await this.ask(method, path, body)).status
-  }
-  async get<T>(path: string): Promise<T> {
-    return (await (await this.ask('GET', path)).json()) as T
-  }
-  async says(method: string, path: string, body: unknown): Promise<[number, string]> {
-    const response = await this.ask(method, path, body)
-    return [response.status, await response.text()]
-  }
-}
-const owner = new Browser()
-const reader = new Browser()
-const nobody = () => new Browser()
+const owner = studio.browser()
+const reader = studio.browser()
+const nobody = () => studio.browser()
 const own = { name: 'M. Aldous', signIn: 'aldous', passphrase: 'nets drying on the north quay' }
 const passphrase = 'seven lamps at the outer pier'
 
@@ -96,7 +46,6 @@ const routes = readdirSync(folder, { recursive: true, encoding: 'utf8' })
     }
   })
 const guarded = routes.filter(each => each.right !== undefined)
-const anyId = '00000000-0000-4000-8000-000000000000'
 const addressOf = (path: string, id = anyId) =>
   path
     .replace('[kind]', 'licence')
@@ -224,15 +173,13 @@ describe('a desk of several', () => {
 })
 
 describe('another studio on the same installation', () => {
-  const theirs = new Browser()
+  const theirs = studio.browser()
   let ours: Acting
   const ids: Record<string, string> = {}
   beforeAll(async () => {
     ours = actingAs(knex)
     await knex('owners').insert({ id: 'other', name: 'Another studio', created: new Date() })
-    const person = { id: 'someone', owner: 'other', role: 'owner' as const, also: '[]' }
-    await knex('people').insert({ ...person, name: 'Some One', created: new Date() })
-    theirs.cookie = `morphene=${(await beginSession(knex, actorOf(person), 'test')).key}`
+    await studio.comes(theirs, { id: 'someone', name: 'Some One', role: 'owner', studio: 'other' })
     ids.documents = (
       await addDocument(ours, { fileName: 'Ours.odt', kind: 'text', signed: false, bytes: makeOdt({}) })
     ).id
@@ -327,23 +274,23 @@ describe('a session', () => {
     browser.status('POST', '/api/sign-in', { signIn: 'teal', passphrase, ...said })
 
   it('begins with a key of its own: one that somebody had before holds no longer', async () => {
-    const browser = new Browser()
+    const browser = studio.browser()
     expect(await signIn(browser)).toBe(200)
     const before = browser.cookie
     expect(await signIn(browser)).toBe(200)
     expect(browser.cookie).not.toBe(before)
-    const old = new Browser()
+    const old = studio.browser()
     old.cookie = before
     expect(await old.status('GET', '/api/shelf')).toBe(401)
     // A key that a foreign page put there is not taken over.
-    const fixed = new Browser()
+    const fixed = studio.browser()
     fixed.cookie = 'morphene=chosen-by-somebody-else'
     expect(await signIn(fixed)).toBe(200)
     expect(fixed.cookie).not.toContain('chosen')
   })
 
   it('is over when it is ended, and when its time is', async () => {
-    const [one, two, three] = [new Browser(), new Browser(), new Browser()]
+    const [one, two, three] = [studio.browser(), studio.browser(), studio.browser()]
     for (const browser of [one, two, three]) expect(await signIn(browser)).toBe(200)
     const stolen = one.cookie
     expect(await one.status('POST', '/api/sign-out', {})).toBe(200)
@@ -359,7 +306,7 @@ describe('a session', () => {
       .where({ id: own.id })
       .update({ until: new Date(Date.now() - 1000) })
     expect(await two.status('GET', '/api/shelf')).toBe(401)
-    const idle = new Browser()
+    const idle = studio.browser()
     await signIn(idle)
     await knex('sessions')
       .whereNot({ person: 'desk' })
@@ -372,7 +319,7 @@ describe('a session', () => {
   })
 
   it('ends with a new passphrase, but for the one that chose it; the old one must be said', async () => {
-    const [one, two] = [new Browser(), new Browser()]
+    const [one, two] = [studio.browser(), studio.browser()]
     await signIn(one)
     await signIn(two)
     const change = { name: 'Jo Teal', signIn: 'teal', passphrase: 'gulls asleep on the white line' }
@@ -413,7 +360,7 @@ describe('a session', () => {
       ((await (await owner.ask('POST', `/api/people/${teal.id}/link`, {})).json()) as { key: string }).key
     const [first, second] = [await link(), await link()]
     expect(await nobody().status('POST', '/api/come-in', { key: first })).toBe(404)
-    const browser = new Browser()
+    const browser = studio.browser()
     expect(await browser.status('POST', '/api/come-in', { key: second })).toBe(200)
     expect((await browser.get<Me>('/api/me')).person!.name).toBe('Jo Teal')
     expect(await nobody().status('POST', '/api/come-in', { key: second })).toBe(404)
@@ -430,7 +377,7 @@ describe('a session', () => {
       invitations: { id: string }[]
     }>('/api/people')
     const teal = people.find(each => each.signIn === 'teal')!
-    const browser = new Browser()
+    const browser = studio.browser()
     expect(await signIn(browser)).toBe(200)
     expect(await owner.status('DELETE', `/api/people/${teal.id}`)).toBe(200)
     expect(await browser.status('GET', '/api/shelf')).toBe(401)
@@ -510,359 +457,6 @@ describe('a version that is signed off', () => {
   })
 })
 
-describe('a key for a program', () => {
-  const penn = new Browser()
-  const made = async (body: object) =>
-    ((await (await penn.ask('POST', '/api/me/keys', body)).json()) as { key: string }).key
-  /** What a program is told that sends a key. */
-  const by = (key: string, method: string, path: string, body?: unknown, more: Record<string, string> = {}) =>
-    fetch(`${base}${path}`, {
-      method,
-      headers: { authorization: `Bearer ${key}`, ...(body ? { 'content-type': 'application/json' } : {}), ...more },
-      ...(body ? { body: JSON.stringify(body) } : {}),
-    })
-  const status = async (...asked: Parameters<typeof by>) => (await by(...asked)).status
-  beforeAll(async () => {
-    const person = { id: 'penn', owner: 'desk', role: 'designer' as const, also: '[]' }
-    await knex('people').insert({ ...person, name: 'Jory Penn', created: new Date() })
-    penn.cookie = `morphene=${(await beginSession(knex, actorOf(person), 'test')).key}`
-  })
-
-  it('lets a program do what it is for, and never more than its person may', async () => {
-    const look = await made({ name: 'The harbour screen', may: 'look', days: 30 })
-    const change = await made({ name: 'Nightly swap', may: 'change', days: 1 })
-    expect(look).toMatch(/^[\w-]{43}$/)
-    expect(JSON.stringify(await knex('program_keys').select('*'))).not.toContain(look)
-    expect(await status(look, 'GET', '/api/shelf')).toBe(200)
-    expect(await status(look, 'POST', '/api/folders', { name: 'By a program' })).toBe(403)
-    expect(await status(change, 'POST', '/api/folders', { name: 'By a program' })).toBe(201)
-    expect(await status(change, 'GET', '/api/people')).toBe(403)
-    expect(await status(change, 'GET', `/api/faces/${'a'.repeat(64)}`)).toBe(403)
-    const [first] = await penn.get<ProgramKey[]>('/api/me/keys')
-    expect(first).toMatchObject({ name: 'Nightly swap', may: 'change', seen: expect.any(String) })
-    expect(Object.keys(first!)).not.toContain('key_hash')
-    // What its person may no longer do, it may not either.
-    await knex('people').where({ id: 'penn' }).update({ role: 'reader' })
-    expect(await status(change, 'POST', '/api/folders', { name: 'By a reader’s program' })).toBe(403)
-    await knex('people').where({ id: 'penn' }).update({ role: 'designer' })
-  })
-
-  it('does nothing to the person it asks for: no name, no session, no other key', async () => {
-    const key = await made({ name: 'Curious', may: 'change', days: 1 })
-    for (const [method, path, body] of [
-      ['PUT', '/api/me', { name: 'X', signIn: 'xx' }],
-      ['GET', '/api/me/sessions', undefined],
-      ['GET', '/api/me/keys', undefined],
-      ['POST', '/api/me/keys', { name: 'One more', may: 'change', days: 366 }],
-      ['POST', '/api/sign-out', {}],
-    ] as const)
-      expect(await status(key, method, path, body), path).toBe(403)
-  })
-
-  it('holds until its end, until it is ended, and as long as its person works here', async () => {
-    const key = await made({ name: 'Short', may: 'look', days: 1 })
-    expect(await status('a'.repeat(43), 'GET', '/api/shelf')).toBe(401)
-    // A key that holds no longer lets nobody in, though the session of a browser came along.
-    expect(await status('a'.repeat(43), 'GET', '/api/shelf', undefined, { cookie: penn.cookie })).toBe(401)
-    await knex('program_keys')
-      .where({ name: 'Short' })
-      .update({ until: new Date(Date.now() - 1000) })
-    expect(await status(key, 'GET', '/api/shelf')).toBe(401)
-    const next = await made({ name: 'Next', may: 'look', days: 1 })
-    const { id } = (await penn.get<ProgramKey[]>('/api/me/keys')).find(each => each.name === 'Next')!
-    expect(await owner.status('DELETE', `/api/me/keys/${id}`)).toBe(404)
-    expect(await penn.status('DELETE', `/api/me/keys/${id}`)).toBe(200)
-    expect(await status(next, 'GET', '/api/shelf')).toBe(401)
-    const last = await made({ name: 'Last', may: 'look', days: 1 })
-    await knex('people').where({ id: 'penn' }).update({ ended: new Date() })
-    expect(await status(last, 'GET', '/api/shelf')).toBe(401)
-    await knex('people').where({ id: 'penn' }).update({ ended: null })
-    const told = (await owner.get<{ what: string; about: string }[]>('/api/people/log')).map(each => each.what)
-    expect(told).toEqual(expect.arrayContaining(['key made', 'key ended']))
-  })
-
-  it('is one of twenty at the most, with an end within a year', async () => {
-    for (let count = (await penn.get<ProgramKey[]>('/api/me/keys')).length; count < mostKeys; count++)
-      await made({ name: `Key ${count}`, may: 'look', days: 1 })
-    expect(await penn.says('POST', '/api/me/keys', { name: 'Too many', may: 'look', days: 1 })).toEqual([
-      422,
-      expect.stringContaining('end one first'),
-    ])
-    for (const wrong of [{ may: 'people' }, { days: 0 }, { days: 367 }, { name: ' ' }])
-      expect(await penn.status('POST', '/api/me/keys', { name: 'Wrong', may: 'look', days: 1, ...wrong })).toBe(400)
-  })
-})
-
-describe('a folder of some', () => {
-  const [member, outside] = [new Browser(), new Browser()]
-  let ids: { folder: string; document: string; open: string }
-  const wish = registry.schema.parse({ wishes: [{ type: 'swap', from: { family: 'A' }, to: { family: 'B' } }] })
-  let batch = ''
-  beforeAll(async () => {
-    for (const [browser, id] of [
-      [member, 'member'],
-      [outside, 'outside'],
-    ] as const) {
-      const person = { id, owner: 'desk', role: 'designer' as const, also: '["purge"]' }
-      await knex('people').insert({ ...person, name: id, created: new Date() })
-      browser.cookie = `morphene=${(await beginSession(knex, actorOf(person), 'test')).key}`
-    }
-    const ours = actingAs(knex)
-    const folder = (await addFolder(ours, 'Client'))!
-    const file = { kind: 'text' as const, signed: false, bytes: makeOdt({ body: '<text:p>Pier</text:p>' }) }
-    const document = (await addDocument(ours, { ...file, fileName: 'Client letter.odt', folder })).id
-    const open = (await addDocument(ours, { ...file, fileName: 'Open letter.odt' })).id
-    await addVersion(ours, document, 1, {
-      madeBy: 'change',
-      title: 'of the client',
-      content: { bytes: file.bytes, ids: {} },
-      plan: { title: 'of the client' } as never,
-    })
-    batch = await addBatch(ours, wish, 'Both', [document, open])
-    ids = { folder, document, open }
-  })
-  const names = async (browser: Browser) => {
-    const { cards } = await browser.get<{ cards: { fileName: string }[] }>('/api/shelf?find=letter')
-    return cards.map(each => each.fileName).sort()
-  }
-
-  it('is everybody’s until somebody is named, and only owners say who', async () => {
-    expect(await names(outside)).toEqual(['Client letter.odt', 'Open letter.odt'])
-    const path = `/api/folders/${ids.folder}/members`
-    expect(await member.status('PUT', path, { people: ['member'] })).toBe(403)
-    expect((await owner.says('PUT', path, { people: ['member', 'someone'] }))[0]).toBe(404)
-    expect(await owner.status('PUT', path, { people: ['member', 'member'] })).toBe(200)
-    const folders = await owner.get<Folder[]>('/api/folders')
-    expect(folders.find(each => each.id === ids.folder)!.members).toEqual(['member'])
-    expect((await owner.get<{ what: string }[]>('/api/people/log'))[0]!.what).toBe('folder members')
-  })
-
-  it('and all that lies in it is nothing to whoever is no member', async () => {
-    expect([await names(member), await names(owner)]).toEqual([
-      ['Client letter.odt', 'Open letter.odt'],
-      ['Client letter.odt', 'Open letter.odt'],
-    ])
-    expect(await names(outside)).toEqual(['Open letter.odt'])
-    expect((await outside.get<Folder[]>('/api/folders')).map(each => each.name)).not.toContain('Client')
-    for (const path of ['', '/file', '/census', '/remarks', '/ids', '/stand-ins', '/page-picture', '/proof', '/styles'])
-      expect(await outside.status('GET', `/api/documents/${ids.document}${path}`), path).toBe(404)
-    expect(await member.status('GET', `/api/documents/${ids.document}/file`)).toBe(200)
-    expect((await outside.ask('PUT', '/api/me/at', { document: ids.document })).status).toBe(404)
-    for (const [method, path, body] of [
-      ['POST', `/api/documents/${ids.document}/step`, { base: 2, direction: 'undo' }],
-      ['POST', `/api/documents/${ids.document}/remarks`, { version: 1, place: null, text: 'x' }],
-      ['POST', `/api/documents/${ids.open}/folder`, { folder: ids.folder }],
-      ['PUT', `/api/folders/${ids.folder}`, { name: 'Mine' }],
-      ['PUT', `/api/folders/${ids.folder}/keep`, { days: 1 }],
-      ['DELETE', `/api/folders/${ids.folder}`, undefined],
-      ['DELETE', `/api/documents/${ids.document}`, undefined],
-    ] as const)
-      expect(await outside.status(method, path, body), path).toBe(404)
-    const told = async (browser: Browser, path: string) => JSON.stringify(await browser.get(path))
-    for (const path of ['/api/records', `/api/batches/${batch}`]) {
-      expect(await told(member, path), path).toContain('Client letter')
-      expect(await told(outside, path), path).not.toContain('Client letter')
-    }
-    // Nor is it found in the trash; what is asked of somebody there does not reach them.
-    await knex('remarks').insert({
-      id: anyId,
-      document: ids.document,
-      version: 1,
-      text: 'For you',
-      author: 'desk',
-      given_to: 'outside',
-      created: new Date(),
-    })
-    expect(await outside.get('/api/remarks')).toEqual([])
-    const handed = { version: 1, place: null, text: 'See to it', to: 'outside' }
-    expect(await member.says('POST', `/api/documents/${ids.document}/remarks`, handed)).toEqual([
-      422,
-      expect.stringContaining('does not see this document'),
-    ])
-    expect(await member.status('POST', `/api/documents/${ids.open}/remarks`, handed)).toBe(200)
-    expect(await member.status('POST', `/api/documents/${ids.document}/remarks`, { ...handed, to: 'member' })).toBe(200)
-    expect(await member.status('DELETE', `/api/documents/${ids.document}`)).toBe(200)
-    expect(await told(outside, '/api/trash')).not.toContain('Client letter')
-    expect(await outside.status('POST', `/api/trash/${ids.document}/back`)).toBe(404)
-    expect(await outside.status('DELETE', `/api/trash/${ids.document}`)).toBe(404)
-    expect(await member.status('POST', `/api/trash/${ids.document}/back`)).toBe(200)
-  })
-
-  it('is opened again by naming nobody', async () => {
-    expect(await owner.status('PUT', `/api/folders/${ids.folder}/members`, { people: [] })).toBe(200)
-    expect(await names(outside)).toEqual(['Client letter.odt', 'Open letter.odt'])
-  })
-})
-
-describe('two people at one document', () => {
-  const [one, other] = [new Browser(), new Browser()]
-  let id = ''
-  beforeAll(async () => {
-    for (const [browser, name] of [
-      [one, 'Jory Penn'],
-      [other, 'Isla Brae'],
-    ] as const) {
-      const person = { id: name.slice(0, 4), owner: 'desk', role: 'designer' as const, also: '[]' }
-      await knex('people').insert({ ...person, name, created: new Date() })
-      browser.cookie = `morphene=${(await beginSession(knex, actorOf(person), 'test')).key}`
-    }
-    const bytes = makeOdt({ body: '<text:p>Two boats a day</text:p>' })
-    id = (await addDocument(actingAs(knex), { fileName: 'Shared.odt', kind: 'text', signed: false, bytes })).id
-  })
-  const at = async (browser: Browser, more: object = {}) =>
-    (await (await browser.ask('PUT', '/api/me/at', { document: id, ...more })).json()) as string[]
-
-  it('see each other while they are there, and no longer', async () => {
-    expect(await at(one)).toEqual([])
-    expect(await at(other)).toEqual(['Jory'])
-    expect(await at(one)).toEqual(['Isla'])
-    expect(await at(other, { left: true })).toEqual([])
-    expect(await at(one)).toEqual([])
-    // Whoever said nothing for a while is not there, though they never said that they left.
-    await at(other)
-    await knex('presence')
-      .where({ person: 'Isla' })
-      .update({ seen: new Date(Date.now() - presentFor - 1000) })
-    expect(await at(one)).toEqual([])
-    expect((await one.says('PUT', '/api/me/at', { document: anyId }))[0]).toBe(404)
-  })
-
-  it('are told who changed what, and neither overwrites the other', async () => {
-    const node = [
-      ...openDocument(makeOdt({ body: '<text:p>Two boats a day</text:p>' }))
-        .parts.get('content.xml')!
-        .descendants(),
-    ].find(each => each.name === 'text:p')!.id
-    const write = (text: string) => ({
-      base: 1,
-      edits: [{ edit: { type: 'text', part: 'content.xml', node, from: 0, to: 0, text }, firstId: 500 }],
-    })
-    expect(await one.status('POST', `/api/documents/${id}/edit`, write('Mostly '))).toBe(200)
-    const [status, said] = await other.says('POST', `/api/documents/${id}/edit`, write('Rarely '))
-    expect(status).toBe(409)
-    expect(said).toContain('Jory Penn changed this document meanwhile: “Wrote “Mostly ””')
-    const [, own] = await one.says('POST', `/api/documents/${id}/edit`, write('Again '))
-    expect(own).toContain('You changed this document meanwhile')
-    // A remark stays through change and undo.
-    const place = { kind: 'text', part: 'content.xml', node, from: 11, to: 16, text: 'boats' }
-    expect(await other.status('POST', `/api/documents/${id}/remarks`, { version: 2, place, text: 'Two?' })).toBe(200)
-    expect(await one.status('POST', `/api/documents/${id}/step`, { base: 2, direction: 'undo' })).toBe(200)
-    expect(await one.get(`/api/documents/${id}/remarks`)).toMatchObject([{ text: 'Two?', author: 'Isla', version: 2 }])
-  })
-})
-
-describe('remarks', () => {
-  const sand = new Browser()
-  beforeAll(async () => {
-    const person = { id: 'sand', owner: 'desk', role: 'reader' as const, also: '[]' }
-    await knex('people').insert({ ...person, name: 'R. Sand', created: new Date() })
-    sand.cookie = `morphene=${(await beginSession(knex, actorOf(person), 'test')).key}`
-  })
-
-  it('are written by whoever may read, answered, given to somebody, and settled by those they concern', async () => {
-    const { id } = await addDocument(actingAs(knex), {
-      fileName: 'Remarked.odt',
-      kind: 'text',
-      signed: false,
-      bytes: makeOdt({ body: '<text:p>Two boats a day</text:p>' }),
-    })
-    const path = `/api/documents/${id}/remarks`
-    const place = { kind: 'text', part: 'content.xml', node: 9, from: 4, to: 9, text: 'boats' }
-    const list = async (response: Promise<Response>) => (await (await response).json()) as Remark[]
-    // A reader changes nothing, and may say something.
-    expect(await sand.status('POST', `/api/documents/${id}/edit`, {})).toBe(403)
-    const [made] = await list(sand.ask('POST', path, { version: 1, place, text: ' Which boats? ', to: 'desk' }))
-    expect(made).toMatchObject({ version: 1, place, text: 'Which boats?', to: 'desk', settled: null, answers: [] })
-    expect(await owner.get<GivenRemark[]>('/api/remarks')).toMatchObject([
-      { id: made!.id, document: id, fileName: 'Remarked.odt', text: 'Which boats?', author: made!.author },
-    ])
-    expect(await sand.get('/api/remarks')).toEqual([])
-    const [answered] = await list(owner.ask('POST', `${path}/${made!.id}`, { act: 'answer', text: 'All of them.' }))
-    expect(answered!.answers).toMatchObject([{ author: 'desk', text: 'All of them.' }])
-    // Somebody has answered: what was asked stays.
-    expect(await sand.says('DELETE', `${path}/${made!.id}`, undefined)).toEqual([
-      403,
-      expect.stringContaining('as long as nobody else answered'),
-    ])
-    const [given] = await list(sand.ask('POST', `${path}/${made!.id}`, { act: 'give', to: made!.author }))
-    expect(given!.to).toBe(made!.author)
-    const [settled] = await list(sand.ask('POST', `${path}/${made!.id}`, { act: 'settle' }))
-    expect(settled!.settled).toMatchObject({ person: made!.author })
-    expect(await sand.get('/api/remarks')).toEqual([])
-    const [open] = await list(owner.ask('POST', `${path}/${made!.id}`, { act: 'reopen' }))
-    expect(open!.settled).toBeNull()
-    expect(await owner.status('DELETE', `${path}/${made!.id}`)).toBe(200)
-    expect(await owner.get(path)).toEqual([])
-  })
-
-  it('of somebody else are not a reader’s to settle, and nobody gets them who is not here', async () => {
-    const { id } = await addDocument(actingAs(knex), {
-      fileName: 'Remarked too.odt',
-      kind: 'text',
-      signed: false,
-      bytes: makeOdt({ body: '<text:p>Pier</text:p>' }),
-    })
-    const path = `/api/documents/${id}/remarks`
-    const body = { version: 1, place: { kind: 'page', page: 0, x: 0.3, y: 0.405 }, text: 'Of the page' }
-    const finding = { check: 'faces.absent', says: 'Skerrow is absent' }
-    const made = (await (await owner.ask('POST', path, { ...body, finding })).json()) as Remark[]
-    expect(made[0]).toMatchObject({ place: body.place, finding })
-    for (const act of [{ act: 'settle' }, { act: 'give', to: null }])
-      expect(await sand.says('POST', `${path}/${made[0]!.id}`, act)).toEqual([403, expect.stringContaining('settled')])
-    expect(await sand.status('DELETE', `${path}/${made[0]!.id}`)).toBe(403)
-    for (const to of ['someone', anyId])
-      expect(await owner.says('POST', `${path}/${made[0]!.id}`, { act: 'give', to })).toEqual([
-        422,
-        expect.stringContaining('does not work at this studio'),
-      ])
-    expect(await owner.status('POST', path, { ...body, to: 'someone' })).toBe(422)
-    expect(await owner.says('POST', path, { ...body, version: 2 })).toEqual([
-      400,
-      expect.stringContaining('versions 1 to 1'),
-    ])
-    expect(await owner.status('POST', path, { ...body, text: '  ' })).toBe(400)
-    expect(await owner.status('POST', path, { ...body, text: 'x'.repeat(4001) })).toBe(400)
-    expect(await owner.status('POST', `${path}/${anyId}`, { act: 'settle' })).toBe(404)
-    expect(await owner.status('POST', `${path}/nothing`, { act: 'settle' })).toBe(404)
-    // What lies in the trash asks nobody, and goes with the document.
-    expect(await owner.status('POST', `${path}/${made[0]!.id}`, { act: 'give', to: 'desk' })).toBe(200)
-    expect((await owner.get<GivenRemark[]>('/api/remarks')).map(each => each.document)).toEqual([id])
-    await trashDocument(actingAs(knex), id)
-    expect(await owner.get('/api/remarks')).toEqual([])
-    await purgeDocument(actingAs(knex), id)
-    expect(await knex('remarks').where({ document: id })).toEqual([])
-  })
-
-  it('are bounded: of a document, and of the answers of one', async () => {
-    const ours = actingAs(knex)
-    const file = { fileName: 'Full.odt', kind: 'text' as const, signed: false, bytes: makeOdt({ body: '<text:p/>' }) }
-    const { id } = await addDocument(ours, file)
-    const row = (table: string, number: number) => ({
-      id: `${table}-${String(number).padStart(6, '0')}`,
-      author: 'desk',
-      text: 'x',
-      created: new Date(),
-    })
-    const many = (count: number, make: (number: number) => object) => Array.from({ length: count }, (_, at) => make(at))
-    await knex.batchInsert(
-      'remarks',
-      many(remarkLimit, at => ({ ...row('r', at), document: id, version: 1 })) as never,
-      500,
-    )
-    await knex.batchInsert(
-      'remark_answers',
-      many(answerLimit, at => ({ ...row('a', at), remark: 'r-000000' })) as never,
-      500,
-    )
-    const said = { version: 1, place: null, finding: null, to: null }
-    expect(await addRemark(ours, id, { ...said, text: 'One more' })).toBe('full')
-    expect(await actOnRemark(ours, id, 'r-000000', { act: 'answer', text: 'One more' })).toBe('full')
-    expect(await actOnRemark(ours, id, 'r-000001', { act: 'answer', text: 'The first' })).toBe('done')
-    const found = await remarksOf(ours, id)
-    expect([found.length, found.flatMap(each => each.answers).length]).toEqual([remarkLimit, answerLimit + 1])
-  })
-})
-
 describe('a desk that is started to ask who is there', () => {
   it.each([
     ['--sign-in', { MORPHENE_SIGN_IN: '1' }],
@@ -870,8 +464,8 @@ describe('a desk that is started to ask who is there', () => {
   ])('lets nobody in without signing in, even with one person: %s', async (_, settings) => {
     const alone = 'morphene_asks_test'
     const own = await ownDatabase(alone)
-    const other = beginServer(port + 1, { MORPHENE_DB_NAME: alone, ...settings })
-    const at = `http://127.0.0.1:${port + 1}`
+    const other = beginServer(studio.port + 1, { MORPHENE_DB_NAME: alone, ...settings })
+    const at = `http://127.0.0.1:${studio.port + 1}`
     try {
       expect(await until(async () => (await fetch(`${at}/api/health`)).ok, 30_000)).toBe(true)
       expect((await fetch(`${at}/api/shelf`)).status).toBe(401)
@@ -898,7 +492,7 @@ describe('a studio more', () => {
   it('has an owner of its own, who comes by a link and sees nothing that is there', async () => {
     const actor = await addStudio(knex, { id: 'third', name: 'Third studio', owner: 'T. Ridge' })
     const key = (await makeLink(actingAs(knex, actor), actor.person))!
-    const ridge = new Browser()
+    const ridge = studio.browser()
     expect(await ridge.status('POST', '/api/come-in', { key })).toBe(200)
     expect(await ridge.get<Me>('/api/me')).toMatchObject({ studio: 'Third studio', person: { name: 'T. Ridge' } })
     expect(await ridge.get('/api/folders')).toEqual([])

@@ -1,0 +1,123 @@
+import type { Knex } from 'knex'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { registry } from '../../core/change/registry'
+import { actingAs } from '../../server/store/acting'
+import { addBatch } from '../../server/store/batches'
+import { addDocument } from '../../server/store/documents'
+import { addFolder } from '../../server/store/folders'
+import { addVersion } from '../../server/store/versions'
+import type { Folder } from '../../shared/api'
+import { makeOdt } from '../support/fixtures'
+import { anyId, runStudio, type Browser } from './studio'
+
+const studio = runStudio(74, 'morphene_folders_test')
+let knex: Knex
+beforeAll(() => {
+  knex = studio.knex()
+})
+const owner = studio.browser()
+beforeAll(() => studio.signsIn(owner, { id: 'desk', name: 'M. Aldous', role: 'owner' }))
+/** Somebody of another studio on the same installation. */
+beforeAll(async () => {
+  await knex('owners').insert({ id: 'other', name: 'Another studio', created: new Date() })
+  await studio.comes(studio.browser(), { id: 'someone', name: 'Some One', role: 'owner', studio: 'other' })
+})
+
+describe('a folder of some', () => {
+  const [member, outside] = [studio.browser(), studio.browser()]
+  let ids: { folder: string; document: string; open: string }
+  const wish = registry.schema.parse({ wishes: [{ type: 'swap', from: { family: 'A' }, to: { family: 'B' } }] })
+  let batch = ''
+  beforeAll(async () => {
+    for (const [browser, id] of [
+      [member, 'member'],
+      [outside, 'outside'],
+    ] as const) {
+      await studio.comes(browser, { id, name: id, role: 'designer', also: ['purge'] })
+    }
+    const ours = actingAs(knex)
+    const folder = (await addFolder(ours, 'Client'))!
+    const file = { kind: 'text' as const, signed: false, bytes: makeOdt({ body: '<text:p>Pier</text:p>' }) }
+    const document = (await addDocument(ours, { ...file, fileName: 'Client letter.odt', folder })).id
+    const open = (await addDocument(ours, { ...file, fileName: 'Open letter.odt' })).id
+    await addVersion(ours, document, 1, {
+      madeBy: 'change',
+      title: 'of the client',
+      content: { bytes: file.bytes, ids: {} },
+      plan: { title: 'of the client' } as never,
+    })
+    batch = await addBatch(ours, wish, 'Both', [document, open])
+    ids = { folder, document, open }
+  })
+  const names = async (browser: Browser) => {
+    const { cards } = await browser.get<{ cards: { fileName: string }[] }>('/api/shelf?find=letter')
+    return cards.map(each => each.fileName).sort()
+  }
+
+  it('is everybody’s until somebody is named, and only owners say who', async () => {
+    expect(await names(outside)).toEqual(['Client letter.odt', 'Open letter.odt'])
+    const path = `/api/folders/${ids.folder}/members`
+    expect(await member.status('PUT', path, { people: ['member'] })).toBe(403)
+    expect((await owner.says('PUT', path, { people: ['member', 'someone'] }))[0]).toBe(404)
+    expect(await owner.status('PUT', path, { people: ['member', 'member'] })).toBe(200)
+    const folders = await owner.get<Folder[]>('/api/folders')
+    expect(folders.find(each => each.id === ids.folder)!.members).toEqual(['member'])
+    expect((await owner.get<{ what: string }[]>('/api/people/log'))[0]!.what).toBe('folder members')
+  })
+
+  it('and all that lies in it is nothing to whoever is no member', async () => {
+    expect([await names(member), await names(owner)]).toEqual([
+      ['Client letter.odt', 'Open letter.odt'],
+      ['Client letter.odt', 'Open letter.odt'],
+    ])
+    expect(await names(outside)).toEqual(['Open letter.odt'])
+    expect((await outside.get<Folder[]>('/api/folders')).map(each => each.name)).not.toContain('Client')
+    for (const path of ['', '/file', '/census', '/remarks', '/ids', '/stand-ins', '/page-picture', '/proof', '/styles'])
+      expect(await outside.status('GET', `/api/documents/${ids.document}${path}`), path).toBe(404)
+    expect(await member.status('GET', `/api/documents/${ids.document}/file`)).toBe(200)
+    expect((await outside.ask('PUT', '/api/me/at', { document: ids.document })).status).toBe(404)
+    for (const [method, path, body] of [
+      ['POST', `/api/documents/${ids.document}/step`, { base: 2, direction: 'undo' }],
+      ['POST', `/api/documents/${ids.document}/remarks`, { version: 1, place: null, text: 'x' }],
+      ['POST', `/api/documents/${ids.open}/folder`, { folder: ids.folder }],
+      ['PUT', `/api/folders/${ids.folder}`, { name: 'Mine' }],
+      ['PUT', `/api/folders/${ids.folder}/keep`, { days: 1 }],
+      ['DELETE', `/api/folders/${ids.folder}`, undefined],
+      ['DELETE', `/api/documents/${ids.document}`, undefined],
+    ] as const)
+      expect(await outside.status(method, path, body), path).toBe(404)
+    const told = async (browser: Browser, path: string) => JSON.stringify(await browser.get(path))
+    for (const path of ['/api/records', `/api/batches/${batch}`]) {
+      expect(await told(member, path), path).toContain('Client letter')
+      expect(await told(outside, path), path).not.toContain('Client letter')
+    }
+    // Nor is it found in the trash; what is asked of somebody there does not reach them.
+    await knex('remarks').insert({
+      id: anyId,
+      document: ids.document,
+      version: 1,
+      text: 'For you',
+      author: 'desk',
+      given_to: 'outside',
+      created: new Date(),
+    })
+    expect(await outside.get('/api/remarks')).toEqual([])
+    const handed = { version: 1, place: null, text: 'See to it', to: 'outside' }
+    expect(await member.says('POST', `/api/documents/${ids.document}/remarks`, handed)).toEqual([
+      422,
+      expect.stringContaining('does not see this document'),
+    ])
+    expect(await member.status('POST', `/api/documents/${ids.open}/remarks`, handed)).toBe(200)
+    expect(await member.status('POST', `/api/documents/${ids.document}/remarks`, { ...handed, to: 'member' })).toBe(200)
+    expect(await member.status('DELETE', `/api/documents/${ids.document}`)).toBe(200)
+    expect(await told(outside, '/api/trash')).not.toContain('Client letter')
+    expect(await outside.status('POST', `/api/trash/${ids.document}/back`)).toBe(404)
+    expect(await outside.status('DELETE', `/api/trash/${ids.document}`)).toBe(404)
+    expect(await member.status('POST', `/api/trash/${ids.document}/back`)).toBe(200)
+  })
+
+  it('is opened again by naming nobody', async () => {
+    expect(await owner.status('PUT', `/api/folders/${ids.folder}/members`, { people: [] })).toBe(200)
+    expect(await names(outside)).toEqual(['Client letter.odt', 'Open letter.odt'])
+  })
+})
