@@ -7,7 +7,7 @@ import { Composer, type Composition } from './typeset/compose'
 import { readDocument, type Reading } from './style/reading'
 import type { PageView } from './typeset/drawing-pages'
 import type { Cascade } from './style/cascade'
-import type { Page } from './typeset/pages'
+import type { Page } from './typeset/page'
 import type { Typesetter } from './typeset/look'
 import { forgetLayouts } from './typeset/paragraph'
 

@@ -10,7 +10,7 @@ import { DocumentSession } from '../core/session'
 import type { TextStyle } from '../core/style/cascade'
 import { sharedNames } from '../core/style/properties'
 import { paragraphRuns } from '../core/style/runs'
-import type { Page } from '../core/typeset/pages'
+import type { Page } from '../core/typeset/page'
 import { numberParagraphs } from '../core/typeset/numbering'
 import { writeElement } from '../core/xml/write'
 

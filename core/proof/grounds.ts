@@ -4,7 +4,7 @@ import { displayPage, type DisplayPage } from '../typeset/display'
 import type { GlyphRun } from '../typeset/glyph-runs'
 import { Grounds, isDark, makesGround } from '../typeset/grounds'
 import { mapped } from '../typeset/matrix'
-import type { Page } from '../typeset/pages'
+import type { Page } from '../typeset/page'
 import { seenRuns, type ProofText, type Subject } from './subject'
 
 /** Text of one colour on what it stands on. */

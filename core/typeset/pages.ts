@@ -1,83 +1,20 @@
-import type { Block, Frame, Inline, Story } from '../document/story-model'
+import type { Block, Frame, Story } from '../document/story-model'
 import { findStyle } from '../document/styles'
-import type { Cascade } from '../style/cascade'
 import { partOfBlocks, type BoxComposer } from './boxes'
-import type { Column, Ground, NoteArea } from './columns'
-import { Flow, flowStart, itemsOf, longestChain, type FlowHost, type Item, type Position } from './flow'
+import type { Column } from './columns'
+import { Flow, flowStart, itemsOf, type FlowHost, type Item, type Position } from './flow'
 import { shifted, type Fragment } from './fragments'
 import type { NotesStyle, PageGeometry } from './geometry'
 import { formatNumber } from './numbering'
-import { livingFields } from './page-values'
+import { emptyPage, type OpenPage, type PageStart } from './open-page'
+import type { Page } from './page'
+import { fieldsIn, PageEdges } from './page-edges'
+import { notesAtFoot, type Note, type NoteBox } from './page-notes'
+import { beginsLike, keptPages } from './pages-kept'
 import type { PageFields } from './paragraph-model'
-
-/** A page with everything on it, in points from its top left. */
-export interface Page {
-  readonly index: number
-  /** The number as the page bears it. */
-  readonly number: string
-  /** What it is called, where pages have names; and the element that it is, -1 where pages come of the flow of text. */
-  readonly name: string
-  readonly node: number
-  readonly geometry: PageGeometry
-  readonly fragments: readonly Fragment[]
-  /** What styles its text. */
-  readonly cascade: Cascade
-}
-
-type Note = Extract<Inline, { kind: 'note' }>
-
-/** Where a page begins: enough to go on from there. */
-interface PageStart {
-  readonly position: Position
-  readonly forced: boolean
-}
-
-interface OpenPage {
-  readonly geometry: PageGeometry
-  number: number
-  readonly ground: Ground & { readonly notes: PageNotes }
-  readonly columns: readonly Column[]
-  column: number
-  readonly start: PageStart
-  readonly headings: Heading[]
-  /** The whole page as it was made last, and what it was made for: pages that stay are not made again. */
-  readonly whole: { key: string; page: Page | null; stories: readonly Story[] }
-}
-
-interface Heading {
-  readonly level: number
-  readonly text: string
-}
 
 /** At most this many pages: a document that asks for more is cut there and said to be. */
 const pageLimit = 20_000
-
-/** The notes at a page's foot. */
-class PageNotes implements NoteArea {
-  readonly placed: { readonly note: Note; readonly height: number; readonly fragments: readonly Fragment[] }[] = []
-  height = 0
-
-  constructor(
-    private readonly compose: (note: Note) => { readonly height: number; readonly fragments: readonly Fragment[] },
-    private readonly separator: number,
-  ) {}
-
-  heightWith(notes: readonly Note[]): number {
-    const more = notes
-      .filter(note => !this.placed.some(each => each.note === note))
-      .reduce((sum, note) => sum + this.compose(note).height, 0)
-    return more === 0 ? this.height : (this.height || this.separator) + more
-  }
-
-  add(notes: readonly Note[]): void {
-    for (const note of notes) {
-      if (this.placed.some(each => each.note === note)) continue
-      const { height, fragments } = this.compose(note)
-      this.height = (this.height || this.separator) + height
-      this.placed.push({ note, height, fragments })
-    }
-  }
-}
 
 /** What the pages of a document are made from. */
 export interface PagePlan {
@@ -96,24 +33,24 @@ export class PageFlow {
   private readonly items: Item[]
   private readonly pageFrames: Frame[]
   private readonly flow: Flow
-  private readonly headerHeights = new Map<string, { header: number; footer: number }>()
-  private readonly noteBoxes = new Map<string, { height: number; fragments: readonly Fragment[] }>()
-  private readonly headerBoxes = new Map<string, readonly Fragment[]>()
+  private readonly noteBoxes = new Map<string, NoteBox>()
+  private readonly edges: PageEdges
   private readonly boxes: BoxComposer
   private breakNext = false
   private done = false
   private statedPages: number
-  /** Where the pages fell back into step with those of before: this page is that one, and so are all after it. */
-  private step: { readonly page: number; readonly before: number } | null = null
+  /** The page at which they fell back into step with those of before: it is that one, and so are all after it. */
+  private step: number | null = null
   private before: { readonly flow: PageFlow; readonly shift: number; readonly tail: number } | null = null
 
   /** @param earlier the pages before a change of the text: those it does not reach are kept */
   constructor(
     private readonly plan: PagePlan,
-    private readonly boxesFor: (fields: PageFields) => BoxComposer,
+    boxesFor: (fields: PageFields) => BoxComposer,
     earlier?: PageFlow,
   ) {
     this.statedPages = plan.statedPages
+    this.edges = new PageEdges(plan.masterStories, boxesFor)
     this.boxes = boxesFor({
       pageNumber: shift => this.numberOf(this.open.at(-1), shift),
       pageCount: String(this.statedPages),
@@ -146,7 +83,7 @@ export class PageFlow {
       earlier.pageFrames.length === 0 &&
       !fieldsIn(plan.body).has('text:page-count')
     ) {
-      const { kept, shift, tail } = this.compare(earlier)
+      const { kept, shift, tail } = keptPages(this.items, earlier.items, earlier.open)
       this.before = { flow: earlier, shift, tail }
       // Frames on pages that are kept are not set again: what is known of those that are still there holds.
       for (const [key, fill] of earlier.fills)
@@ -154,7 +91,7 @@ export class PageFlow {
       if (kept > 0) {
         for (let index = 0; index < kept; index++) this.open.push(earlier.open[index]!)
         const start = earlier.open[kept]!
-        this.open.push(this.makePage(start.geometry, start.number, start.start.forced, start.start.position))
+        this.open.push(this.makePage(start.geometry, start.number, start.start))
         this.flow = new Flow(this.boxes, 'body', this.items, this.page.columns[0]!, this.host())
         this.flow.forced = start.start.forced
         this.flow.position = start.start.position
@@ -173,66 +110,12 @@ export class PageFlow {
     this.flow = new Flow(this.boxes, 'body', this.items, this.page.columns[0]!, this.host())
   }
 
-  /**
-   * What is the same as before: the pages up to the one where something may differ, and the items from `tail` on (by
-   * the new count; `shift` more than before). A heading looks ahead to what it keeps with: so far back nothing is sure.
-   */
-  private compare(earlier: PageFlow): { kept: number; shift: number; tail: number } {
-    const same = (a: Item, b: Item) =>
-      a === b ||
-      (a.kind === b.kind &&
-        a.kind !== 'section' &&
-        b.kind !== 'section' &&
-        a.block === b.block &&
-        (a.kind !== 'paragraph' || (b.kind === 'paragraph' && a.citation === b.citation)))
-    const { items } = this
-    const old = earlier.items
-    let first = 0
-    while (first < items.length && first < old.length && same(items[first]!, old[first]!)) first++
-    let tail = items.length
-    const shift = items.length - old.length
-    while (tail > first && tail - shift > first && same(items[tail - 1]!, old[tail - 1 - shift]!)) tail--
-    const sure = Math.max(first - longestChain, 0)
-    let kept = 0
-    earlier.open.forEach((page, index) => {
-      const { position } = page.start
-      // A blank page stands before the one that it was made for.
-      if (
-        index > 0 &&
-        position.index <= sure &&
-        position.rest === null &&
-        position.inner === null &&
-        (position.line === 0 || position.index < sure) &&
-        page.geometry.usage !== 'blank'
-      )
-        kept = index
-    })
-    return { kept, shift, tail }
-  }
-
-  /** Whether a page that is about to begin at some position began there before, too. */
-  private inStep(position: Position, number: number, geometry: PageGeometry): boolean {
+  /** A page that is about to begin where one of before began: from there on all is as it was. */
+  private lookForStep(position: Position, number: number, geometry: PageGeometry): void {
     const { before } = this
-    if (before === null || position.index < before.tail || position.rest !== null || position.inner !== null)
-      return false
-    const at = before.flow.open.findIndex(
-      (page, index) =>
-        index === this.open.length &&
-        page.start.position.index === position.index - before.shift &&
-        page.start.position.line === position.line &&
-        page.start.position.rest === null &&
-        page.start.position.inner === null,
-    )
-    const old = before.flow.open[at]
-    if (
-      !old ||
-      old.number !== number ||
-      old.geometry.master !== geometry.master ||
-      old.geometry.usage !== geometry.usage
-    )
-      return false
-    this.step = { page: at, before: at }
-    return true
+    if (before === null || position.index < before.tail) return
+    const old = before.flow.open[this.open.length]
+    if (old && beginsLike(old, { geometry, number }, position, before.shift)) this.step = this.open.length
   }
 
   private get page(): OpenPage {
@@ -251,9 +134,9 @@ export class PageFlow {
       () => this.step !== null || this.open.length > pages || this.open.length >= pageLimit,
     )
     if (this.step !== null) {
-      this.open.length = this.step.page
+      this.open.length = this.step
       const { shift } = this.before!
-      for (const page of this.before!.flow.open.slice(this.step.before))
+      for (const page of this.before!.flow.open.slice(this.step))
         this.open.push({
           ...page,
           start: { ...page.start, position: { ...page.start.position, index: page.start.position.index + shift } },
@@ -368,59 +251,28 @@ export class PageFlow {
     if ((geometry.usage === 'left' && counted % 2 === 1) || (geometry.usage === 'right' && counted % 2 === 0)) {
       if (this.open.length > 0 && number === null && this.page.geometry.usage !== 'blank') {
         this.open.push(
-          this.makePage({ ...geometry, usage: 'blank', header: null, footer: null }, counted, forced, position),
+          this.makePage({ ...geometry, usage: 'blank', header: null, footer: null }, counted, { forced, position }),
         )
         return this.openPage(master, forced, null, position)
       }
     }
-    if (this.open.length > 0 && this.step === null) this.inStep(position, counted, geometry)
-    const page = this.makePage(geometry, counted, forced, position)
+    if (this.open.length > 0 && this.step === null) this.lookForStep(position, counted, geometry)
+    const page = this.makePage(geometry, counted, { forced, position })
     this.open.push(page)
     for (const frame of this.pageFrames)
       if (this.pageOf(frame) === this.open.length - 1) this.placePageFrame(frame, page)
     return page
   }
 
-  private makePage(geometry: PageGeometry, number: number, forced: boolean, position: Position): OpenPage {
-    const mirrored = geometry.usage === 'mirrored' && number % 2 === 0
-    const left = mirrored ? geometry.margin.right : geometry.margin.left
-    const right = mirrored ? geometry.margin.left : geometry.margin.right
-    const width = geometry.width - left - right
-    const heights = this.heightsOf(geometry, width)
-    const top = geometry.margin.top + heights.header
-    const bottom = geometry.height - geometry.margin.bottom - heights.footer
-    const ground = {
-      fragments: [],
-      exclusions: [],
-      mirrored,
-      notes: new PageNotes(
-        note => this.noteBox(note, width),
-        geometry.footnote.before + geometry.footnote.after + geometry.footnote.thickness,
-      ),
-      outer: { x: 0, y: 0, width: geometry.width, height: geometry.height },
-      inner: { x: left, y: top, width, height: bottom - top },
-    }
-    const total = geometry.columns.reduce((sum, each) => sum + each, 0)
-    let x = left
-    const columns = geometry.columns.map((share): Column => {
-      const own = ((width - geometry.columnGap * (geometry.columns.length - 1)) * share) / total
-      const column = { ground, x, width: own, top, bottom }
-      x += own + geometry.columnGap
-      return column
-    })
-    return {
-      geometry,
-      number,
-      ground,
-      columns,
-      column: 0,
-      start: { position, forced },
-      headings: [],
-      whole: { key: '', page: null, stories: [] },
-    }
+  private makePage(geometry: PageGeometry, number: number, start: PageStart): OpenPage {
+    return emptyPage(
+      { geometry, number, start },
+      width => this.edges.heights(geometry, width),
+      (note, width) => this.noteBox(note, width),
+    )
   }
 
-  private noteBox(note: Note, width: number): { height: number; fragments: readonly Fragment[] } {
+  private noteBox(note: Note, width: number): NoteBox {
     const key = `${note.node} ${width}`
     let box = this.noteBoxes.get(key)
     if (!box)
@@ -452,37 +304,6 @@ export class PageFlow {
     if (exclusion) page.ground.exclusions.push(exclusion)
   }
 
-  private storyOf(master: string, which: 'header' | 'footer', number: number, firstOfMaster: boolean): Story | null {
-    const find = (role: string) => this.plan.masterStories.find(story => story.master === master && story.role === role)
-    return (
-      (firstOfMaster ? find(`${which}-first`) : undefined) ??
-      (number % 2 === 0 ? find(`${which}-left`) : undefined) ??
-      find(which) ??
-      null
-    )
-  }
-
-  private heightsOf(geometry: PageGeometry, width: number): { header: number; footer: number } {
-    const key = `${geometry.master} ${geometry.usage} ${width}`
-    let heights = this.headerHeights.get(key)
-    if (!heights) {
-      const height = (which: 'header' | 'footer'): number => {
-        const room = geometry[which]
-        const story = this.storyOf(geometry.master, which, 1, false)
-        if (!room || !story) return 0
-        const own = this.boxesFor({ pageNumber: () => '1', pageCount: '1', chapter: null }).stack(
-          story.blocks,
-          story.role,
-          width,
-        ).height
-        // The least height holds the gap to the text: so files that tell where their pages ended behave.
-        return Math.max(room.minHeight, own + room.gap)
-      }
-      this.headerHeights.set(key, (heights = { header: height('header'), footer: height('footer') }))
-    }
-    return heights
-  }
-
   /** A whole page, with its header, footer and notes. */
   finished(index: number): Page {
     const page = this.open[index]!
@@ -491,7 +312,16 @@ export class PageFlow {
     const firstOfMaster = !this.open
       .slice(Math.max(0, index - 1), index)
       .some(before => before.geometry.master === geometry.master)
-    const edges = (['header', 'footer'] as const).flatMap(which => this.edge(page, index, which, firstOfMaster) ?? [])
+    const edgePage = {
+      geometry,
+      number: page.number,
+      firstOfMaster,
+      inner: ground.inner,
+      pageCount: this.pageCount,
+      numberAs: (shift: number) => this.numberOf(page, shift),
+      chapter: (level: number) => this.chapterAt(index, level),
+    }
+    const edges = (['header', 'footer'] as const).flatMap(which => this.edges.of(edgePage, which) ?? [])
     const { cascade } = this.boxes.workshop
     const key = JSON.stringify([number, ...edges.map(edge => edge.key)])
     const shapes = this.plan.masterStories.filter(story => story.master === geometry.master && story.role === 'master')
@@ -512,7 +342,7 @@ export class PageFlow {
     for (const story of shapes)
       fragments.push(...this.boxes.stack(story.blocks, 'master', ground.inner.width).fragments)
     for (const fragment of ground.fragments) fragments.push(fragment)
-    this.pushNotes(page, fragments)
+    fragments.push(...notesAtFoot(ground.notes, ground.inner, geometry.footnote))
     const made: Page = { index, number, name: '', node: -1, geometry, fragments, cascade }
     if (this.isWhole(index)) {
       whole.key = key
@@ -524,77 +354,6 @@ export class PageFlow {
 
   private isWhole(index: number): boolean {
     return index < this.whole
-  }
-
-  /** The header or footer of a page: what it hangs on, and how it is made; null where there is none. */
-  private edge(
-    page: OpenPage,
-    index: number,
-    which: 'header' | 'footer',
-    firstOfMaster: boolean,
-  ): { readonly key: string; readonly story: Story; readonly fragments: () => readonly Fragment[] } | null {
-    const { geometry, ground } = page
-    const { width, x } = ground.inner
-    const room = geometry[which]
-    const story = room && this.storyOf(geometry.master, which, page.number, firstOfMaster)
-    if (!room || !story) return null
-    const lives = fieldsIn(story.blocks)
-    const chapter = lives.has('text:chapter') ? (level: number) => this.chapterAt(index, level) : null
-    const key = JSON.stringify([
-      story.node,
-      width,
-      lives.has('text:page-number') ? this.numberOf(page) : null,
-      lives.has('text:page-count') ? this.pageCount : null,
-      chapter && [chapter(1), chapter(2)],
-    ])
-    const fragments = () => {
-      let box = this.headerBoxes.get(key)
-      if (!box) {
-        box = this.boxesFor({
-          pageNumber: shift => this.numberOf(page, shift),
-          pageCount: String(this.pageCount),
-          chapter,
-        }).stack(story.blocks, story.role, width).fragments
-        this.headerBoxes.set(key, box)
-      }
-      const y =
-        which === 'header'
-          ? geometry.margin.top
-          : geometry.height - geometry.margin.bottom - this.heightsOf(geometry, width).footer + room.gap
-      return shifted(box, x, y)
-    }
-    return { key, story, fragments }
-  }
-
-  private pushNotes(page: OpenPage, into: Fragment[]): void {
-    const { notes, inner } = page.ground
-    if (notes.placed.length === 0) return
-    const { footnote } = page.geometry
-    let y = inner.y + inner.height - notes.height + footnote.before
-    const lineWidth = inner.width * footnote.relativeWidth
-    const x =
-      inner.x +
-      (footnote.align === 'right'
-        ? inner.width - lineWidth
-        : footnote.align === 'center'
-          ? (inner.width - lineWidth) / 2
-          : 0)
-    if (footnote.thickness > 0 && lineWidth > 0)
-      into.push({
-        kind: 'box',
-        fill: footnote.color,
-        stroke: '',
-        strokeWidth: 0,
-        x,
-        y,
-        width: lineWidth,
-        height: footnote.thickness,
-      })
-    y += footnote.thickness + footnote.after
-    for (const { fragments, height } of notes.placed) {
-      into.push(...shifted(fragments, inner.x, y))
-      y += height
-    }
   }
 
   /** Pages whose notes have no room: they would go on on the next one. */
@@ -625,22 +384,4 @@ export class PageFlow {
   get count(): number {
     return this.open.length
   }
-}
-
-/** Fields below some blocks whose text hangs on their page. */
-function fieldsIn(blocks: readonly Block[]): Set<string> {
-  const found = new Set<string>()
-  const visit = (list: readonly Block[]): void => {
-    for (const block of list) {
-      if (block.kind === 'paragraph') {
-        for (const inline of block.inlines) {
-          if (inline.kind === 'text' && inline.field !== null && livingFields.has(inline.field)) found.add(inline.field)
-          else if (inline.kind === 'frame') visit([inline.frame])
-        }
-      } else if (block.kind === 'table') for (const row of block.rows) for (const cell of row.cells) visit(cell.blocks)
-      else visit(block.blocks)
-    }
-  }
-  visit(blocks)
-  return found
 }

@@ -1,6 +1,6 @@
 import { PDFHexString, PDFName, PDFString, type PDFContext, type PDFPage, type PDFRef } from '@cantoo/pdf-lib'
 import type { Paragraph } from '../../document/story-model'
-import type { Page } from '../../typeset/pages'
+import type { Page } from '../../typeset/page'
 import type { Anchors } from '../structure/anchors'
 import type { Tagging } from './tags'
 

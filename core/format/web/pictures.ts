@@ -1,7 +1,7 @@
 import { partBytes, type Container } from '../../package/container'
 import type { Composition } from '../../typeset/compose'
 import { displayPage, type DisplayPage } from '../../typeset/display'
-import type { Page } from '../../typeset/pages'
+import type { Page } from '../../typeset/page'
 import type { Shaper } from '../../typeset/shaper'
 import { pageSvg } from '../../typeset/svg'
 import type { FigureNode } from '../structure/read'
