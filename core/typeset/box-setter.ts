@@ -1,6 +1,7 @@
 import type { Block, Frame, Inline, Paragraph, Story, Table } from '../document/story-model'
 import type { Properties } from '../document/styles'
 import type { Balances } from './balancing'
+import type { BoxStyles } from './box-styles'
 import type { Column, Exclusion, Rectangle } from './columns'
 import type { Fragment, FrameFill, OversetFrame } from './fragments'
 import type { Edges } from './geometry'
@@ -75,10 +76,7 @@ export interface Stacked {
 export interface BoxSetter {
   readonly workshop: Workshop
   readonly balances: Balances
-  /** Properties of a style with those of its parents below. */
-  properties(part: string, family: string, name: string | null, kind: 'graphic' | 'cell' | 'paragraph'): Properties
-  /** The attributes of another properties element of a style, with those of its parents below. */
-  propertiesElement(part: string, family: string, name: string | null, element: string): Properties
+  readonly styles: BoxStyles
   paragraph(
     paragraph: Paragraph,
     role: Story['role'],
@@ -102,8 +100,6 @@ export interface BoxSetter {
     x: number,
     y: number,
   ): Fragment[]
-  graphic(frame: Frame): Properties
-  shapeProperties(frame: Frame): Properties
   /** What is drawn of an embedded object. */
   object(frame: Frame, width: number, height: number): readonly Fragment[]
   wrapOf(frame: Frame): string

@@ -1,22 +1,23 @@
-import type { BoxSetter, FrameBox, SectionColumns, Stacked, TableLayout } from './box-setter'
+import type { BoxSetter, FrameBox, Stacked, TableLayout } from './box-setter'
 import type { Block, Frame, Paragraph, Story, Table } from '../document/story-model'
 import { Balances } from './balancing'
-import { findStyle, inheritedElement, inheritedProperties, type Properties } from '../document/styles'
-import { frameStyles } from '../style/layers'
+import { BoxStyles } from './box-styles'
 import { points } from '../document/lengths'
 import { percent } from '../style/properties'
-import { framePlace, openColumn, type Column, type Exclusion, type Ground, type Rectangle } from './columns'
-import { Flow, flowStart, itemsOf, listHost } from './flow'
+import { framePlace, openColumn, type Column, type Exclusion, type Rectangle } from './columns'
+import { Flow } from './flow'
+import { flowStart, itemsOf, listHost, partOfBlocks } from './flow-items'
 import {
   drawnFor,
   frameMark,
   inlineFrames,
-  linesHeight,
   shifted,
   type Fragment,
   type FrameFill,
   type OversetFrame,
 } from './fragments'
+import type { FrameChains } from './frame-chains'
+import { frameColumns, rounding, tooTall } from './frame-columns'
 import { borderColor, borderWidths, edges, lengthOf } from './geometry'
 import type { Measure } from './lines'
 import { ShapeComposer, type PlacedShape } from './shapes'
@@ -34,8 +35,6 @@ export interface ObjectHost {
 }
 
 const nestingLimit = 24
-/** Frames hold this much more than they are high, in points: nobody sees it, and files round their lengths. */
-const rounding = 0.5
 
 /**
  * Composes what stands in boxes: cells, frames, headers, notes. Boxes grow with their text; frames of fixed height
@@ -45,11 +44,11 @@ export class BoxComposer implements BoxSetter {
   private depth = 0
   private readonly frames = new Map<string, FrameBox>()
   private readonly tables = new Map<Table, { readonly width: number; readonly layout: TableLayout }>()
-  private readonly known = new Map<string, Properties>()
   /** How text frames are filled, in the order they were composed. */
   readonly fills = new Map<string, FrameFill>()
 
   readonly balances = new Balances()
+  readonly styles: BoxStyles
   private readonly shapes = new ShapeComposer(this)
 
   /** @param shared fills the chains that go over several pages, where pages are composed one by one */
@@ -58,53 +57,8 @@ export class BoxComposer implements BoxSetter {
     private readonly objects: ObjectHost,
     private readonly chains: FrameChains,
     private readonly shared: BoxComposer | null = null,
-  ) {}
-
-  /** Properties of an automatic or common style with those of its parents below. */
-  properties(part: string, family: string, name: string | null, kind: 'graphic' | 'cell' | 'paragraph'): Properties {
-    return this.remembered(`${part}|${family}|${name}|${kind}`, () =>
-      inheritedProperties(this.workshop.cascade.scope(part), family, name, kind),
-    )
-  }
-
-  /** Other properties elements hang on the style's nodes and are read where they are needed. */
-  propertiesElement(part: string, family: string, name: string | null, element: string): Properties {
-    const { cascade } = this.workshop
-    return this.remembered(`${part}|${family}|${name}|${element}`, () =>
-      inheritedElement(cascade.scope(part), path => cascade.scope(path).part, family, name, element),
-    )
-  }
-
-  private remembered(key: string, make: () => Properties): Properties {
-    let properties = this.known.get(key)
-    if (!properties) this.known.set(key, (properties = make()))
-    return properties
-  }
-
-  /** Columns of a section or frame style, where there is more than one. */
-  columnsOf(part: string, family: 'section' | 'graphic' | 'presentation', name: string | null): SectionColumns | null {
-    const { cascade } = this.workshop
-    const scope = cascade.scope(part)
-    const style = name === null ? undefined : findStyle(scope, family, name)
-    const holder = style?.propertyNodes[family === 'section' ? 'style:section-properties' : 'style:graphic-properties']
-    if (!style || holder === undefined) return null
-    const { part: xml } = cascade.scope(style.part)
-    const properties = xml.element(holder)
-    const columns = xml.first(properties, 'style:columns')
-    const count = Math.min(Number.parseInt(columns?.attributes['fo:column-count'] ?? '1', 10) || 1, 40)
-    if (!columns || count < 2) return null
-    const shares = [...xml.elements(columns, 'style:column')].map(
-      each => Number.parseFloat(each.attributes['style:rel-width'] ?? '1') || 1,
-    )
-    const margin = edges(properties.attributes, 'fo:margin')
-    return {
-      count,
-      gap: points(columns.attributes['fo:column-gap']) ?? 0,
-      widths: shares.length === count ? shares : Array.from({ length: count }, () => 1),
-      balanced: properties.attributes['text:dont-balance-text-columns'] !== 'true',
-      left: margin.left,
-      right: margin.right,
-    }
+  ) {
+    this.styles = new BoxStyles(workshop.cascade)
   }
 
   paragraph(
@@ -142,7 +96,7 @@ export class BoxComposer implements BoxSetter {
     }
     const column = openColumn(width)
     const part = partOfBlocks(blocks)
-    const items = itemsOf(blocks, name => (part === null ? null : this.columnsOf(part, 'section', name)))
+    const items = itemsOf(blocks, name => (part === null ? null : this.styles.columnsOf(part, 'section', name)))
     const first = items[0]
     if (citation !== null && first?.kind === 'paragraph') items[0] = { ...first, citation }
     const flow = new Flow(this, role, items, column, { next: () => null })
@@ -176,7 +130,7 @@ export class BoxComposer implements BoxSetter {
   ): Fragment[] {
     return inlineFrames(layout, from, to).flatMap(each => {
       const box = this.frame(each.frame, role, width)
-      const margin = edges(this.graphic(each.frame), 'fo:margin')
+      const margin = edges(this.styles.graphic(each.frame), 'fo:margin')
       return shifted(box.fragments, x + each.x + margin.left, y + each.foot - margin.bottom - box.height)
     })
   }
@@ -187,7 +141,7 @@ export class BoxComposer implements BoxSetter {
    */
   private inline(frame: Frame, role: Story['role'], columnWidth: number): InlineSize {
     const box = this.frame(frame, role, columnWidth)
-    const properties = this.graphic(frame)
+    const properties = this.styles.graphic(frame)
     const margin = edges(properties, 'fo:margin')
     const height = box.height + margin.top + margin.bottom
     const where = properties['style:vertical-pos'] ?? 'top'
@@ -212,26 +166,6 @@ export class BoxComposer implements BoxSetter {
     }
   }
 
-  /** Graphic properties of a frame's style, of whichever family. */
-  graphic(frame: Frame): Properties {
-    return this.remembered(
-      `${frame.part}|frame|${frame.graphicStyle}`,
-      () =>
-        Object.assign(
-          {},
-          ...frameStyles(this.workshop.cascade.scope(frame.part), frame.graphicStyle).map(each => each.graphic),
-        ) as Properties,
-    )
-  }
-
-  /** The same, on top of what the document says of all shapes. */
-  shapeProperties(frame: Frame): Properties {
-    return this.remembered(`${frame.part}|shape|${frame.graphicStyle}`, () => ({
-      ...this.workshop.cascade.scope(frame.part).defaults.get('graphic')?.graphic,
-      ...this.graphic(frame),
-    }))
-  }
-
   /** A shape or frame of a drawing, where the file puts it. */
   placed(frame: Frame, role: Story['role']): PlacedShape {
     return this.shapes.place(frame, role)
@@ -253,7 +187,7 @@ export class BoxComposer implements BoxSetter {
   }
 
   wrapOf(frame: Frame): string {
-    return this.graphic(frame)['style:wrap'] ?? 'none'
+    return this.styles.graphic(frame)['style:wrap'] ?? 'none'
   }
 
   private attribute(frame: Frame, name: string): string | undefined {
@@ -269,12 +203,12 @@ export class BoxComposer implements BoxSetter {
   /** Where a frame that is anchored to its page stands. */
   placeOnPage(frame: Frame, size: FrameBox, column: Column): { readonly x: number; readonly y: number } {
     const place = { x: column.x, y: column.top, width: column.width, height: 0 }
-    return framePlace(frame, this.graphic(frame), size, this.stated(frame), column, place, place)
+    return framePlace(frame, this.styles.graphic(frame), size, this.stated(frame), column, place, place)
   }
 
   /** What text keeps clear of for a frame's sake; null where it runs through (style:wrap, ODF 1.4 part 3, 20.403). */
   exclusionOf(frame: Frame, place: Rectangle, column: Column): Exclusion | null {
-    const properties = this.graphic(frame)
+    const properties = this.styles.graphic(frame)
     const wrap = properties['style:wrap'] ?? 'none'
     if (wrap === 'run-through' || place.height <= 0) return null
     if (properties['style:wrap-contour'] === 'true')
@@ -305,14 +239,14 @@ export class BoxComposer implements BoxSetter {
   private widthOf(frame: Frame, columnWidth: number): number {
     const relative = percent(this.attribute(frame, 'style:rel-width'))
     return relative === null
-      ? (points(this.attribute(frame, 'svg:width')) ?? points(this.graphic(frame)['svg:width']) ?? columnWidth)
+      ? (points(this.attribute(frame, 'svg:width')) ?? points(this.styles.graphic(frame)['svg:width']) ?? columnWidth)
       : relative * columnWidth
   }
 
   private composeFrame(frame: Frame, role: Story['role'], columnWidth: number): FrameBox {
     const { part } = this.workshop.cascade.scope(frame.part)
     const element = part.element(frame.node)
-    const properties = this.graphic(frame)
+    const properties = this.styles.graphic(frame)
     const width = this.widthOf(frame, columnWidth)
     const stated = points(element.attributes['svg:height'])
     const fill =
@@ -361,7 +295,7 @@ export class BoxComposer implements BoxSetter {
     const minimum = lengthOf(textBox?.attributes['fo:min-height'] ?? properties['fo:min-height'], 0)
     const grows = stated === null || minimum !== null || properties['draw:auto-grow-height'] === 'true'
     const chain = this.chains.of(frame)
-    const columns = this.columnsOf(frame.part, 'graphic', frame.graphicStyle)
+    const columns = this.styles.columnsOf(frame.part, 'graphic', frame.graphicStyle)
     if (chain === null && grows && !columns) {
       const inner = this.stack(frame.blocks, role, inside.width)
       const height = Math.max(minimum ?? 0, inner.height + around)
@@ -409,8 +343,8 @@ export class BoxComposer implements BoxSetter {
     }
     if (chain) return this.chained(chain, role, columnWidth)[chain.indexOf(frame)]!
     const columns =
-      this.columnsOf(frame.part, 'graphic', frame.graphicStyle) ??
-      this.columnsOf(frame.part, 'presentation', frame.graphicStyle)
+      this.styles.columnsOf(frame.part, 'graphic', frame.graphicStyle) ??
+      this.styles.columnsOf(frame.part, 'presentation', frame.graphicStyle)
     return columns ? this.fillColumns(frame, frame.blocks, role, [frameColumns(inside, columns)])[0]! : null
   }
 
@@ -426,7 +360,7 @@ export class BoxComposer implements BoxSetter {
     let filled = this.chainFills.get(head)
     if (!filled) {
       const insides = chain.map(each => {
-        const properties = this.graphic(each)
+        const properties = this.styles.graphic(each)
         const border = borderWidths(properties)
         const inset = edges(properties, 'fo:padding')
         const height = points(this.attribute(each, 'svg:height')) ?? lengthOf(properties['fo:min-height'], 0) ?? 0
@@ -440,7 +374,7 @@ export class BoxComposer implements BoxSetter {
             ),
             height: height - inset.top - inset.bottom - border.top - border.bottom,
           },
-          this.columnsOf(each.part, 'graphic', each.graphicStyle),
+          this.styles.columnsOf(each.part, 'graphic', each.graphicStyle),
         )
       })
       filled = this.fillColumns(
@@ -462,7 +396,7 @@ export class BoxComposer implements BoxSetter {
     frames: readonly (readonly Column[])[],
   ): { fragments: readonly Fragment[]; over: OversetFrame | null }[] {
     const columns = frames.flat()
-    const items = itemsOf(blocks, name => this.columnsOf(last.part, 'section', name))
+    const items = itemsOf(blocks, name => this.styles.columnsOf(last.part, 'section', name))
     const flow = new Flow(this, role, items, columns[0]!, listHost(columns))
     const done = flow.run(flowStart)
     let over: OversetFrame | null = null
@@ -506,79 +440,5 @@ export class BoxComposer implements BoxSetter {
   /** Keeps how a frame is filled. */
   noteFill(fill: FrameFill): void {
     this.fills.set(`${fill.part}#${fill.node}`, fill)
-  }
-}
-
-/** Lines below a frame's foot. */
-function tooTall(ground: Ground, bottom: number): { lines: number; characters: number; fragments: Set<Fragment> } {
-  let lines = 0
-  let characters = 0
-  const found = new Set<Fragment>()
-  for (const fragment of ground.fragments) {
-    if (
-      fragment.kind !== 'lines' ||
-      fragment.y + linesHeight(fragment.layout, fragment.from, fragment.to) <= bottom + 0.5
-    )
-      continue
-    found.add(fragment)
-    lines += fragment.to - fragment.from
-    for (let at = fragment.from; at < fragment.to; at++)
-      characters += fragment.layout.lines[at]!.end - fragment.layout.lines[at]!.start
-  }
-  return { lines, characters, fragments: found }
-}
-
-function frameColumns(inside: Rectangle, columns: SectionColumns | null): Column[] {
-  const ground: Ground = { fragments: [], exclusions: [], notes: null, outer: inside, inner: inside, mirrored: false }
-  const bottom = inside.y + Math.max(inside.height, 0) + rounding
-  if (!columns) return [{ ground, x: inside.x, width: inside.width, top: inside.y, bottom }]
-  const total = columns.widths.reduce((sum, each) => sum + each, 0)
-  let x = inside.x
-  return columns.widths.map(share => {
-    const width = Math.max(((inside.width - columns.gap * (columns.count - 1)) * share) / total, 5)
-    const column: Column = { ground, x, width, top: inside.y, bottom }
-    x += width + columns.gap
-    return column
-  })
-}
-
-/** The part that some blocks stand in; null where there are none. */
-export function partOfBlocks(blocks: readonly Block[]): string | null {
-  for (const block of blocks) {
-    if (block.kind !== 'section') return block.part
-    const inner = partOfBlocks(block.blocks)
-    if (inner !== null) return inner
-  }
-  return null
-}
-
-/** Frames whose text runs on from one to the next (draw:chain-next-name, ODF 1.4 part 3, 19.123). */
-export class FrameChains {
-  private readonly chains = new Map<Frame, readonly Frame[]>()
-
-  /** @param nextName the name a frame's text box gives for its follower, '' for none */
-  constructor(frames: readonly Frame[], nextName: (frame: Frame) => string) {
-    const byName = new Map(frames.map(frame => [`${frame.part}|${frame.name}`, frame]))
-    const next = new Map<Frame, Frame>()
-    const followers = new Set<Frame>()
-    for (const frame of frames) {
-      const name = nextName(frame)
-      const follower = name === '' ? undefined : byName.get(`${frame.part}|${name}`)
-      if (follower && follower !== frame && !followers.has(follower)) {
-        next.set(frame, follower)
-        followers.add(follower)
-      }
-    }
-    for (const head of next.keys()) {
-      if (followers.has(head)) continue
-      const chain: Frame[] = []
-      for (let at: Frame | undefined = head; at && !chain.includes(at); at = next.get(at)) chain.push(at)
-      for (const frame of chain) this.chains.set(frame, chain)
-    }
-  }
-
-  /** All frames of the chain a frame is in, first to last; null where it stands alone. */
-  of(frame: Frame): readonly Frame[] | null {
-    return this.chains.get(frame) ?? null
   }
 }

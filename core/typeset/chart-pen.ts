@@ -49,8 +49,8 @@ export class ChartPen {
       {},
       ...names.map(name =>
         kind === 'chart'
-          ? this.boxes.propertiesElement(part, 'chart', name, 'style:chart-properties')
-          : this.boxes.properties(part, 'chart', name, 'graphic'),
+          ? this.boxes.styles.propertiesElement(part, 'chart', name, 'style:chart-properties')
+          : this.boxes.styles.properties(part, 'chart', name, 'graphic'),
       ),
     ) as Properties
   }

@@ -12,7 +12,7 @@ import type { Page } from './page'
 import { fileOffset, hasPageValues } from './page-values'
 import { placedSegments } from './placed'
 import type { Paragraph } from '../document/story-model'
-import type { SetGlyphs } from './setting'
+import type { SetGlyphs } from './set-glyphs'
 
 /** One line as text, for the layer that is selected and read aloud: the paragraph and the UTF-16 range it shows. */
 export interface TextLine {

@@ -139,7 +139,7 @@ export class DrawingPages {
 
   /** Properties of a page's own style on top of its master's. */
   private pageProperties(boxes: BoxComposer, part: string, element: XmlElement): Readonly<Record<string, string>> {
-    return boxes.propertiesElement(
+    return boxes.styles.propertiesElement(
       part,
       'drawing-page',
       element.attributes['draw:style-name'] ?? null,

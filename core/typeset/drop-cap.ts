@@ -2,7 +2,8 @@ import { points } from '../document/lengths'
 import type { Cascade, ParagraphStyle } from '../style/cascade'
 import type { Leading } from './lines'
 import type { Look, Typesetter } from './look'
-import type { SetGlyphs, SetText } from './setting'
+import type { SetGlyphs } from './set-glyphs'
+import type { SetText } from './setting'
 
 /** Letters that a paragraph begins with, as high as some of its lines (ODF 1.4 part 3, 17.9). */
 export interface DropCap {

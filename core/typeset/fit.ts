@@ -1,5 +1,7 @@
 import { isTab, mustEnd, softHyphen } from './analysis'
-import { composeGreedily, divisions, justification, type FilledLine, type Line, type LineMaker } from './lines'
+import { divisions } from './division'
+import { composeGreedily } from './greedy'
+import { justification, type FilledLine, type Line, type LineMaker } from './lines'
 
 /*
  * Total fit after Knuth and Plass, Breaking Paragraphs into Lines (Software: Practice and Experience 11, 1981): of all

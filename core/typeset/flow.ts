@@ -1,50 +1,15 @@
-import type { SectionColumns, BoxSetter, SetRow, TableLayout } from './box-setter'
-import type { Block, Frame, Inline, Paragraph, Story, Table } from '../document/story-model'
+import type { BoxSetter, SetRow, TableLayout } from './box-setter'
+import type { Frame, Inline, Story, Table } from '../document/story-model'
 import { framePlace, isObstructed, roomAt, type Column } from './columns'
+import { flowStart, listHost, type FlowHost, type Item, type Position } from './flow-items'
 import { linesHeight, shifted } from './fragments'
 import { between, isFramed, joined } from './neighbours'
-import type { Line } from './lines'
+import { anchorLine, notesIn, paragraphBox, type SharedBorder } from './paragraph-box'
 import type { ParagraphLayout } from './paragraph-model'
+import { leastOf, longest, placeName, sectionColumns } from './section-columns'
 import { splitRow } from './tables'
 
-/** What a flow puts down: blocks in reading order, sections with columns of their own kept together. */
-export type Item =
-  | {
-      readonly kind: 'paragraph'
-      readonly block: Paragraph
-      readonly citation: string | null
-      readonly endnote: boolean
-    }
-  | { readonly kind: 'table'; readonly block: Table }
-  | { readonly kind: 'frame'; readonly block: Frame }
-  | { readonly kind: 'section'; readonly items: readonly Item[]; readonly columns: SectionColumns }
-
-/**
- * How far a flow has got: an item, the line of a paragraph or row of a table to go on with, and what a row left
- * over.
- */
-export interface Position {
-  readonly index: number
-  readonly line: number
-  readonly rest: SetRow | null
-  readonly inner: Position | null
-}
-
-export const flowStart: Position = { index: 0, line: 0, rest: null, inner: null }
-
-/** What pages add to a flow: breaks, masters, and what happens at each item. */
-export interface FlowHost {
-  /** The next column; null where there is none: the flow stops there. `forced` by a break in the document. */
-  next(forced: boolean): Column | null
-  /**
-   * Called before an item is placed on a page: master pages and page breaks. Returns a new column where it made
-   * one.
-   */
-  before?(item: Item, fresh: boolean): Column | null
-  after?(item: Item): Column | null
-}
-
-const alone = { above: false, below: false, gap: 0 }
+const alone: SharedBorder = { above: false, below: false, gap: 0 }
 
 /** Items that keep with one another are looked at this far ahead. */
 export const longestChain = 40
@@ -71,7 +36,7 @@ export class Flow {
   /** The paragraph that stands right above, in the same column. */
   private above: ParagraphLayout | null = null
   /** How the paragraph that is being placed shares its border with its neighbours, and the space to the one above. */
-  private shares: { readonly above: boolean; readonly below: boolean; readonly gap: number } = alone
+  private shares = alone
 
   constructor(
     private readonly boxes: BoxSetter,
@@ -235,7 +200,7 @@ export class Flow {
   }
 
   /** Whether a paragraph that is about to be placed stands in one border with those above and below it. */
-  private sharing(layout: ParagraphLayout, gap: number): Flow['shares'] {
+  private sharing(layout: ParagraphLayout, gap: number): SharedBorder {
     if (!isFramed(layout.look)) return alone
     const next = this.items[this.position.index + 1]
     const below =
@@ -326,45 +291,7 @@ export class Flow {
     const { column, boxes } = this
     const { fragments } = column.ground
     const height = linesHeight(layout, from, to)
-    const { background, border, padding } = layout.look
-    const framed = border.top + border.right + border.bottom + border.left > 0
-    if (background || framed) {
-      const { shares } = this
-      const [begins, ends] = [from === 0 && !shares.above, to === layout.lines.length && !shares.below]
-      // What is joined reaches up through the space to its neighbour.
-      const top = this.y - (begins ? padding.top + border.top : from === 0 ? shares.gap : 0)
-      const foot = this.y + height + (ends ? padding.bottom + border.bottom : 0)
-      const x = column.x + layout.x - padding.left - border.left
-      const width = layout.width + padding.left + padding.right + border.left + border.right
-      if (background)
-        fragments.push({
-          kind: 'box',
-          fill: background,
-          stroke: '',
-          strokeWidth: 0,
-          x,
-          y: top,
-          width,
-          height: foot - top,
-        })
-      const edge = (ex: number, ey: number, w: number, h: number) => {
-        if (w > 0 && h > 0)
-          fragments.push({
-            kind: 'box',
-            fill: layout.look.borderColor,
-            stroke: '',
-            strokeWidth: 0,
-            x: ex,
-            y: ey,
-            width: w,
-            height: h,
-          })
-      }
-      if (begins) edge(x, top, width, border.top)
-      if (ends) edge(x, foot - border.bottom, width, border.bottom)
-      edge(x, top, border.left, foot - top)
-      edge(x + width - border.right, top, border.right, foot - top)
-    }
+    fragments.push(...paragraphBox(layout, from, to, this.shares, column.x, this.y))
     fragments.push({ kind: 'lines', layout, from, to, x: column.x, y: this.y })
     if (layout.hasObjects) fragments.push(...boxes.inlined(layout, from, to, this.role, column.width, column.x, this.y))
     this.y += height
@@ -380,7 +307,7 @@ export class Flow {
   private placeAnchored(frame: Frame, layout: ParagraphLayout | null): void {
     const { column, boxes } = this
     const box = boxes.frame(frame, this.role, column.width)
-    const properties = boxes.graphic(frame)
+    const properties = boxes.styles.graphic(frame)
     const paragraph = { x: column.x, y: this.y, width: column.width, height: layout ? linesHeight(layout) : 0 }
     const { x, y } = framePlace(
       frame,
@@ -542,102 +469,4 @@ export class Flow {
     }
     return leastOf(fits, end === Infinity ? Infinity : available)
   }
-}
-
-/** A name for a position; null where a row was cut in two, which no name tells apart. */
-function placeName(position: Position): string | null {
-  for (let at: Position | null = position; at; at = at.inner) if (at.rest !== null) return null
-  return JSON.stringify(position)
-}
-
-/** No column is longer, in points. */
-const longest = 1e6
-
-/** The least height that fits, to half a point, of those up to a limit; null where none does. */
-function leastOf(fits: (height: number) => boolean, limit: number): number | null {
-  if (limit !== Infinity && !fits(limit)) return null
-  let low = 0
-  let high = limit
-  if (limit === Infinity) {
-    high = 64
-    while (high < longest && !fits(high)) {
-      low = high
-      high *= 2
-    }
-  }
-  for (let step = 0; step < 24 && high - low > 0.5; step++) {
-    const middle = (low + high) / 2
-    if (fits(middle)) high = middle
-    else low = middle
-  }
-  return high
-}
-
-/** Columns one after the other, and no more. */
-export function listHost(list: readonly Column[]): FlowHost {
-  let at = 0
-  return { next: () => list[++at] ?? null }
-}
-
-function sectionColumns(column: Column, columns: SectionColumns, top: number, bottom: number): Column[] {
-  const width = column.width - columns.left - columns.right
-  const total = columns.widths.reduce((sum, each) => sum + each, 0)
-  let x = column.x + columns.left
-  return columns.widths.map(share => {
-    // Relative widths hold the gaps half and half, but for the outer edges (ODF 1.4 part 3, 17.15 and 17.16).
-    const room =
-      columns.gap > 0 ? ((width - columns.gap * (columns.count - 1)) * share) / total : (width * share) / total
-    const made: Column = { ground: column.ground, x, width: room, top, bottom }
-    x += room + columns.gap
-    return made
-  })
-}
-
-function notesIn(layout: ParagraphLayout, line: Line): Extract<Inline, { kind: 'note' }>[] {
-  if (layout.notes.length === 0) return []
-  return layout.notes
-    .filter(each => !each.note.endnote && each.at >= line.start && each.at < line.end)
-    .map(each => each.note)
-}
-
-/** The line that a frame is anchored in, in the ground's coordinates. */
-function anchorLine(
-  layout: ParagraphLayout,
-  frame: Frame,
-  x: number,
-  y: number,
-): { x: number; y: number; height: number } {
-  const at = layout.set.analysis.runs.find(run => run.inline.kind === 'frame' && run.inline.frame === frame)?.start ?? 0
-  let top = y + layout.padding.top
-  for (const line of layout.lines) {
-    top += line.above
-    if (at < line.end || line === layout.lines.at(-1))
-      return {
-        x: x + layout.x + line.x + (at > line.start ? layout.set.widthOf(line.start, Math.min(at, line.end)) : 0),
-        y: top,
-        height: line.height,
-      }
-    top += line.height
-  }
-  return { x, y: top, height: 0 }
-}
-
-/** Blocks as items of a flow; sections without columns of their own are as good as none. */
-export function itemsOf(
-  blocks: readonly Block[],
-  columnsOf: (styleName: string | null) => SectionColumns | null,
-): Item[] {
-  const items: Item[] = []
-  for (const block of blocks) {
-    if (block.kind === 'paragraph') items.push({ kind: 'paragraph', block, citation: null, endnote: false })
-    else if (block.kind === 'table') items.push({ kind: 'table', block })
-    else if (block.kind === 'frame') items.push({ kind: 'frame', block })
-    else {
-      const inner = itemsOf(block.blocks, columnsOf)
-      const columns = columnsOf(block.styleName)
-      if (columns) items.push({ kind: 'section', items: inner, columns })
-      else for (const item of inner) items.push(item)
-    }
-  }
-  return items
 }

@@ -6,7 +6,7 @@ import { isInvisible, movesLimits, nameOf, operatorOf } from './formula-operator
 import { readFormulaFonts, type FormulaFonts, type TokenKind } from './formula-fonts'
 import { shifted, type Fragment } from './fragments'
 import type { Look, Typesetter } from './look'
-import { setString } from './setting'
+import { setString } from './set-glyphs'
 
 /** A formula cannot be set: it nests too deeply or has too many signs. */
 export class FormulaError extends Error {}

@@ -3,7 +3,7 @@ import type { Cascade } from '../style/cascade'
 import { after, translation, type Matrix } from './matrix'
 import type { ParagraphLayout } from './paragraph-model'
 import { placedSegments } from './placed'
-import type { SetGlyphs } from './setting'
+import type { SetGlyphs } from './set-glyphs'
 import type { Shade } from './shades'
 
 /** A fragment that is turned or stretched: what maps its own coordinates to those of the box or page that holds it. */

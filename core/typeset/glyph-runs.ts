@@ -4,7 +4,7 @@ import type { Fragment } from './fragments'
 import type { Axis } from './harfbuzz'
 import type { Look, TextLineMark } from './look'
 import type { Matrix } from './matrix'
-import type { SetGlyphs } from './setting'
+import type { SetGlyphs } from './set-glyphs'
 
 /**
  * Glyphs to draw in one go. Lengths in points from the page's top left, y down; plain data, so that it can be

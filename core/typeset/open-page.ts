@@ -1,6 +1,6 @@
 import type { Story } from '../document/story-model'
 import type { Column, Ground } from './columns'
-import type { Position } from './flow'
+import type { Position } from './flow-items'
 import type { PageGeometry } from './geometry'
 import type { Page } from './page'
 import { PageNotes, type Note, type NoteBox } from './page-notes'

@@ -1,4 +1,5 @@
-import { longestChain, type Item, type Position } from './flow'
+import { longestChain } from './flow'
+import type { Item, Position } from './flow-items'
 import type { OpenPage } from './open-page'
 
 /**

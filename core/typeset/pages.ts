@@ -1,8 +1,9 @@
 import type { Block, Frame, Story } from '../document/story-model'
 import { findStyle } from '../document/styles'
-import { partOfBlocks, type BoxComposer } from './boxes'
+import type { BoxComposer } from './boxes'
 import type { Column } from './columns'
-import { Flow, flowStart, itemsOf, type FlowHost, type Item, type Position } from './flow'
+import { Flow } from './flow'
+import { flowStart, itemsOf, partOfBlocks, type FlowHost, type Item, type Position } from './flow-items'
 import { shifted, type Fragment } from './fragments'
 import type { NotesStyle, PageGeometry } from './geometry'
 import { formatNumber } from './numbering'
@@ -57,7 +58,7 @@ export class PageFlow {
       chapter: null,
     })
     const frames: Frame[] = []
-    const columnsOf = (part: string) => (name: string | null) => this.boxes.columnsOf(part, 'section', name)
+    const columnsOf = (part: string) => (name: string | null) => this.boxes.styles.columnsOf(part, 'section', name)
     const all = itemsOf(plan.body, columnsOf(partOfBlocks(plan.body) ?? 'content.xml'))
     this.items = all.filter(item => {
       if (item.kind === 'frame') frames.push(item.block)
@@ -195,7 +196,12 @@ export class PageFlow {
       case 'paragraph':
         return cascade.paragraph(item.block, 'body').properties
       case 'table':
-        return this.boxes.propertiesElement(item.block.part, 'table', item.block.styleName, 'style:table-properties')
+        return this.boxes.styles.propertiesElement(
+          item.block.part,
+          'table',
+          item.block.styleName,
+          'style:table-properties',
+        )
       case 'section':
         return item.items[0] ? this.propertiesOf(item.items[0]) : {}
       case 'frame':

@@ -6,7 +6,8 @@ import type { Typesetter } from './look'
 import type { Labels } from './numbering'
 import type { ParagraphLook } from './paragraph-look'
 import type { PictureSize } from './pictures'
-import type { SetGlyphs, SetText } from './setting'
+import type { SetGlyphs } from './set-glyphs'
+import type { SetText } from './setting'
 
 /** Values of fields that depend on the page; null keeps what the file stored. */
 export interface PageFields {

@@ -1,8 +1,10 @@
 import type { Frame } from '../document/story-model'
 import { kinds, type Analysis } from './analysis'
+import { borrow, emptyWidths, giveBack, type Lent } from './lent-widths'
 import { mixes, type Look, type Typesetter } from './look'
+import { autospaces, kernedBorders } from './segment-gaps'
+import { cutGlyphs, setString, setWord, spaceGlyphs, type SetGlyphs } from './set-glyphs'
 import { lacksGlyphs, reachesSpaces, shaped, type Glyphs, type WordShapes } from './shaper'
-import { latin, scriptTable } from './unicode-tables'
 
 /** How a frame stands in a line as a character, in points, its margins included. */
 export interface InlineSize {
@@ -11,18 +13,8 @@ export interface InlineSize {
   /** How far its foot lies below the baseline, by the ascent and descent of the text there: 0 where it sits on it. */
   readonly below: (ascent: number, descent: number) => number
 }
-export type FrameSize = (frame: Frame) => InlineSize
 
-/** Glyphs of one look, at a place in a line: x in points from where the stretch begins. */
-export interface SetGlyphs {
-  readonly look: Look
-  readonly glyphs: Glyphs
-  readonly unitsPerEm: number
-  readonly from: number
-  readonly to: number
-  readonly x: number
-  readonly width: number
-}
+export type FrameSize = (frame: Frame) => InlineSize
 
 /** What paragraphs ask of the text beside its looks. */
 export interface SettingOptions {
@@ -33,18 +25,6 @@ export interface SettingOptions {
 }
 
 const hangs = /[、。，．｡､]/
-const ideographic = new Set(['Hani', 'Hira', 'Kana', 'Bopo'])
-const alphabetic = /[\p{Script=Latin}\p{Script=Greek}\p{Script=Cyrillic}0-9]/u
-
-/** Widths that a paragraph needs while it is composed: lent, since most are never looked at again. */
-interface Lent {
-  widths: Float64Array
-  unitWidths: Float64Array
-  unitSpaces: Float64Array
-}
-const lent: Lent[] = []
-/** Paragraphs being composed at once: one inside the other, where frames hold text. */
-let borrowed = 0
 
 /** A paragraph's text set in looks: how wide each segment and unit is. Lengths in points. */
 export class SetText {
@@ -59,23 +39,11 @@ export class SetText {
   constructor(
     readonly analysis: Analysis,
     readonly looks: readonly Look[],
-    private readonly typesetter: Typesetter,
-    private readonly frameSize: FrameSize,
+    readonly typesetter: Typesetter,
+    readonly frameSize: FrameSize,
     private readonly options: SettingOptions,
   ) {
-    const { segments, units } = analysis
-    const pool = (lent[borrowed] ??= {
-      widths: new Float64Array(0),
-      unitWidths: new Float64Array(0),
-      unitSpaces: new Float64Array(0),
-    })
-    if (pool.widths.length < segments) pool.widths = new Float64Array(segments * 2)
-    if (pool.unitWidths.length < units) {
-      pool.unitWidths = new Float64Array(units * 2)
-      pool.unitSpaces = new Float64Array(units * 2)
-    }
-    borrowed++
-    this.measure(pool)
+    this.measure(borrow(analysis.segments, analysis.units))
   }
 
   /**
@@ -84,17 +52,13 @@ export class SetText {
    */
   release(): void {
     this.measures = null
-    borrowed--
+    giveBack()
   }
 
   private get own(): Lent {
     if (this.measures === null) {
       const { segments, units } = this.analysis
-      this.measure({
-        widths: new Float64Array(segments),
-        unitWidths: new Float64Array(units),
-        unitSpaces: new Float64Array(units),
-      })
+      this.measure(emptyWidths(segments, units))
     }
     return this.measures!
   }
@@ -118,8 +82,9 @@ export class SetText {
     this.gaps = null
     if (analysis.simple && looks.length === 1 && !mixes(looks[0]!) && !looks[0]!.hidden) this.measureSimple(looks[0]!)
     else this.measureAll()
-    if (!analysis.regular) this.findKerning()
-    if (options.autospace && !/^[\u0000-\u2E7F]*$/.test(analysis.text)) this.findGaps()
+    if (!analysis.regular)
+      this.gaps = kernedBorders(this, this.typesetter, segment => this.wholes?.has(segment) ?? false)
+    if (options.autospace && !/^[\u0000-\u2E7F]*$/.test(analysis.text)) this.gaps = autospaces(this, this.gaps)
     this.measureUnits()
   }
 
@@ -176,7 +141,8 @@ export class SetText {
     if (special) this.measureSpecial()
   }
 
-  private shapesOf(segment: number, look: Look): WordShapes {
+  /** The shapes of words in a look, as a segment's script and direction ask for them. */
+  shapesOf(segment: number, look: Look): WordShapes {
     return this.typesetter.shapes(look, this.analysis.script[segment]!, this.analysis.level[segment]! % 2 === 1)
   }
 
@@ -265,54 +231,6 @@ export class SetText {
       this.widths[from + at] = width
     })
     return to - 1
-  }
-
-  /**
-   * Where a line may end within a word (“/”, “-”) its parts are shaped each by itself: what the face moves the letters at the
-   * border together or apart counts as room between them, which is gone where the line ends there.
-   */
-  private findKerning(): void {
-    const { analysis, looks, typesetter } = this
-    const { kind, run, script, level, starts, text } = analysis
-    const { names } = scriptTable()
-    for (let at = 0; at + 1 < analysis.segments; at++) {
-      if (kind[at] !== kinds.word || kind[at + 1] !== kinds.word) continue
-      // What was shaped as a whole holds it already.
-      if (this.wholes?.has(at) && this.wholes.has(at + 1)) continue
-      if (run[at] !== run[at + 1] || script[at] !== script[at + 1] || level[at] !== level[at + 1]) continue
-      const look = looks[run[at]!]!
-      // East Asian text is set solid (JLREQ 2.1.2): each of its letters ends a part.
-      if (look.hidden || mixes(look) || ideographic.has(names[script[at]!]!)) continue
-      const border = starts[at + 1]!
-      const before = [...text.slice(Math.max(border - 2, starts[at]!), border)].at(-1)!
-      const after = String.fromCodePoint(text.codePointAt(border)!)
-      if (before === '\u00AD') continue
-      const shapes = this.shapesOf(at, look)
-      const [pair, one, other] = [before + after, before, after].map(each => typesetter.words.number(each))
-      for (const word of [pair!, one!, other!]) shapes.ensure(word)
-      if (((shapes.flags[pair!]! | shapes.flags[one!]! | shapes.flags[other!]!) & (lacksGlyphs | reachesSpaces)) !== 0)
-        continue
-      const kerned = shapes.widths[pair!]! - shapes.widths[one!]! - shapes.widths[other!]!
-      if (kerned === 0) continue
-      this.gaps ??= new Map()
-      this.gaps.set(at, (kerned * look.size * look.scale) / shapes.unitsPerEm)
-    }
-  }
-
-  private findGaps(): void {
-    const { analysis } = this
-    const { names, of } = scriptTable()
-    const isIdeographic = (character: string) => ideographic.has(names[of[character.codePointAt(0)!]!]!)
-    for (let at = 0; at + 1 < analysis.segments; at++) {
-      if (analysis.kind[at] !== kinds.word || analysis.kind[at + 1] !== kinds.word) continue
-      const border = analysis.starts[at + 1]!
-      const before = analysis.text.charAt(border - 1)
-      const after = analysis.text.charAt(border)
-      if ((isIdeographic(before) && alphabetic.test(after)) || (alphabetic.test(before) && isIdeographic(after))) {
-        this.gaps ??= new Map()
-        this.gaps.set(at, (this.gaps.get(at) ?? 0) + this.looks[analysis.run[at]!]!.size * 0.25)
-      }
-    }
   }
 
   private measureUnits(): void {
@@ -501,138 +419,9 @@ export class SetText {
     return set
   }
 
-  /**
-   * Highest and deepest of the looks in a stretch of text, in points from the baseline, and how far frames in it reach above
-   * and below that.
-   */
-  extent(from: number, to: number): { ascent: number; descent: number; object: number; hangs: number } {
-    const { analysis, looks } = this
-    let ascent = 0
-    let descent = 0
-    let object = 0
-    let hangs = 0
-    let previous: Look | null = null
-    // A break has no height: what stands before it makes its line's. It makes that of a line where nothing else stands.
-    let alone: Look | null = null
-    for (let at = this.segmentAt(from); at < analysis.segments && analysis.starts[at]! < to; at++) {
-      const look = looks[analysis.run[at]!]!
-      if (analysis.kind[at] === kinds.anchor || look.hidden) continue
-      if (analysis.kind[at] === kinds.lineBreak) {
-        alone = look
-        continue
-      }
-      if (analysis.kind[at] === kinds.object) {
-        const { inline } = analysis.runs[analysis.run[at]!]!
-        if (inline.kind === 'frame') {
-          const { height, below } = this.frameSize(inline.frame)
-          const drop = below(look.ascent, look.descent)
-          object = Math.max(object, height - drop)
-          hangs = Math.max(hangs, drop)
-          continue
-        }
-      }
-      if (look !== previous) {
-        ascent = Math.max(ascent, look.ascent)
-        descent = Math.max(descent, look.descent)
-        previous = look
-      }
-      if (
-        analysis.kind[at] === kinds.word &&
-        (look.scriptFaces.length > 0 || (this.shapesOf(at, look).flags[analysis.word[at]!]! & lacksGlyphs) !== 0)
-      ) {
-        for (const part of this.typesetter.mixed(look, analysis.word[at]!)) {
-          ascent = Math.max(ascent, part.look.ascent)
-          descent = Math.max(descent, part.look.descent)
-        }
-      }
-    }
-    if (alone !== null && previous === null && object === 0 && hangs === 0)
-      return { ascent: alone.ascent, descent: alone.descent, object, hangs }
-    return { ascent, descent, object, hangs }
-  }
-
   /** How far the foot of a frame in the text lies below the baseline. */
   dropOf(frame: Frame, segment: number): number {
     const look = this.looks[this.analysis.run[segment]!]!
     return this.frameSize(frame).below(look.ascent, look.descent)
-  }
-}
-
-const zero: readonly number[] = [0]
-
-function spaceGlyphs(count: number, advance: number, glyph: number): Glyphs {
-  if (count === 1)
-    return { count, start: 0, ids: [glyph], clusters: zero, advances: [advance], xOffsets: zero, yOffsets: zero }
-  const zeros = new Uint16Array(count)
-  return {
-    count,
-    start: 0,
-    ids: new Uint16Array(count).fill(glyph),
-    clusters: Uint16Array.from({ length: count }, (_, index) => index),
-    advances: new Float64Array(count).fill(advance),
-    xOffsets: zeros,
-    yOffsets: zeros,
-  }
-}
-
-/**
- * Cuts the glyphs of a run at some offsets of its text, the first 0 and the last its length; clusters then count
- * from each cut.
- */
-function cutGlyphs(all: Glyphs, offsets: readonly number[]): Glyphs[] {
-  const clusters = new Uint16Array(all.count)
-  const rightToLeft = all.count > 1 && all.clusters[0]! > all.clusters[all.count - 1]!
-  let glyph = rightToLeft ? all.count - 1 : 0
-  const step = rightToLeft ? -1 : 1
-  return offsets.slice(0, -1).map((from, at): Glyphs => {
-    const first = glyph
-    for (; glyph >= 0 && glyph < all.count && all.clusters[glyph]! < offsets[at + 1]!; glyph += step)
-      clusters[glyph] = Math.max(all.clusters[glyph]! - from, 0)
-    const count = Math.abs(glyph - first)
-    return {
-      count,
-      start: rightToLeft ? glyph + 1 : first,
-      ids: all.ids,
-      clusters,
-      advances: all.advances,
-      xOffsets: all.xOffsets,
-      yOffsets: all.yOffsets,
-    }
-  })
-}
-
-/** A string that stands alone: `at` is where in a text it belongs, `x` where it begins. */
-export function setString(typesetter: Typesetter, text: string, look: Look, at = 0, x = 0): SetGlyphs[] {
-  const set: SetGlyphs[] = []
-  let from = x
-  // Spaces are words here: the string is short and stands alone.
-  for (const part of typesetter.mixed(look, typesetter.words.number(text))) {
-    const made = setWord(typesetter, part.look, part.word, latin, false, at, at, from)
-    set.push(made)
-    from += made.width
-  }
-  return set
-}
-
-function setWord(
-  typesetter: Typesetter,
-  look: Look,
-  word: number,
-  script: number,
-  rightToLeft: boolean,
-  from: number,
-  to: number,
-  x: number,
-): SetGlyphs {
-  const shapes = typesetter.shapes(look, script, rightToLeft)
-  const glyphs = shapes.glyphs(word)
-  return {
-    look,
-    glyphs,
-    unitsPerEm: shapes.unitsPerEm,
-    from,
-    to,
-    x,
-    width: (shapes.widths[word]! * look.size * look.scale) / shapes.unitsPerEm + glyphs.count * look.letterSpacing,
   }
 }

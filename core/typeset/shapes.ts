@@ -44,7 +44,7 @@ export class ShapeComposer {
     const { part } = this.boxes.workshop.cascade.scope(frame.part)
     const element = part.element(frame.node)
     if (frame.shape === 'draw:g' || frame.shape === 'draw:a') return this.group(frame, role)
-    const properties = this.boxes.shapeProperties(frame)
+    const properties = this.boxes.styles.shapeProperties(frame)
     const isFrame = frame.shape === 'draw:frame'
     const minimum = {
       width: points(properties['svg:width']) ?? points(properties['fo:min-width']) ?? 0,

@@ -8,7 +8,7 @@ import { borderColor, borderWidths, edges, type Edges } from './geometry'
 
 /** Sets a table: columns by their styles' widths, rows as high as their fullest cell (ODF 1.4 part 3, 17.15 ff.). */
 export function layoutTable(table: Table, role: Story['role'], columnWidth: number, boxes: BoxSetter): TableLayout {
-  const properties = boxes.propertiesElement(table.part, 'table', table.styleName, 'style:table-properties')
+  const properties = boxes.styles.propertiesElement(table.part, 'table', table.styleName, 'style:table-properties')
   const margin = edges(properties, 'fo:margin')
   const relative = percent(properties['style:rel-width'])
   const stated = relative === null ? points(properties['style:width']) : relative * columnWidth
@@ -18,7 +18,7 @@ export function layoutTable(table: Table, role: Story['role'], columnWidth: numb
       ? columnWidth - margin.left - margin.right
       : Math.min(stated ?? columnWidth, columnWidth)
   const columns = table.columns.map(column =>
-    boxes.propertiesElement(table.part, 'table-column', column.styleName, 'style:table-column-properties'),
+    boxes.styles.propertiesElement(table.part, 'table-column', column.styleName, 'style:table-column-properties'),
   )
   const count = Math.max(columns.length, ...table.rows.map(row => row.cells.length), 1)
   const weights = Array.from(
@@ -39,7 +39,7 @@ export function layoutTable(table: Table, role: Story['role'], columnWidth: numb
   const collapsing = properties['table:border-model'] === 'collapsing'
   const borders = collapsing
     ? table.rows.map(row =>
-        row.cells.map(cell => borderWidths(boxes.properties(table.part, 'table-cell', cell.styleName, 'cell'))),
+        row.cells.map(cell => borderWidths(boxes.styles.properties(table.part, 'table-cell', cell.styleName, 'cell'))),
       )
     : []
   const cellsKeepSpace = boxes.workshop.cascade.settings.AddParaSpacingToTableCells
@@ -48,7 +48,7 @@ export function layoutTable(table: Table, role: Story['role'], columnWidth: numb
   const spanning: { from: number; to: number; height: number }[] = []
   const fixed: boolean[] = []
   table.rows.forEach((row, at) => {
-    const own = boxes.propertiesElement(table.part, 'table-row', row.styleName, 'style:table-row-properties')
+    const own = boxes.styles.propertiesElement(table.part, 'table-row', row.styleName, 'style:table-row-properties')
     const exact = points(own['style:row-height'])
     fixed[at] =
       own['fo:keep-together'] === 'always' || (exact !== null && own['style:use-optimal-row-height'] !== 'true')
@@ -57,7 +57,7 @@ export function layoutTable(table: Table, role: Story['role'], columnWidth: numb
     row.cells.forEach((cell, index) => {
       if (cell.covered || index >= count) return
       const span = widths.slice(index, index + cell.columnSpan).reduce((sum, each) => sum + each, 0)
-      const style = boxes.properties(table.part, 'table-cell', cell.styleName, 'cell')
+      const style = boxes.styles.properties(table.part, 'table-cell', cell.styleName, 'cell')
       const padding = edges(style, 'fo:padding')
       const border = collapsing ? shared(borders, at, index, cell) : borderWidths(style)
       const inner = boxes.stack(
