@@ -9,7 +9,7 @@ import { sentenceOf } from '../stores/desk'
 import { useLibrary } from '../stores/library'
 import { useShelf } from '../stores/shelf'
 import StartForm from '../stages/defaults/StartForm.vue'
-import { readLength } from './lengths'
+import { typedLength } from '~~/core/style/typed'
 
 /** What new documents begin with: on the whole desk, or in the folder that is open. */
 const open = defineModel<boolean>({ required: true })
@@ -111,7 +111,7 @@ function letGo(of: StartKind): void {
 }
 function keepPage(): void {
   const read = (text: string) => {
-    const length = readLength(text)
+    const length = typedLength(text)
     return length === null ? null : Math.round(((length * 25.4) / 72) * 100) / 100
   }
   const values = Object.fromEntries(Object.entries(page.value).map(([name, text]) => [name, read(text)]))

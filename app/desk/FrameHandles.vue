@@ -3,7 +3,7 @@ import { useEventListener } from '@vueuse/core'
 import type { DisplayPage } from '~~/core/typeset/display'
 import { boundsOf } from '~~/core/typeset/matrix'
 import { useWords } from '../stores/words'
-import { writeLength } from './lengths'
+import { saidMillimetres } from '~~/core/style/typed'
 
 /** A chosen frame: dragged by its middle it moves, by its corner it takes another size; arrow keys do the same. */
 const props = defineProps<{ frame: DisplayPage['frames'][number]; scale: number; page: number }>()
@@ -94,7 +94,7 @@ onMounted(() => box.value?.focus({ preventScroll: true }))
     role="group"
     class="pointer-events-auto absolute inset-0 cursor-move outline-none"
     :aria-label="
-      `${frame.name || 'Frame'}: ${writeLength(place.width)} by ${writeLength(place.height)}. ` +
+      `${frame.name || 'Frame'}: ${saidMillimetres(place.width)} by ${saidMillimetres(place.height)}. ` +
       'Arrow keys move it, with Shift they change its size, Delete takes it away.'
     "
     :style="{

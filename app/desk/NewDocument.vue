@@ -7,7 +7,7 @@ import Choice from '../kit/Choice.vue'
 import ShelfPicker from '../kit/ShelfPicker.vue'
 import { sentenceOf } from '../stores/desk'
 import { useShelf } from '../stores/shelf'
-import { readLength } from './lengths'
+import { typedLength } from '~~/core/style/typed'
 
 /** A new document: from a page size with margins, or from one that lies on the shelf. */
 const open = defineModel<boolean>({ required: true })
@@ -58,7 +58,7 @@ watch(open, async now => {
 })
 
 const millimetres = (text: string): number => {
-  const length = readLength(text)
+  const length = typedLength(text)
   if (length === null)
     throw new RangeError(`“${text}” is no length. Write for instance 25 mm, 2.5 cm or 1 in. Nothing was made.`)
   return (length * 25.4) / 72

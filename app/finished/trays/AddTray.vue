@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { counted } from '../../desk/words'
-import { readLength, writeLength } from '../../desk/lengths'
+import { typedLength, saidMillimetres } from '~~/core/style/typed'
 import { plainNumber } from '~~/core/style/describe'
 import { useFinished } from '../../stores/finished'
 import { useFinishedEdits } from '../../stores/finished-edits'
@@ -26,13 +26,13 @@ function placeByHand(): void {
 }
 function setPlace(key: 'x' | 'y' | 'width' | 'height', event: Event): void {
   const field = event.target as HTMLInputElement
-  const length = field.value.trim() === '' ? 0 : readLength(field.value)
+  const length = field.value.trim() === '' ? 0 : typedLength(field.value)
   if (length === null || length < 0) field.value = shown(key)
   else edits.frame = { ...edits.frame!, [key]: length }
 }
 const shown = (key: 'x' | 'y' | 'width' | 'height') => {
   const value = edits.frame![key]
-  return (key === 'width' || key === 'height') && value < 8 ? '' : writeLength(value)
+  return (key === 'width' || key === 'height') && value < 8 ? '' : saidMillimetres(value)
 }
 const fields = [
   { key: 'x', title: 'From the left' },

@@ -4,7 +4,7 @@ import type { StartWish } from '~~/core/change/defaults/wishes'
 import { plainNumber } from '~~/core/style/describe'
 import { points } from '~~/core/document/lengths'
 import { percent } from '~~/core/style/properties'
-import { readLength } from '../../desk/lengths'
+import { typedLength } from '~~/core/style/typed'
 import { useType, type FamilyChoice } from '../../stores/type'
 import FamilyPicker from '../../type/FamilyPicker.vue'
 
@@ -29,8 +29,7 @@ const fill = ref(props.start.fill || '#ffffff')
 const wrong = ref('')
 
 /** Lengths without a unit are points. */
-const read = (text: string): number | null =>
-  /^-?[\d.,]+$/.test(text.trim()) ? Number(text.trim().replace(',', '.')) : readLength(text)
+const read = (text: string): number | null => typedLength(text, 'pt')
 
 function plan(): void {
   wrong.value = ''

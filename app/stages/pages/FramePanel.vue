@@ -5,7 +5,7 @@ import { boundsOf } from '~~/core/typeset/matrix'
 import { filler, fillerText } from '~~/core/format/filler'
 import { pastePlain } from '~~/core/format/paste'
 import Choice from '../../kit/Choice.vue'
-import { readLength, writeLength } from '../../desk/lengths'
+import { typedLength, saidMillimetres } from '~~/core/style/typed'
 import { useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'
@@ -40,7 +40,11 @@ async function look(): Promise<void> {
     words.frame = null
     return
   }
-  text.value = { columns: known.text.columns, gap: writeLength(known.text.gap), inset: writeLength(known.text.inset) }
+  text.value = {
+    columns: known.text.columns,
+    gap: saidMillimetres(known.text.gap),
+    inset: saidMillimetres(known.text.inset),
+  }
   others.value = known.others
   next.value = String(known.others.find(each => each.name === known.text.next)?.node ?? '')
 }
@@ -48,12 +52,12 @@ watch(() => [desk.page, desk.view, desk.generation, words.frame] as const, look,
 
 const frameText = () => ({
   columns: Math.max(1, Math.min(Math.round(text.value.columns), 20)),
-  gap: Math.max(readLength(text.value.gap) ?? 0, 0),
-  inset: Math.max(readLength(text.value.inset) ?? 0, 0),
+  gap: Math.max(typedLength(text.value.gap) ?? 0, 0),
+  inset: Math.max(typedLength(text.value.inset) ?? 0, 0),
 })
 
 async function set(which: 'x' | 'y' | 'width' | 'height', value: string): Promise<void> {
-  const length = readLength(value)
+  const length = typedLength(value)
   if (length === null) {
     words.message = `“${value}” is no length. Write for instance 12 mm, 2.5 cm, 1 in or 36 pt. Nothing was changed.`
     return
@@ -172,7 +176,7 @@ const fields = [
         >{{ field.title }}
         <input
           class="field mt-[2px] w-full text-ink tabular-nums"
-          :value="writeLength(place[field.id])"
+          :value="saidMillimetres(place[field.id])"
           @change="set(field.id, ($event.target as HTMLInputElement).value)"
         />
       </label>

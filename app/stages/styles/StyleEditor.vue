@@ -4,17 +4,20 @@ import { isTextFamily, type StyleFamily } from '~~/core/change/styles/families'
 import type { StyleChanges } from '~~/core/change/styles/style-changes'
 import type { Wish } from '~~/core/change/registry'
 import { contrast, contrastWords } from '~~/core/colour/contrast'
-import { plainNumber } from '~~/core/style/describe'
 import { points } from '~~/core/document/lengths'
 import { percent, weightNumber } from '~~/core/style/properties'
+import { leadingKind, leadingPoints } from '~~/core/style/typed'
 import Choice from '../../kit/Choice.vue'
-import { readLength } from '../../desk/lengths'
 import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'
 import { useStyles, type OpenStyle } from '../../stores/styles'
 import { useType, type FamilyChoice } from '../../stores/type'
 import FamilyPicker from '../../type/FamilyPicker.vue'
 import { cellFields, frameFields, paragraphFields, slotFields, typeFields, type Field } from './fields'
+import DropCapField from './editor/DropCapField.vue'
+import LeadingField from './editor/LeadingField.vue'
+import ListFields from './editor/ListFields.vue'
+import TabStopsField from './editor/TabStopsField.vue'
 import ValueField from './ValueField.vue'
 import { shownFeature, shownFeatures } from '~~/core/font/features'
 
@@ -92,42 +95,6 @@ const lineHeight: Field = {
   step: 0.5,
 }
 const leading = computed(() => own(lineHeight) ?? inherited(lineHeight)?.value ?? 'normal')
-const leadingKind = computed(() =>
-  leading.value === 'normal'
-    ? 'face'
-    : leading.value === '100%'
-      ? 'solid'
-      : percent(leading.value) !== null
-        ? 'percent'
-        : 'points',
-)
-function setLeadingKind(kind: string): void {
-  const now = points(leading.value) ?? (percent(leading.value) ?? 1.2) * size.value
-  set(
-    lineHeight,
-    kind === 'face'
-      ? 'normal'
-      : kind === 'solid'
-        ? '100%'
-        : kind === 'percent'
-          ? `${Math.round((now / size.value) * 100)}%`
-          : `${plainNumber(now)}pt`,
-  )
-}
-function typeLeading(text: string): void {
-  const number = Number.parseFloat(text.replace(',', '.'))
-  if (leadingKind.value === 'percent') {
-    if (number > 0) set(lineHeight, `${plainNumber(number)}%`)
-    return
-  }
-  const length = /^[\d.,]+$/.test(text.trim()) ? number : readLength(text)
-  if (length !== null && length > 0) set(lineHeight, `${plainNumber(length)}pt`)
-}
-const gap = computed(() => {
-  const whole = points(leading.value) ?? (percent(leading.value) ?? 0) * size.value
-  return whole > 0 ? `${plainNumber(whole - size.value)} pt between lines` : ''
-})
-
 const choices = computed((): FamilyChoice[] => useType().choices)
 const fontOf = (slot: Slot): string => {
   const wish = changes.value.fonts?.[slot]
@@ -186,60 +153,18 @@ function setFeature(tag: string, on: boolean): void {
 }
 const isOn = (tag: string) => (features.value[tag] === undefined ? usualOf(tag) : features.value[tag] !== 0)
 
-const tabsText = computed(() => {
-  const tabs = changes.value.tabs !== undefined ? changes.value.tabs : making.value ? null : detail.value?.tabs
-  return (tabs ?? [])
-    .map(tab =>
-      [
-        `${plainNumber(tab.position)} pt`,
-        ...(tab.type === 'left' ? [] : [tab.type === 'char' ? `at ${tab.char ?? '.'}` : tab.type]),
-        ...(tab.leader ? [tab.leader] : []),
-      ].join(' '),
-    )
-    .join('; ')
-})
-const tabsWrong = ref('')
-function setTabs(text: string): void {
-  tabsWrong.value = ''
-  if (text.trim() === '') {
-    changes.value = { ...changes.value, tabs: null }
-    return
-  }
-  const tabs: NonNullable<StyleChanges['tabs']> = []
-  for (const each of text.split(';')) {
-    const match =
-      /^\s*(-?[\d.,]+\s*(?:mm|cm|in|pt|pc|px)?)\s*(left|right|center|centre|centred|at \S)?\s*([^\s\w;])?\s*$/.exec(
-        each,
-      )
-    const position = match
-      ? /[a-z]/.test(match[1]!)
-        ? readLength(match[1]!)
-        : Number(match[1]!.replace(',', '.'))
-      : null
-    if (!match || position === null || Number.isNaN(position)) {
-      tabsWrong.value = `“${each.trim()}” is no tab stop. Write for instance 36 pt; 4 cm right .; 6 cm at ,`
-      return
-    }
-    const kind = match[2] ?? 'left'
-    tabs.push({
-      position,
-      type: kind.startsWith('at') ? 'char' : kind.startsWith('cent') ? 'center' : (kind as 'left' | 'right'),
-      ...(kind.startsWith('at') ? { char: kind.slice(3) } : {}),
-      ...(match[3] ? { leader: match[3] } : {}),
-    })
-  }
-  changes.value = { ...changes.value, tabs }
+/** A value of the style itself as it will be: changed here, or its own; those of a parent are not a new style's. */
+function stated<Key extends 'parent' | 'next' | 'tabs' | 'dropCap' | 'listStyle' | 'listLabel' | 'outlineLevel'>(
+  key: Key,
+): NonNullable<StyleChanges[Key]> | null {
+  const changed = changes.value[key]
+  if (changed !== undefined) return changed as NonNullable<StyleChanges[Key]> | null
+  return making.value ? null : ((detail.value?.[key] ?? null) as NonNullable<StyleChanges[Key]> | null)
 }
-const dropCap = computed(() =>
-  changes.value.dropCap !== undefined ? changes.value.dropCap : making.value ? null : (detail.value?.dropCap ?? null),
-)
-function setDropCap(part: Partial<NonNullable<StyleChanges['dropCap']>> | null): void {
-  changes.value = {
-    ...changes.value,
-    dropCap:
-      part === null ? null : { lines: 3, length: 1, distance: 3, style: null, ...(dropCap.value ?? {}), ...part },
-  }
+const change = (made: Partial<StyleChanges>): void => {
+  changes.value = { ...changes.value, ...made }
 }
+const characterStyles = computed(() => styles.list.filter(each => each.family === 'text'))
 
 const touched = computed(
   () => Object.keys(changes.value).length > 0 || (!making.value && name.value.trim() !== detail.value?.displayName),
@@ -306,9 +231,7 @@ const sampleStyle = computed(() => {
     fontFamily: best ? library.cssFamily(best.hash) : undefined,
     fontSize: `${(size.value * 96) / 72}px`,
     lineHeight:
-      leadingKind.value === 'face'
-        ? 'normal'
-        : `${((points(leading.value) ?? (percent(leading.value) ?? 1.2) * size.value) * 96) / 72}px`,
+      leadingKind(leading.value) === 'face' ? 'normal' : `${(leadingPoints(leading.value, size.value) * 96) / 72}px`,
     color: color.value,
     background: ground.value === '#ffffff' ? undefined : ground.value,
     fontFeatureSettings:
@@ -374,13 +297,13 @@ const sampleStyle = computed(() => {
           class="field mt-[2px] w-full text-[14px] text-ink"
           maxlength="100"
           :value="changes.author ?? detail?.author ?? ''"
-          @change="changes = { ...changes, author: ($event.target as HTMLInputElement).value }"
+          @change="change({ author: ($event.target as HTMLInputElement).value })"
       /></label>
       <label class="text-[13px] text-soft"
         >Parent<Choice
           class="mt-[2px] w-full text-[14px] text-ink"
-          :model-value="(changes.parent !== undefined ? changes.parent : making ? null : detail?.parent) ?? ''"
-          @update:model-value="changes = { ...changes, parent: $event || null }"
+          :model-value="stated('parent') ?? ''"
+          @update:model-value="change({ parent: $event || null })"
         >
           <option value="">none</option>
           <option v-for="each in otherStyles" :key="each.name" :value="each.name">{{ each.displayName }}</option>
@@ -389,8 +312,8 @@ const sampleStyle = computed(() => {
       <label v-if="family === 'paragraph'" class="text-[13px] text-soft"
         >Followed by<Choice
           class="mt-[2px] w-full text-[14px] text-ink"
-          :model-value="(changes.next !== undefined ? changes.next : making ? null : detail?.next) ?? ''"
-          @update:model-value="changes = { ...changes, next: $event || null }"
+          :model-value="stated('next') ?? ''"
+          @update:model-value="change({ next: $event || null })"
         >
           <option value="">itself</option>
           <option v-for="each in otherStyles" :key="each.name" :value="each.name">{{ each.displayName }}</option>
@@ -419,47 +342,13 @@ const sampleStyle = computed(() => {
       :inherited="inherited(sizeField)"
       @set="set(sizeField, $event)"
     />
-    <div
+    <LeadingField
       v-if="ofParagraphs"
-      class="grid min-h-[30px] grid-cols-[128px_170px_1fr] items-center gap-x-3 border-b border-rule py-[2px]"
-    >
-      <label for="leading-kind">Leading</label>
-      <span class="flex gap-1">
-        <Choice
-          id="leading-kind"
-          class="!min-h-[26px] w-[92px] !py-0"
-          :model-value="leadingKind"
-          @update:model-value="setLeadingKind($event)"
-        >
-          <option value="face">of the face</option>
-          <option value="solid">set solid</option>
-          <option value="points">in points</option>
-          <option value="percent">in percent</option>
-        </Choice>
-        <input
-          v-if="leadingKind === 'points' || leadingKind === 'percent'"
-          class="field !min-h-[26px] w-[74px] !py-0 tabular-nums"
-          aria-label="Leading, value"
-          :value="leadingKind === 'points' ? `${plainNumber(points(leading) ?? 0)} pt` : leading.replace('%', ' %')"
-          @change="typeLeading(($event.target as HTMLInputElement).value)"
-        />
-      </span>
-      <span class="truncate text-[13px] text-soft"
-        >{{
-          own(lineHeight) !== null ? 'set here' : inherited(lineHeight) ? `from ${inherited(lineHeight)!.from}` : ''
-        }}
-        <button
-          v-if="own(lineHeight) !== null"
-          type="button"
-          class="link"
-          aria-label="Let go of Leading"
-          @click="set(lineHeight, null)"
-        >
-          Let go
-        </button>
-        {{ gap }}</span
-      >
-    </div>
+      :own="own(lineHeight)"
+      :inherited="inherited(lineHeight)"
+      :size="size"
+      @set="set(lineHeight, $event)"
+    />
     <ValueField
       v-for="field in typeFields"
       :key="field.id"
@@ -541,111 +430,20 @@ const sampleStyle = computed(() => {
       />
     </template>
     <template v-if="family === 'paragraph'">
-      <div class="grid min-h-[30px] grid-cols-[128px_1fr] items-center gap-x-3 border-b border-rule py-[2px]">
-        <label for="tabs">Tab stops</label
-        ><span
-          ><input
-            id="tabs"
-            class="field !min-h-[26px] w-full !py-0"
-            :value="tabsText"
-            placeholder="36 pt; 4 cm right .; 6 cm at ,"
-            @change="setTabs(($event.target as HTMLInputElement).value)"
-          /><span v-if="tabsWrong" role="alert" class="text-[13px] text-rubric">{{ tabsWrong }}</span></span
-        >
-      </div>
-      <div class="grid min-h-[30px] grid-cols-[128px_1fr] items-center gap-x-3 border-b border-rule py-[2px]">
-        <span>Drop cap</span>
-        <span class="flex flex-wrap items-center gap-2">
-          <label class="flex items-center gap-1.5"
-            ><input type="checkbox" :checked="dropCap !== null" @change="setDropCap(dropCap ? null : {})" /> over</label
-          >
-          <template v-if="dropCap"
-            ><input
-              type="number"
-              min="2"
-              max="9"
-              class="field !min-h-[26px] w-[52px] !py-0"
-              aria-label="Lines of the drop cap"
-              :value="dropCap.lines"
-              @change="setDropCap({ lines: Math.max(1, Number(($event.target as HTMLInputElement).value) || 3) })"
-            />
-            lines,
-            <input
-              type="number"
-              min="1"
-              max="9"
-              class="field !min-h-[26px] w-[52px] !py-0"
-              aria-label="Letters of the drop cap"
-              :value="dropCap.length"
-              @change="setDropCap({ length: Math.max(1, Number(($event.target as HTMLInputElement).value) || 1) })"
-            />
-            letters
-            <Choice
-              class="!min-h-[26px] !py-0"
-              aria-label="Character style of the drop cap"
-              :model-value="dropCap.style ?? ''"
-              @update:model-value="setDropCap({ style: $event || null })"
-            >
-              <option value="">in the paragraph’s type</option>
-              <option
-                v-for="each in styles.list.filter(one => one.family === 'text')"
-                :key="each.name"
-                :value="each.name"
-              >
-                {{ each.displayName }}
-              </option>
-            </Choice></template
-          >
-        </span>
-      </div>
-      <div class="grid min-h-[30px] grid-cols-[128px_170px_1fr] items-center gap-x-3 border-b border-rule py-[2px]">
-        <label for="list-style">List</label>
-        <Choice
-          id="list-style"
-          class="!min-h-[26px] w-full !py-0"
-          :model-value="(changes.listStyle !== undefined ? changes.listStyle : making ? null : detail?.listStyle) ?? ''"
-          @update:model-value="changes = { ...changes, listStyle: $event || null }"
-        >
-          <option value="">none of its own</option>
-          <option v-for="each in detail?.lists ?? []" :key="each" :value="each">
-            {{ each.replace(/_20_/g, ' ') }}
-          </option>
-        </Choice>
-        <label class="flex items-center gap-1.5 text-[13px] text-soft"
-          >labels in
-          <Choice
-            class="!min-h-[26px] max-w-[150px] !py-0 text-ink"
-            aria-label="Character style of the list’s labels"
-            :model-value="
-              (changes.listLabel !== undefined ? changes.listLabel : making ? null : detail?.listLabel) ?? ''
-            "
-            @update:model-value="changes = { ...changes, listLabel: $event || null }"
-          >
-            <option value="">the item’s type</option>
-            <option
-              v-for="each in styles.list.filter(one => one.family === 'text')"
-              :key="each.name"
-              :value="each.name"
-            >
-              {{ each.displayName }}
-            </option>
-          </Choice></label
-        >
-      </div>
-      <div class="grid min-h-[30px] grid-cols-[128px_170px_1fr] items-center gap-x-3 border-b border-rule py-[2px]">
-        <label for="outline-level">Outline level</label>
-        <Choice
-          id="outline-level"
-          class="!min-h-[26px] w-full !py-0"
-          :model-value="
-            (changes.outlineLevel !== undefined ? changes.outlineLevel : making ? null : detail?.outlineLevel) ?? ''
-          "
-          @update:model-value="changes = { ...changes, outlineLevel: Number($event) || null }"
-        >
-          <option value="">body text</option>
-          <option v-for="level in 9" :key="level" :value="level">heading {{ level }}</option>
-        </Choice>
-      </div>
+      <TabStopsField :tabs="stated('tabs') ?? []" @set="change({ tabs: $event })" />
+      <DropCapField
+        :drop-cap="stated('dropCap')"
+        :character-styles="characterStyles"
+        @set="change({ dropCap: $event })"
+      />
+      <ListFields
+        :list-style="stated('listStyle')"
+        :list-label="stated('listLabel')"
+        :outline-level="stated('outlineLevel')"
+        :lists="detail?.lists ?? []"
+        :character-styles="characterStyles"
+        @set="change"
+      />
     </template>
   </div>
 </template>

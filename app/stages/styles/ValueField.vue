@@ -3,7 +3,7 @@ import { points } from '~~/core/document/lengths'
 import { percent } from '~~/core/style/properties'
 import { plainNumber } from '~~/core/style/describe'
 import Choice from '../../kit/Choice.vue'
-import { readLength } from '../../desk/lengths'
+import { typedLength } from '~~/core/style/typed'
 import type { Field } from './fields'
 
 /** One value of a style: what it is, whether it is set here or comes from a parent, and a way to let go of it. */
@@ -31,7 +31,7 @@ function shown(text: string): string {
 function read(text: string): string | null {
   const trimmed = text.trim()
   if (props.field.kind === 'length') {
-    const length = /^-?\d+([.,]\d+)?$/.test(trimmed) ? Number(trimmed.replace(',', '.')) : readLength(trimmed)
+    const length = typedLength(trimmed, 'pt')
     return length === null ? null : `${plainNumber(length)}pt`
   }
   if (props.field.kind === 'percent') {
