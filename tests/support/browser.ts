@@ -29,9 +29,15 @@ export async function putOnShelf(page: Page, name: string, bytes: Uint8Array): P
   return title
 }
 
-/** Opens a file on the desk. */
+/** Opens a file on the desk: it is sent as the shelf would send it, and its page opened at once. */
 export async function openOnDesk(page: Page, name: string, bytes: Uint8Array): Promise<void> {
-  await page.getByRole('link', { name: await putOnShelf(page, name, bytes), exact: true }).click()
+  const sent = await page.request.post(`/api/documents?name=${encodeURIComponent(name)}`, {
+    headers: { 'content-type': 'application/octet-stream' },
+    data: Buffer.from(bytes),
+  })
+  expect(sent.status(), await sent.text()).toBe(201)
+  const { id } = (await sent.json()) as { id: string }
+  await page.goto(`/documents/${id}`)
   await expect(page.getByRole('heading', { level: 1 })).toContainText('settled', { timeout: 30_000 })
 }
 

@@ -126,6 +126,30 @@ describe('drawing up', () => {
     expect(local.parentName).toBe('Body')
   })
 
+  it('tells voices of one purpose apart by how they are aligned, before their colours', () => {
+    const aligned = (name: string, align: string) =>
+      paragraphStyle(
+        name,
+        `fo:color="#00000${name.at(-1)}"`,
+        `fo:text-align="${align}"`,
+        ' style:parent-style-name="Standard"',
+      )
+    const of = sessionOf({
+      styles: paragraphStyle('Standard', 'fo:font-family="Spectral" fo:font-size="10pt"'),
+      automatic: aligned('P1', 'start') + aligned('P2', 'justify') + aligned('P3', 'center') + aligned('P4', 'end'),
+      body: ['P1', 'P1', 'P1', 'P1', 'P2', 'P2', 'P2', 'P3', 'P3', 'P4']
+        .map(style => `<text:p text:style-name="${style}">${long.repeat(3)}</text:p>`)
+        .join(''),
+    })
+    const names = named(quickly(of, drawUp()).after)
+    expect([names[0], names[4], names[7], names[9]]).toEqual([
+      'Body',
+      'Body, justified',
+      'Body, centred',
+      'Body, set right',
+    ])
+  })
+
   it('takes words that depart alike into one character style, whatever they say that is so already', () => {
     const { after } = quickly(byHand(), drawUp())
     const [emphasis] = common(after, 'text')

@@ -40,6 +40,14 @@ describe.each(demoDocuments.filter(({ fileName }) => !fileName.startsWith('Crew'
         expect(shown.pages).toBe(plan.effects!.pagesAfter)
         expect(shown.lines).toBe(plan.effects!.linesAfter)
         expect(shown.overset).toEqual(plan.effects!.overset.map(frame => [frame.page, frame.name, frame.lines]))
+        // The room of frames is that of the pages, to a tenth of a point.
+        const roomIn = ({ composition }: DocumentSession, frame: { part: string; node: number }) =>
+          composition.fills.find(fill => fill.part === frame.part && fill.node === frame.node)!.room.toFixed(1)
+        for (const frame of plan.effects!.frames)
+          expect([frame.roomBefore.toFixed(1), frame.roomAfter.toFixed(1)]).toEqual([
+            roomIn(of, frame),
+            roomIn(after, frame),
+          ])
         // Every paragraph that is told changes as it is told.
         const [was, is] = [paragraphExtents(of.composition), paragraphExtents(after.composition)]
         for (const each of plan.effects!.paragraphs.filter(effect => !effect.notes))

@@ -82,6 +82,14 @@ describe('mapping', () => {
         library,
       ).find(mapping => mapping.key === key),
     ).toMatchObject({ note: 'chosen', to: { weight: 800 } })
+    // What is told is the face's own name, not that of its weight.
+    expect(
+      mapFaces(
+        faces,
+        wishes('Jost', 'Lato', { faces: [{ style: 'Bold', slot: 'western', to: 'Hairline' }] }),
+        library,
+      ).find(mapping => mapping.key === key),
+    ).toMatchObject({ to: { style: 'Hairline', weight: 100 } })
     expect(() =>
       mapFaces(faces, wishes('Jost', 'Spectral', { faces: [{ style: 'Bold', slot: 'western', to: 'Fat' }] }), library),
     ).toThrow(/has no face/)

@@ -242,6 +242,18 @@ describe('text that merely shares the font', () => {
     expect(setIn(after)).toEqual({ 'body text': 'Inter 10', 'a heading': 'Spectral 20', other: 'Jost 10' })
     expect(plan.groups.find(group => group.style === 'Head')!.kept).toBe(true)
   })
+  it('keeps its generic family where the old font is said outright', () => {
+    const of = sessionOf({
+      styles: paragraphStyle('Body', 'fo:font-family="Spectral" style:font-family-generic="roman"'),
+      body: p('Body', 'one') + p('Body', 'two'),
+    })
+    const [, second] = paragraphsOf(of.reading.stories[0]!.blocks)
+    const { after } = planned(of, [swap('Spectral', 'Inter')], [sparedKey(second!.part, second!.node)])
+    const [one, two] = paragraphsOf(after.reading.stories[0]!.blocks).map(
+      each => paragraphRuns(each, after.reading.cascade).runs[0]!.style.effective.slots.western.font,
+    )
+    expect([one!.family, two!.family, two!.generic]).toEqual(['Inter', 'Spectral', 'roman'])
+  })
   it('single paragraphs can be spared', () => {
     const of = styled(p('Body', 'one') + p('Body', 'two'))
     const [, second] = paragraphsOf(of.reading.stories[0]!.blocks)
