@@ -16,6 +16,8 @@ export default defineConfig({
           testTimeout: 60_000,
           // All read the core and the faces: once for all files, which change nothing that the next one sees.
           isolate: false,
+          // `npm run mutate` asks which tests reach what.
+          setupFiles: process.env.MORPHENE_REACH ? ['tests/mutate/reach.ts'] : [],
         },
       },
       {

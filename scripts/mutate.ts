@@ -1,18 +1,19 @@
 /*
  * Do the tests notice when a rule changes? A seeded sample of mutations of the core is made one by one in a copy of the
- * project, and the tests of the part, then all that reach it, are run. `npm run mutate -- --count 200 --seed 1`; `--in
- * census,style` takes some parts alone. Mutations that change nothing that can be seen are listed, with why, in
- * tests/mutate/equivalents.json, and count for nothing.
+ * project, and the tests that call the function that changed are run: the likeliest first, until one of them fails.
+ * `npm run mutate -- --count 200 --seed 1`; `--in census,style` takes some parts alone. Mutations that change nothing that
+ * can be seen are listed, with why, in tests/mutate/equivalents.json, and count for nothing.
  */
 import { spawnSync } from 'node:child_process'
-import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
+import { cpSync, mkdirSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
 import { parseArgs } from 'node:util'
 import { projectFolder } from '../server/library/files'
 import { sampleOf } from '../tests/support/seeded'
 import { mutated, mutationsIn, type Mutation } from './mutations'
+import { inRounds, Reach, type Reached } from './reach'
 
-/** Parts of the core that are tried, and the folders of tests that speak of each. */
+/** Parts of the core that are tried. */
 const parts = ['change', 'style', 'census', 'document', 'font'] as const
 const { values } = parseArgs({
   options: {
@@ -63,23 +64,13 @@ const isEquivalent = (mutation: Mutation, text: string): boolean =>
   )
 
 /** Whether tests fail in the copy as it stands. What takes longer than `patience` hangs: that fails. Milliseconds. */
-function fails(args: readonly string[], patience?: number): boolean {
+function fails(args: readonly string[], patience?: number, more: Record<string, string> = {}): boolean {
   const { status } = spawnSync(
     join(root, 'node_modules/.bin/vitest'),
-    [...args, '--watch', 'false', '--project', 'unit', '--bail', '1'],
-    { cwd: copy, stdio: 'ignore', timeout: patience, env: { ...process.env, MORPHENE_FOLDER: copy } },
+    ['run', ...args, '--project', 'unit', '--bail', '1'],
+    { cwd: copy, stdio: 'ignore', timeout: patience, env: { ...process.env, MORPHENE_FOLDER: copy, ...more } },
   )
   return status !== 0
-}
-
-/**
- * Tests that may notice: those named for the file, then those of its part, since they are quick and mostly do; then all
- * that reach the file.
- */
-function testsOf(file: string): (readonly string[])[] {
-  const own = join('tests/unit', file.split('/')[1]!)
-  const named = join(own, `${basename(file, '.ts')}.test.ts`)
-  return [...[named, own].filter(path => existsSync(join(copy, path))).map(path => ['run', path]), ['related', file]]
 }
 
 /** Faces are measured once, before tests ask for them: else each would wait for it, and be ended by its time. */
@@ -104,20 +95,37 @@ const all = [...texts].flatMap(([file, text]) =>
   mutationsIn(file, text).filter(mutation => !isEquivalent(mutation, text)),
 )
 const sample = sampleOf(all, Number(values.count), Number(values.seed))
-// Tests that fail without any mutation would notice each: then nothing is learnt.
+// Tests that fail without any mutation would notice each: then nothing is learnt. What each reaches is told on the way.
 const began = Date.now()
+const reachFolder = join(copy, 'reach')
+const report = join(copy, 'report.json')
+mkdirSync(reachFolder)
 console.log('the tests as they are, without any mutation …')
-if (fails(['run'])) {
+if (fails(['--reporter=json', `--outputFile.json=${report}`], undefined, { MORPHENE_REACH: reachFolder })) {
   console.error('they fail: nothing can be learnt from them')
   process.exit(1)
 }
 const patience = 3 * (Date.now() - began)
+const reach = new Reach(
+  readdirSync(reachFolder).map(name => JSON.parse(readFileSync(join(reachFolder, name), 'utf8')) as Reached),
+)
+const { testResults } = JSON.parse(readFileSync(report, 'utf8')) as {
+  testResults: { name: string; startTime: number; endTime: number }[]
+}
+const times = new Map(testResults.map(each => [each.name.slice(copy.length + 1), each.endTime - each.startTime]))
+/** Tests that may notice a mutation, in rounds. */
+const testsOf = ({ file, within }: Mutation) =>
+  inRounds(
+    reach.of(file, within),
+    test => basename(test, '.test.ts') === basename(file, '.ts'),
+    test => times.get(test) ?? 0,
+  )
 const survivors: Mutation[] = []
 for (const [index, mutation] of sample.entries()) {
   const text = texts.get(mutation.file)!
   writeFileSync(join(copy, mutation.file), mutated(text, mutation))
   if (mutation.file.startsWith('core/font/')) measureFaces()
-  const killed = testsOf(mutation.file).some(args => fails(args, patience))
+  const killed = testsOf(mutation).some(tests => fails(tests, patience))
   writeFileSync(join(copy, mutation.file), text)
   const { file, line, column, before, after } = mutation
   console.log(

@@ -34,6 +34,22 @@ describe('mutations of a source', () => {
   })
 })
 
+describe('the function that a mutation is in', () => {
+  it.each([
+    ['function one() { f(1) }', 'one'],
+    ['const one = () => f(1)', 'one'],
+    ['const one = () => list.map(each => each + 1)', 'one'],
+    ['class One { two() { f(1) } }', 'two'],
+    ['class One { get two() { return g(1) } }', 'get two'],
+    ['class One { constructor() { f(1) } }', 'One'],
+    ['const table = { two: () => f(1) }', 'two'],
+    ['f(1)', null],
+    ['list.map(each => f(1))', null],
+  ])('%s', (text, within) => {
+    expect(mutationsIn('a.ts', text).map(each => each.within)).toContain(within)
+  })
+})
+
 describe('a sample', () => {
   const list = Array.from({ length: 100 }, (_, index) => index)
   it('is the same for the same seed, another for another, and in order', () => {
