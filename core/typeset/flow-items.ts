@@ -9,13 +9,14 @@ export type Item =
       readonly block: Paragraph
       readonly citation: string | null
       readonly endnote: boolean
+      /** The first of a section or index: what stands before it does not keep with it. */
+      readonly opens?: boolean
     }
-  | { readonly kind: 'table'; readonly block: Table }
+  | { readonly kind: 'table'; readonly block: Table; readonly opens?: boolean }
   | { readonly kind: 'frame'; readonly block: Frame }
   | { readonly kind: 'section'; readonly items: readonly Item[]; readonly columns: SectionColumns }
 
 /**
-
  * How far a flow has got: an item, the line of a paragraph or row of a table to go on with, and what a row left
  * over.
  */
@@ -60,7 +61,12 @@ export function itemsOf(
       const inner = itemsOf(block.blocks, columnsOf)
       const columns = columnsOf(block.styleName)
       if (columns) items.push({ kind: 'section', items: inner, columns })
-      else for (const item of inner) items.push(item)
+      else
+        inner.forEach((item, at) =>
+          items.push(
+            at === 0 && (item.kind === 'paragraph' || item.kind === 'table') ? { ...item, opens: true } : item,
+          ),
+        )
     }
   }
   return items

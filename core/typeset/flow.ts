@@ -145,7 +145,7 @@ export class Flow {
       // A chain that no column holds cannot be kept.
       if (needed > room || at >= index + longestChain) return false
       const item = this.items[at]!
-      if (item.kind === 'section' || item.kind === 'frame') break
+      if (item.kind === 'section' || item.kind === 'frame' || (at > index && item.opens)) break
       if (item.kind === 'table') {
         const table = this.boxes.table(item.block, this.role, this.column.width)
         needed += table.spaceBefore + (table.rows[0]?.height ?? 0)

@@ -76,7 +76,10 @@ export class PageFlow {
         else if (block.kind === 'table') this.items.push({ kind: 'table', block })
       })
     }
-    this.pageFrames = frames
+    this.pageFrames = frames.filter(frame => this.pageOf(frame) >= 0)
+    for (const frame of frames)
+      if (this.pageOf(frame) < 0)
+        this.boxes.workshop.unlaid('frames anchored to page 0, which there is not (they are not shown)', frame.node)
     if (
       earlier &&
       earlier.done &&
@@ -294,10 +297,11 @@ export class PageFlow {
     return box
   }
 
-  /** The page a frame is anchored to, from 0. */
+  /** The page a frame is anchored to, from 0; -1 for page 0, which no document has (ODF 1.4 part 3, 19.754). */
   private pageOf(frame: Frame): number {
     const { attributes } = this.boxes.workshop.cascade.scope(frame.part).part.element(frame.node)
-    return (Number.parseInt(attributes['text:anchor-page-number'] ?? '1', 10) || 1) - 1
+    const number = Number.parseInt(attributes['text:anchor-page-number'] ?? '', 10)
+    return Number.isNaN(number) ? 0 : number - 1
   }
 
   /** Puts a frame on its page, before the text that must keep clear of it. */

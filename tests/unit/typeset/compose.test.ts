@@ -237,6 +237,26 @@ describe('pages', () => {
     expect(pageOf(loose, 'Heading')).toBeLessThanOrEqual(pageOf(loose, 'after'))
   })
 
+  it('show frames on the page they are anchored to; on page 0 there are none, and it is said', () => {
+    const frame = (name: string, page: string) =>
+      `<draw:frame draw:name="${name}" text:anchor-type="page"${page} svg:x="1cm" svg:y="1cm" svg:width="1cm" ` +
+      'svg:height="1cm"><draw:image xlink:href="Pictures/a.png"/></draw:frame>'
+    const anchored = compose({
+      body:
+        frame('Nowhere', ' text:anchor-page-number="0"') +
+        frame('Second', ' text:anchor-page-number="2"') +
+        frame('First', '') +
+        paragraphs(words(400)),
+    })
+    const shown = anchored.pages.map(page =>
+      page.fragments.flatMap(fragment => (fragment.kind === 'image' ? [fragment.name] : [])),
+    )
+    expect(shown.slice(0, 3)).toEqual([['First'], ['Second'], []])
+    expect(anchored.unlaid).toEqual([
+      { feature: 'frames anchored to page 0, which there is not (they are not shown)', count: 1 },
+    ])
+  })
+
   it('set tables with repeated headings, and frames with what runs over', () => {
     const row = (text: string) =>
       `<table:table-row><table:table-cell><text:p>${text}</text:p></table:table-cell>` +

@@ -108,6 +108,12 @@ describe('keeping together', () => {
     )
     const kept = all({ automatic, body: many(perPage - 2) + p('head', 'K') + p('under it', 'K') + p('text') })
     expect(kept[1]!.slice(0, 3)).toEqual(['head', 'under it', 'text'])
+    // What opens a section or an index does not hold what stands before it.
+    const section = (inside: string) => `<text:section text:name="S">${inside}</text:section>`
+    const apart = all({ automatic, body: many(perPage - 1) + p('head', 'K') + section(p('text') + p('more')) })
+    expect([apart[0]!.at(-1), apart[1]![0]]).toEqual(['head', 'text'])
+    const inside = all({ automatic, body: many(perPage - 1) + section(p('head', 'K') + p('text')) })
+    expect(inside[1]).toEqual(['head', 'text'])
     // A chain longer than a page is no reason to leave one empty.
     expect(all({ automatic, body: many(perPage * 3, 'K') }).map(page => page.length)).toEqual([
       perPage,
