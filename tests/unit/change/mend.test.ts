@@ -126,6 +126,19 @@ describe('text that the document works out by itself', () => {
 describe('findings that are accepted', () => {
   const key = { check: 'runt', says: '“to.” alone in the last line', text: 'to.', around: 'Where the boats go to.' }
 
+  it.each(['check', 'says', 'text', 'around'] as const)('tells accepted findings apart by %s', field => {
+    const one = { check: 'words.dashes', says: 'a hyphen', text: '-', around: 'a - b' }
+    const other = { ...one, [field]: 'other' }
+    const accept = (from: DocumentSession, findings: object[], reason: string) =>
+      quickly(from, { type: 'accept', findings, reason }).after
+    const both = accept(accept(of, [one], 'one'), [other], 'other')
+    expect(readRules(both.document).accepted.map(each => each.reason)).toEqual(['one', 'other'])
+    // The same one again has its new reason, and stands once.
+    expect(readRules(accept(both, [one], 'now').document).accepted.map(each => each.reason)).toEqual(['other', 'now'])
+    const { after } = quickly(both, { type: 'reopen', findings: [other] })
+    expect(readRules(after.document).accepted).toMatchObject([{ ...one, reason: 'one' }])
+  })
+
   it('are kept in the document with their reason, once, and can be told again', () => {
     const accept = (from: DocumentSession, reason: string) =>
       quickly(from, { type: 'accept', findings: [key], reason }).after
