@@ -49,6 +49,7 @@ const withValue = new Set([
   '--names',
   '--name',
   '--checklist',
+  '--made-for',
   '--fail-on',
   '--print',
   '--profile',

@@ -97,7 +97,7 @@ export async function bundle(call: Call, open: Open): Promise<Outcome> {
     throw new CommandError('bundle needs documents and a zip to write: bundle FILES OUT.zip')
   const documents: BundledDocument[] = []
   for (const { path, below } of sources(call.files.slice(0, -1)))
-    documents.push({ fileName: basename(below), bytes: read(path), session: await open(path), records: [] })
+    documents.push({ fileName: basename(below), bytes: read(path), session: await open(path), records: [], uses: [] })
   const house = call.options.has('--house') ? houseOf(call) : null
   const made = await writeBundle(documents, { made: Date.now(), house, licences: [] }, works())
   write(to, made.bytes)

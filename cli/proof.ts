@@ -2,6 +2,8 @@ import type { Registry } from '../core/change/registry'
 import { saveDocument } from '../core/document/open'
 import { severities, type Severity } from '../core/proof/check'
 import { checklistSchema, type Checklist } from '../core/proof/checklist'
+import { madeForNothing } from '../core/font/held-licence'
+import { licenceUses, type LicenceUse } from '../core/font/licence'
 import { proofOf } from '../core/proof/proof'
 import { repairWishes } from '../core/proof/repairs'
 import { countWords, isAtLeast, proofedFile, proofJunit, type ProofedFile } from '../core/proof/report'
@@ -24,6 +26,17 @@ function checklistOf(path: string | undefined): Checklist | undefined {
   } catch {
     throw new CommandError(`“${path}” is no checklist: it needs {"checks": {"straight-quote": {"runs": false}, …}}`)
   }
+}
+
+/** What documents are made for, by comma: “print, web page”. */
+function usesOf(words: readonly string[]): LicenceUse[] {
+  return words
+    .flatMap(each => each.split(','))
+    .map(each => {
+      const use = licenceUses.find(known => known.toLowerCase() === each.trim().toLowerCase())
+      if (!use) throw new CommandError(`--made-for takes ${licenceUses.join(', ')}, by comma`)
+      return use
+    })
 }
 
 function levelOf(word: string | undefined): Severity {
@@ -62,6 +75,8 @@ function textOf({ findings, more }: ProofedFile): string {
 interface Looking {
   readonly house: House | null
   readonly checklist: Checklist | undefined
+  /** What the documents are made for. */
+  readonly uses: readonly LicenceUse[]
   readonly repairs: boolean
 }
 
@@ -70,10 +85,14 @@ function ofDocument(
   session: DocumentSession,
   path: string,
   out: string | null,
-  { house, checklist, repairs }: Looking,
+  { house, checklist, repairs, uses }: Looking,
   kinds: Registry,
 ): { readonly file: ProofedFile; readonly said: string } {
-  const own = proofOf(session, { house, ...(checklist ? { checklist } : {}) })
+  const own = proofOf(session, {
+    house,
+    ...(checklist ? { checklist } : {}),
+    madeFor: { ...madeForNothing, uses },
+  })
   const pageNumbers = session.composition.pages.map(page => page.number)
   const mendable = own.findings.filter(finding => finding.repair !== null && finding.accepted === null)
   const wishes = repairs ? repairWishes(mendable, session, kinds) : []
@@ -112,6 +131,7 @@ export async function proof(call: Call, open: Open, kinds: Registry): Promise<Ou
   const looking: Looking = {
     house: call.options.has('--house') ? houseOf(call) : null,
     checklist: checklistOf(single(call, '--checklist')),
+    uses: usesOf(call.options.get('--made-for') ?? []),
     repairs: call.switches.has('--repair'),
   }
   const level = levelOf(single(call, '--fail-on'))

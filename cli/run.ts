@@ -48,6 +48,7 @@ const usage = `morphene: the typography of a document, from a terminal
        [--name NAME] [--dry-run] [--json]
   proof FILES [--house TOKENS.json|FILE.ott] look documents and finished PDFs over by all checks, with what can be put right
        [--checklist FILE.json]              which checks run, how much they matter, by which limits
+       [--made-for print,PDF,…]             what their faces must be licensed for
        [--fail-on error|warning|note]       from which severity on it ends with 2; errors where nothing is said
        [--repair --out FILE] [--json|--junit]
   compare FILE FILE [--json]                in what two documents, or two versions of one, differ

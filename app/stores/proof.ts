@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
 import type { Wish } from '~~/core/change/registry'
+import type { MadeFor } from '~~/core/font/held-licence'
 import type { CheckDescription, Severity } from '~~/core/proof/check'
 import { usualChecklist, type Checklist } from '~~/core/proof/checklist'
 import { countsOf, type Finding, type Proof } from '~~/core/proof/finding'
@@ -7,7 +8,7 @@ import { deskChecklist } from '~~/shared/shelf'
 import { useChange } from '../change/use-change'
 import { useLinkedHouse } from '../house/use-linked-house'
 import { sentenceOf, useDesk } from './desk'
-import { useKeptChecklists } from './kept'
+import { useKeptChecklists, useKeptLicences } from './kept'
 
 /** Findings that say the same of a check: told as one row, walked one by one. */
 export interface FindingGroup {
@@ -30,6 +31,12 @@ export const useProof = defineStore('proof', () => {
   const change = useChange('proof')
   const kept = useKeptChecklists()
   const linkedHouse = useLinkedHouse()
+  const licences = useKeptLicences()
+  const madeFor = (): MadeFor => ({
+    uses: desk.info?.document.uses ?? [],
+    licences: licences.list.map(({ name, data }) => ({ ...data, name })),
+    today: new Date().toISOString().slice(0, 10),
+  })
   const proof = shallowRef<Proof | null>(null)
   /** What each check looks for. */
   const checks = shallowRef<readonly CheckDescription[]>([])
@@ -98,6 +105,7 @@ export const useProof = defineStore('proof', () => {
       const found = await desk.engine.ask('proof', {
         house: JSON.parse(JSON.stringify(linkedHouse.house.value)) as typeof linkedHouse.house.value,
         checklist: JSON.parse(JSON.stringify(checklist.value)) as Checklist,
+        madeFor: JSON.parse(JSON.stringify(madeFor())) as MadeFor,
       })
       if (own !== asked || found === null) return
       proof.value = found
@@ -111,7 +119,7 @@ export const useProof = defineStore('proof', () => {
   }
   async function begin(): Promise<void> {
     try {
-      await Promise.all([linkedHouse.load(), kept.load()])
+      await Promise.all([linkedHouse.load(), kept.load(), licences.load()])
       if (checks.value.length === 0 && desk.engine) checks.value = await desk.engine.ask('checks', {})
     } catch (error) {
       message.value = sentenceOf(error)

@@ -318,10 +318,10 @@ answerAsks<Asks>({
     return { rehearsal, sheets: sheets(there).pages }
   },
   checks: () => checkDescriptions(),
-  async proof({ house, checklist }) {
+  async proof({ house, checklist, madeFor }) {
     const of = session('now')
     proof = null
-    const proofing = proofInSlices(of, { house, checklist })
+    const proofing = proofInSlices(of, { house, checklist, madeFor })
     let began = Date.now()
     for (;;) {
       const { done, value } = proofing.next()

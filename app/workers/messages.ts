@@ -20,6 +20,7 @@ import type { ListedLevel } from '~~/core/change/levels/level-list'
 import type { Wish } from '~~/core/change/registry'
 import type { Comparison } from '~~/core/compare/compare'
 import type { Rehearsal } from '~~/core/compare/rehearse'
+import type { MadeFor } from '~~/core/font/held-licence'
 import type { House } from '~~/core/house/house'
 import type { BeyondLimit } from '~~/core/house/limits'
 import type { ToStyle } from '~~/core/house/to-style'
@@ -214,7 +215,7 @@ export interface Asks {
   checks: { ask: Record<string, never>; answer: readonly CheckDescription[] }
   /** What a proof of the document finds; null where it was changed meanwhile. */
   proof: {
-    ask: { house: House | null; checklist: Checklist }
+    ask: { house: House | null; checklist: Checklist; madeFor: MadeFor }
     answer: Proof | null
   }
   /** The wishes that put findings of the last proof right, by their numbers. */

@@ -70,6 +70,16 @@ export function withHeld(family: string, licence: Licence, all: readonly NamedLi
   }
 }
 
+/** What a document is made for, and the licences that are held on a day (ISO 8601): what its faces are held against. */
+export interface MadeFor {
+  readonly uses: readonly LicenceUse[]
+  readonly licences: readonly NamedLicence[]
+  readonly today: string
+}
+
+/** Where nobody has said what it is made for, and no licence is held. */
+export const madeForNothing: MadeFor = { uses: [], licences: [], today: '' }
+
 /** Which of some uses a licence does not say are allowed. */
 export const notAllowed = (licence: Pick<Licence, 'uses'>, wanted: readonly LicenceUse[]): UseRight[] =>
   licence.uses.filter(each => wanted.includes(each.use) && each.right !== 'allowed')

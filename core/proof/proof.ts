@@ -1,4 +1,5 @@
 import { readRules, type AcceptedKey } from '../document/rules'
+import type { MadeFor } from '../font/held-licence'
 import type { House } from '../house/house'
 import type { DocumentSession } from '../session'
 import { objectSign } from '../style/runs'
@@ -59,6 +60,8 @@ const keyText = ({ check, says, text, around }: AcceptedKey) => JSON.stringify([
 export interface ProofOptions {
   readonly house?: House | null
   readonly checklist?: Checklist
+  /** What its faces are licensed for, and for what it is made; nothing where it is not said. */
+  readonly madeFor?: MadeFor
 }
 
 /** Looks a document over by all checks of a list. Nothing is changed. */
@@ -73,9 +76,9 @@ export function proofOf(session: DocumentSession, options: ProofOptions = {}): P
 /** The same, a slice at a time: between two whoever waits may go first. */
 export function* proofInSlices(
   session: DocumentSession,
-  { house = null, checklist = usualChecklist }: ProofOptions = {},
+  { house = null, checklist = usualChecklist, madeFor }: ProofOptions = {},
 ): Generator<void, Proof> {
-  const subject = new Subject(session, house)
+  const subject = new Subject(session, house, madeFor)
   const accepted = new Map(readRules(session.document).accepted.map(each => [keyText(each), each.reason]))
   const findings: Finding[] = []
   const more: { check: string; count: number }[] = []

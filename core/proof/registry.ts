@@ -39,6 +39,7 @@ import { twins } from './checks/twins'
 import { typedCapitals } from './checks/typed-capitals'
 import { underlined } from './checks/underlined'
 import { unfitFace } from './checks/unfit-face'
+import { unlicensed } from './checks/unlicensed'
 import { unusedStyles } from './checks/unused-styles'
 import { waitingDefaults } from './checks/waiting-defaults'
 import { widows } from './checks/widows'
@@ -46,6 +47,7 @@ import { widows } from './checks/widows'
 /** All checks, in the order in which a proof tells them. A new one is its file and its line here. */
 export const checks: readonly Check[] = [
   absentFaces,
+  unlicensed,
   missingGlyphs,
   waitingDefaults,
   missingWeight,

@@ -7,6 +7,7 @@ import { whyNotEdit } from '../document/refusals'
 import { paragraphsOf } from '../document/stories'
 import type { Paragraph, Story } from '../document/story-model'
 import type { Style } from '../document/styles'
+import { madeForNothing, type MadeFor } from '../font/held-licence'
 import type { Resolution } from '../font/library'
 import { mediumOf, type House, type Medium } from '../house/house'
 import type { DocumentSession } from '../session'
@@ -69,6 +70,7 @@ export class Subject {
   constructor(
     readonly session: DocumentSession,
     readonly house: House | null = null,
+    readonly madeFor: MadeFor = madeForNothing,
   ) {
     this.medium = mediumOf(session.document.kind)
   }

@@ -49,6 +49,7 @@ export default route('take', async (event, acting) => {
         ...(await setContent(acting, document, document.version))!,
         fileName: document.fileName,
         records: await recordsOf(acting, document),
+        uses: document.uses ?? [],
       })),
     ),
     context: { made: Date.now(), house, licences: await heldLicences(acting), checklist },

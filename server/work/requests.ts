@@ -7,7 +7,7 @@ import type { Acting } from '../store/acting'
 import { findDocument } from '../store/documents'
 import { ConflictError, versionContent, versionsSince } from '../store/versions'
 import type { Batch, DocumentRow, HouseInfo } from '../../shared/api'
-import type { NamedLicence } from '../../core/font/held-licence'
+import type { MadeFor, NamedLicence } from '../../core/font/held-licence'
 import { findHouse } from '../store/houses'
 import { listKept } from '../store/kept'
 import { findBatch } from '../store/batches'
@@ -149,6 +149,13 @@ export function attachment(name: string): string {
 export async function heldLicences(acting: Acting): Promise<NamedLicence[]> {
   return (await listKept(acting, 'licence')).map(({ name, data }) => ({ ...data, name }))
 }
+
+/** What a document's faces are held against: what it is made for, and the licences held on this desk today. */
+export const madeForOf = async (acting: Acting, { uses }: Pick<DocumentRow, 'uses'>): Promise<MadeFor> => ({
+  uses: uses ?? [],
+  licences: await heldLicences(acting),
+  today: new Date().toISOString().slice(0, 10),
+})
 
 /** What proofs of this desk look for. */
 export async function checklistOfDesk(acting: Acting): Promise<Checklist> {

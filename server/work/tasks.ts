@@ -33,6 +33,7 @@ import type { AnyCensus } from '../store/document-count'
 import { layOpen, type ListedStyle } from '../../core/change/styles/style-list'
 import { needsDrawingUp } from '../../core/change/draw-up/kind'
 import { drawUpSchema } from '../../core/change/draw-up/wish'
+import type { MadeFor } from '../../core/font/held-licence'
 import type { House } from '../../core/house/house'
 import { houseFromDocuments } from '../../core/house/make-house'
 import type { Checklist } from '../../core/proof/checklist'
@@ -106,7 +107,7 @@ export type Task =
   /** Documents with what they need elsewhere, in one zip. */
   | {
       readonly kind: 'bundle'
-      readonly documents: readonly (Content & Pick<BundledDocument, 'fileName' | 'records'>)[]
+      readonly documents: readonly (Content & Pick<BundledDocument, 'fileName' | 'records' | 'uses'>)[]
       readonly context: BundleContext
     }
   /** The record of the change that led from one version to the next, as PDF. */
@@ -124,7 +125,12 @@ export type Task =
   /** Changes of a finished PDF. */
   | (Content & { readonly kind: 'finished'; readonly changes: readonly WishedChange[] })
   /** What a proof of a document finds. */
-  | (Content & { readonly kind: 'proof'; readonly house: House | null; readonly checklist: Checklist })
+  | (Content & {
+      readonly kind: 'proof'
+      readonly house: House | null
+      readonly checklist: Checklist
+      readonly madeFor: MadeFor
+    })
   /** A house drawn up from documents. */
   | { readonly kind: 'houseFrom'; readonly name: string; readonly documents: readonly Content[] }
 
@@ -366,10 +372,11 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
       return handOff(await begin(task), task.request, task.context, works())
     case 'bundle': {
       const documents: BundledDocument[] = []
-      for (const { fileName, records, ...content } of task.documents)
+      for (const { fileName, records, uses, ...content } of task.documents)
         documents.push({
           fileName,
           records,
+          uses,
           bytes: content.bytes,
           session: isPdf(content.bytes) ? null : await begin(content),
         })

@@ -5,6 +5,7 @@ import { houseFromPair } from '../../core/house/make-house'
 import { actingAs, type Acting } from '../../server/store/acting'
 import { addDocument } from '../../server/store/documents'
 import { knownProof, storeProof } from '../../server/store/proofs'
+import { madeForNothing } from '../../core/font/held-licence'
 import { carryOut } from '../../server/work/tasks'
 import { rights } from '../../shared/rights'
 import { harbourNotice } from '../../demo/harbour-notice'
@@ -25,7 +26,8 @@ afterAll(async () => {
 })
 
 const bytes = harbourNotice()
-const look = (checklist = usualChecklist) => carryOut({ kind: 'proof', bytes, ids: {}, house: null, checklist })
+const look = (checklist = usualChecklist) =>
+  carryOut({ kind: 'proof', bytes, ids: {}, house: null, checklist, madeFor: madeForNothing })
 
 describe('proofs over the shelf', () => {
   it('count what is found, check by check, by the list and the house that they are given', async () => {
@@ -40,7 +42,14 @@ describe('proofs over the shelf', () => {
     const less = await look(checklistSchema.parse({ checks: { 'empty-paragraph': { runs: false } } }))
     expect(less.warning).toBe(counts.warning - 1)
     const house = houseFromPair('Quay', { heading: 'Jost', body: 'Literata', size: 10, ratio: 1.25 })
-    const held = await carryOut({ kind: 'proof', bytes, ids: {}, house, checklist: usualChecklist })
+    const held = await carryOut({
+      kind: 'proof',
+      bytes,
+      ids: {},
+      house,
+      checklist: usualChecklist,
+      madeFor: madeForNothing,
+    })
     expect(held.checks.some(each => each.check === 'outside-house')).toBe(true)
   })
 

@@ -1,4 +1,4 @@
-import { licenceOf } from '../../font/licence'
+import { licenceOf, type LicenceUse } from '../../font/licence'
 import type { FaceRecord } from '../../font/face'
 import { houseToTokens } from '../../house/tokens'
 import { proofOf } from '../../proof/proof'
@@ -26,6 +26,8 @@ export interface BundledDocument {
   readonly session: DocumentSession | null
   /** Records of what was done to it, as files of their own. */
   readonly records: readonly { readonly name: string; readonly text: string }[]
+  /** What it is made for; none where nobody has said. */
+  readonly uses: readonly LicenceUse[]
 }
 
 export interface BundleContext extends Omit<HandoffContext, 'name'> {
@@ -70,7 +72,8 @@ export async function writeBundle(
   }
   const faces = new Map<string, FaceRecord>()
   const absent = new Set<string>()
-  for (const { fileName, bytes, session, records } of documents) {
+  const today = new Date(context.made).toISOString().slice(0, 10)
+  for (const { fileName, bytes, session, records, uses } of documents) {
     const name = plainName(withoutEnding(fileName))
     const own = put(plainName(fileName), bytes)
     if (session === null) {
@@ -84,6 +87,7 @@ export async function writeBundle(
     const proof = proofOf(session, {
       house: context.house,
       ...(context.checklist ? { checklist: context.checklist } : {}),
+      madeFor: { uses, licences: context.licences, today },
     })
     const pageNumbers = session.composition.pages.map(page => page.number)
     put(`Proof/${name}.csv`, utf8(proofCsv([proofedFile(fileName, proof, pageNumbers)])))

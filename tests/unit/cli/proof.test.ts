@@ -80,6 +80,28 @@ describe('a proof from the command line', () => {
     )
   })
 
+  it('holds faces against what documents are made for', async () => {
+    const plain = file(
+      'plain.odt',
+      makeOdt({
+        body: '<text:p>Wait and see</text:p>',
+        faces: '<style:font-face style:name="Monoton" svg:font-family="Monoton"/>',
+        styles:
+          '<style:default-style style:family="paragraph"><style:text-properties fo:font-family="Monoton" ' +
+          'fo:font-size="12pt" fo:language="en" fo:country="GB"/></style:default-style>',
+      }),
+    )
+    const rights = async (...words: string[]) =>
+      (await told(plain, ...words))[0]!.findings.filter(each => each.check === 'unlicensed')
+    expect(await rights()).toEqual([])
+    expect(await rights('--made-for', 'pdf')).toEqual([])
+    expect(await rights('--made-for', 'PDF, web page', '--made-for', 'print')).toMatchObject([
+      { severity: 'warning', says: expect.stringContaining('not said to be licensed for: print') as string },
+      { severity: 'warning', says: expect.stringContaining('not said to be licensed for: web page') as string },
+    ])
+    expect((await command(['proof', plain, '--made-for', 'film'])).stderr).toContain('--made-for takes print, PDF')
+  })
+
   it('holds documents against a house', async () => {
     const tokens = file('house.json')
     await command(['house', notice, '--name', 'Quay', '--out', tokens])

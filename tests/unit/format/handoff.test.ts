@@ -79,6 +79,7 @@ describe('a bundle', () => {
     bytes,
     session: session(bytes),
     records: [{ name: `${fileName}, record of version 2`, text: 'what,where\n' }],
+    uses: [],
   })
 
   it('holds the documents as they are, the faces that may travel, proofs, records, PDFs and the house', async () => {
