@@ -1,7 +1,8 @@
 /*
  * Do the tests notice when a rule changes? A seeded sample of mutations of the core is made one by one in a copy of the
  * project, and the tests that call the function that changed are run: the likeliest first, until one of them fails.
- * `npm run mutate -- --count 200 --seed 1`; `--in census,style` takes some parts alone. Mutations that change nothing that
+ * `npm run mutate -- --count 200 --seed 1`; `--in census,style` takes some parts alone,
+ * `--at core/census/census.ts:12:5` single places, as survivors are told. Mutations that change nothing that
  * can be seen are listed, with why, in tests/mutate/equivalents.json, and count for nothing.
  */
 import { spawnSync } from 'node:child_process'
@@ -20,6 +21,7 @@ const { values } = parseArgs({
     count: { type: 'string', default: '200' },
     seed: { type: 'string', default: '1' },
     in: { type: 'string', default: parts.join(',') },
+    at: { type: 'string', multiple: true, default: [] },
   },
 })
 const root = projectFolder()
@@ -67,7 +69,7 @@ const isEquivalent = (mutation: Mutation, text: string): boolean =>
 function fails(args: readonly string[], patience?: number, more: Record<string, string> = {}): boolean {
   const { status } = spawnSync(
     join(root, 'node_modules/.bin/vitest'),
-    ['run', ...args, '--project', 'unit', '--bail', '1'],
+    [...args, '--run', '--project', 'unit', '--bail', '1'],
     { cwd: copy, stdio: 'ignore', timeout: patience, env: { ...process.env, MORPHENE_FOLDER: copy, ...more } },
   )
   return status !== 0
@@ -94,14 +96,16 @@ const texts = new Map(
 const all = [...texts].flatMap(([file, text]) =>
   mutationsIn(file, text).filter(mutation => !isEquivalent(mutation, text)),
 )
-const sample = sampleOf(all, Number(values.count), Number(values.seed))
+const at = new Set(values.at)
+const isAt = ({ file, line, column }: Mutation) => at.has(`${file}:${line}:${column}`)
+const sample = at.size > 0 ? all.filter(isAt) : sampleOf(all, Number(values.count), Number(values.seed))
 // Tests that fail without any mutation would notice each: then nothing is learnt. What each reaches is told on the way.
 const began = Date.now()
 const reachFolder = join(copy, 'reach')
 const report = join(copy, 'report.json')
 mkdirSync(reachFolder)
 console.log('the tests as they are, without any mutation …')
-if (fails(['--reporter=json', `--outputFile.json=${report}`], undefined, { MORPHENE_REACH: reachFolder })) {
+if (fails(['run', '--reporter=json', `--outputFile.json=${report}`], undefined, { MORPHENE_REACH: reachFolder })) {
   console.error('they fail: nothing can be learnt from them')
   process.exit(1)
 }
@@ -113,13 +117,18 @@ const { testResults } = JSON.parse(readFileSync(report, 'utf8')) as {
   testResults: { name: string; startTime: number; endTime: number }[]
 }
 const times = new Map(testResults.map(each => [each.name.slice(copy.length + 1), each.endTime - each.startTime]))
-/** Tests that may notice a mutation, in rounds. */
-const testsOf = ({ file, within }: Mutation) =>
-  inRounds(
+/**
+ * Tests that may notice a mutation, in rounds. What stands outside of all functions is done once for all tests: those that
+ * only look at what came of it are found by what they import.
+ */
+const testsOf = ({ file, within }: Mutation): string[][] => {
+  const rounds = inRounds(
     reach.of(file, within),
     test => basename(test, '.test.ts') === basename(file, '.ts'),
     test => times.get(test) ?? 0,
-  )
+  ).map(tests => ['run', ...tests])
+  return within === null ? [...rounds, ['related', file]] : rounds
+}
 const survivors: Mutation[] = []
 for (const [index, mutation] of sample.entries()) {
   const text = texts.get(mutation.file)!

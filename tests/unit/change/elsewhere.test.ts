@@ -115,7 +115,9 @@ describe('styles from elsewhere', () => {
 describe('set pieces', () => {
   const fixture = {
     styles:
-      paragraphStyle('Box', 'fo:font-family="Jost" fo:font-size="8pt"') + textStyle('Loud', 'fo:font-weight="bold"'),
+      paragraphStyle('Ground', 'fo:font-family="Jost"') +
+      paragraphStyle('Box', 'fo:font-size="8pt"', '', parent('Ground')) +
+      textStyle('Loud', 'fo:font-weight="bold"'),
     automatic:
       graphicStyle('g', 'draw:fill="solid" draw:fill-color="#eeddcc" fo:padding="5pt"').replace(
         'draw:fill="solid" draw:fill-color="#eeddcc" fo:padding="5pt"/>',
@@ -140,7 +142,7 @@ describe('set pieces', () => {
     quickly(into, { type: 'piece', part: 'content.xml', node: holder, x: 30, y: 40, withText, piece }).after
 
   it('go into another document with columns, insets, fill and styles', () => {
-    expect(piece.styles.map(style => style.displayName).sort()).toEqual(['Box', 'Loud'])
+    expect(piece.styles.map(style => style.displayName).sort()).toEqual(['Box', 'Ground', 'Loud'])
     const into = sessionOf({ body: '<text:p>x</text:p>' })
     const [paragraph] = paragraphsOf(into.reading.stories[0]!.blocks)
     const after = session(saveDocument(put(into, paragraph!.node, true).document))

@@ -151,6 +151,14 @@ describe('correcting a pair at one place', () => {
     expect(content(quickly(back, kern([pair('A', 'V', 0)])).after)).toBe(content(of))
   })
 
+  it('holds there alone: the pair that begins where it ends goes by the face', () => {
+    const next = make(p('Body', 'AVA'))
+    const { node: own } = paragraphsOf(next.reading.stories[0]!.blocks)[0]!
+    const here = quickly(next, kern([], [{ ...place(0, 200), node: own }])).after
+    expect(apart(here, quickly(here, kern([pair('V', 'A', -100)])).after)).toEqual([-2])
+    expect(apart(here, quickly(here, kern([pair('A', 'V', -100)])).after)).toEqual([0])
+  })
+
   it('is refused where there is no pair any more', () => {
     expect(() => quickly(of, kern([], [place(1, 50)]))).toThrow(PlanError)
     expect(() => quickly(of, kern([], [{ ...place(0, 50), node: 99_999 }]))).toThrow('not at that place')

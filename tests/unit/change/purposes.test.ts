@@ -78,6 +78,32 @@ describe('what text is for', () => {
   })
 })
 
+describe('text in tables', () => {
+  const row = (style: string, says: string) =>
+    `<table:table-row><table:table-cell><text:p text:style-name="${style}">${says}</text:p></table:table-cell></table:table-row>`
+  const purposeOf = (head: string, says: string, text = '') => {
+    const parent = ' style:parent-style-name="Standard"'
+    const of = sessionOf({
+      styles: paragraphStyle('Standard', `fo:font-family="Spectral" fo:font-size="10pt" ${text}`),
+      automatic:
+        paragraphStyle('H', `fo:font-weight="${head}" fo:color="#111111"`, '', parent) +
+        paragraphStyle('B', 'fo:color="#000000"', '', parent),
+      body:
+        `<text:p text:style-name="B">${words(400)}.</text:p>` +
+        `<table:table><table:table-column/>${row('H', says)}${row('B', 'Fares')}</table:table>`,
+    })
+    const { paragraphs } = proposeStyles(of.reading, { tolerance: 0, choices: [], dropped: () => false })
+    return paragraphs.find(each => each.members.some(member => member.text === says))?.purpose.kind
+  }
+
+  it('is a head where it is strong, short, and among text that is not', () => {
+    expect([purposeOf('600', 'Pier'), purposeOf('500', 'Pier')]).toEqual(['table head', 'table'])
+    expect([purposeOf('600', words(59)), purposeOf('600', words(60))]).toEqual(['table head', 'table'])
+    expect(purposeOf('700', 'Pier', 'fo:font-weight="600"')).toBe('table')
+    expect(purposeOf('700', 'Pier', 'fo:font-weight="500"')).toBe('table head')
+  })
+})
+
 describe('a title', () => {
   const head = (style: string): Said[] => thrice(style, 'Fares')
 

@@ -31,6 +31,11 @@ describe('plans say', () => {
     ])
   })
 
+  it('which language is shown, or that all are', () => {
+    const said = (language: string | null) => registry.sentences(request([{ type: 'show', language }]))
+    expect([said('de'), said(null)]).toEqual([['Show text in de alone.'], ['Show text in all languages.']])
+  })
+
   it('which masters levels are set for', () => {
     const said = (master: string | null) =>
       registry.sentences(
