@@ -1,7 +1,7 @@
 import type { Registry } from '../core/change/registry'
 import { saveDocument } from '../core/document/open'
-import { severities, type Severity } from '../core/proof/check'
-import { checklistSchema, type Checklist } from '../core/proof/checklist'
+import { severities, type Severity } from '../core/house/checks'
+import { checklistFor, checklistSchema, type Checklist } from '../core/proof/checklist'
 import { madeForNothing } from '../core/font/held-licence'
 import { licenceUses, type LicenceUse } from '../core/font/licence'
 import { proofOf } from '../core/proof/proof'
@@ -74,7 +74,7 @@ function textOf({ findings, more }: ProofedFile): string {
 /** By what files are looked over, and whether what can be put right is. */
 interface Looking {
   readonly house: House | null
-  readonly checklist: Checklist | undefined
+  readonly checklist: Checklist
   /** What the documents are made for. */
   readonly uses: readonly LicenceUse[]
   readonly repairs: boolean
@@ -90,7 +90,7 @@ function ofDocument(
 ): { readonly file: ProofedFile; readonly said: string } {
   const own = proofOf(session, {
     house,
-    ...(checklist ? { checklist } : {}),
+    checklist,
     madeFor: { ...madeForNothing, uses },
   })
   const pageNumbers = session.composition.pages.map(page => page.number)
@@ -128,9 +128,10 @@ const unmended = (mendable: number): string =>
  * ends with 2 where something of at least --fail-on is found, errors where nothing is said.
  */
 export async function proof(call: Call, open: Open, kinds: Registry): Promise<Outcome> {
+  const house = call.options.has('--house') ? houseOf(call) : null
   const looking: Looking = {
-    house: call.options.has('--house') ? houseOf(call) : null,
-    checklist: checklistOf(single(call, '--checklist')),
+    house,
+    checklist: checklistOf(single(call, '--checklist')) ?? checklistFor(house),
     uses: usesOf(call.options.get('--made-for') ?? []),
     repairs: call.switches.has('--repair'),
   }

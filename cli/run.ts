@@ -47,7 +47,8 @@ const usage = `morphene: the typography of a document, from a terminal
   house FILES --out TOKENS.json|FILE.ott    draw a house up from documents: each role as most of its text is set
        [--name NAME] [--dry-run] [--json]
   proof FILES [--house TOKENS.json|FILE.ott] look documents and finished PDFs over by all checks, with what can be put right
-       [--checklist FILE.json]              which checks run, how much they matter, by which limits
+       [--checklist FILE.json]              which checks run, how much they matter, by which limits;
+                                            those of the house or the usual ones where nothing is said
        [--made-for print,PDF,…]             what their faces must be licensed for
        [--fail-on error|warning|note]       from which severity on it ends with 2; errors where nothing is said
        [--repair --out FILE] [--json|--junit]

@@ -6,7 +6,7 @@ import type { DocumentKind } from '../core/document/open'
 import type { StandIn } from '../core/font/library'
 import { houseSchema, type House } from '../core/house/house'
 import type { RoleShare } from '../core/house/to-style'
-import type { Severity } from '../core/proof/check'
+import type { Severity } from '../core/house/checks'
 import { batchLimit, shelfSorts } from './shelf'
 
 /*

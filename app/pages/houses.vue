@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { media, type HouseColor, type HouseRole } from '~~/core/house/house'
+import type { ListedChecks } from '~~/core/house/checks'
 import DeskFrame from '../desk/DeskFrame.vue'
 import RunningHead from '../desk/RunningHead.vue'
 import ShelfIndex from '../desk/ShelfIndex.vue'
@@ -7,6 +8,7 @@ import { counted } from '../desk/words'
 import Chips from '../kit/Chips.vue'
 import NoticeLine from '../kit/NoticeLine.vue'
 import Term from '../kit/Term.vue'
+import HouseChecks from '../house/HouseChecks.vue'
 import HouseCompare from '../house/HouseCompare.vue'
 import HouseDocuments from '../house/HouseDocuments.vue'
 import HouseVersions from '../house/HouseVersions.vue'
@@ -19,7 +21,7 @@ import { useHouses } from '../stores/houses'
 const houses = useHouses()
 const route = useRoute()
 const router = useRouter()
-const view = ref<'documents' | 'role' | 'palette' | 'versions' | 'compare'>('documents')
+const view = ref<'documents' | 'role' | 'palette' | 'checks' | 'versions' | 'compare'>('documents')
 const making = ref(false)
 const mediumTitles = { text: 'Texts', deck: 'Decks', sheet: 'Sheets' } as const
 
@@ -40,6 +42,10 @@ function setRole(role: HouseRole): void {
 }
 function setPalette(palette: HouseColor[]): void {
   houses.draft!.palette = palette
+}
+function setChecks(checks: ListedChecks | null): void {
+  const { checks: _, ...rest } = houses.draft!
+  houses.draft = checks === null ? rest : { ...rest, checks }
 }
 /** Which roles have a colour. */
 const usedBy = (id: string): string[] =>
@@ -136,6 +142,7 @@ useHead({ title: 'Houses, Morphene' })
                 { id: 'documents', title: 'Documents', count: houses.documents.length },
                 { id: 'role', title: `Role: ${houses.role?.title ?? 'none'}` },
                 { id: 'palette', title: 'Palette', count: houses.draft.palette.length },
+                { id: 'checks', title: 'Checks' },
                 { id: 'versions', title: 'Versions', count: houses.info.versions.length },
                 { id: 'compare', title: 'Compare' },
               ]"
@@ -157,6 +164,7 @@ useHead({ title: 'Houses, Morphene' })
               :used-by="usedBy"
               @change="setPalette"
             />
+            <HouseChecks v-else-if="view === 'checks'" :list="houses.draft.checks ?? null" @change="setChecks" />
             <HouseCompare v-else-if="view === 'compare'" />
             <HouseVersions v-else />
           </template>

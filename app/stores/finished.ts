@@ -10,7 +10,7 @@ import type { FinishedCensus } from '~~/core/format/finished/census'
 import type { FinishedFinding } from '~~/core/format/finished/proof'
 import type { FinishedPlace } from '~~/core/format/finished/reader'
 import type { WishedChange } from '~~/core/format/finished/wish'
-import { usualChecklist } from '~~/core/proof/checklist'
+import { checklistFor, usualChecklist } from '~~/core/proof/checklist'
 import { deskChecklist } from '~~/shared/shelf'
 import type { DocumentInfo, StandInLevels } from '~~/shared/api'
 import type { FinishedChanged, FinishedTrial } from '~~/shared/finished'
@@ -264,11 +264,12 @@ export const useFinished = defineStore('finished', () => {
       to === null ? 'The stand-in is taken away.' : `${to} stands in.`,
     )
 
-  /** Looks the pages over by the desk's checklist and the house that the file is linked to. */
+  /** Looks the pages over by the checklist of the house that the file is linked to, or of the desk. */
   async function proof(): Promise<void> {
     const kept = useKeptChecklists()
     await kept.load()
-    const list = kept.list.find(each => each.name === deskChecklist)?.data ?? usualChecklist
+    const desk = kept.list.find(each => each.name === deskChecklist)?.data ?? usualChecklist
+    const list = checklistFor(house.value, desk)
     const plain = <T>(value: T) => JSON.parse(JSON.stringify(value)) as T
     findings.value = await engine.value!.ask('proof', { house: plain(house.value), checklist: plain(list) })
   }

@@ -1,8 +1,9 @@
 import { defineStore } from 'pinia'
 import type { Wish } from '~~/core/change/registry'
 import type { MadeFor } from '~~/core/font/held-licence'
-import type { CheckDescription, Severity } from '~~/core/proof/check'
-import { usualChecklist, type Checklist } from '~~/core/proof/checklist'
+import type { CheckDescription } from '~~/core/proof/check'
+import type { Severity } from '~~/core/house/checks'
+import { checklistFor, usualChecklist, type Checklist } from '~~/core/proof/checklist'
 import { countsOf, type Finding, type Proof } from '~~/core/proof/finding'
 import { deskChecklist } from '~~/shared/shelf'
 import { useChange } from '../change/use-change'
@@ -51,9 +52,11 @@ export const useProof = defineStore('proof', () => {
   const walked = shallowRef<readonly Finding[]>([])
   let asked = 0
 
-  const checklist = computed(
+  /** The desk's own; and the one that this document goes by. */
+  const deskList = computed(
     (): Checklist => kept.list.find(each => each.name === deskChecklist)?.data ?? usualChecklist,
   )
+  const checklist = computed((): Checklist => checklistFor(linkedHouse.house.value, deskList.value))
   const counts = computed(() => (proof.value ? countsOf(proof.value.findings) : null))
   const accepted = computed(() => proof.value?.findings.filter(each => each.accepted !== null) ?? [])
   const shown = computed(() =>
@@ -120,7 +123,7 @@ export const useProof = defineStore('proof', () => {
   async function begin(): Promise<void> {
     try {
       await Promise.all([linkedHouse.load(), kept.load(), licences.load()])
-      if (checks.value.length === 0 && desk.engine) checks.value = await desk.engine.ask('checks', {})
+      if (checks.value.length === 0) checks.value = await $fetch<CheckDescription[]>('/api/checks')
     } catch (error) {
       message.value = sentenceOf(error)
     }
@@ -226,6 +229,7 @@ export const useProof = defineStore('proof', () => {
     walked,
     current,
     checklist,
+    deskList,
     counts,
     accepted,
     shown,

@@ -18,7 +18,6 @@ import { beyondLimits } from '~~/core/house/limits'
 import { measureToStyle } from '~~/core/house/to-style'
 import { proofInSlices } from '~~/core/proof/proof'
 import { type Finding } from '~~/core/proof/finding'
-import { checkDescriptions } from '~~/core/proof/registry'
 import { repairWishes } from '~~/core/proof/repairs'
 import { listProposals } from '~~/core/change/draw-up/list-proposals'
 import { tryFace } from '~~/core/change/set-type/try-face'
@@ -317,7 +316,6 @@ answerAsks<Asks>({
     plans.set('compare', there)
     return { rehearsal, sheets: sheets(there).pages }
   },
-  checks: () => checkDescriptions(),
   async proof({ house, checklist, madeFor }) {
     const of = session('now')
     proof = null

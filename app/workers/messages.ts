@@ -24,7 +24,6 @@ import type { MadeFor } from '~~/core/font/held-licence'
 import type { House } from '~~/core/house/house'
 import type { BeyondLimit } from '~~/core/house/limits'
 import type { ToStyle } from '~~/core/house/to-style'
-import type { CheckDescription } from '~~/core/proof/check'
 import type { Checklist } from '~~/core/proof/checklist'
 import type { Proof } from '~~/core/proof/finding'
 import type { ProposedStyle } from '~~/core/change/draw-up/list-proposals'
@@ -211,8 +210,6 @@ export interface Asks {
     ask: Record<string, never>
     answer: { readonly rehearsal: Rehearsal; readonly sheets: readonly SheetSize[] }
   }
-  /** What the checks of a proof look for. */
-  checks: { ask: Record<string, never>; answer: readonly CheckDescription[] }
   /** What a proof of the document finds; null where it was changed meanwhile. */
   proof: {
     ask: { house: House | null; checklist: Checklist; madeFor: MadeFor }

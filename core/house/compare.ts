@@ -1,4 +1,5 @@
 import { plainNumber } from '../style/describe'
+import { checksWords } from './checks'
 import type { House, Setting } from './house'
 import { limitWords, mediumPhrases, settingWords } from './setting-words'
 
@@ -92,6 +93,7 @@ const rest: readonly (readonly [keyof House, string, (house: House) => string])[
     ({ room }) =>
       room ? `a screen ${plainNumber(room.screenHeight)} m high, ${plainNumber(room.lastRow)} m from the last row` : '',
   ],
+  ['checks', 'Checks of a proof', ({ checks }) => (checks ? checksWords(checks) || 'all as usual' : '')],
 ]
 
 /** In what two houses differ: roles, colours, then all else; nothing where they say the same. Names and notes do not count. */

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { roleIdSchema, roles, rulesSchema, startKinds } from '../document/rules'
 import { licenceUses } from '../font/licence'
+import { checksSchema } from './checks'
 
 /*
  * A house style as data: what text ought to look like, by what it does. Anything may be left open. Lengths are points,
@@ -113,6 +114,8 @@ export const houseSchema = z
     standIns: most(z.strictObject({ family: z.string().max(200), script: z.string().min(1).max(20), to: family }), 200),
     kerning: rulesSchema.shape.kerning,
     room: roomSchema.optional(),
+    /** Which checks proofs of its documents run; left open where it is not there: the desk says. */
+    checks: checksSchema.optional(),
   })
   .superRefine((house, context) => {
     const once = (ids: readonly string[], what: string) => {

@@ -1,11 +1,8 @@
 import type { Mend } from '../change/mend/wish'
 import type { RecastChange } from '../change/recast/wish'
 import type { Wish } from '../change/registry'
+import type { Severity } from '../house/checks'
 import type { ProofText, Stretch, Subject } from './subject'
-
-/** How much a finding matters: errors are wrong, warnings deserve a look, notes are told. */
-export const severities = ['error', 'warning', 'note'] as const
-export type Severity = (typeof severities)[number]
 
 /** What checks are about. */
 export const checkGroups = ['faces', 'consistency', 'words', 'setting', 'reading'] as const

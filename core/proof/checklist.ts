@@ -1,27 +1,21 @@
 import { z } from 'zod'
-import { severities, type CheckDescription, type Severity } from './check'
+import { checksSchema, type ListedChecks, type Severity } from '../house/checks'
+import type { CheckDescription } from './check'
 
-/**
- * Which checks run, how much they matter and by which limits. A check that is not named runs as it usually does, so that
- * new ones are not missed by old lists.
- */
+/** A checklist under its name. */
 export const checklistSchema = z.strictObject({
   name: z.string().trim().min(1).max(120).default('Checklist'),
-  checks: z
-    .record(
-      z.string().min(1).max(60),
-      z.strictObject({
-        runs: z.boolean().default(true),
-        severity: z.enum(severities).optional(),
-        limits: z.record(z.string().max(40), z.number().min(-10_000).max(100_000)).default({}),
-      }),
-    )
-    .refine(checks => Object.keys(checks).length <= 200, { error: 'a checklist names 200 checks at most' })
-    .default({}),
+  checks: checksSchema.default({}),
 })
 export type Checklist = z.infer<typeof checklistSchema>
 
 export const usualChecklist: Checklist = checklistSchema.parse({})
+
+/** The checklist that a document goes by: its house's where that has one, else the desk's. */
+export const checklistFor = (
+  house: { readonly name: string; readonly checks?: ListedChecks | undefined } | null,
+  desk: Checklist = usualChecklist,
+): Checklist => (house?.checks ? { name: house.name, checks: house.checks } : desk)
 
 /** A check as a checklist has it; null where it does not run. */
 export function asListed(

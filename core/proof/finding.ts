@@ -1,6 +1,7 @@
 import type { Occurrence } from '../census/occurrence'
 import type { AcceptedKey } from '../document/rules'
-import { severities, type CheckGroup, type Repair, type Severity } from './check'
+import type { CheckGroup, Repair } from './check'
+import { severities, type Severity } from '../house/checks'
 
 /** Something that a proof found. */
 export interface Finding {

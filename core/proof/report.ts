@@ -1,6 +1,6 @@
 import { csvLines } from '../census/csv'
 import { escapeXml } from '../package/new-package'
-import { severities, type Severity } from './check'
+import { severities, type Severity } from '../house/checks'
 import { countsOf, type Finding, type Proof } from './finding'
 
 /** A finding as reports and scripts take it. Pages are the numbers that they bear; null where it is about the document. */

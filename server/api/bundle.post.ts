@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { recordCsv } from '../../core/change/record-csv'
+import { checklistFor } from '../../core/proof/checklist'
 import { route } from '../door'
 import type { Acting } from '../store/acting'
 import { findDocument } from '../store/documents'
@@ -41,7 +42,7 @@ export default route('take', async (event, acting) => {
   const linked = new Set(documents.map(each => each.house))
   // A bundle has one house: where documents go by several, each still carries its own name in itself.
   const house = linked.size === 1 ? await linkedHouse(acting, documents[0]!) : null
-  const checklist = await checklistOfDesk(acting)
+  const checklist = checklistFor(house, await checklistOfDesk(acting))
   const made = await threadsFor(acting).run({
     kind: 'bundle',
     documents: await Promise.all(

@@ -72,8 +72,13 @@ async function putRight(): Promise<void> {
   <p class="text-soft">
     <template v-if="!finished.findings">Looking the pages over …</template
     ><template v-else
-      >By the <Term word="checklist">checklist</Term> of the desk{{
-        finished.house ? ` and the house ${finished.house.name}` : ''
+      >By the <Term word="checklist">checklist</Term> of
+      {{
+        finished.house
+          ? finished.house.checks
+            ? `the house ${finished.house.name}`
+            : `the desk and the house ${finished.house.name}`
+          : 'the desk'
       }}: what pages alone can tell. N goes to the next place.</template
     >
   </p>

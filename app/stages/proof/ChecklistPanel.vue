@@ -1,27 +1,14 @@
 <script setup lang="ts">
-import { checkGroups, severities, type Severity } from '~~/core/proof/check'
 import type { Checklist } from '~~/core/proof/checklist'
-import { plainNumber } from '~~/core/style/describe'
-import Choice from '../../kit/Choice.vue'
-import Tick from '../../kit/Tick.vue'
+import ChecksEditor from '../../proof/ChecksEditor.vue'
 import { useProof } from '../../stores/proof'
 
 /** Which checks run, how much each matters, and by which limits; kept for the desk. */
 const proof = useProof()
-const titles = { faces: 'Faces', consistency: 'Consistency', words: 'Words', setting: 'Setting', reading: 'Reading' }
-const list = ref<Checklist>(JSON.parse(JSON.stringify(proof.checklist)) as Checklist)
+const list = ref<Checklist>(JSON.parse(JSON.stringify(proof.deskList)) as Checklist)
 const heading = ref<HTMLElement | null>(null)
 onMounted(() => heading.value?.focus())
 
-const own = (id: string) => list.value.checks[id] ?? { runs: true, limits: {} }
-function set(id: string, change: Partial<Checklist['checks'][string]>): void {
-  list.value = { ...list.value, checks: { ...list.value.checks, [id]: { ...own(id), ...change } } }
-}
-function setLimit(id: string, name: string, text: string): void {
-  const value = Number.parseFloat(text.replace(',', '.'))
-  const { [name]: _, ...others } = own(id).limits
-  set(id, { limits: Number.isNaN(value) ? others : { ...others, [name]: value } })
-}
 const usual = () => {
   list.value = { ...list.value, checks: {} }
 }
@@ -34,43 +21,15 @@ const usual = () => {
     <p class="text-soft">
       Which checks run, how much they matter, by which limits. A house’s own limits hold where the document has a house.
     </p>
+    <p v-if="proof.house?.checks" class="notice mt-2">
+      This document goes by the checklist of its house, {{ proof.house.name }}, which is set at
+      <NuxtLink class="link" to="/houses">Houses</NuxtLink>. What stands here is the desk’s own, for all others.
+    </p>
     <div class="sticky top-0 z-10 mt-2 flex gap-2 border-b border-rule bg-paper py-2">
       <button type="button" class="act" @click="proof.keepChecklist(list)">Keep it and look again</button>
       <button type="button" class="plain" @click="usual">All as usual</button>
       <button type="button" class="plain" @click="proof.panel = 'findings'">Leave it</button>
     </div>
-    <section v-for="group in checkGroups" :key="group" :aria-label="titles[group]">
-      <h2 class="mt-4">{{ titles[group] }}</h2>
-      <div
-        v-for="each in proof.checks.filter(one => one.group === group)"
-        :key="each.id"
-        class="border-b border-rule py-1.5"
-      >
-        <div class="flex items-baseline gap-2">
-          <label class="flex min-w-0 flex-1 items-baseline gap-2"
-            ><Tick :checked="own(each.id).runs" @change="set(each.id, { runs: $event })" />{{ each.title }}</label
-          >
-          <Choice
-            class="!min-h-[26px] !py-0"
-            :aria-label="`${each.title}: how much it matters`"
-            :model-value="own(each.id).severity ?? each.severity"
-            @update:model-value="set(each.id, { severity: $event as Severity })"
-          >
-            <option v-for="level in severities" :key="level" :value="level">{{ level }}</option>
-          </Choice>
-        </div>
-        <p class="ml-6 text-[13px] text-soft">{{ each.looksFor }}</p>
-        <div v-if="each.limits && own(each.id).runs" class="ml-6 flex flex-wrap gap-x-4 gap-y-1 text-[13px] text-soft">
-          <label v-for="(limit, name) in each.limits" :key="name" class="flex items-center gap-1.5"
-            >{{ limit.title
-            }}<input
-              class="field !min-h-[26px] w-[68px] !py-0 text-ink tabular-nums"
-              inputmode="decimal"
-              :value="plainNumber(own(each.id).limits[name] ?? limit.usual)"
-              @change="setLimit(each.id, String(name), ($event.target as HTMLInputElement).value)"
-          /></label>
-        </div>
-      </div>
-    </section>
+    <ChecksEditor :checks="proof.checks" :list="list.checks" @change="list = { ...list, checks: $event }" />
   </div>
 </template>

@@ -75,7 +75,13 @@ watch(
           proof.state === 'failed' ? 'It could not be looked over.' : 'Looking the document over …'
         }}</template><template v-else
           >Every <Term word="finding">finding</Term> of the <Term word="checklist">checklist</Term
-          >{{ proof.house ? `, and of the house ${proof.house.name}` : '' }}. N goes to the next one.</template
+          >{{
+            proof.house
+              ? proof.house.checks
+                ? ` of the house ${proof.house.name}`
+                : `, and of the house ${proof.house.name}`
+              : ''
+          }}. N goes to the next one.</template
         >
       </p>
       <NoticeLine v-if="proof.done" kind="done">{{ proof.done }}.</NoticeLine>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Severity } from '~~/core/proof/check'
+import type { Severity } from '~~/core/house/checks'
 
 /** How much a finding matters: a shape and a word, never colour alone. */
 const props = defineProps<{ severity: Severity }>()

@@ -1,5 +1,6 @@
 import { usualChecklist, asListed, type Checklist } from '../../proof/checklist'
-import { severities, type CheckGroup, type Severity } from '../../proof/check'
+import type { CheckGroup } from '../../proof/check'
+import { severities, type Severity } from '../../house/checks'
 import type { FinishedSubject } from './check'
 import { finishedChecks } from './checks'
 import type { FinishedPlace } from './reader'

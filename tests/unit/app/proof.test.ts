@@ -23,8 +23,6 @@ const engine = {
   ask(name: string, ask: Record<string, unknown>): Promise<unknown> {
     const found = () => proofOf(now, { checklist: ask['checklist'] as Checklist })
     switch (name) {
-      case 'checks':
-        return Promise.resolve(checkDescriptions())
       case 'proof':
         return Promise.resolve(found())
       case 'proofRepairs': {
@@ -60,6 +58,7 @@ beforeEach(() => {
       if (method === 'POST') kept = [{ id: 'k', heading: '', ...body }]
       return Promise.resolve(kept)
     }
+    if (path === '/api/checks') return Promise.resolve(checkDescriptions())
     if (method === undefined) return Promise.resolve([])
     posted.push({ path, body: body ?? {} })
     now = registry.plan(now, body!['request'] as WishList, { effects: false }).after

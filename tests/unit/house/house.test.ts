@@ -50,6 +50,7 @@ const house = (): House =>
     standIns: [{ family: '', script: 'any', to: 'Literata' }],
     kerning: [{ family: 'Spectral', left: 'T', right: 'e', amount: -20 }],
     room: { screenHeight: 2, lastRow: 12 },
+    checks: { widow: { runs: false, limits: {} }, 'small-type': { runs: true, limits: { degrees: 0.4 } } },
   })
 
 describe('a house', () => {
@@ -130,6 +131,7 @@ describe('a house', () => {
       defaults: {},
       room: undefined,
       kerning: undefined,
+      checks: { runt: { runs: true, severity: 'error' } },
     })
     expect(compareHouses(own, other).map(({ what, one, other: is }) => [what, one, is])).toEqual([
       ['Body on deeper levels', '2: 17; 3: light, 15', '2: 18'],
@@ -146,6 +148,7 @@ describe('a house', () => {
       ['Stand-ins', 'Literata for all that is absent', 'Jost for Skerrow'],
       ['Pairs of letters', 'Te in Spectral', 'open'],
       ['The room', 'a screen 2 m high, 12 m from the last row', 'open'],
+      ['Checks of a proof', '1 does not run, 1 goes by other limits', '1 matters otherwise'],
     ])
     expect(limitWords(other.limits, 'text')).toEqual(['smallest 9 pt', 'one family', 'contrast 4.5 : 1'])
   })

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { registry } from '../../../core/change/registry'
 import { checks } from '../../../core/proof/registry'
-import { asListed, checklistSchema } from '../../../core/proof/checklist'
+import { checksWords } from '../../../core/house/checks'
+import { asListed, checklistFor, checklistSchema, usualChecklist } from '../../../core/proof/checklist'
 import { findingLimit, proofOf } from '../../../core/proof/proof'
 import { countsOf } from '../../../core/proof/finding'
 import { repairWishes } from '../../../core/proof/repairs'
@@ -40,6 +41,26 @@ describe('a proof', () => {
     expect(findings.map(each => each.id)).toEqual(findings.map((_, at) => at))
     expect(more).toEqual([])
     expect(countsOf(findings).warning).toBeGreaterThanOrEqual(5)
+  })
+
+  it('goes by the list of the house where that has one, else by that of the desk', () => {
+    const desk = checklistSchema.parse({ name: 'Desk', checks: { runt: { runs: false } } })
+    const house = { name: 'Quay', checks: checklistSchema.parse({ checks: { widow: { runs: false } } }).checks }
+    expect(checklistFor(house, desk)).toEqual({ name: 'Quay', checks: { widow: { runs: false, limits: {} } } })
+    expect([checklistFor({ name: 'Quay' }, desk), checklistFor(null, desk)]).toEqual([desk, desk])
+    expect(checklistFor(null)).toEqual(usualChecklist)
+    // A house that lists nothing says that all is as usual.
+    expect(checklistFor({ name: 'Quay', checks: {} }, desk).checks).toEqual({})
+  })
+
+  it('says in words how far a list is from the usual', () => {
+    const words = (checks: object) => checksWords(checklistSchema.parse({ checks }).checks)
+    const off = { runs: false, severity: 'error', limits: { degrees: 1 } }
+    expect(words({})).toBe('')
+    expect(words({ a: off, b: off })).toBe('2 do not run')
+    expect(words({ a: off, b: { severity: 'note' }, c: { severity: 'error', limits: { least: 3 } } })).toBe(
+      '1 does not run, 2 matter otherwise, 1 goes by other limits',
+    )
   })
 
   it('runs the checks of its list alone, as much as they matter there, by its limits', () => {

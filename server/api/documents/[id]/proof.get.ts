@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto'
+import { checklistFor } from '../../../../core/proof/checklist'
 import { isOver } from '../../../../core/font/held-licence'
 import { route } from '../../../door'
 import { knownProof, storeProof } from '../../../store/proofs'
@@ -6,11 +7,11 @@ import { linkedHouse } from '../../../work/handing'
 import { threadsFor } from '../../../work/pool'
 import { checklistOfDesk, documentOf, madeForOf, setContent } from '../../../work/requests'
 
-/** How much a proof of the newest version finds, by the desk's checklist and the house of the document. */
+/** How much a proof of the newest version finds, by the checklist of the document's house or of the desk. */
 export default route('look', async (event, acting) => {
   const document = await documentOf(event, acting)
-  const checklist = await checklistOfDesk(acting)
   const house = await linkedHouse(acting, document)
+  const checklist = checklistFor(house, await checklistOfDesk(acting))
   const madeFor = await madeForOf(acting, document)
   // The day counts only where a licence ends by it.
   const held = madeFor.licences.map(each => ({ ...each, over: isOver(each, madeFor.today) }))
