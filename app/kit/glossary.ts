@@ -77,7 +77,7 @@ export const glossary = {
   },
   checklist: {
     title: 'Checklist',
-    says: 'Which checks a proof runs, how much each matters, and by which limits.',
+    says: 'Which checks a proof runs, how much each matters, and by which limits: the desk’s own, or that of a document’s house.',
   },
   toStyle: {
     title: 'To style',

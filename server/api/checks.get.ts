@@ -2,4 +2,4 @@ import { checkDescriptions } from '../../core/proof/registry'
 import { route } from '../door'
 
 /** What the checks of a proof look for: for lists of them. */
-export default route('look', () => checkDescriptions())
+export default route('look', () => Promise.resolve(checkDescriptions()))

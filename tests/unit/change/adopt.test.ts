@@ -75,9 +75,10 @@ describe('adopting how text looks', () => {
     })
     expect(names(after)[1]).toBe('P2')
     expect(names(after)[2]).toBe('Body')
-    const left = JSON.stringify(plan.left)
-    expect(left).toContain('paragraphs based on')
-    expect(left).toContain('words inside paragraphs')
+    expect(plan.left.map(each => [each.what, each.reason])).toEqual([
+      ['paragraphs based on Side', 'their indents and spacing would change with another style'],
+      ['words inside paragraphs', 'a paragraph style speaks for whole paragraphs'],
+    ])
   })
 
   it.each<[name: string, family: 'paragraph' | 'text', at: readonly [number, number?, number?], word: RegExp]>([
@@ -106,6 +107,9 @@ describe('teaching a style how its text looks', () => {
     )
     expect(sizes[0]).toBe(12)
     expect(sizes[2]).toBe(12)
+    // The paragraph's own indent is the style's from now on; a style of words says nothing of indents.
+    expect(styleOf(after, 'Body').paragraph['fo:margin-left']).toBe('1cm')
+    expect(after.reading.cascade.paragraph(paragraphs(after)[2]!, 'body').properties['fo:margin-left']).toBe('1cm')
     expect(sizes[1]).toBeCloseTo(9.6)
   })
 

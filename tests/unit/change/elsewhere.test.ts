@@ -51,6 +51,11 @@ describe('styles from elsewhere', () => {
       paragraphStyle('Base', 'style:font-name="J" fo:font-size="20pt" fo:color="#123456"', 'fo:line-height="24pt"') +
       paragraphStyle('Head', 'fo:font-size="50%" fo:font-weight="bold"', '', parent('Base')) +
       paragraphStyle('Same', 'fo:font-size="7pt"') +
+      paragraphStyle('Tabbed').replace(
+        '</style:style>',
+        '<style:paragraph-properties><style:tab-stops><style:tab-stop style:position="72pt" style:type="right"/>' +
+          '</style:tab-stops></style:paragraph-properties></style:style>',
+      ) +
       textStyle('Loud', 'fo:font-weight="bold"'),
     stylesFaces: face('J', 'Jost'),
   })
@@ -72,6 +77,9 @@ describe('styles from elsewhere', () => {
     expect(look(both, 'Head')).toEqual(look(theirs, 'Head'))
     expect(common(both, 'Head')!.parentName).toBe('Base')
     expect(common(both, 'Loud')!.text['fo:font-weight']).toBe('bold')
+    const tabbed = bring(theirs, mine, [{ family: 'paragraph', name: 'Tabbed', how: 'both' }]).after
+    expect(styleDetail(tabbed.reading, 'paragraph', 'Tabbed')!.tabs).toMatchObject([{ position: 72, type: 'right' }])
+    expect(styleDetail(both.reading, 'paragraph', 'Head')!.tabs).toBeNull()
     expect(session(saveDocument(both.document)).reading.cascade.scope('styles.xml').common.size).toBe(5)
   })
 

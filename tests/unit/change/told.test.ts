@@ -31,6 +31,18 @@ describe('plans say', () => {
     ])
   })
 
+  it('what several wishes come to: the first two, and how many more', () => {
+    const titled = (...kinds: string[]) => {
+      const of = sessionOf({ body: '<text:p text:style-name="A">x</text:p>', styles: paragraphStyle('A') })
+      const make = (displayName: string) => ({ type: 'make', family: 'paragraph', displayName, changes: {} })
+      return quickly(of, ...kinds.map(make)).plan.title
+    }
+    expect(titled('B', 'C', 'D').split('; ')).toHaveLength(3)
+    const four = titled('B', 'C', 'D', 'E').split('; ')
+    expect(four).toHaveLength(3)
+    expect(four[2]).toBe('and 2 more')
+  })
+
   it('which language is shown, or that all are', () => {
     const said = (language: string | null) => registry.sentences(request([{ type: 'show', language }]))
     expect([said('de'), said(null)]).toEqual([['Show text in de alone.'], ['Show text in all languages.']])
