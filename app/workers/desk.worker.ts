@@ -14,7 +14,7 @@ import { listLanguages } from '~~/core/change/languages/languages'
 import { listLevels } from '~~/core/change/levels/level-list'
 import { compareDocuments } from '~~/core/compare/compare'
 import { rehearse } from '~~/core/compare/rehearse'
-import { beyondLimits } from '~~/core/house/limits'
+import { beyondHouse } from '~~/core/proof/beyond-house'
 import { measureToStyle } from '~~/core/house/to-style'
 import { proofInSlices } from '~~/core/proof/proof'
 import { type Finding } from '~~/core/proof/finding'
@@ -344,10 +344,7 @@ answerAsks<Asks>({
     )
   },
   toStyle: ({ house }) => measureToStyle(session('now').reading, house),
-  limits({ house }) {
-    const { reading, composition, typesetter: own } = session('now')
-    return beyondLimits(reading, own.library, composition, house)
-  },
+  limits: ({ house }) => beyondHouse(session('now'), house),
   tryFace: ({ wish }) => tryFace(session('now'), setTypeSchema.parse(wish)),
   async kerning() {
     const { reading, typesetter: own } = session('now')

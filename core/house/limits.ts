@@ -18,7 +18,7 @@ import { familiesOfSetting } from './setting-values'
 import { levelOf, paragraphOwner } from './to-style'
 
 /** What a house sets limits to, and what its room or a reader's eye does. */
-export type Limit = 'size' | 'legibility' | 'face' | 'families' | 'level' | 'words' | 'measure'
+export type Limit = 'size' | 'legibility' | 'face' | 'families' | 'level' | 'words' | 'measure' | 'contrast'
 
 /** What goes beyond a limit of a house. */
 export interface BeyondLimit {
@@ -33,7 +33,7 @@ export interface BeyondLimit {
 }
 
 /** As many places of each kind are walked through. */
-const placeLimit = 500
+export const placeLimit = 500
 
 /** Lines that a paragraph needs, the last one aside, before its measure is told. */
 const fullLines = 2
