@@ -26,7 +26,10 @@ export const useLibrary = defineStore('library', () => {
     const name = `face-${hash.slice(0, 16)}`
     if (!shown.has(hash)) {
       shown.add(hash)
-      document.fonts.add(new FontFace(name, `url(/api/faces/${hash})`))
+      // A variable file is drawn as heavy as its usual place is, which is what text is set in.
+      const own = library.value?.faces.find(each => each.hash === hash)
+      const weight = own && own.axes.length > 0 ? { weight: String(own.weight) } : {}
+      document.fonts.add(new FontFace(name, `url(/api/faces/${hash})`, weight))
     }
     return name
   }

@@ -10,6 +10,7 @@ import HeldLicences from './HeldLicences.vue'
 import JudgeClass from './JudgeClass.vue'
 import TakeOut from './TakeOut.vue'
 import FaceAnatomy from './FaceAnatomy.vue'
+import FaceAxes from './FaceAxes.vue'
 import FaceFeatures from './FaceFeatures.vue'
 import FaceGlyphs from './FaceGlyphs.vue'
 import FaceSteps from './FaceSteps.vue'
@@ -26,6 +27,10 @@ watch(
   entry => {
     face.value = entry.plain
   },
+)
+/** The variable file among its faces: the one that is shown, if it is one. */
+const variable = computed(() =>
+  face.value.axes.length > 0 ? face.value : (props.entry.faces.find(each => each.axes.length > 0) ?? null),
 )
 const figures = computed(() => figuresOfFace(face.value.measures))
 const size = ref(10)
@@ -91,6 +96,7 @@ const anatomyLetters = computed(() => ((face.value.coverage.Latin ?? 0) > 40 ? '
         </button>
       </div>
     </div>
+    <FaceAxes v-if="variable" :key="variable.hash" :face="variable" />
     <h2 class="mt-5"><Term word="fitness">Fit for</Term></h2>
     <table class="mt-1">
       <tbody>

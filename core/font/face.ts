@@ -81,6 +81,8 @@ export interface FaceRecord {
   readonly features: readonly string[]
   /** Axes of a variable file (OpenType 1.9, fvar); none for a face of one form. */
   readonly axes: readonly FaceAxis[]
+  /** Of a face that was cut at a place of a variable file: the SHA-256 of that file, which is the one to be passed on. */
+  readonly cutFrom?: string
   /** Panose as the file has it, ten numbers. */
   readonly panose: readonly number[]
   /** Where it came from: shipped with the desk, on the system, or added. */

@@ -3,9 +3,14 @@ import { compress, decompress } from 'wawoff2'
 import type { FaceRecord } from '../../core/font/face'
 import { facesOfCollection } from '../../core/font/collection'
 import { checkTables, fontFileKind, unpackWoff } from '../../core/font/file-check'
+import { namesOf } from '../../core/font/names'
 import { fontFileLimit, readFace } from '../../core/font/read'
+import { samePlace, usualPlace, type AxisPlace } from '../../core/font/axes'
+import { atUsualPlace, familyName, instancesIn, namedCut } from '../../core/font/variable'
+import type { Subsetter } from '../../core/format/pdf/subset'
 import { PackageError } from '../../core/package/errors'
 import { contentHash } from './files'
+import { startSubsetter } from './harfbuzz'
 
 /** A font file that was checked: unpacked, with what was read of it. */
 export interface CheckedFont {
@@ -49,10 +54,50 @@ async function facesIn(file: Uint8Array): Promise<Uint8Array[]> {
  */
 export async function checkFontFile(file: Uint8Array): Promise<CheckedFont[]> {
   if (file.length > fontFileLimit) throw new PackageError('too-large', 'This font file is too large. It was not added.')
-  return (await facesIn(file)).map(bytes => {
+  return (await facesIn(file)).flatMap(bytes => {
     checkTables(bytes)
-    return { bytes, face: readChecked(bytes) }
+    return openedVariable({ bytes, face: readChecked(bytes) })
   })
+}
+
+let subsetter: Subsetter | null = null
+
+/** A face of its own at a place on the axes of a variable file. @throws PackageError where it cannot be cut */
+export function faceAt(
+  variable: CheckedFont,
+  style: string,
+  place: AxisPlace,
+  family = variable.face.family,
+): CheckedFont {
+  const axes = Object.entries(place).map(([tag, value]) => ({ tag, value }))
+  const cut = (subsetter ??= startSubsetter()).instance(variable.bytes, axes)
+  if (!cut)
+    throw new PackageError('damaged', `No face can be cut from this variable file at “${style}”. It was not added.`)
+  const bytes = namedCut(cut, variable.bytes, family, style)
+  return { bytes, face: { ...readChecked(bytes), cutFrom: variable.face.hash } }
+}
+
+/** A variable file opens into the faces it names: it is the one at its usual place, and all others are cut from it. */
+function openedVariable(font: CheckedFont): CheckedFont[] {
+  const instances = instancesIn(font.bytes, font.face.axes)
+  if (instances.length === 0) return [font]
+  const family = familyName(namesOf(font.bytes), instances)
+  const variable = { bytes: font.bytes, face: atUsualPlace(font.face, family, instances) }
+  const usual = usualPlace(font.face.axes)
+  return [
+    variable,
+    ...instances
+      .filter(each => !samePlace(each.place, usual))
+      .flatMap(({ style, place }) => {
+        try {
+          return [faceAt(variable, style, place)]
+        } catch (error) {
+          // A place that cannot be cut takes nothing from the others: the file itself is there.
+          if (error instanceof PackageError) return []
+          throw error
+        }
+      }),
+  ]
 }
 
 /** The same of a file that holds one face. @throws PackageError */

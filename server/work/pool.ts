@@ -29,7 +29,8 @@ type Lane = 'quick' | 'long' | 'background'
 const kinds: Readonly<Record<Task['kind'], { readonly lane: Lane; readonly seconds: number; readonly what: string }>> =
   {
     check: { lane: 'quick', seconds: 20, what: 'Looking into this file' },
-    font: { lane: 'quick', seconds: 20, what: 'Reading this font' },
+    font: { lane: 'quick', seconds: 90, what: 'Reading this font' },
+    instance: { lane: 'quick', seconds: 30, what: 'Cutting this face' },
     edit: { lane: 'quick', seconds: 30, what: 'Writing this change' },
     convert: { lane: 'quick', seconds: 30, what: 'Reading this text' },
     copy: { lane: 'quick', seconds: 30, what: 'Copying this document' },

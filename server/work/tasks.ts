@@ -33,6 +33,7 @@ import type { AnyCensus } from '../store/document-count'
 import { layOpen, type ListedStyle } from '../../core/change/styles/style-list'
 import { needsDrawingUp } from '../../core/change/draw-up/kind'
 import { drawUpSchema } from '../../core/change/draw-up/wish'
+import type { AxisPlace } from '../../core/font/axes'
 import type { MadeFor } from '../../core/font/held-licence'
 import type { House } from '../../core/house/house'
 import { houseFromDocuments } from '../../core/house/make-house'
@@ -50,7 +51,7 @@ import { Library, type StandIn } from '../../core/font/library'
 import { partBytes } from '../../core/package/container'
 import { PackageError, type PackageFault } from '../../core/package/errors'
 import { readAddedFace, readList } from '../library/added'
-import { checkFontFile, type CheckedFont } from '../library/font-file'
+import { checkFontFile, faceAt, type CheckedFont } from '../library/font-file'
 import { startHarfBuzz, startSubsetter } from '../library/harfbuzz'
 import { handoffWorks } from '../library/handoff-works'
 import { pdfPicture } from '../library/pdf-pictures'
@@ -76,6 +77,14 @@ export interface Content {
 export type Task =
   /** Checks a font file from outside, and measures its face. */
   | { readonly kind: 'font'; readonly bytes: Uint8Array }
+  /** A face of its own at a place on the axes of a variable one. */
+  | {
+      readonly kind: 'instance'
+      readonly variable: CheckedFont
+      readonly family: string
+      readonly style: string
+      readonly place: AxisPlace
+    }
   /** Font files that a document carries, checked each. */
   | { readonly kind: 'carriedFonts'; readonly bytes: Uint8Array }
   /** What is in a zip that is no document: documents and font files. */
@@ -137,6 +146,7 @@ export type Task =
 export interface Results {
   /** The faces of a file: of a collection all of them. */
   font: readonly CheckedFont[]
+  instance: CheckedFont
   carriedFonts: FoundFont[]
   unzip: Unpacked
   /** `changes` says whether anything would change. Of the plan its operations are left out. */
@@ -305,6 +315,8 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
     }
     case 'font':
       return checkFontFile(task.bytes)
+    case 'instance':
+      return faceAt(task.variable, task.style, task.place, task.family)
     case 'carriedFonts': {
       // What a PDF carries are parts of faces: no text can be set in them.
       if (isPdf(task.bytes)) return []

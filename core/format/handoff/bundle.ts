@@ -100,14 +100,20 @@ export async function writeBundle(
     for (const { family, status } of session.detail.census.faces) if (status === 'absent') absent.add(family)
   }
   const travels: string[] = []
+  // What was cut at a place of a variable file travels as that file, which opens into the same faces elsewhere.
+  const whole = new Set<string>()
   for (const face of [...faces.values()].sort((a, b) => a.fullName.localeCompare(b.fullName, 'en'))) {
     const { may, because } = mayTravel(face)
-    const file = may ? works.load(face.hash) : undefined
+    const own = face.cutFrom ?? face.hash
+    if (whole.has(own)) continue
+    whole.add(own)
+    const file = may ? works.load(own) : undefined
     if (!may) left.push(`${face.fullName}: ${because}`)
     else if (!file) left.push(`${face.fullName}: its file is not at hand`)
     else {
       const kind = String.fromCharCode(...file.subarray(0, 4)) === 'OTTO' ? 'otf' : 'ttf'
-      const path = put(`Fonts/${plainName(face.fullName)}.${kind}`, file)
+      const named = face.cutFrom || face.axes.length > 0 ? `${face.family}, variable` : face.fullName
+      const path = put(`Fonts/${plainName(named)}.${kind}`, file)
       travels.push(`${path}: ${because}. ${face.licence === 'not stated' ? '' : face.licence}`.trim())
     }
   }

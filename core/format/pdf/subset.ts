@@ -53,6 +53,12 @@ export class Subsetter {
     })
   }
 
+  /** A file of one form at a place on the axes of a variable one, with all that it has; null where it cannot be cut. */
+  instance(file: Uint8Array, axes: readonly Axis[]): Uint8Array | null {
+    const cut = this.cut(file, axes, 0, input => this.call.hb_subset_input_keep_everything!(input))
+    return cut === file ? null : cut
+  }
+
   private cut(
     file: Uint8Array,
     axes: readonly Axis[],
