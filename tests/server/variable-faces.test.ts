@@ -14,8 +14,7 @@ const send = async () => {
   const answer = await fetch(`${studio.base}/api/faces?name=fraunces.woff2`, { method: 'POST', body: file })
   return [answer.status, ((await answer.json()) as { added: number }).added]
 }
-const family = async (name: string) =>
-  (await desk.get<FaceRecord[]>('/api/faces')).filter(each => each.family === name)
+const family = async (name: string) => (await desk.get<FaceRecord[]>('/api/faces')).filter(each => each.family === name)
 
 describe('a variable file in the library', () => {
   it('is there as the faces that it names, once', async () => {
