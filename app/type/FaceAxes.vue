@@ -19,9 +19,9 @@ const busy = ref(false)
 const done = ref('')
 const failure = ref('')
 watch(
-  () => props.face,
-  face => {
-    place.value = usualPlace(face.axes)
+  () => props.face.hash,
+  () => {
+    place.value = usualPlace(props.face.axes)
     family.value = style.value = null
   },
 )
@@ -74,11 +74,11 @@ async function make(): Promise<void> {
       {{ type.shown }}
     </p>
     <div v-for="axis in face.axes" :key="axis.tag" class="mt-1.5 grid grid-cols-[110px_1fr_84px] items-center gap-3">
-      <span>{{ axisName(axis.tag) }}</span>
+      <span>{{ axisName(axis) }}</span>
       <input
         type="range"
-        class="slider w-full"
-        :aria-label="axisName(axis.tag)"
+        class="w-full accent-verdigris"
+        :aria-label="axisName(axis)"
         :min="axis.least"
         :max="axis.most"
         :step="stepOf(axis)"
@@ -88,7 +88,7 @@ async function make(): Promise<void> {
       <input
         class="field !min-h-[26px] w-full !py-0 tabular-nums"
         inputmode="decimal"
-        :aria-label="`${axisName(axis.tag)}, value`"
+        :aria-label="`${axisName(axis)}, value`"
         :value="plainNumber(place[axis.tag] ?? axis.usual)"
         @change="move(axis.tag, ($event.target as HTMLInputElement).value)"
       />

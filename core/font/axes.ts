@@ -13,8 +13,8 @@ const registered: Readonly<Record<string, string>> = {
   slnt: 'Slant',
   ital: 'Italic',
 }
-/** What an axis is called: by its registered name, else by its tag, which its maker made up. */
-export const axisName = (tag: string): string => registered[tag] ?? tag
+/** What an axis is called: by its registered name, else as its maker calls it, else by its tag. */
+export const axisName = ({ tag, name }: Pick<FaceAxis, 'tag' | 'name'>): string => registered[tag] ?? name ?? tag
 
 /** Steps of weight that a file has faces for where it names none itself. */
 export const weightSteps = [100, 200, 300, 400, 500, 600, 700, 800, 900]
@@ -29,9 +29,11 @@ export const samePlace = (one: AxisPlace, other: AxisPlace): boolean =>
 
 const plain = (value: number) => String(Math.round(value * 100) / 100)
 
-/** An axis of a face's name: “72pt” for an optical size, else its tag and value. */
-const axisInName = (tag: string, value: number): string =>
-  tag === 'opsz' ? `${plain(value)}pt` : `${tag.charAt(0).toUpperCase()}${tag.slice(1).toLowerCase()} ${plain(value)}`
+/** A place on an axis in a family's name: “72pt” for an optical size, else what the axis is called with its value. */
+const axisInName = ({ tag, name }: FaceAxis, value: number): string =>
+  tag === 'opsz'
+    ? `${plain(value)}pt`
+    : `${registered[tag] ?? name ?? `${tag.charAt(0).toUpperCase()}${tag.slice(1).toLowerCase()}`} ${plain(value)}`
 
 /**
  * What a face at a place would be called: by its weight in the family where nothing but its weight differs from the file's
@@ -45,7 +47,7 @@ export function calledAt(
   const weight = Math.round(place['wght'] ?? face.weight)
   const italic = face.slant === 'italic'
   return {
-    family: [face.family, ...others.map(({ tag }) => axisInName(tag, place[tag]!))].join(' '),
+    family: [face.family, ...others.map(axis => axisInName(axis, place[axis.tag]!))].join(' '),
     style: weightSteps.includes(weight) ? styleName(weight, italic) : `${weight}${italic ? ' Italic' : ''}`,
   }
 }
@@ -57,7 +59,7 @@ export function whyNotAt(axes: readonly FaceAxis[], place: AxisPlace): string | 
     const axis = axes.find(each => each.tag === tag)
     if (!axis) return `This face has no axis “${tag}”.`
     if (value < axis.least || value > axis.most)
-      return `${axisName(tag)} goes from ${plain(axis.least)} to ${plain(axis.most)}.`
+      return `${axisName(axis)} goes from ${plain(axis.least)} to ${plain(axis.most)}.`
   }
   return null
 }

@@ -49,6 +49,8 @@ export interface FaceMeasures extends TypeMeasures {
 /** An axis of a variable file, with the values it goes between and the one it begins at. */
 export interface FaceAxis {
   readonly tag: string
+  /** What its maker calls it; not there where the file does not say. */
+  readonly name?: string
   readonly least: number
   readonly most: number
   readonly usual: number

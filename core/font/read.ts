@@ -165,8 +165,9 @@ export function readFace(bytes: Uint8Array, hash: string, source: FaceRecord['so
     licence: ([name(13), name(14)].filter(each => each !== '').join(' ') || 'not stated').slice(0, 800),
     embedding: os2 ? embeddingOf(os2.getUint16(8)) : 'installable',
     features: [...new Set([...face.getTableFeatureTags('GSUB'), ...face.getTableFeatureTags('GPOS')])].sort(),
-    axes: Object.entries(face.getAxisInfos()).map(([tag, { min, max, default: usual }]) => ({
+    axes: Object.entries(face.getAxisInfos()).map(([tag, { nameId, min, max, default: usual }]) => ({
       tag,
+      ...(face.getName(nameId, 'en').trim() ? { name: face.getName(nameId, 'en').trim() } : {}),
       least: min,
       most: max,
       usual,

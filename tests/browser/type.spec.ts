@@ -1,7 +1,8 @@
 import { spawnSync } from 'node:child_process'
+import { join } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
 import { renamedFont } from '../../server/library/font-rename'
-import { readFontFile } from '../../server/library/files'
+import { projectFolder, readFontFile } from '../../server/library/files'
 import { shippedFaces } from '../../server/library/shipped'
 import { collectionOf } from '../support/collection'
 import { sailingGuide } from '../../demo/sailing-guide'
@@ -316,4 +317,34 @@ test('a collection is added to the library, found in it, and taken out again', a
   await expect(page.getByText('No document on the shelf names it.')).toBeVisible()
   await page.getByRole('button', { name: 'Take it out' }).click()
   await expect(page.getByText('2 faces of Tarn Collected taken out of the library. No file was changed.')).toBeVisible()
+})
+
+test('a variable file opens into its faces, and a place on its axes becomes one by the keyboard', async ({ page }) => {
+  await page.goto('/library')
+  await expect(page.getByRole('option').first()).toBeVisible()
+  await page
+    .getByLabel('Font files to add', { exact: true })
+    .setInputFiles(
+      join(projectFolder(), 'node_modules/@fontsource-variable/fraunces/files/fraunces-latin-full-normal.woff2'),
+    )
+  await expect(page.getByText('6 faces added.')).toBeVisible()
+  await page.getByRole('radio', { name: /^Added here/ }).click()
+  await page.getByRole('option', { name: /^Fraunces, .*, 6 weights/ }).click()
+  await expect(page.getByRole('radio', { name: /Black, 900$/ })).toBeVisible()
+  const axes = page.getByRole('region', { name: 'Places on its axes' })
+  await axes.getByRole('slider', { name: 'Optical size' }).focus()
+  await page.keyboard.press('End')
+  await expect(axes.getByLabel('Family')).toHaveValue('Fraunces 144pt')
+  await axes.getByLabel('Weight, value').fill('450')
+  await page.keyboard.press('Tab')
+  await expect(axes.getByLabel('Style')).toHaveValue('450')
+  await axes.getByLabel('Style').fill('Book')
+  await page.keyboard.press('Tab')
+  await page.keyboard.press('Enter')
+  await expect(axes.getByRole('status')).toHaveText('Fraunces 144pt Book is in the library.')
+  // The place is still there: the same once more is refused, and why.
+  await axes.getByRole('button', { name: 'Make a face of it' }).click()
+  await expect(axes.getByText(/has a face of weight 450 already, Book/)).toBeVisible()
+  await page.getByRole('option', { name: /^Fraunces 144pt, .*, 1 weight/ }).click()
+  await expect(page.getByRole('heading', { level: 1, name: 'Fraunces 144pt' })).toBeVisible()
 })

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { decompress } from 'wawoff2'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { calledAt, samePlace, usualPlace, whyNotAt } from '../../../core/font/axes'
+import { axisName, calledAt, samePlace, usualPlace, whyNotAt } from '../../../core/font/axes'
 import { calledNames, namesOf, withNames } from '../../../core/font/names'
 import { fileOf, tablesOf } from '../../../core/font/sfnt'
 import { familyName, instancesIn } from '../../../core/font/variable'
@@ -143,6 +143,15 @@ describe('places on axes', () => {
     expect(called({ wght: 550 }, { slant: 'italic' })).toEqual(['Fraunces', '550 Italic'])
     expect(called({ wght: 400, opsz: 72, SOFT: 33.336 })).toEqual(['Fraunces 72pt Soft 33.34', 'Regular'])
     expect(called({})).toEqual(['Fraunces', 'Black'])
+    const soft = face.axes.map(each => (each.tag === 'SOFT' ? { ...each, name: 'Softness' } : each))
+    expect(called({ SOFT: 50 }, { axes: soft })[0]).toBe('Fraunces Softness 50')
+    expect([...soft, { tag: 'wdth' }, { tag: 'GRAD' }].map(axisName)).toEqual([
+      'Optical size',
+      'Weight',
+      'Softness',
+      'Width',
+      'GRAD',
+    ])
   })
 
   it('lie between the ends of axes that there are', () => {
