@@ -2,6 +2,10 @@ import { describe, expect, it } from 'vitest'
 import { z } from 'zod'
 import { registry } from '../../../core/change/registry'
 import { editsSchema } from '../../../core/document/edits'
+import { rulesSchema } from '../../../core/document/rules'
+import { heldLicenceSchema } from '../../../core/font/held-licence'
+import { houseSchema } from '../../../core/house/house'
+import { checklistSchema } from '../../../core/proof/checklist'
 
 type Node = Readonly<Record<string, unknown>>
 const bounds = [
@@ -51,6 +55,15 @@ describe('what the door takes', () => {
 
   it('is bounded at every place of an edit as the list says', async () => {
     await expect(limitsOf(editsSchema)).toMatchFileSnapshot('./limits-of-edits.txt')
+  })
+
+  it.each([
+    ['rules that a document keeps', rulesSchema, './limits-of-rules.txt'],
+    ['a house', houseSchema, './limits-of-houses.txt'],
+    ['a licence', heldLicenceSchema, './limits-of-licences.txt'],
+    ['a checklist', checklistSchema, './limits-of-checklists.txt'],
+  ])('is bounded at every place of %s as the list says', async (_, schema, list) => {
+    await expect(limitsOf(schema)).toMatchFileSnapshot(list)
   })
 
   it('leaves no text and no list of a wish without a greatest length', () => {

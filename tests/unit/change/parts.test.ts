@@ -73,6 +73,11 @@ describe('mapping', () => {
     })
   })
 
+  it('takes a style whose name says no weight for a regular one', () => {
+    const [odd] = mapFaces([{ ...faces[0]!, style: 'Harbour Cut' }], wishes('Jost', 'Abril Fatface'), library)
+    expect(odd).toMatchObject({ from: { weight: 400 }, note: 'same weight' })
+  })
+
   it('takes a face chosen by hand, which the family must have', () => {
     const { key } = faces.find(each => each.style === 'Bold')!
     expect(

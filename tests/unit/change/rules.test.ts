@@ -7,7 +7,14 @@ import { paragraphsOf } from '../../../core/document/stories'
 import { makeEdit } from '../../../core/change/make-edits'
 import { DocumentSession } from '../../../core/session'
 import type { Wish } from '../../../core/change/registry'
-import { leadInOf, matchesOf, patternParts, ruleMatches, wordListPattern } from '../../../core/style/rule-matching'
+import {
+  leadInOf,
+  matchesOf,
+  matchGroups,
+  patternParts,
+  ruleMatches,
+  wordListPattern,
+} from '../../../core/style/rule-matching'
 import { paragraphRuns, paragraphText } from '../../../core/style/runs'
 import { writeElement } from '../../../core/xml/write'
 import { paragraphStyle, session, sessionOf, textStyle, typesetter, type Fixture } from '../../support/fixtures'
@@ -150,6 +157,29 @@ describe('what rules take', () => {
     // In a file’s own rules it takes nothing, and the others go on.
     const list = [pattern({ id: 'x', pattern: huge }), pattern({ id: 'y', pattern: '[a-z]+' })]
     expect(ruleMatches('abc', list, [])).toEqual([{ rule: 'y', from: 0, to: 3 }])
+  })
+})
+
+describe('words that are looked for', () => {
+  const found = (words: string, text: string, more: object = {}) =>
+    matchGroups({ text: words, expression: false, matchCase: true, wholeWords: true, ...more }, text).map(
+      ({ from, to }) => [from, to],
+    )
+
+  it('are whole where no letter stands before or behind them', () => {
+    expect(found('a', 'a ba a, ab a')).toEqual([
+      [0, 1],
+      [5, 6],
+      [11, 12],
+    ])
+    expect(found('at', 'cat at')).toEqual([[4, 6]])
+    expect(found('at', 'at_ at1 atä at')).toEqual([[12, 14]])
+    expect(found('at', 'cat at', { wholeWords: false })).toHaveLength(2)
+  })
+
+  it('are taken as they are written, signs of patterns too', () => {
+    expect(found('a.b', 'a.b axb', { wholeWords: false })).toEqual([[0, 3]])
+    expect(found('A.B', 'a.b axb', { wholeWords: false, matchCase: false })).toEqual([[0, 3]])
   })
 })
 

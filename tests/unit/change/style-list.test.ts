@@ -154,6 +154,9 @@ describe('tracing and previews', () => {
       textStyle: 'Name',
     })
     expect(traceAt(open.reading, 'content.xml', node, 6)).toMatchObject({ text: 'ef', settled: false, textStyle: null })
+    // Where two meet it is the one that begins there; in front of the first it is that one.
+    expect(traceAt(open.reading, 'content.xml', node, 2)).toMatchObject({ text: 'cd' })
+    expect(traceAt(open.reading, 'content.xml', node, 0)).toMatchObject({ text: 'ab', from: 0 })
     expect(traceAt(open.reading, 'content.xml', 9999, 0)).toBeNull()
   })
   it('shows what a rule would take, and says why one cannot be run', () => {

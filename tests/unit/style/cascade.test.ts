@@ -6,7 +6,7 @@ import { points } from '../../../core/document/lengths'
 import { percent, weightNumber } from '../../../core/style/properties'
 import { slotRuns } from '../../../core/style/slots'
 import { readDocument, type Reading } from '../../../core/style/reading'
-import { face, openOdt, paragraphStyle, textStyle, type Fixture } from '../../support/fixtures'
+import { face, openOdt, paragraphStyle, sessionOf, textStyle, type Fixture } from '../../support/fixtures'
 
 const read = (fixture: Fixture): { reading: Reading; paragraphs: Paragraph[] } => {
   const reading = readDocument(openOdt(fixture))
@@ -125,6 +125,20 @@ describe('the cascade', () => {
       body: '<text:p text:style-name="A">x</text:p>',
     })
     expect(reading.cascade.paragraph(paragraphs[0]!).text.effective.slots.western.size).toBe(5)
+  })
+})
+
+describe('the list of a paragraph', () => {
+  const of = sessionOf({
+    styles:
+      paragraphStyle('Item', '', '', ' style:list-style-name="L1"') +
+      paragraphStyle('Child', '', '', ' style:parent-style-name="Item"') +
+      paragraphStyle('Plain', '', '', ' style:parent-style-name="Item" style:list-style-name=""'),
+    body: ['Item', 'Child', 'Plain'].map(name => `<text:p text:style-name="${name}">x</text:p>`).join(''),
+  })
+  it('is its style’s or that of a parent, until one says that there is none', () => {
+    const lists = paragraphsOf(of.reading.stories[0]!.blocks).map(each => of.reading.cascade.paragraph(each).listStyle)
+    expect(lists).toEqual(['L1', 'L1', null])
   })
 })
 
