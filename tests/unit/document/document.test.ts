@@ -104,6 +104,27 @@ describe('opening', () => {
 })
 
 describe('stories', () => {
+  it('knows which lists and which levels of them go on where others ended', () => {
+    const list = (more: string, inside: string) =>
+      `<text:list${more}><text:list-item>${inside}</text:list-item></text:list>`
+    const on = ' text:continue-numbering="true"'
+    const document = openOdt({
+      body:
+        list('', `<text:p>a</text:p>${list('', '<text:p>b</text:p>')}${list(on, '<text:p>c</text:p>')}`) +
+        list(on, `<text:p>d</text:p>${list(' text:continue-numbering="false"', '<text:p>e</text:p>')}`),
+    })
+    const found = readStories(document.parts.get('content.xml')!).flatMap(story =>
+      [...paragraphsOf(story.blocks)].map(({ list: own }) => [own!.level, own!.continues, own!.continuesLevel]),
+    )
+    expect(found).toEqual([
+      [1, false, false],
+      [2, false, false],
+      [2, false, true],
+      [1, true, false],
+      [2, true, false],
+    ])
+  })
+
   it('finds text wherever it stands, and says where', () => {
     const document = openOdt({
       body:

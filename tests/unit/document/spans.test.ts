@@ -73,6 +73,11 @@ describe('putting words into spans', () => {
     const start = open('x<text:span text:style-name="A">ab</text:span>')
     splitSpansAt(start.draft, start.node, 1)
     expect(start.change.operations).toEqual([])
+    // Between two spans nothing is to be cut, nor at the end of all.
+    const two = open('<text:span text:style-name="A">ab</text:span><text:span text:style-name="B">cd</text:span>')
+    splitSpansAt(two.draft, two.node, 2)
+    splitSpansAt(two.draft, two.node, 4)
+    expect(two.change.operations).toEqual([])
     const field = open('<text:span text:style-name="A"><text:title>Title</text:title>b</text:span>')
     splitSpansAt(field.draft, field.node, 2)
     expect(field.written()).toBe('<span s="A"><text:title>Title</text:title></span><span s="A">b</span>')

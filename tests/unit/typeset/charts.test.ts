@@ -23,11 +23,11 @@ const base: DemoChart = {
   ],
   legend: 'end',
 }
-const open = (chart: DemoChart) =>
+const open = (chart: DemoChart, change = (content: string) => content) =>
   drawingOf({
     pages: drawnPage(`<draw:frame ${shapeAt(1, 1, 8, 6)}><draw:object xlink:href="./Object 1"/></draw:frame>`),
     parts: [
-      { path: 'Object 1/content.xml', type: 'text/xml', content: chartPart(chart) },
+      { path: 'Object 1/content.xml', type: 'text/xml', content: change(chartPart(chart)) },
       { path: 'Object 1/styles.xml', type: 'text/xml', content: chartStyles },
     ],
     objects: [{ path: 'Object 1/', type: 'application/vnd.oasis.opendocument.chart' }],
@@ -67,6 +67,20 @@ describe('a chart', () => {
       ['y', true],
     ])
     expect(chart.titles.map(title => title.which)).toEqual(['title'])
+  })
+
+  it('takes the columns of its table in turn where no address is said, and knows three axes', () => {
+    const { document } = open(base, content =>
+      content
+        .replace(/ chart:values-cell-range-address="[^"]*"/g, '')
+        .replace('chart:dimension="y"', 'chart:dimension="z"'),
+    )
+    const chart = readChart(document.parts.get('Object 1/content.xml')!)!
+    expect(chart.series.map(series => series.values)).toEqual([
+      [10, 20, 40],
+      [30, 10, 5],
+    ])
+    expect(chart.axes.map(axis => axis.dimension)).toEqual(['x', 'z'])
   })
 
   it('has bars as high as its values, side by side on one foot', () => {
