@@ -130,8 +130,12 @@ export interface DocumentInfo {
 export interface StandInLevels {
   readonly document: readonly StandIn[]
   readonly folder: readonly StandIn[]
+  /** Those of its house, which are set there. */
+  readonly house: readonly StandIn[]
   readonly desk: readonly StandIn[]
 }
+/** Levels at which stand-ins are set for a document. */
+export type SetStandInLevel = Exclude<keyof StandInLevels, 'house'>
 
 /** Wishes to be carried out on a version. */
 export const changeBodySchema = z.strictObject({ base: z.int().min(1), request: registry.schema })

@@ -11,6 +11,7 @@ import Term from '../kit/Term.vue'
 import HouseChecks from '../house/HouseChecks.vue'
 import HouseCompare from '../house/HouseCompare.vue'
 import HouseDocuments from '../house/HouseDocuments.vue'
+import HouseStandIns from '../house/HouseStandIns.vue'
 import HouseVersions from '../house/HouseVersions.vue'
 import NewHouse from '../house/NewHouse.vue'
 import PaletteEditor from '../house/PaletteEditor.vue'
@@ -21,7 +22,7 @@ import { useHouses } from '../stores/houses'
 const houses = useHouses()
 const route = useRoute()
 const router = useRouter()
-const view = ref<'documents' | 'role' | 'palette' | 'checks' | 'versions' | 'compare'>('documents')
+const view = ref<'documents' | 'role' | 'palette' | 'standIns' | 'checks' | 'versions' | 'compare'>('documents')
 const making = ref(false)
 const mediumTitles = { text: 'Texts', deck: 'Decks', sheet: 'Sheets' } as const
 
@@ -142,6 +143,7 @@ useHead({ title: 'Houses, Morphene' })
                 { id: 'documents', title: 'Documents', count: houses.documents.length },
                 { id: 'role', title: `Role: ${houses.role?.title ?? 'none'}` },
                 { id: 'palette', title: 'Palette', count: houses.draft.palette.length },
+                { id: 'standIns', title: 'Stand-ins', count: houses.draft.standIns.length },
                 { id: 'checks', title: 'Checks' },
                 { id: 'versions', title: 'Versions', count: houses.info.versions.length },
                 { id: 'compare', title: 'Compare' },
@@ -163,6 +165,11 @@ useHead({ title: 'Houses, Morphene' })
               :palette="houses.draft.palette"
               :used-by="usedBy"
               @change="setPalette"
+            />
+            <HouseStandIns
+              v-else-if="view === 'standIns'"
+              :stand-ins="houses.draft.standIns"
+              @change="houses.draft!.standIns = $event"
             />
             <HouseChecks v-else-if="view === 'checks'" :list="houses.draft.checks ?? null" @change="setChecks" />
             <HouseCompare v-else-if="view === 'compare'" />

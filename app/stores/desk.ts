@@ -54,7 +54,7 @@ export const useDesk = defineStore('desk', () => {
   /** Text that is lit up while a rule for it is being written. */
   const lit = shallowRef<readonly TextRange[]>([])
   const signed = ref(false)
-  const standIns = shallowRef<StandInLevels>({ document: [], folder: [], desk: [] })
+  const standIns = shallowRef<StandInLevels>({ document: [], folder: [], house: [], desk: [] })
   /** While it is being set, its first page can be looked at. */
   const state = ref<'opening' | 'setting' | 'open' | 'failed'>('opening')
   const failure = ref('')
@@ -131,7 +131,7 @@ export const useDesk = defineStore('desk', () => {
         ...newest,
         faces: library.faces,
         expected,
-        standIns: [...levels.document, ...levels.folder, ...levels.desk],
+        standIns: [...levels.document, ...levels.folder, ...levels.house, ...levels.desk],
       })
       signed.value = opened.signed
       standIns.value = levels

@@ -12,7 +12,7 @@ import type { FinishedPlace } from '~~/core/format/finished/reader'
 import type { WishedChange } from '~~/core/format/finished/wish'
 import { checklistFor, usualChecklist } from '~~/core/proof/checklist'
 import { deskChecklist } from '~~/shared/shelf'
-import type { DocumentInfo, StandInLevels } from '~~/shared/api'
+import type { DocumentInfo, SetStandInLevel, StandInLevels } from '~~/shared/api'
 import type { FinishedChanged, FinishedTrial } from '~~/shared/finished'
 import type { House } from '~~/core/house/house'
 import { bytesBehind, openPages, type PdfPages } from '../finished/drawing'
@@ -54,7 +54,7 @@ export const useFinished = defineStore('finished', () => {
   const done = ref('')
   const starts = shallowRef<FinishedStartLevels>(noStarts)
   const start = computed(() => finishedStartOf(starts.value))
-  const standIns = shallowRef<StandInLevels>({ document: [], folder: [], desk: [] })
+  const standIns = shallowRef<StandInLevels>({ document: [], folder: [], house: [], desk: [] })
   const findings = shallowRef<readonly FinishedFinding[] | null>(null)
   /** The house that the file is linked to, in the version that was issued last; null for none. */
   const house = shallowRef<House | null>(null)
@@ -258,7 +258,7 @@ export const useFinished = defineStore('finished', () => {
   }
   const setStarts = (level: FinishedStartLevel, own: FinishedStarts, said: string) =>
     act(() => $fetch(path('finished-starts'), { method: 'PUT', body: { level, starts: own } }), said)
-  const setStandIn = (level: keyof StandInLevels, family: string, script: StandIn['script'], to: string | null) =>
+  const setStandIn = (level: SetStandInLevel, family: string, script: StandIn['script'], to: string | null) =>
     act(
       () => $fetch(path('stand-ins'), { method: 'PUT', body: { level, family, script, to } }),
       to === null ? 'The stand-in is taken away.' : `${to} stands in.`,

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { coveredScripts } from '~~/core/font/face'
 import type { StandIn } from '~~/core/font/library'
-import type { StandInLevels } from '~~/shared/api'
+import type { SetStandInLevel, StandInLevels } from '~~/shared/api'
 import Choice from '../kit/Choice.vue'
-import { useLibrary } from '../stores/library'
 import Term from '../kit/Term.vue'
+import StandInForm from './StandInForm.vue'
+import { scriptWords } from './face-words'
 
-/** Stand-ins for whatever is absent, by script: for the document, its folder, and the desk. */
+/** Stand-ins for whatever is absent, by script: for the document, its folder, its house and the desk. */
 const props = defineProps<{
   standIns: StandInLevels
   /** Families that the document names and the library lacks. */
@@ -15,40 +15,24 @@ const props = defineProps<{
   busy: boolean
   says: string
   /** Sets a stand-in, or with null takes it away; whether that was done. */
-  set: (level: keyof StandInLevels, family: string, script: StandIn['script'], to: string | null) => Promise<boolean>
+  set: (level: SetStandInLevel, family: string, script: StandIn['script'], to: string | null) => Promise<boolean>
 }>()
-const library = useLibrary()
 const level = ref<'document' | 'folder' | 'desk'>('desk')
-const script = ref<StandIn['script']>('western')
-const family = ref('')
-const to = ref('')
-const scriptWords = (each: StandIn['script']) =>
-  each === 'any'
-    ? 'any script'
-    : each === 'western'
-      ? 'western scripts'
-      : each === 'asian'
-        ? 'East Asian scripts'
-        : each === 'complex'
-          ? 'complex scripts'
-          : `${each} letters`
 const levels = computed(() =>
-  (['document', 'folder', 'desk'] as const).flatMap(each =>
+  (['document', 'folder', 'house', 'desk'] as const).flatMap(each =>
     props.standIns[each].map(standIn => ({ level: each, standIn })),
   ),
 )
-const levelWords = { document: 'this document', folder: 'its folder', desk: 'the desk' } as const
-async function add(): Promise<void> {
-  if (to.value !== '' && (await props.set(level.value, family.value, script.value, to.value))) to.value = ''
-}
+const levelWords = { document: 'this document', folder: 'its folder', house: 'its house', desk: 'the desk' } as const
+const add = ({ family, script, to }: StandIn) => props.set(level.value, family, script, to)
 </script>
 
 <template>
   <section aria-label="Stand-ins by script">
     <h2><Term word="standIn">Stand-ins</Term></h2>
     <p class="text-soft">
-      {{ says }} The document’s choice goes before the folder’s, and that before the desk’s; a family’s before that for
-      all.
+      {{ says }} The document’s choice goes before the folder’s, that before its house’s, and that before the desk’s; a
+      family’s before that for all.
     </p>
     <table v-if="levels.length > 0" class="mt-1">
       <thead>
@@ -67,7 +51,9 @@ async function add(): Promise<void> {
           <td>{{ scriptWords(each.standIn.script) }}</td>
           <td>{{ each.standIn.to }}</td>
           <td>
+            <NuxtLink v-if="each.level === 'house'" class="link" to="/houses">Houses</NuxtLink>
             <button
+              v-else
               type="button"
               class="link"
               :aria-label="`Take away ${each.standIn.to} for ${each.standIn.family || 'any family'}`"
@@ -79,7 +65,7 @@ async function add(): Promise<void> {
         </tr>
       </tbody>
     </table>
-    <form class="mt-2 flex flex-wrap items-end gap-2 text-[13px] text-soft" @submit.prevent="add">
+    <StandInForm :absent="absent" :busy="busy" :add="add">
       <label
         >For
         <Choice v-model="level" class="flex text-ink">
@@ -88,33 +74,6 @@ async function add(): Promise<void> {
           <option value="desk">the desk</option>
         </Choice></label
       >
-      <label
-        >Absent
-        <Choice v-model="family" class="flex max-w-[150px] text-ink">
-          <option value="">any family</option>
-          <option v-for="each in absent" :key="each" :value="each">{{ each }}</option>
-        </Choice></label
-      >
-      <label
-        >In
-        <Choice v-model="script" class="flex text-ink">
-          <option
-            v-for="each in ['any', 'western', 'asian', 'complex', ...coveredScripts] as const"
-            :key="each"
-            :value="each"
-          >
-            {{ scriptWords(each) }}
-          </option>
-        </Choice></label
-      >
-      <label
-        >Stands in
-        <Choice v-model="to" class="flex max-w-[170px] text-ink">
-          <option value="">choose a family</option>
-          <option v-for="each in library.library?.familyNames ?? []" :key="each" :value="each">{{ each }}</option>
-        </Choice></label
-      >
-      <button type="submit" class="plain" :disabled="to === '' || busy">Set it</button>
-    </form>
+    </StandInForm>
   </section>
 </template>

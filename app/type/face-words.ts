@@ -1,3 +1,4 @@
+import type { StandIn } from '~~/core/font/library'
 import type { CatalogueEntry } from '~~/core/font/catalogue'
 import type { FaceMeasures } from '~~/core/font/face'
 import { readingUses, smallestSize, type ReadingUse } from '~~/core/font/smallest-size'
@@ -64,3 +65,15 @@ export function marginWords(margin: number): string {
   if (margin >= 0.9) return 'plainly'
   return margin >= 0.4 ? 'by its measures' : 'narrowly'
 }
+
+/** In which text a stand-in stands in, in words. */
+export const scriptWords = (each: StandIn['script']): string =>
+  each === 'any'
+    ? 'any script'
+    : each === 'western'
+      ? 'western scripts'
+      : each === 'asian'
+        ? 'East Asian scripts'
+        : each === 'complex'
+          ? 'complex scripts'
+          : `${each} letters`

@@ -33,13 +33,16 @@ export interface Resolution {
   readonly reason: string
 }
 
+/** In which text a stand-in stands in: of a slot, of a script, or in all. */
+export const standInScripts = ['any', 'western', 'asian', 'complex', ...coveredScripts] as const
+
 /**
  * A stand-in that somebody chose: for an absent family, or with '' for all of them; for a slot, or for a script of
  * coveredScripts.
  */
 export interface StandIn {
   readonly family: string
-  readonly script: 'any' | FaceRequest['slot'] | CoveredScript
+  readonly script: (typeof standInScripts)[number]
   readonly to: string
 }
 

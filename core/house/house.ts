@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { roleIdSchema, roles, rulesSchema, startKinds } from '../document/rules'
+import { standInScripts } from '../font/library'
 import { licenceUses } from '../font/licence'
 import { checksSchema } from './checks'
 
@@ -111,7 +112,11 @@ export const houseSchema = z
     limits: limitsSchema.default({ smallest: {} }),
     /** Which role new text begins in, by the kind of thing it stands in. */
     defaults: z.partialRecord(z.enum(startKinds), roleIdSchema).default({}),
-    standIns: most(z.strictObject({ family: z.string().max(200), script: z.string().min(1).max(20), to: family }), 200),
+    /** Who stands in for what is absent in its documents: for a family, or with '' for all, in a script or in any. */
+    standIns: most(
+      z.strictObject({ family: z.string().max(200), script: z.enum(standInScripts).catch('any'), to: family }),
+      200,
+    ),
     kerning: rulesSchema.shape.kerning,
     room: roomSchema.optional(),
     /** Which checks proofs of its documents run; left open where it is not there: the desk says. */

@@ -169,10 +169,10 @@ async function countNaming(within: Acting, families: readonly string[]): Promise
   for (const { document } of named) await countAnew(within, { id: document })
 }
 
-/** Has documents counted anew: all of the actor's, or those that are named by their id or folder. */
+/** Has documents counted anew: all of the actor's, or those that are named by their id, folder or house. */
 export async function countAnew(
   within: Acting,
-  which: { readonly id?: string; readonly folder?: string } = {},
+  which: { readonly id?: string; readonly folder?: string; readonly house?: string } = {},
 ): Promise<void> {
   const { knex } = within
   const waiting = new Set(

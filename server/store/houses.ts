@@ -1,3 +1,4 @@
+import { countAnew } from './faces'
 import { randomUUID } from 'node:crypto'
 import type { HouseInfo, HouseRow, HouseVersionRow, LinkedDocument, MeasuredShare, ShareOnDay } from '../../shared/api'
 import { houseSchema, type House } from '../../core/house/house'
@@ -112,8 +113,12 @@ export async function changeHouse(
 }
 
 /** Lets go of a house with its versions; its documents stay as they are, linked to none. Whether it was there. */
-export async function removeHouse({ knex, actor }: Acting, id: string): Promise<boolean> {
-  return (await knex('houses').where({ id, owner: actor.owner }).delete()) > 0
+export async function removeHouse(acting: Acting, id: string): Promise<boolean> {
+  return atOnce(acting, async within => {
+    const { knex, actor } = within
+    if ((await standInsWord(within, id)) !== '[]') await countAnew(within, { house: id })
+    return (await knex('houses').where({ id, owner: actor.owner }).delete()) > 0
+  })
 }
 
 /** Issues the working house as its next version: the number it has then. */
@@ -144,6 +149,9 @@ export async function issueHouse(
       issued: new Date(),
     })
     await knex('houses').where({ id }).update({ issued: number })
+    // What is absent is shown by others where its stand-ins changed.
+    if (JSON.stringify(before?.standIns ?? []) !== JSON.stringify(house.standIns))
+      await countAnew(within, { house: id })
     return { number }
   })
 }
@@ -157,12 +165,33 @@ export async function houseVersion({ knex, actor }: Acting, id: string, number: 
   return row && read(row.data)
 }
 
+/** A house as it was issued last; undefined where it was not yet, or is not there. */
+export async function issuedHouse({ knex, actor }: Acting, id: string): Promise<House | undefined> {
+  const row = await knex('house_versions')
+    .join('houses', 'houses.id', 'house_versions.house')
+    .where({ 'houses.id': id, 'houses.owner': actor.owner })
+    .where('house_versions.number', knex.ref('houses.issued'))
+    .first<{ data: string } | undefined>('house_versions.data')
+  return row && read(row.data)
+}
+
+/** The stand-ins of a house as one word, by which it is seen whether they differ. */
+const standInsWord = async (acting: Acting, id: string | null): Promise<string> =>
+  JSON.stringify(id === null ? [] : ((await issuedHouse(acting, id))?.standIns ?? []))
+
 /** Links a document to a house, or with null to none; false where there is no such house. */
 export async function linkHouse(acting: Acting, document: string, house: string | null): Promise<boolean> {
   return atOnce(acting, async within => {
     const { knex, actor } = within
     if (house !== null && !(await knex('houses').where({ id: house, owner: actor.owner }).first('id'))) return false
+    const before = await ownDocuments(within)
+      .clearSelect()
+      .where({ id: document })
+      .first<{ house: string | null } | undefined>('documents.house')
     await ownDocuments(within).clearSelect().where({ id: document }).update({ house })
+    // Stand-ins come and go with a house.
+    const [were, are] = [await standInsWord(within, before?.house ?? null), await standInsWord(within, house)]
+    if (were !== are) await countAnew(within, { id: document })
     return true
   })
 }

@@ -1,7 +1,8 @@
 import type { StandIn } from '../../core/font/library'
 import type { Acting } from './acting'
+import { issuedHouse } from './houses'
 
-/** Whose stand-ins they are: a document's own, those of the folder it lies in, which is its house, or the desk's. */
+/** Whose stand-ins they are: a document's own, those of the folder it lies in, or the desk's. */
 export type StandInLevel = 'document' | 'folder' | 'desk'
 
 /** What they are chosen for: a document or a folder by its id, or the whole desk. */
@@ -29,14 +30,19 @@ export async function standInsOf(acting: Acting, target: StandInTarget): Promise
   return rows.map(row => ({ family: row.family, script: row.script, to: row.face_family }))
 }
 
-/** All that hold for a document, the strongest first: its own, its folder's, the desk's. */
+/** Those of a house in the version that was issued last; none where there is none. */
+export const houseStandIns = async (acting: Acting, house: string | null): Promise<readonly StandIn[]> =>
+  house === null ? [] : ((await issuedHouse(acting, house))?.standIns ?? [])
+
+/** All that hold for a document, the strongest first: its own, its folder's, its house's, the desk's. */
 export async function standInsFor(
   acting: Acting,
-  document: { readonly id: string; readonly folder: string | null },
+  document: { readonly id: string; readonly folder: string | null; readonly house: string | null },
 ): Promise<StandIn[]> {
   return [
     ...(await standInsOf(acting, { level: 'document', id: document.id })),
     ...(document.folder === null ? [] : await standInsOf(acting, { level: 'folder', id: document.folder })),
+    ...(await houseStandIns(acting, document.house)),
     ...(await standInsOf(acting, { level: 'desk' })),
   ]
 }

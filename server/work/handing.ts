@@ -3,15 +3,14 @@ import { handoffSchema, type Handed } from '../../core/format/handoff/request'
 import type { House } from '../../core/house/house'
 import type { DocumentRow } from '../../shared/api'
 import type { Acting } from '../store/acting'
-import { findHouse, houseVersion } from '../store/houses'
+import { issuedHouse } from '../store/houses'
 import { threadsFor } from './pool'
 import { attachment } from './requests'
 import { settingFor } from './setting'
 
 /** The newest issued version of the house that a document is linked to; null where there is none. */
 export async function linkedHouse(acting: Acting, { house: id }: Pick<DocumentRow, 'house'>): Promise<House | null> {
-  const info = id === null ? undefined : await findHouse(acting, id)
-  return info && info.issued > 0 ? ((await houseVersion(acting, info.id, info.issued)) ?? null) : null
+  return id === null ? null : ((await issuedHouse(acting, id)) ?? null)
 }
 
 /** As many characters of what is told go into a header. */
@@ -36,7 +35,7 @@ export function handedOn(event: H3Event, { bytes, ending, type, said, left }: Ha
 
 /** Answers with a document that was made here, as PDF: a specimen, a type sheet. */
 export async function madeAsPdf(event: H3Event, acting: Acting, bytes: Uint8Array, name: string): Promise<Buffer> {
-  const setting = await settingFor(acting, { id: '', folder: null })
+  const setting = await settingFor(acting, { id: '', folder: null, house: null })
   const made = await threadsFor(acting).run({
     kind: 'handoff',
     bytes,

@@ -82,7 +82,7 @@ export async function contentToChange(
 /** A version's content with what its text is set with; undefined where there is no such version. */
 export async function setContent(
   acting: Acting,
-  document: Pick<DocumentRow, 'id' | 'folder'>,
+  document: Pick<DocumentRow, 'id' | 'folder' | 'house'>,
   version: number,
 ): Promise<Content | undefined> {
   const content = await versionContent(acting, document.id, version)

@@ -30,7 +30,7 @@ async function listFor(acting: Acting): Promise<string | null> {
  */
 export async function settingFor(
   acting: Acting,
-  document: { readonly id: string; readonly folder: string | null },
+  document: { readonly id: string; readonly folder: string | null; readonly house: string | null },
 ): Promise<TypeSetting | undefined> {
   const [faces, standIns] = [await listFor(acting), await standInsFor(acting, document)]
   return faces === null && standIns.length === 0 ? undefined : { faces, standIns }

@@ -286,6 +286,7 @@ describe('absent faces', () => {
     expect(await get(`/api/documents/${id}/stand-ins`)).toEqual({
       document: [{ family: 'Skerrow', script: 'any', to: 'Inter' }],
       folder: [{ family: 'Skerrow', script: 'any', to: 'Jost' }],
+      house: [],
       desk: [{ family: '', script: 'any', to: 'Work Sans' }],
     })
     await put('document', null)

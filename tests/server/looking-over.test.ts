@@ -1,9 +1,12 @@
 import { describe, expect, it } from 'vitest'
+import type { Census } from '../../core/census/census'
 import { houseFromPair } from '../../core/house/make-house'
 import { harbourNotice } from '../../demo/harbour-notice'
 import { actingAs } from '../../server/store/acting'
 import { addDocument } from '../../server/store/documents'
+import { setStandIn, standInsFor } from '../../server/store/stand-ins'
 import type { ProofCounts } from '../../shared/api'
+import { until } from '../support/desk-process'
 import { face, makeOdt, paragraphStyle } from '../support/fixtures'
 import { runStudio } from './studio'
 
@@ -65,5 +68,54 @@ describe('a proof', () => {
     const kept = { heading: '', name: 'Old set', data: licence }
     expect(await desk.status('POST', '/api/kept/licence', kept)).toBe(201)
     expect(await unlicensed()).toMatchObject({ count: 1, severity: 'error' })
+  })
+})
+
+describe('stand-ins of a house', () => {
+  it('hold for its documents from the version on that says so, behind those of the document', async () => {
+    const { id } = await addDocument(actingAs(studio.knex()), {
+      fileName: 'Absent.odt',
+      kind: 'text',
+      signed: false,
+      bytes: makeOdt({
+        body: '<text:p text:style-name="P">Wait and see</text:p>',
+        faces: face('Brannock'),
+        automatic: paragraphStyle('P', 'style:font-name="Brannock"'),
+      }),
+    })
+    const shown = async () => {
+      const answer = await desk.ask('GET', `/api/documents/${id}/census?version=1`)
+      const census = answer.ok ? ((await answer.json()) as Census) : null
+      return census?.faces.find(each => each.family === 'Brannock')?.standIn ?? null
+    }
+    const house = {
+      ...houseFromPair('Standing in', { heading: 'Jost', body: 'Literata', size: 10, ratio: 1.25 }),
+      standIns: [{ family: 'Brannock', script: 'any' as const, to: 'Jost' }],
+    }
+    const made = await desk.ask('POST', '/api/houses', { house, trialUntil: null })
+    const { id: houseId } = (await made.json()) as { id: string }
+    expect(await desk.status('PUT', `/api/documents/${id}/house`, { house: houseId })).toBe(200)
+    expect(await desk.get(`/api/documents/${id}/stand-ins`)).toMatchObject({ house: [] })
+    const { revision } = await desk.get<{ revision: number }>(`/api/houses/${houseId}`)
+    expect(await desk.status('POST', `/api/houses/${houseId}/issue`, { revision })).toBe(200)
+    expect(await desk.get(`/api/documents/${id}/stand-ins`)).toEqual({
+      document: [],
+      folder: [],
+      house: house.standIns,
+      desk: [],
+    })
+    expect(await until(async () => (await shown()) === 'Jost Regular', 30_000)).toBe(true)
+    const ours = actingAs(studio.knex())
+    await setStandIn(ours, { level: 'desk' }, { family: '', script: 'any', to: 'Work Sans' })
+    await setStandIn(ours, { level: 'document', id }, { family: 'Brannock', script: 'any', to: 'Inter' })
+    const all = await standInsFor(ours, { id, folder: null, house: houseId })
+    expect(all.map(each => each.to)).toEqual(['Inter', 'Jost', 'Work Sans'])
+    await setStandIn(ours, { level: 'document', id }, { family: 'Brannock', script: 'any', to: null })
+    await setStandIn(ours, { level: 'desk' }, { family: '', script: 'any', to: null })
+    // A house sets none through a document, and goes with its stand-ins.
+    const wrong = { level: 'house', family: 'Brannock', script: 'any', to: null }
+    expect(await desk.status('PUT', `/api/documents/${id}/stand-ins`, wrong)).toBe(400)
+    expect(await desk.status('DELETE', `/api/houses/${houseId}`)).toBe(200)
+    expect(await until(async () => (await shown()) !== 'Jost Regular', 30_000)).toBe(true)
   })
 })

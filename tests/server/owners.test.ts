@@ -163,8 +163,8 @@ describe('what belongs to one owner', () => {
     await setStandIn(ours, { level: 'desk' }, { family: '', script: 'any', to: 'Inter' })
     await setStandIn(ours, { level: 'document', id }, { family: 'A', script: 'any', to: 'Jost' })
     expect(await standInsOf(theirs, { level: 'desk' })).toEqual([])
-    expect(await standInsFor(theirs, { id, folder: null })).toEqual([])
-    expect((await standInsFor(ours, { id, folder: null })).map(each => each.to)).toEqual(['Jost', 'Inter'])
+    expect(await standInsFor(theirs, { id, folder: null, house: null })).toEqual([])
+    expect((await standInsFor(ours, { id, folder: null, house: null })).map(each => each.to)).toEqual(['Jost', 'Inter'])
     const wish = (await keep(ours, 'wish', { heading: '', name: 'Quiet', data: swap }))!
     await keep(theirs, 'wish', { heading: '', name: 'Quiet', data: swap })
     expect([(await listKept(ours, 'wish')).length, (await listKept(theirs, 'wish')).length]).toEqual([1, 1])

@@ -1,5 +1,5 @@
 import { route } from '../../../door'
-import { standInsOf } from '../../../store/stand-ins'
+import { houseStandIns, standInsOf } from '../../../store/stand-ins'
 import { documentOf } from '../../../work/requests'
 
 /** The stand-ins that hold for a document, by whose they are: the strongest first. */
@@ -8,6 +8,7 @@ export default route('look', async (event, acting) => {
   return {
     document: await standInsOf(acting, { level: 'document', id: document.id }),
     folder: document.folder === null ? [] : await standInsOf(acting, { level: 'folder', id: document.folder }),
+    house: await houseStandIns(acting, document.house),
     desk: await standInsOf(acting, { level: 'desk' }),
   }
 })

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { route } from '../../../door'
-import { coveredScripts } from '../../../../core/font/face'
+import { standInScripts } from '../../../../core/font/library'
 import { atOnce } from '../../../store/acting'
 import { countAnew, listFaces } from '../../../store/faces'
 import { setStandIn, type StandInTarget } from '../../../store/stand-ins'
@@ -10,7 +10,7 @@ import { bodyOf, documentOf } from '../../../work/requests'
 const bodySchema = z.strictObject({
   level: z.enum(['document', 'folder', 'desk']),
   family: z.string().trim().max(200),
-  script: z.enum(['any', 'western', 'asian', 'complex', ...coveredScripts]),
+  script: z.enum(standInScripts),
   to: z.string().trim().min(1).max(200).nullable(),
 })
 
