@@ -74,13 +74,13 @@ const drop = (id: string) =>
         <input
           class="field min-w-0"
           maxlength="100"
-          :value="each.title"
+          v-typed="each.title"
           :aria-label="`Name of the colour ${each.title}`"
           @change="set(each.id, { title: ($event.target as HTMLInputElement).value.trim() || each.title })"
         />
         <input
           class="field w-full"
-          :value="each.color"
+          v-typed="each.color"
           :aria-label="`Value of ${each.title}`"
           @change="setColor(each.id, $event)"
         />
@@ -107,7 +107,7 @@ const drop = (id: string) =>
             class="field min-w-0 flex-1 text-ink"
             maxlength="100"
             placeholder="as it looks; or four shares of ink in percent, or a spot ink’s name"
-            :value="inkWords(each.ink)"
+            v-typed="inkWords(each.ink)"
             :aria-invalid="noInk === each.id"
             @change="setInk(each.id, $event)"
           />

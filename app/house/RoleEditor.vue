@@ -71,7 +71,7 @@ function dropLevel(): void {
       id="role-title"
       class="field"
       maxlength="100"
-      :value="role.title"
+      v-typed="role.title"
       @change="emit('change', { ...role, title: ($event.target as HTMLInputElement).value.trim() || role.title })"
     />
     <span class="text-soft">Face</span>
@@ -88,7 +88,7 @@ function dropLevel(): void {
         >Weight<br /><input
           class="field w-[64px] text-[14px] text-ink"
           inputmode="numeric"
-          :value="shown(own.weight)"
+          v-typed="shown(own.weight)"
           :placeholder="hint(ground.weight)"
           @change="set({ weight: numberOf($event) })"
       /></label>
@@ -107,7 +107,7 @@ function dropLevel(): void {
         id="role-size"
         class="field w-[68px]"
         inputmode="decimal"
-        :value="shown(own.size)"
+        v-typed="shown(own.size)"
         :placeholder="hint(ground.size)"
         @change="set({ size: numberOf($event) })"
       />
@@ -116,7 +116,7 @@ function dropLevel(): void {
         class="field w-[68px]"
         inputmode="decimal"
         aria-label="Leading"
-        :value="shown(own.leading?.value)"
+        v-typed="shown(own.leading?.value)"
         :placeholder="hint(ground.leading?.value)"
         @change="setLeading(numberOf($event), leadingUnit)"
       />
@@ -145,7 +145,7 @@ function dropLevel(): void {
           class="field w-[58px]"
           inputmode="decimal"
           aria-label="Height of the screen, in metres"
-          :value="shown(room.screenHeight)"
+          v-typed="shown(room.screenHeight)"
           @change="setRoom({ screenHeight: numberOf($event) ?? room.screenHeight })"
         />
         m high, the last row
@@ -153,7 +153,7 @@ function dropLevel(): void {
           class="field w-[58px]"
           inputmode="decimal"
           aria-label="Distance of the last row, in metres"
-          :value="shown(room.lastRow)"
+          v-typed="shown(room.lastRow)"
           @change="setRoom({ lastRow: numberOf($event) ?? room.lastRow })"
         />
         m away
@@ -165,7 +165,7 @@ function dropLevel(): void {
         id="role-tracking"
         class="field w-[68px]"
         inputmode="decimal"
-        :value="shown(own.tracking)"
+        v-typed="shown(own.tracking)"
         :placeholder="hint(ground.tracking)"
         @change="set({ tracking: numberOf($event) })"
       />
@@ -198,7 +198,7 @@ function dropLevel(): void {
         class="field w-[68px]"
         inputmode="decimal"
         aria-label="Space before, in points"
-        :value="shown(own.before)"
+        v-typed="shown(own.before)"
         :placeholder="hint(ground.before)"
         @change="set({ before: numberOf($event) })"
       />
@@ -207,7 +207,7 @@ function dropLevel(): void {
         class="field w-[68px]"
         inputmode="decimal"
         aria-label="Space after, in points"
-        :value="shown(own.after)"
+        v-typed="shown(own.after)"
         :placeholder="hint(ground.after)"
         @change="set({ after: numberOf($event) })"
       />
@@ -244,7 +244,7 @@ function dropLevel(): void {
             class="field w-[58px]"
             inputmode="decimal"
             :aria-label="`Size of level ${at + 2}`"
-            :value="shown(level.size)"
+            v-typed="shown(level.size)"
             placeholder="same"
             @change="setLevel(at, numberOf($event))"
         /></label>

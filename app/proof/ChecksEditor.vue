@@ -47,7 +47,7 @@ function setLimit(id: string, name: string, text: string): void {
             }}<input
               class="field !min-h-[26px] w-[68px] !py-0 text-ink tabular-nums"
               inputmode="decimal"
-              :value="plainNumber(own(each.id).limits[name] ?? limit.usual)"
+              v-typed="plainNumber(own(each.id).limits[name] ?? limit.usual)"
               @change="setLimit(each.id, String(name), ($event.target as HTMLInputElement).value)"
           /></label>
         </div>

@@ -89,7 +89,7 @@ async function make(): Promise<void> {
         class="field !min-h-[26px] w-full !py-0 tabular-nums"
         inputmode="decimal"
         :aria-label="`${axisName(axis)}, value`"
-        :value="plainNumber(place[axis.tag] ?? axis.usual)"
+        v-typed="plainNumber(place[axis.tag] ?? axis.usual)"
         @change="move(axis.tag, ($event.target as HTMLInputElement).value)"
       />
     </div>

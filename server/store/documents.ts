@@ -69,8 +69,10 @@ export function documentOfRow<T extends DocumentRow>(row: T): T {
 
 /** Says what a document is made for. */
 export async function setUses(acting: Acting, id: string, uses: readonly LicenceUse[]): Promise<void> {
-  await ownDocuments(acting)
-    .clearSelect()
-    .where({ id })
-    .update({ uses: JSON.stringify(uses) })
+  await atOnce(acting, within =>
+    ownDocuments(within)
+      .clearSelect()
+      .where({ id })
+      .update({ uses: JSON.stringify(uses) }),
+  )
 }

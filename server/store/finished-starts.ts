@@ -41,10 +41,12 @@ export async function storeFinishedStarts(
   starts: FinishedStarts,
 ): Promise<void> {
   if (level === 'document') {
-    await ownDocuments(acting)
-      .clearSelect()
-      .where({ id })
-      .update({ finished_starts: JSON.stringify(starts) })
+    await atOnce(acting, within =>
+      ownDocuments(within)
+        .clearSelect()
+        .where({ id })
+        .update({ finished_starts: JSON.stringify(starts) }),
+    )
     return
   }
   const of = level === 'folder' ? folder : null

@@ -235,14 +235,16 @@ export async function linkedDocuments(acting: Acting, house: string, number: num
 
 /** Keeps how much of a version of a document is to style. */
 export async function storeShare(
-  { knex }: Acting,
+  acting: Acting,
   of: { readonly document: string; readonly version: number; readonly house: string; readonly number: number },
   { characters, toStyle, roles, dressed }: MeasuredShare,
 ): Promise<void> {
-  await knex('style_shares')
-    .insert({ ...of, characters, to_style: toStyle, roles: JSON.stringify(roles), dressed, measured: new Date() })
-    .onConflict(['document', 'version', 'house', 'number'])
-    .merge()
+  await atOnce(acting, ({ knex }) =>
+    knex('style_shares')
+      .insert({ ...of, characters, to_style: toStyle, roles: JSON.stringify(roles), dressed, measured: new Date() })
+      .onConflict(['document', 'version', 'house', 'number'])
+      .merge(),
+  )
 }
 
 /**

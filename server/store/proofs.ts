@@ -1,5 +1,5 @@
 import type { ProofCounts } from '../../shared/api'
-import { ownDocuments, type Acting } from './acting'
+import { atOnce, ownDocuments, type Acting } from './acting'
 
 /** Which version was looked over, and by what: a digest of checklist, house and faces. */
 export interface ProofOf {
@@ -26,12 +26,14 @@ export async function knownProof(
  * once. False where the document is not there.
  */
 export async function storeProof(acting: Acting, of: ProofOf, counts: ProofCounts): Promise<boolean> {
-  const own = await ownDocuments(acting).clearSelect().where({ id: of.document }).first('id')
-  if (!own) return false
-  await acting
-    .knex('proofs')
-    .insert({ ...of, counts: JSON.stringify(counts), looked: new Date() })
-    .onConflict('document')
-    .merge()
-  return true
+  return atOnce(acting, async within => {
+    const own = await ownDocuments(within).clearSelect().where({ id: of.document }).first('id')
+    if (!own) return false
+    await within
+      .knex('proofs')
+      .insert({ ...of, counts: JSON.stringify(counts), looked: new Date() })
+      .onConflict('document')
+      .merge()
+    return true
+  })
 }

@@ -70,7 +70,7 @@ const fields = [
           >Page<input
             class="field mt-[2px] w-full text-ink"
             inputmode="numeric"
-            :value="edits.frame.page"
+            v-typed="edits.frame.page"
             @change="
               edits.frame = {
                 ...edits.frame!,
@@ -86,7 +86,7 @@ const fields = [
           }}<input
             class="field mt-[2px] w-full text-ink"
             :placeholder="each.key === 'width' ? 'one line' : each.key === 'height' ? 'to the foot' : ''"
-            :value="shown(each.key)"
+            v-typed="shown(each.key)"
             @change="setPlace(each.key, $event)"
         /></label>
       </div>

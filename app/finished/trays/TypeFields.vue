@@ -45,14 +45,14 @@ function setLeading(event: Event): void {
     />
     <label class="text-[13px] text-soft"
       >Size, pt<input
-        :value="plainNumber(draft.size)"
+        v-typed="plainNumber(draft.size)"
         inputmode="decimal"
         class="field mt-[2px] w-full text-ink"
         @change="setSize"
     /></label>
     <label class="text-[13px] text-soft"
       >Leading, pt<input
-        :value="draft.leading === null ? '' : plainNumber(draft.leading)"
+        v-typed="draft.leading === null ? '' : plainNumber(draft.leading)"
         inputmode="decimal"
         placeholder="of the face"
         class="field mt-[2px] w-full text-ink"
@@ -75,7 +75,7 @@ function setLeading(event: Event): void {
       <label
         >Colour<span class="mt-[2px] flex h-[30px] items-center gap-2"
           ><input
-            :value="draft.color"
+            v-typed="draft.color"
             type="color"
             class="h-[26px] w-[40px]"
             @change="set({ color: ($event.target as HTMLInputElement).value })"

@@ -176,7 +176,7 @@ const fields = [
         >{{ field.title }}
         <input
           class="field mt-[2px] w-full text-ink tabular-nums"
-          :value="saidMillimetres(place[field.id])"
+          v-typed="saidMillimetres(place[field.id])"
           @change="set(field.id, ($event.target as HTMLInputElement).value)"
         />
       </label>

@@ -184,7 +184,7 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
             <input
               v-else
               class="field min-w-0"
-              :value="chosen[keyOf(style)]?.name ?? style.displayName"
+              v-typed="chosen[keyOf(style)]?.name ?? style.displayName"
               maxlength="200"
               :aria-label="`Name of the ${style.family === 'text' ? 'character' : 'paragraph'} style ${style.displayName}`"
               @change="choose(style, { name: ($event.target as HTMLInputElement).value })"

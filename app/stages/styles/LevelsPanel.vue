@@ -115,7 +115,7 @@ function show(): void {
               <input
                 class="field w-full min-w-[104px]"
                 list="families-of-the-library"
-                :value="changed(row).family ?? row.family"
+                v-typed="changed(row).family ?? row.family"
                 :aria-label="`Family of ${titleOf(row)}`"
                 @change="set(row, { family: ($event.target as HTMLInputElement).value.trim() || row.family })"
               />
@@ -124,7 +124,7 @@ function show(): void {
               <input
                 class="field w-[56px]"
                 inputmode="decimal"
-                :value="round(changed(row).size ?? row.size)"
+                v-typed="round(changed(row).size ?? row.size)"
                 :aria-label="`Size of ${titleOf(row)}, in points`"
                 @change="number(row, $event, size => ({ size }))"
               />
@@ -132,7 +132,7 @@ function show(): void {
             <td>
               <input
                 class="field w-[64px]"
-                :value="leadingOf(row)"
+                v-typed="leadingOf(row)"
                 placeholder="face"
                 :aria-label="`Leading of ${titleOf(row)}, in points, or in percent of the face’s own`"
                 @change="setLeading(row, $event)"
@@ -142,7 +142,7 @@ function show(): void {
               <input
                 class="field w-[52px]"
                 inputmode="decimal"
-                :value="round(changed(row).before ?? row.before)"
+                v-typed="round(changed(row).before ?? row.before)"
                 :aria-label="`Space before ${titleOf(row)}, in points`"
                 @change="number(row, $event, before => ({ before }))"
               />
@@ -151,7 +151,7 @@ function show(): void {
               <input
                 class="field w-[52px]"
                 inputmode="decimal"
-                :value="round(changed(row).after ?? row.after)"
+                v-typed="round(changed(row).after ?? row.after)"
                 :aria-label="`Space after ${titleOf(row)}, in points`"
                 @change="number(row, $event, after => ({ after }))"
               />

@@ -296,7 +296,7 @@ const sampleStyle = computed(() => {
         >Author<input
           class="field mt-[2px] w-full text-[14px] text-ink"
           maxlength="100"
-          :value="changes.author ?? detail?.author ?? ''"
+          v-typed="changes.author ?? detail?.author ?? ''"
           @change="change({ author: ($event.target as HTMLInputElement).value })"
       /></label>
       <label class="text-[13px] text-soft"

@@ -99,7 +99,7 @@ const known = computed(() => props.field.choices?.some(([each]) => each === valu
         <input
           class="field !min-h-[26px] w-[104px] !py-0"
           :class="{ 'text-soft': own === null }"
-          :value="value"
+          v-typed="value"
           :aria-label="`${field.title}, as a value`"
           placeholder="not said"
           @change="
@@ -118,7 +118,7 @@ const known = computed(() => props.field.choices?.some(([each]) => each === valu
           :id="`field-${field.id}`"
           class="field !min-h-[26px] w-[104px] !py-0 tabular-nums"
           :class="{ 'text-soft': own === null }"
-          :value="shown(value)"
+          v-typed="shown(value)"
           placeholder="not said"
           @change="typed"
           @keydown.up.prevent="step(1)"

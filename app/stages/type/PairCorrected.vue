@@ -47,7 +47,7 @@ const states = computed(() => [
           type="number"
           min="-500"
           max="500"
-          :value="kerning.amountOf(row)"
+          v-typed="kerning.amountOf(row)"
           aria-label="Thousandths of an em that the pair is set apart by"
           @change="kerning.set(row, Number(($event.target as HTMLInputElement).value))"
       /></label>

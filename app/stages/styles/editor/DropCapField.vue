@@ -30,7 +30,7 @@ const counted = (event: Event, otherwise: number): number =>
           max="9"
           class="field !min-h-[26px] w-[52px] !py-0"
           aria-label="Lines of the drop cap"
-          :value="dropCap.lines"
+          v-typed="dropCap.lines"
           @change="set({ lines: counted($event, 3) })"
         />
         lines,
@@ -40,7 +40,7 @@ const counted = (event: Event, otherwise: number): number =>
           max="9"
           class="field !min-h-[26px] w-[52px] !py-0"
           aria-label="Letters of the drop cap"
-          :value="dropCap.length"
+          v-typed="dropCap.length"
           @change="set({ length: counted($event, 1) })"
         />
         letters

@@ -41,7 +41,7 @@ const gap = computed(() =>
         v-if="kind === 'points' || kind === 'percent'"
         class="field !min-h-[26px] w-[74px] !py-0 tabular-nums"
         aria-label="Leading, value"
-        :value="kind === 'points' ? `${plainNumber(points(leading) ?? 0)} pt` : leading.replace('%', ' %')"
+        v-typed="kind === 'points' ? `${plainNumber(points(leading) ?? 0)} pt` : leading.replace('%', ' %')"
         @change="typed"
       />
     </span>

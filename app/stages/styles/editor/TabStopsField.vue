@@ -20,7 +20,7 @@ function typed(event: Event): void {
       ><input
         id="tabs"
         class="field !min-h-[26px] w-full !py-0"
-        :value="saidTabs(tabs)"
+        v-typed="saidTabs(tabs)"
         placeholder="36 pt; 4 cm right .; 6 cm at ,"
         @change="typed"
       /><span v-if="wrong" role="alert" class="text-[13px] text-rubric">{{ wrong }}</span></span
