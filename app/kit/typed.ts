@@ -20,7 +20,8 @@ const isTyping = (field: HTMLInputElement): boolean =>
 export const typed: Directive<HTMLInputElement, string | number | null | undefined> = {
   beforeMount(field, { value }) {
     show(field, value)
-    field.addEventListener('change', () => last.set(field, field.value))
+    // Before whoever takes it: what comes of that is drawn at once, and is to be shown.
+    field.addEventListener('change', () => last.set(field, field.value), { capture: true })
   },
   updated(field, { value }) {
     if (!isTyping(field)) show(field, value)
