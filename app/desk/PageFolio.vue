@@ -25,7 +25,7 @@ function jump(event: Event): void {
   <div class="folio-line">
     <label class="flex items-center gap-1.5"
       >{{ title }}
-      <input class="folio-number" v-typed="page + 1" aria-label="Go to page" inputmode="numeric" @change="jump" />
+      <input v-typed="page + 1" class="folio-number" aria-label="Go to page" inputmode="numeric" @change="jump" />
       <span>of {{ pages }}</span>
     </label>
     <span class="flex items-center gap-1">

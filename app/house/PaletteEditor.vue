@@ -72,15 +72,15 @@ const drop = (id: string) =>
           @click="emit('choose', each.id)"
         />
         <input
+          v-typed="each.title"
           class="field min-w-0"
           maxlength="100"
-          v-typed="each.title"
           :aria-label="`Name of the colour ${each.title}`"
           @change="set(each.id, { title: ($event.target as HTMLInputElement).value.trim() || each.title })"
         />
         <input
-          class="field w-full"
           v-typed="each.color"
+          class="field w-full"
           :aria-label="`Value of ${each.title}`"
           @change="setColor(each.id, $event)"
         />
@@ -104,10 +104,10 @@ const drop = (id: string) =>
         <label class="col-span-4 col-start-2 flex items-center gap-2 text-soft"
           >Printed with
           <input
+            v-typed="inkWords(each.ink)"
             class="field min-w-0 flex-1 text-ink"
             maxlength="100"
             placeholder="as it looks; or four shares of ink in percent, or a spot ink’s name"
-            v-typed="inkWords(each.ink)"
             :aria-invalid="noInk === each.id"
             @change="setInk(each.id, $event)"
           />

@@ -69,9 +69,9 @@ function dropLevel(): void {
     <label class="text-soft" for="role-title">Called</label>
     <input
       id="role-title"
+      v-typed="role.title"
       class="field"
       maxlength="100"
-      v-typed="role.title"
       @change="emit('change', { ...role, title: ($event.target as HTMLInputElement).value.trim() || role.title })"
     />
     <span class="text-soft">Face</span>
@@ -86,9 +86,9 @@ function dropLevel(): void {
       />
       <label class="text-[13px] text-soft"
         >Weight<br /><input
+          v-typed="shown(own.weight)"
           class="field w-[64px] text-[14px] text-ink"
           inputmode="numeric"
-          v-typed="shown(own.weight)"
           :placeholder="hint(ground.weight)"
           @change="set({ weight: numberOf($event) })"
       /></label>
@@ -105,18 +105,18 @@ function dropLevel(): void {
     <div class="flex flex-wrap items-center gap-2">
       <input
         id="role-size"
+        v-typed="shown(own.size)"
         class="field w-[68px]"
         inputmode="decimal"
-        v-typed="shown(own.size)"
         :placeholder="hint(ground.size)"
         @change="set({ size: numberOf($event) })"
       />
       pt, leading
       <input
+        v-typed="shown(own.leading?.value)"
         class="field w-[68px]"
         inputmode="decimal"
         aria-label="Leading"
-        v-typed="shown(own.leading?.value)"
         :placeholder="hint(ground.leading?.value)"
         @change="setLeading(numberOf($event), leadingUnit)"
       />
@@ -142,18 +142,18 @@ function dropLevel(): void {
       <div class="flex flex-wrap items-center gap-2">
         a screen
         <input
+          v-typed="shown(room.screenHeight)"
           class="field w-[58px]"
           inputmode="decimal"
           aria-label="Height of the screen, in metres"
-          v-typed="shown(room.screenHeight)"
           @change="setRoom({ screenHeight: numberOf($event) ?? room.screenHeight })"
         />
         m high, the last row
         <input
+          v-typed="shown(room.lastRow)"
           class="field w-[58px]"
           inputmode="decimal"
           aria-label="Distance of the last row, in metres"
-          v-typed="shown(room.lastRow)"
           @change="setRoom({ lastRow: numberOf($event) ?? room.lastRow })"
         />
         m away
@@ -163,9 +163,9 @@ function dropLevel(): void {
     <div class="flex flex-wrap items-center gap-2">
       <input
         id="role-tracking"
+        v-typed="shown(own.tracking)"
         class="field w-[68px]"
         inputmode="decimal"
-        v-typed="shown(own.tracking)"
         :placeholder="hint(ground.tracking)"
         @change="set({ tracking: numberOf($event) })"
       />
@@ -195,19 +195,19 @@ function dropLevel(): void {
     <div class="flex flex-wrap items-center gap-2">
       <input
         id="role-before"
+        v-typed="shown(own.before)"
         class="field w-[68px]"
         inputmode="decimal"
         aria-label="Space before, in points"
-        v-typed="shown(own.before)"
         :placeholder="hint(ground.before)"
         @change="set({ before: numberOf($event) })"
       />
       pt before,
       <input
+        v-typed="shown(own.after)"
         class="field w-[68px]"
         inputmode="decimal"
         aria-label="Space after, in points"
-        v-typed="shown(own.after)"
         :placeholder="hint(ground.after)"
         @change="set({ after: numberOf($event) })"
       />
@@ -241,10 +241,10 @@ function dropLevel(): void {
         <label v-for="(level, at) in role.levels" :key="at" class="flex items-center gap-1 text-[13px]"
           >{{ at + 2 }}
           <input
+            v-typed="shown(level.size)"
             class="field w-[58px]"
             inputmode="decimal"
             :aria-label="`Size of level ${at + 2}`"
-            v-typed="shown(level.size)"
             placeholder="same"
             @change="setLevel(at, numberOf($event))"
         /></label>

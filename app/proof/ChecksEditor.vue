@@ -45,9 +45,9 @@ function setLimit(id: string, name: string, text: string): void {
           <label v-for="(limit, name) in each.limits" :key="name" class="flex items-center gap-1.5"
             >{{ limit.title
             }}<input
+              v-typed="plainNumber(own(each.id).limits[name] ?? limit.usual)"
               class="field !min-h-[26px] w-[68px] !py-0 text-ink tabular-nums"
               inputmode="decimal"
-              v-typed="plainNumber(own(each.id).limits[name] ?? limit.usual)"
               @change="setLimit(each.id, String(name), ($event.target as HTMLInputElement).value)"
           /></label>
         </div>

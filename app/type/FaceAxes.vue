@@ -86,10 +86,10 @@ async function make(): Promise<void> {
         @input="move(axis.tag, ($event.target as HTMLInputElement).value)"
       />
       <input
+        v-typed="plainNumber(place[axis.tag] ?? axis.usual)"
         class="field !min-h-[26px] w-full !py-0 tabular-nums"
         inputmode="decimal"
         :aria-label="`${axisName(axis)}, value`"
-        v-typed="plainNumber(place[axis.tag] ?? axis.usual)"
         @change="move(axis.tag, ($event.target as HTMLInputElement).value)"
       />
     </div>

@@ -68,9 +68,9 @@ const fields = [
       <div v-else class="mt-1 grid grid-cols-5 gap-3">
         <label class="text-[13px] text-soft"
           >Page<input
+            v-typed="edits.frame.page"
             class="field mt-[2px] w-full text-ink"
             inputmode="numeric"
-            v-typed="edits.frame.page"
             @change="
               edits.frame = {
                 ...edits.frame!,
@@ -84,9 +84,9 @@ const fields = [
         <label v-for="each in fields" :key="each.key" class="text-[13px] text-soft"
           >{{ each.title
           }}<input
+            v-typed="shown(each.key)"
             class="field mt-[2px] w-full text-ink"
             :placeholder="each.key === 'width' ? 'one line' : each.key === 'height' ? 'to the foot' : ''"
-            v-typed="shown(each.key)"
             @change="setPlace(each.key, $event)"
         /></label>
       </div>

@@ -175,8 +175,8 @@ const fields = [
       <label v-for="field in fields" :key="field.id" class="text-[13px] text-soft"
         >{{ field.title }}
         <input
-          class="field mt-[2px] w-full text-ink tabular-nums"
           v-typed="saidMillimetres(place[field.id])"
+          class="field mt-[2px] w-full text-ink tabular-nums"
           @change="set(field.id, ($event.target as HTMLInputElement).value)"
         />
       </label>

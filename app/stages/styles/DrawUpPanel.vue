@@ -183,8 +183,8 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
             <span v-if="style.exists" class="self-center truncate font-medium">{{ style.displayName }}</span>
             <input
               v-else
-              class="field min-w-0"
               v-typed="chosen[keyOf(style)]?.name ?? style.displayName"
+              class="field min-w-0"
               maxlength="200"
               :aria-label="`Name of the ${style.family === 'text' ? 'character' : 'paragraph'} style ${style.displayName}`"
               @change="choose(style, { name: ($event.target as HTMLInputElement).value })"

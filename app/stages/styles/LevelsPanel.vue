@@ -113,26 +113,26 @@ function show(): void {
             <th scope="row" class="!border-rule !font-normal whitespace-nowrap">{{ titleOf(row) }}</th>
             <td>
               <input
+                v-typed="changed(row).family ?? row.family"
                 class="field w-full min-w-[104px]"
                 list="families-of-the-library"
-                v-typed="changed(row).family ?? row.family"
                 :aria-label="`Family of ${titleOf(row)}`"
                 @change="set(row, { family: ($event.target as HTMLInputElement).value.trim() || row.family })"
               />
             </td>
             <td>
               <input
+                v-typed="round(changed(row).size ?? row.size)"
                 class="field w-[56px]"
                 inputmode="decimal"
-                v-typed="round(changed(row).size ?? row.size)"
                 :aria-label="`Size of ${titleOf(row)}, in points`"
                 @change="number(row, $event, size => ({ size }))"
               />
             </td>
             <td>
               <input
-                class="field w-[64px]"
                 v-typed="leadingOf(row)"
+                class="field w-[64px]"
                 placeholder="face"
                 :aria-label="`Leading of ${titleOf(row)}, in points, or in percent of the face’s own`"
                 @change="setLeading(row, $event)"
@@ -140,18 +140,18 @@ function show(): void {
             </td>
             <td>
               <input
+                v-typed="round(changed(row).before ?? row.before)"
                 class="field w-[52px]"
                 inputmode="decimal"
-                v-typed="round(changed(row).before ?? row.before)"
                 :aria-label="`Space before ${titleOf(row)}, in points`"
                 @change="number(row, $event, before => ({ before }))"
               />
             </td>
             <td>
               <input
+                v-typed="round(changed(row).after ?? row.after)"
                 class="field w-[52px]"
                 inputmode="decimal"
-                v-typed="round(changed(row).after ?? row.after)"
                 :aria-label="`Space after ${titleOf(row)}, in points`"
                 @change="number(row, $event, after => ({ after }))"
               />

@@ -294,9 +294,9 @@ const sampleStyle = computed(() => {
       >
       <label v-else-if="isTextFamily(family)" class="text-[13px] text-soft"
         >Author<input
+          v-typed="changes.author ?? detail?.author ?? ''"
           class="field mt-[2px] w-full text-[14px] text-ink"
           maxlength="100"
-          v-typed="changes.author ?? detail?.author ?? ''"
           @change="change({ author: ($event.target as HTMLInputElement).value })"
       /></label>
       <label class="text-[13px] text-soft"

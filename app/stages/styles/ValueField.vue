@@ -97,9 +97,9 @@ const known = computed(() => props.field.choices?.some(([each]) => each === valu
           @input="emit('set', ($event.target as HTMLInputElement).value)"
         />
         <input
+          v-typed="value"
           class="field !min-h-[26px] w-[104px] !py-0"
           :class="{ 'text-soft': own === null }"
-          v-typed="value"
           :aria-label="`${field.title}, as a value`"
           placeholder="not said"
           @change="
@@ -116,9 +116,9 @@ const known = computed(() => props.field.choices?.some(([each]) => each === valu
       <template v-else>
         <input
           :id="`field-${field.id}`"
+          v-typed="shown(value)"
           class="field !min-h-[26px] w-[104px] !py-0 tabular-nums"
           :class="{ 'text-soft': own === null }"
-          v-typed="shown(value)"
           placeholder="not said"
           @change="typed"
           @keydown.up.prevent="step(1)"

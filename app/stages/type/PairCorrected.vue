@@ -43,11 +43,11 @@ const states = computed(() => [
       <label class="flex items-center gap-2"
         >Apart by
         <input
+          v-typed="kerning.amountOf(row)"
           class="field w-[72px]"
           type="number"
           min="-500"
           max="500"
-          v-typed="kerning.amountOf(row)"
           aria-label="Thousandths of an em that the pair is set apart by"
           @change="kerning.set(row, Number(($event.target as HTMLInputElement).value))"
       /></label>

@@ -25,22 +25,22 @@ const counted = (event: Event, otherwise: number): number =>
       >
       <template v-if="dropCap"
         ><input
+          v-typed="dropCap.lines"
           type="number"
           min="2"
           max="9"
           class="field !min-h-[26px] w-[52px] !py-0"
           aria-label="Lines of the drop cap"
-          v-typed="dropCap.lines"
           @change="set({ lines: counted($event, 3) })"
         />
         lines,
         <input
+          v-typed="dropCap.length"
           type="number"
           min="1"
           max="9"
           class="field !min-h-[26px] w-[52px] !py-0"
           aria-label="Letters of the drop cap"
-          v-typed="dropCap.length"
           @change="set({ length: counted($event, 1) })"
         />
         letters

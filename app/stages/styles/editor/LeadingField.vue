@@ -39,9 +39,9 @@ const gap = computed(() =>
       </Choice>
       <input
         v-if="kind === 'points' || kind === 'percent'"
+        v-typed="kind === 'points' ? `${plainNumber(points(leading) ?? 0)} pt` : leading.replace('%', ' %')"
         class="field !min-h-[26px] w-[74px] !py-0 tabular-nums"
         aria-label="Leading, value"
-        v-typed="kind === 'points' ? `${plainNumber(points(leading) ?? 0)} pt` : leading.replace('%', ' %')"
         @change="typed"
       />
     </span>

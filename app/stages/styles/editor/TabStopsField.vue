@@ -19,8 +19,8 @@ function typed(event: Event): void {
     ><span
       ><input
         id="tabs"
-        class="field !min-h-[26px] w-full !py-0"
         v-typed="saidTabs(tabs)"
+        class="field !min-h-[26px] w-full !py-0"
         placeholder="36 pt; 4 cm right .; 6 cm at ,"
         @change="typed"
       /><span v-if="wrong" role="alert" class="text-[13px] text-rubric">{{ wrong }}</span></span
