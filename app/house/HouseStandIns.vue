@@ -3,6 +3,7 @@ import type { House } from '~~/core/house/house'
 import type { StandIn } from '~~/core/font/library'
 import type { ShelfCensus } from '~~/shared/api'
 import Term from '../kit/Term.vue'
+import { sentenceOf } from '../stores/desk'
 import { useLibrary } from '../stores/library'
 import StandInForm from '../type/StandInForm.vue'
 import { scriptWords } from '../type/face-words'
@@ -13,10 +14,14 @@ const emit = defineEmits<{ change: [standIns: House['standIns']] }>()
 const library = useLibrary()
 /** Families that documents on the shelf name and the library lacks. */
 const absent = shallowRef<readonly string[]>([])
+const message = ref('')
 onMounted(async () => {
-  const [census] = await Promise.all([$fetch<ShelfCensus>('/api/census'), library.load()]).catch(() => [null])
-  absent.value =
-    census?.families.map(each => each.value).filter(each => library.library?.family(each).length === 0) ?? []
+  try {
+    const [census] = await Promise.all([$fetch<ShelfCensus>('/api/census'), library.load()])
+    absent.value = census.families.map(each => each.value).filter(each => library.library?.family(each).length === 0)
+  } catch (error) {
+    message.value = sentenceOf(error)
+  }
 })
 const same = (one: StandIn, other: StandIn) => one.family === other.family && one.script === other.script
 function add(standIn: StandIn): boolean {
@@ -32,6 +37,7 @@ function add(standIn: StandIn): boolean {
       is issued. What a document or its folder chooses goes before them, what the desk chooses behind. No file is
       changed.
     </p>
+    <p v-if="message" role="alert" class="text-rubric">{{ message }}</p>
     <table v-if="standIns.length > 0" class="mt-2">
       <thead>
         <tr>

@@ -83,7 +83,10 @@ export interface FaceRecord {
   readonly features: readonly string[]
   /** Axes of a variable file (OpenType 1.9, fvar); none for a face of one form. */
   readonly axes: readonly FaceAxis[]
-  /** Of a face that was cut at a place of a variable file: the SHA-256 of that file, which is the one to be passed on. */
+  /**
+   * Of a face that a variable file opens into: the SHA-256 of that file, which is passed on in its place. A face at a place that
+   * somebody chose has none: no other desk would find it in the file.
+   */
   readonly cutFrom?: string
   /** Panose as the file has it, ten numbers. */
   readonly panose: readonly number[]

@@ -13,7 +13,7 @@ const windows = { platform: 3, encoding: 1, language: 0x409 } as const
 const recordLimit = 5_000
 
 /** The names that a table says for Windows in English. */
-export function namesIn(table: Uint8Array): FontNames {
+function namesIn(table: Uint8Array): FontNames {
   const data = new DataView(table.buffer, table.byteOffset, table.byteLength)
   const names = new Map<number, string>()
   if (table.length < 6) return names

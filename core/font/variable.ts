@@ -22,7 +22,7 @@ export const instanceLimit = 80
  * The faces that a variable file names, in its order, each place once; where it names none, one for each step of its weight.
  * Empty for a file of one form, and where the table is not sound.
  */
-export function instancesIn(bytes: Uint8Array, axes: readonly FaceAxis[]): Instance[] {
+export function instancesIn(bytes: Uint8Array, { axes, slant }: Pick<FaceRecord, 'axes' | 'slant'>): Instance[] {
   if (axes.length === 0) return []
   const named = namedInstances(bytes, axes)
   if (named.length > 0) return named
@@ -30,7 +30,7 @@ export function instancesIn(bytes: Uint8Array, axes: readonly FaceAxis[]): Insta
   if (!weight) return []
   return weightSteps
     .filter(step => step >= weight.least && step <= weight.most)
-    .map(step => ({ style: styleName(step, false), place: { ...usualPlace(axes), wght: step } }))
+    .map(step => ({ style: styleName(step, slant === 'italic'), place: { ...usualPlace(axes), wght: step } }))
 }
 
 function namedInstances(bytes: Uint8Array, axes: readonly FaceAxis[]): Instance[] {
@@ -74,7 +74,7 @@ export function familyName(names: FontNames, instances: readonly Instance[]): st
 }
 
 /** The names of a face at a place of a variable file. What speaks of variations is none of its own (name id 25). */
-export function instanceNames(file: Uint8Array, family: string, style: string): Map<number, string> {
+function instanceNames(file: Uint8Array, family: string, style: string): Map<number, string> {
   const names = calledNames(namesOf(file), family, style)
   names.delete(21)
   names.delete(22)

@@ -15,16 +15,6 @@ export interface FrameBox {
   readonly fragments: readonly Fragment[]
 }
 
-/** Columns of a section or frame. Lengths in points; widths are shares. */
-export interface SectionColumns {
-  readonly count: number
-  readonly gap: number
-  readonly widths: readonly number[]
-  readonly balanced: boolean
-  readonly left: number
-  readonly right: number
-}
-
 /** A cell with its text, from the row's top left. Lengths in points. */
 export interface SetCell {
   readonly x: number

@@ -1,4 +1,4 @@
-import type { SectionColumns } from './box-setter'
+import type { SectionColumns } from './columns'
 import { points } from '../document/lengths'
 import type { Frame } from '../document/story-model'
 import { findStyle, inheritedElement, inheritedProperties, type Properties } from '../document/styles'

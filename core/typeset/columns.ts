@@ -35,6 +35,16 @@ export interface Ground {
   readonly mirrored: boolean
 }
 
+/** Columns of a section or frame. Lengths in points; widths are shares. */
+export interface SectionColumns {
+  readonly count: number
+  readonly gap: number
+  readonly widths: readonly number[]
+  readonly balanced: boolean
+  readonly left: number
+  readonly right: number
+}
+
 /** A column that blocks are put in, from top to bottom. An open one has no bottom: Infinity. */
 export interface Column {
   readonly ground: Ground

@@ -1,6 +1,6 @@
-import type { SectionColumns, SetRow } from './box-setter'
+import type { SetRow } from './box-setter'
 import type { Block, Frame, Paragraph, Table } from '../document/story-model'
-import type { Column } from './columns'
+import type { Column, SectionColumns } from './columns'
 
 /** What a flow puts down: blocks in reading order, sections with columns of their own kept together. */
 export type Item =

@@ -1,5 +1,4 @@
-import type { SectionColumns } from './box-setter'
-import type { Column, Ground, Rectangle } from './columns'
+import type { Column, Ground, Rectangle, SectionColumns } from './columns'
 import { linesHeight, type Fragment } from './fragments'
 
 /** Frames hold this much more than they are high, in points: nobody sees it, and files round their lengths. */

@@ -1,5 +1,4 @@
-import type { SectionColumns } from './box-setter'
-import type { Column } from './columns'
+import type { Column, SectionColumns } from './columns'
 import type { Position } from './flow-items'
 
 /** No column is longer, in points. */

@@ -1,8 +1,14 @@
-import { kinds } from './analysis'
-import { mixes, type Typesetter } from './look'
-import type { SetText } from './setting'
-import { lacksGlyphs, reachesSpaces } from './shaper'
+import { kinds, type Analysis } from './analysis'
+import { mixes, type Look, type Typesetter } from './look'
+import { lacksGlyphs, reachesSpaces, type WordShapes } from './shaper'
 import { scriptTable } from './unicode-tables'
+
+/** Text in segments with their looks, as far as gaps between them ask. */
+interface SegmentedText {
+  readonly analysis: Analysis
+  readonly looks: readonly Look[]
+  shapesOf(segment: number, look: Look): WordShapes
+}
 
 const ideographic = new Set(['Hani', 'Hira', 'Kana', 'Bopo'])
 const alphabetic = /[\p{Script=Latin}\p{Script=Greek}\p{Script=Cyrillic}0-9]/u
@@ -12,7 +18,7 @@ const alphabetic = /[\p{Script=Latin}\p{Script=Greek}\p{Script=Cyrillic}0-9]/u
  * border together or apart counts as room between them, which is gone where the line ends there.
  */
 export function kernedBorders(
-  text: SetText,
+  text: SegmentedText,
   typesetter: Typesetter,
   isWhole: (segment: number) => boolean,
 ): Map<number, number> | null {
@@ -47,7 +53,7 @@ export function kernedBorders(
 
 /** A quarter of an em between East Asian and other letters (style:text-autospace; JLREQ 3.2.6), by the segment before it; into `known`. */
 export function autospaces(
-  { analysis, looks }: SetText,
+  { analysis, looks }: SegmentedText,
   known: Map<number, number> | null,
 ): Map<number, number> | null {
   let gaps = known

@@ -74,12 +74,12 @@ export function faceAt(
   if (!cut)
     throw new PackageError('damaged', `No face can be cut from this variable file at “${style}”. It was not added.`)
   const bytes = namedCut(cut, variable.bytes, family, style)
-  return { bytes, face: { ...readChecked(bytes), cutFrom: variable.face.hash } }
+  return { bytes, face: readChecked(bytes) }
 }
 
 /** A variable file opens into the faces it names: it is the one at its usual place, and all others are cut from it. */
 function openedVariable(font: CheckedFont): CheckedFont[] {
-  const instances = instancesIn(font.bytes, font.face.axes)
+  const instances = instancesIn(font.bytes, font.face)
   if (instances.length === 0) return [font]
   const family = familyName(namesOf(font.bytes), instances)
   const variable = { bytes: font.bytes, face: atUsualPlace(font.face, family, instances) }
@@ -90,7 +90,8 @@ function openedVariable(font: CheckedFont): CheckedFont[] {
       .filter(each => !samePlace(each.place, usual))
       .flatMap(({ style, place }) => {
         try {
-          return [faceAt(variable, style, place)]
+          const { bytes, face } = faceAt(variable, style, place)
+          return [{ bytes, face: { ...face, cutFrom: variable.face.hash } }]
         } catch (error) {
           // A place that cannot be cut takes nothing from the others: the file itself is there.
           if (error instanceof PackageError) return []

@@ -31,7 +31,6 @@ describe('a variable file in the library', () => {
     expect(await desk.status('POST', path, made)).toBe(201)
     expect((await family('Fraunces')).find(each => each.weight === 500)).toMatchObject({
       style: 'Medium',
-      cutFrom: variable.hash,
       source: 'added',
     })
     expect(await desk.says('POST', path, { ...made, style: 'Book', place: { wght: 500, opsz: 40 } })).toEqual([

@@ -100,7 +100,7 @@ export async function writeBundle(
     for (const { family, status } of session.detail.census.faces) if (status === 'absent') absent.add(family)
   }
   const travels: string[] = []
-  // What was cut at a place of a variable file travels as that file, which opens into the same faces elsewhere.
+  // What a variable file opens into travels as that file, once; a place that somebody chose on it travels as its own.
   const whole = new Set<string>()
   for (const face of [...faces.values()].sort((a, b) => a.fullName.localeCompare(b.fullName, 'en'))) {
     const { may, because } = mayTravel(face)

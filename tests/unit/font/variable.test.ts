@@ -66,6 +66,12 @@ describe('a variable file', () => {
     ])
   })
 
+  it('whose letters slant has slanted faces where it names none', () => {
+    const { bytes, face } = plain[0]!
+    const styles = instancesIn(bytes, { ...face, slant: 'italic' }).map(each => each.style)
+    expect(styles).toEqual(expect.arrayContaining(['Thin Italic', 'Italic', 'Bold Italic']))
+  })
+
   it('gives files that stand by themselves, under their own names, with what the maker says kept', async () => {
     const light = full.find(({ face }) => face.style === 'Light')!
     const again = await checkSingleFont(light.bytes)
@@ -91,10 +97,12 @@ describe('a variable file', () => {
     // At display sizes hairlines are finer.
     expect(large.face.measures.hairline).toBeLessThan(small.face.measures.hairline! * 0.7)
     expect(small.bytes).toEqual(at({ wght: 400 }).bytes)
+    // Nobody finds it in the file again: it is passed on as it is.
+    expect(small.face.cutFrom).toBeUndefined()
   })
 
   it('with a table that is not sound is taken as it stands', () => {
-    const axes = full[0]!.face.axes
+    const { face } = full[0]!
     const broken = (change: (data: DataView) => void, length?: number) =>
       fileOf(
         file,
@@ -105,8 +113,8 @@ describe('a variable file', () => {
           return { ...table, bytes }
         }),
       )
-    expect(instancesIn(file, axes)).toHaveLength(6)
-    const count = (bytes: Uint8Array) => instancesIn(bytes, axes).length
+    expect(instancesIn(file, face)).toHaveLength(6)
+    const count = (bytes: Uint8Array) => instancesIn(bytes, face).length
     // Cut off, with too many axes, with instances too short, with more instances than there are: nothing is made up.
     expect(count(broken(() => undefined, 12))).toBe(9)
     expect(count(broken(data => data.setUint16(8, 9_999)))).toBe(9)
@@ -120,7 +128,7 @@ describe('a variable file', () => {
         .bytes.slice().buffer,
     ).getUint16(4)
     expect(count(broken(data => data.setInt32(start + 80 + 4, 200 * 65536)))).toBe(5)
-    expect(instancesIn(file, [])).toEqual([])
+    expect(instancesIn(file, { ...face, axes: [] })).toEqual([])
   })
 })
 

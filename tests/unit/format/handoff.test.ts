@@ -1,20 +1,28 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { unzipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
 import { openDocument } from '../../../core/document/open'
 import type { FaceRecord } from '../../../core/font/face'
+import { Library } from '../../../core/font/library'
 import { mayTravel, writeBundle } from '../../../core/format/handoff/bundle'
 import { handOff, HandoffError, rightTo } from '../../../core/format/handoff/hand-off'
 import { handoffSchema, type HandoffRequest } from '../../../core/format/handoff/request'
 import { PdfError } from '../../../core/format/pdf/write'
 import { houseSchema } from '../../../core/house/house'
 import { houseFromTokens } from '../../../core/house/tokens'
+import { DocumentSession } from '../../../core/session'
+import { Typesetter } from '../../../core/typeset/look'
+import { Shaper } from '../../../core/typeset/shaper'
 import { galleyMenu } from '../../../demo/galley-menu'
 import { sailingGuide } from '../../../demo/sailing-guide'
+import { projectFolder } from '../../../server/library/files'
+import { checkFontFile, faceAt } from '../../../server/library/font-file'
 import { handoffWorks } from '../../../server/library/handoff-works'
-import { startSubsetter } from '../../../server/library/harfbuzz'
+import { startHarfBuzz, startSubsetter } from '../../../server/library/harfbuzz'
 import { printingConditions, screenProfile } from '../../../server/library/printing'
 import { shippedLibrary } from '../../../server/library/shipped'
-import { session } from '../../support/fixtures'
+import { makeOdt, paragraphStyle, session } from '../../support/fixtures'
 
 const works = handoffWorks(shippedLibrary().load, startSubsetter())
 const emptyHouse = (name: string) => houseSchema.parse({ name, roles: [] })
@@ -117,6 +125,48 @@ describe('a bundle', () => {
           came.some(path => path.includes(face.family)),
           face.family,
         ).toBe(true)
+  })
+
+  it('holds a variable file once, in place of the faces it opens into, and places of one’s own as they are', async () => {
+    const fonts = await checkFontFile(
+      new Uint8Array(
+        readFileSync(
+          join(projectFolder(), 'node_modules/@fontsource-variable/fraunces/files/fraunces-latin-full-normal.woff2'),
+        ),
+      ),
+    )
+    const own = faceAt(fonts[0]!, '450', { wght: 450, opsz: 72 }, 'Fraunces 72pt')
+    const all = new Map([...fonts, own].map(each => [each.face.hash, each.bytes]))
+    const load = (hash: string) => all.get(hash) ?? shippedLibrary().load(hash)
+    const setting = new Typesetter(
+      new Library([...fonts, own].map(each => each.face)),
+      new Shaper(startHarfBuzz(), load),
+    )
+    const styled = (name: string, family: string, weight: number) =>
+      paragraphStyle(name, `fo:font-family="${family}" fo:font-weight="${weight}"`)
+    const bytes = makeOdt({
+      automatic: styled('A', 'Fraunces', 400) + styled('B', 'Fraunces', 700) + styled('C', 'Fraunces 72pt', 450),
+      body: ['A', 'B', 'C'].map(name => `<text:p text:style-name="${name}">Quay</text:p>`).join(''),
+    })
+    const document = {
+      fileName: 'Quay.odt',
+      bytes,
+      session: DocumentSession.open(bytes, setting),
+      records: [],
+      uses: [],
+    }
+    const bundle = await writeBundle(
+      [document],
+      { made: 0, house: null, licences: [] },
+      handoffWorks(load, startSubsetter()),
+    )
+    const files = unzipSync(bundle.bytes)
+    expect(Object.keys(files).filter(path => path.startsWith('Fonts/'))).toEqual([
+      'Fonts/Fraunces 72pt 450.ttf',
+      'Fonts/Fraunces, variable.ttf',
+    ])
+    expect(files['Fonts/Fraunces, variable.ttf']).toEqual(fonts[0]!.bytes)
+    expect(files['Fonts/Fraunces 72pt 450.ttf']).toEqual(own.bytes)
   })
 
   it('gives two documents of one name names of their own', async () => {
