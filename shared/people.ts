@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { rights, type Right } from './rights'
+import type { Ways } from './ways'
 
 /*
  * Who works at a desk and what they may do there, as server and browser say it to each other.
@@ -80,8 +81,14 @@ export interface Me {
   /** Null where nobody is signed in, and somebody must be. */
   readonly person: Person | null
   readonly rights: readonly Right[]
+  /** How they like to work; null where nobody is signed in. */
+  readonly ways: Ways | null
   /** The name of the studio. */
   readonly studio: string
+  /** What the provider is called through which people sign in; null where there is none. */
+  readonly provider: string | null
+  /** Whether whoever asks signs in through it. */
+  readonly connected: boolean
   /** Everybody of the studio by id, those who left included: versions and records name them. */
   readonly names: Readonly<Record<string, string>>
   /** Those of them who work here now. */
@@ -105,7 +112,8 @@ export const keyBodySchema = z.strictObject({ key: z.string().min(20).max(200) }
 /** One's own name, and what one signs in by; a new passphrase takes the old one. */
 export const ownBodySchema = z.strictObject({
   name: nameSchema,
-  signIn: signInSchema,
+  /** None where one signs in through the provider alone. */
+  signIn: signInSchema.nullable(),
   passphrase: passphraseSchema.nullable().default(null),
   old: z.string().max(500).default(''),
 })
@@ -131,6 +139,20 @@ export const joinBodySchema = z.strictObject({
   signIn: signInSchema,
   passphrase: passphraseSchema,
 })
+
+/** What somebody goes to the provider for: to sign in, to join by an invitation, or to be known by it from now on. */
+export const wayBodySchema = z.discriminatedUnion('for', [
+  z.strictObject({ for: z.literal('sign-in'), to: z.string().max(500).default('/') }),
+  z.strictObject({ for: z.literal('join'), key: z.string().min(20).max(200), name: nameSchema }),
+  z.strictObject({ for: z.literal('connect') }),
+])
+
+/** A way within this desk; the desk itself for all others. A backslash is a slash to a browser. */
+export const wayWithin = (to: string): string => (/^\/(?![/\\])/.test(to) ? to : '/')
+
+/** Why nobody was let in who came back from the provider. */
+export const wayFaults = ['lost', 'refused', 'unproven', 'away', 'unknown', 'no-link', 'taken'] as const
+export type WayFault = (typeof wayFaults)[number]
 
 /** What the audit log tells: a line each. */
 export interface AuditLine {

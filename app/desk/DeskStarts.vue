@@ -8,8 +8,8 @@ import Choice from '../kit/Choice.vue'
 import { sentenceOf } from '../stores/desk'
 import { useLibrary } from '../stores/library'
 import { useShelf } from '../stores/shelf'
+import { useWays } from '../stores/ways'
 import StartForm from '../stages/defaults/StartForm.vue'
-import { typedLength } from '~~/core/style/typed'
 
 /** What new documents begin with: on the whole desk, or in the folder that is open. */
 const open = defineModel<boolean>({ required: true })
@@ -35,7 +35,16 @@ const titles: Record<StartKind, string> = {
   header: 'Headers and footers',
 }
 const kinds = Object.keys(titles) as StartKind[]
-const page = ref({ width: '210 mm', height: '297 mm', top: '25 mm', bottom: '25 mm', left: '25 mm', right: '25 mm' })
+const ways = useWays()
+const lengthOf = (millimetres: number) => ways.said((millimetres * 72) / 25.4)
+const page = ref({
+  width: lengthOf(210),
+  height: lengthOf(297),
+  top: lengthOf(25),
+  bottom: lengthOf(25),
+  left: lengthOf(25),
+  right: lengthOf(25),
+})
 const first = ref<{ element: HTMLElement | null } | null>(null)
 
 async function load(): Promise<void> {
@@ -46,12 +55,12 @@ async function load(): Promise<void> {
   const own = starts.value.page
   if (own)
     page.value = {
-      width: `${own.width} mm`,
-      height: `${own.height} mm`,
-      top: `${own.margins.top} mm`,
-      bottom: `${own.margins.bottom} mm`,
-      left: `${own.margins.left} mm`,
-      right: `${own.margins.right} mm`,
+      width: lengthOf(own.width),
+      height: lengthOf(own.height),
+      top: lengthOf(own.margins.top),
+      bottom: lengthOf(own.margins.bottom),
+      left: lengthOf(own.margins.left),
+      right: lengthOf(own.margins.right),
     }
   said.value = ''
 }
@@ -111,7 +120,7 @@ function letGo(of: StartKind): void {
 }
 function keepPage(): void {
   const read = (text: string) => {
-    const length = typedLength(text)
+    const length = ways.read(text)
     return length === null ? null : Math.round(((length * 25.4) / 72) * 100) / 100
   }
   const values = Object.fromEntries(Object.entries(page.value).map(([name, text]) => [name, read(text)]))
@@ -183,7 +192,11 @@ function keepPage(): void {
             <tr :class="{ 'bg-wash': kind === 'page' }">
               <td>Page and margins</td>
               <td class="truncate" :class="{ 'text-soft': !starts.page }">
-                {{ starts.page ? `${starts.page.width} × ${starts.page.height} mm` : 'A4, 25 mm' }}
+                {{
+                  starts.page
+                    ? `${lengthOf(starts.page.width)} × ${lengthOf(starts.page.height)}`
+                    : `A4, ${lengthOf(25)}`
+                }}
               </td>
               <td>
                 <button

@@ -17,7 +17,6 @@ import PasteQuestion from './PasteQuestion.vue'
 import { isTyping } from './typing'
 import { useDesk } from '../stores/desk'
 import { useMe } from '../stores/me'
-import { usePasting } from '../stores/pasting'
 import { useProof } from '../stores/proof'
 import { useRemarks } from '../stores/remarks'
 import { useSwap } from '../stores/swap'
@@ -34,7 +33,6 @@ const desk = useDesk()
 const me = useMe()
 const swap = useSwap()
 const words = useWords()
-const pasting = usePasting()
 const proof = useProof()
 const remarks = useRemarks()
 const stages = useStages()
@@ -121,7 +119,6 @@ onMounted(() => {
   resetChanges()
   words.clear()
   stages.begin(route.query.stage)
-  pasting.recall()
   void desk.open(props.id, props.info)
   void remarks.load(props.id)
 })

@@ -2,12 +2,13 @@
 import { useEventListener } from '@vueuse/core'
 import type { DisplayPage } from '~~/core/typeset/display'
 import { boundsOf } from '~~/core/typeset/matrix'
+import { useWays } from '../stores/ways'
 import { useWords } from '../stores/words'
-import { saidMillimetres } from '~~/core/style/typed'
 
 /** A chosen frame: dragged by its middle it moves, by its corner it takes another size; arrow keys do the same. */
 const props = defineProps<{ frame: DisplayPage['frames'][number]; scale: number; page: number }>()
 const words = useWords()
+const ways = useWays()
 const moved = ref({ dx: 0, dy: 0, dw: 0, dh: 0 })
 const box = ref<HTMLElement | null>(null)
 
@@ -94,7 +95,7 @@ onMounted(() => box.value?.focus({ preventScroll: true }))
     role="group"
     class="pointer-events-auto absolute inset-0 cursor-move outline-none"
     :aria-label="
-      `${frame.name || 'Frame'}: ${saidMillimetres(place.width)} by ${saidMillimetres(place.height)}. ` +
+      `${frame.name || 'Frame'}: ${ways.said(place.width)} by ${ways.said(place.height)}. ` +
       'Arrow keys move it, with Shift they change its size, Delete takes it away.'
     "
     :style="{

@@ -7,7 +7,7 @@ import Choice from '../kit/Choice.vue'
 import ShelfPicker from '../kit/ShelfPicker.vue'
 import { sentenceOf } from '../stores/desk'
 import { useShelf } from '../stores/shelf'
-import { typedLength } from '~~/core/style/typed'
+import { useWays } from '../stores/ways'
 
 /** A new document: from a page size with margins, or from one that lies on the shelf. */
 const open = defineModel<boolean>({ required: true })
@@ -17,8 +17,10 @@ const from = ref<'page' | 'template'>('page')
 const kind = ref<'text' | 'presentation' | 'drawing'>('text')
 const size = ref('A4')
 const across = ref(false)
-const own = ref({ width: '210 mm', height: '297 mm' })
-const margins = ref({ top: '25 mm', bottom: '25 mm', left: '25 mm', right: '25 mm' })
+const ways = useWays()
+const said = (millimetres: number) => ways.said((millimetres * 72) / 25.4)
+const own = ref({ width: said(210), height: said(297) })
+const margins = ref({ top: said(25), bottom: said(25), left: said(25), right: said(25) })
 const pages = ref(1)
 const template = shallowRef<ShelfCard | null>(null)
 const message = ref('')
@@ -33,7 +35,7 @@ const kinds = [
 watch(kind, next => {
   if (next === 'presentation') {
     size.value = 'Screen 16 to 9'
-    for (const side of ['top', 'bottom', 'left', 'right'] as const) margins.value[side] = '12 mm'
+    for (const side of ['top', 'bottom', 'left', 'right'] as const) margins.value[side] = said(12)
   }
 })
 
@@ -51,14 +53,14 @@ watch(open, async now => {
     each => Math.abs(each.width - page.width) < 0.1 && Math.abs(each.height - page.height) < 0.1,
   )
   size.value = known?.name ?? ''
-  own.value = { width: `${page.width} mm`, height: `${page.height} mm` }
+  own.value = { width: said(page.width), height: said(page.height) }
   margins.value = Object.fromEntries(
-    Object.entries(page.margins).map(([side, value]) => [side, `${value} mm`]),
+    Object.entries(page.margins).map(([side, value]) => [side, said(value)]),
   ) as typeof margins.value
 })
 
 const millimetres = (text: string): number => {
-  const length = typedLength(text)
+  const length = ways.read(text)
   if (length === null)
     throw new RangeError(`“${text}” is no length. Write for instance 25 mm, 2.5 cm or 1 in. Nothing was made.`)
   return (length * 25.4) / 72
@@ -121,7 +123,7 @@ async function make(): Promise<void> {
               <label class="text-[13px] text-soft"
                 >Page<Choice v-model="size" class="mt-[2px] flex w-full text-ink">
                   <option v-for="each in pageSizes" :key="each.name" :value="each.name">
-                    {{ each.name }}, {{ each.width }} × {{ each.height }} mm
+                    {{ each.name }}, {{ said(each.width) }} × {{ said(each.height) }}
                   </option>
                   <option value="">a size of its own</option>
                 </Choice></label

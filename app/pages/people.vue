@@ -194,6 +194,11 @@ useHead({ title: 'People, Morphene' })
               >Log of who came, what was given and what was taken away, as CSV</a
             >
           </p>
+          <p class="mt-1 text-[13px] text-soft">
+            <a class="link" href="/api/people/package">The whole studio as one package</a>: documents with every
+            version, font files, houses, people and records, without anybody’s passphrase. Another installation takes it
+            in (<code>npm run studio -- in FILE</code>).
+          </p>
         </section>
       </main>
       <ShelfIndex open="people" />

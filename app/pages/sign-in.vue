@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { shortestPassphrase } from '~~/shared/people'
+import { shortestPassphrase, wayWithin } from '~~/shared/people'
 import NoticeLine from '../kit/NoticeLine.vue'
+import { providerFaults, isWayFault } from '../people/words'
 import { sentenceOf } from '../stores/desk'
+import { useMe } from '../stores/me'
 
 /** The way in: by name and passphrase, by an invitation, or by a link that an owner made. */
 const route = useRoute()
@@ -17,7 +19,9 @@ const key = ref('')
 const field = ref<HTMLInputElement | null>(null)
 
 async function begin(): Promise<void> {
-  message.value = ''
+  await store.load().catch(() => null)
+  const { provider: came } = route.query
+  message.value = isWayFault(came) ? providerFaults(provider.value ?? 'The provider')[came] : ''
   key.value = new URLSearchParams(location.hash.slice(1)).get('key') ?? ''
   history.replaceState(history.state, '', location.pathname + location.search)
   if (key.value !== '')
@@ -32,11 +36,8 @@ async function begin(): Promise<void> {
 onMounted(begin)
 useEventListener('hashchange', () => location.hash.includes('key=') && void begin())
 
-/** Only ways within this desk are gone on to; a backslash is a slash to a browser. */
-const onwards = computed(() => {
-  const { to } = route.query
-  return typeof to === 'string' && /^\/(?![/\\])/.test(to) ? to : '/'
-})
+/** Only ways within this desk are gone on to. */
+const onwards = computed(() => wayWithin(String(route.query.to ?? '/')))
 async function send(path: string, body: object, to = onwards.value): Promise<void> {
   busy.value = true
   message.value = ''
@@ -51,6 +52,23 @@ async function send(path: string, body: object, to = onwards.value): Promise<voi
 const come = () => send('/api/sign-in', { signIn: signIn.value, passphrase: passphrase.value })
 const join = () =>
   send('/api/join', { key: key.value, name: name.value, signIn: signIn.value, passphrase: passphrase.value }, '/')
+const store = useMe()
+const provider = computed(() => store.me?.provider ?? null)
+/** To the provider: to sign in, or to join by the link. */
+async function throughProvider(): Promise<void> {
+  busy.value = true
+  message.value = ''
+  const asked = link.value?.joins
+    ? { for: 'join', key: key.value, name: name.value }
+    : { for: 'sign-in', to: onwards.value }
+  try {
+    const { address } = await $fetch<{ address: string }>('/api/provider/begin', { method: 'POST', body: asked })
+    location.assign(address)
+  } catch (error) {
+    message.value = sentenceOf(error)
+    busy.value = false
+  }
+}
 const comeByLink = () => send('/api/come-in', { key: key.value }, '/people')
 useHead({ title: 'Sign in, Morphene' })
 </script>
@@ -85,6 +103,12 @@ useHead({ title: 'Sign in, Morphene' })
         </label>
         <NoticeLine v-if="message" kind="failed">{{ message }}</NoticeLine>
         <button type="submit" class="act mt-4" :disabled="busy">Join</button>
+        <p v-if="provider" class="mt-4 border-t border-rule pt-3 text-[13px] text-soft">
+          Or without a passphrase of this desk:
+          <button type="button" class="link" :disabled="busy || name.trim() === ''" @click="throughProvider">
+            join through {{ provider }}
+          </button>
+        </p>
       </form>
       <form v-else-if="link" class="mt-5" @submit.prevent="comeByLink">
         <h1>Welcome back, {{ link.name }}</h1>
@@ -110,7 +134,12 @@ useHead({ title: 'Sign in, Morphene' })
           />
         </label>
         <NoticeLine v-if="message" kind="failed">{{ message }}</NoticeLine>
-        <button type="submit" class="act mt-4" :disabled="busy">Sign in</button>
+        <div class="mt-4 flex items-center gap-4">
+          <button type="submit" class="act" :disabled="busy">Sign in</button>
+          <button v-if="provider" type="button" class="plain" :disabled="busy" @click="throughProvider">
+            Sign in through {{ provider }}
+          </button>
+        </div>
         <p class="mt-4 text-[13px] text-soft">
           Passphrase forgotten? An owner of the studio can make a link by which you come in once.
         </p>

@@ -1,4 +1,4 @@
-import type { ExtraRight, PersonRole } from '~~/shared/people'
+import { wayFaults, type ExtraRight, type PersonRole, type WayFault } from '~~/shared/people'
 
 /** What people are, as it is said on screen. */
 export const roleWords: Readonly<Record<PersonRole, string>> = {
@@ -18,3 +18,17 @@ export const extraWords: Readonly<Record<ExtraRight, string>> = {
   issue: 'issues houses',
   purge: 'lets go for good',
 }
+
+export const isWayFault = (said: unknown): said is WayFault => wayFaults.includes(said as WayFault)
+/** Why nobody was let in who came back from the provider, which people know by its name. */
+export const providerFaults = (provider: string): Readonly<Record<WayFault, string>> => ({
+  lost: `The way through ${provider} was begun in another browser, was used already, or took more than ten minutes. Try again.`,
+  refused: `${provider} did not say who you are. Nothing was changed.`,
+  unproven: `What ${provider} said could not be believed, and nobody was let in. Tell whoever runs this desk.`,
+  away: `${provider} does not answer just now. Try again, or sign in by your passphrase.`,
+  unknown:
+    `${provider} knows you, but nobody here signs in as that. Join by an invitation, or sign in by your passphrase and ` +
+    `say on People that you come through ${provider}.`,
+  'no-link': 'The invitation does not hold any more. Ask whoever gave it to you for another one.',
+  taken: `Somebody here signs in through ${provider} as that already. Nothing was changed.`,
+})

@@ -10,6 +10,7 @@ import type { PageView } from '~~/core/typeset/drawing-pages'
 import type { FoundText } from '~~/core/change/find'
 import type { Asks, Sheets, SheetSize } from '../workers/messages'
 import { useLibrary } from './library'
+import { useWays } from './ways'
 
 /** What the sentence of a refused request says. */
 export function sentenceOf(error: unknown): string {
@@ -40,8 +41,9 @@ export const useDesk = defineStore('desk', () => {
   const shown = computed<readonly SheetSize[]>(
     () => (view.value === 'pages' ? after.value?.sheets : null) ?? all.value[view.value],
   )
-  const whiteSpace = ref(false)
-  const grid = ref(false)
+  const ways = useWays()
+  const whiteSpace = ways.way('whiteSpace')
+  const grid = ways.way('grid')
   /** Raised when the sheets shall go to the page, or bring the caret into view. */
   const jump = ref(0)
   const reveal = ref(0)
@@ -65,7 +67,7 @@ export const useDesk = defineStore('desk', () => {
   /** The sheets fit what shows them, and go on to when that gets wider or narrower. */
   const fitted = ref(true)
   const page = ref(0)
-  const marks = ref(true)
+  const marks = ways.way('marks')
   /** What is marked on the sheets: a face or a voice of the census, with its places. */
   const chosen = ref<{ of: 'face' | 'voice'; key: string } | null>(null)
   const occurrences = shallowRef<readonly Occurrence[]>([])

@@ -3,10 +3,8 @@ import type { Edit } from '~~/core/document/edits'
 import { pasteBlocks, pastePlain } from '~~/core/format/paste'
 import { readHtml } from '~~/core/format/html/read'
 import { useDesk } from './desk'
+import { useWays } from './ways'
 import { useWords } from './words'
-
-export type PasteWay = 'ask' | 'plain' | 'structure'
-const kept = 'morphene-paste'
 
 /**
  * What is pasted, and how: as plain text in the style at the caret, or with its structure in the document's own
@@ -15,20 +13,9 @@ const kept = 'morphene-paste'
 export const usePasting = defineStore('pasting', () => {
   const desk = useDesk()
   const words = useWords()
-  const way = ref<PasteWay>('ask')
+  const way = useWays().way('paste')
   /** What waits for an answer. */
   const asked = shallowRef<{ text: string; html: string } | null>(null)
-
-  function recall(): void {
-    const known = localStorage.getItem(kept)
-    if (known === 'plain' || known === 'structure') way.value = known
-  }
-
-  function remember(next: PasteWay): void {
-    way.value = next
-    if (next === 'ask') localStorage.removeItem(kept)
-    else localStorage.setItem(kept, next)
-  }
 
   function take(text: string, html: string): void {
     if (text === '' && html === '') return
@@ -49,7 +36,7 @@ export const usePasting = defineStore('pasting', () => {
     const waiting = asked.value
     asked.value = null
     if (!waiting || next === null) return
-    if (always) remember(next)
+    if (always) way.value = next
     await words.act(() => put(next, waiting.text, waiting.html))
   }
 
@@ -75,5 +62,5 @@ export const usePasting = defineStore('pasting', () => {
     await words.reveal()
   }
 
-  return { way, asked, recall, remember, take, answer }
+  return { way, asked, take, answer }
 })

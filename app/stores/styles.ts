@@ -7,6 +7,7 @@ import type { Wish } from '~~/core/change/registry'
 import type { TextScope } from '~~/core/change/scope'
 import { emphasisGroups, typeGroups, type GroupId } from '~~/core/style/groups'
 import { useChange } from '../change/use-change'
+import type { Pins } from '~~/shared/ways'
 import { useDesk } from './desk'
 import { useWords } from './words'
 
@@ -42,7 +43,7 @@ export const useStyles = defineStore('styles', () => {
   /** Raised when the search of the styles shall have the keyboard. */
   const searching = ref(0)
   /** Styles on keys of one's own: Alt with a figure. */
-  const pins = shallowRef<Readonly<Record<string, { readonly family: TextFamily; readonly name: string }>>>({})
+  const pins = shallowRef<Pins>({})
 
   const summary = computed(
     () => list.value.find(each => each.family === selected.value?.family && each.name === selected.value.name) ?? null,
@@ -83,13 +84,10 @@ export const useStyles = defineStore('styles', () => {
     if (selected.value && !summary.value) selected.value = null
   }
 
-  function recallPins(): void {
+  async function recallPins(): Promise<void> {
     const id = desk.info?.document.id
-    try {
-      pins.value = id ? (JSON.parse(localStorage.getItem(`pins ${id}`) ?? '{}') as typeof pins.value) : {}
-    } catch {
-      pins.value = {}
-    }
+    const found = id ? await $fetch<Pins>(`/api/me/pins/${id}`).catch(() => ({})) : {}
+    if (desk.info?.document.id === id) pins.value = found
   }
   function pin(figure: string, style: { family: TextFamily; name: string } | null): void {
     const next = Object.fromEntries(
@@ -99,7 +97,7 @@ export const useStyles = defineStore('styles', () => {
     )
     if (style && figure !== '') next[figure] = style
     pins.value = next
-    if (desk.info) localStorage.setItem(`pins ${desk.info.document.id}`, JSON.stringify(next))
+    if (desk.info) void $fetch(`/api/me/pins/${desk.info.document.id}`, { method: 'PUT', body: next }).catch(() => null)
   }
   const pinOf = (style: { family: StyleFamily; name: string }) =>
     Object.entries(pins.value).find(([, each]) => each.family === style.family && each.name === style.name)?.[0] ?? ''
@@ -166,7 +164,7 @@ export const useStyles = defineStore('styles', () => {
     message.value = ''
     done.value = ''
     leave()
-    recallPins()
+    void recallPins()
   }
 
   return {

@@ -2,14 +2,29 @@ import { points } from '../document/lengths'
 import { plainNumber } from './describe'
 import { percent } from './properties'
 
+/** Units in which lengths are told; a point is 1/72 in (CSS Values 3, 6.2). */
+export const lengthUnits = ['mm', 'cm', 'in', 'pt'] as const
+export type LengthUnit = (typeof lengthUnits)[number]
+/** How long each is in points, and to how many decimals it is told: to a hundredth of a millimetre or finer. */
+const told: Readonly<Record<LengthUnit, { readonly points: number; readonly decimals: number }>> = {
+  mm: { points: 72 / 25.4, decimals: 2 },
+  cm: { points: 72 / 2.54, decimals: 3 },
+  in: { points: 72, decimals: 4 },
+  pt: { points: 1, decimals: 2 },
+}
+
 /** A length that was typed, in points: with any unit, or in the one said without one; null where it is none. */
-export function typedLength(text: string, bare: 'mm' | 'pt' = 'mm'): number | null {
+export function typedLength(text: string, bare: LengthUnit = 'mm'): number | null {
   const trimmed = text.trim().replace(',', '.')
   return /^-?\d+(\.\d+)?$/.test(trimmed) ? points(`${trimmed}${bare}`) : points(trimmed.replace(/\s+/g, ''))
 }
 
-/** Points as millimetres, to a hundredth. */
-export const saidMillimetres = (value: number): string => `${Math.round(((value * 25.4) / 72) * 100) / 100} mm`
+/** A length in points, told in a unit. */
+export function saidLength(value: number, unit: LengthUnit = 'mm'): string {
+  const { points: one, decimals } = told[unit]
+  // Adding zero tells no “-0”.
+  return `${Number((value / one).toFixed(decimals)) + 0} ${unit}`
+}
 
 /** A tab stop, its position in points. */
 export interface TabStopValue {

@@ -1,6 +1,7 @@
 import { setResponseStatus } from 'h3'
 import { joinBodySchema } from '../../shared/people'
 import { openRoute } from '../door'
+import { hashOfKey } from '../store/keys'
 import { join } from '../store/people'
 import { refusal } from '../work/answer'
 import { hashPassphrase, whyNot } from '../work/passphrases'
@@ -13,7 +14,7 @@ export default openRoute(async (event, knex) => {
   await countTry(event, null)
   const why = whyNot(passphrase, by)
   if (why) throw refusal(422, `${why} Nothing was changed.`)
-  const actor = await join(knex, key, { name, signIn: by, passphrase: await hashPassphrase(passphrase) })
+  const actor = await join(knex, hashOfKey(key), name, { signIn: by, passphrase: await hashPassphrase(passphrase) })
   if (actor === 'no link')
     throw refusal(404, 'This link does not hold any more. Ask whoever gave it to you for another one.')
   if (actor === 'taken') throw refusal(409, `Somebody else signs in by “${by}”. Choose another name.`)

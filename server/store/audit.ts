@@ -3,10 +3,12 @@ import type { Acting } from './acting'
 
 /** What is told of people: coming in and going, rights, what was taken away or let go. Never words of documents. */
 export const auditWords = {
-  'signed in': 'came in by passphrase or link',
+  'signed in': 'came in by passphrase, link or provider',
   'sign-in refused': 'a passphrase that was not theirs',
   'signed out': 'ended a session',
   'sign-in changed': 'chose a new name to sign in by, or a new passphrase',
+  connected: 'signs in through a provider from now on',
+  disconnected: 'signs in through a provider no more',
   invited: 'asked somebody to come',
   'invitation withdrawn': 'took an invitation back',
   joined: 'came by an invitation',
@@ -19,6 +21,7 @@ export const auditWords = {
   'signed off': 'signed a version off',
   'sign-off taken back': 'took a sign-off back',
   taken: 'took something away',
+  'studio taken': 'took the whole studio away as a package',
   purged: 'let something go for good',
 } as const
 export type AuditKind = keyof typeof auditWords

@@ -64,6 +64,9 @@ export function connect(address: DatabaseAddress = databaseAddress(), connection
   })
 }
 
+/** The last step of the schema. */
+export const schemaNow: string = migrations.at(-1)!.name
+
 /** Brings the schema up to date. */
 export async function migrate(knex: Knex): Promise<void> {
   const migrationSource: Knex.MigrationSource<(typeof migrations)[number]> = {

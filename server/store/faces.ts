@@ -11,6 +11,9 @@ import { askForSurvey } from './jobs'
  * it (where it came from, what its licence says). The files are content like any other, kept once.
  */
 
+/** As many faces are stored in one transaction: each of them waits for the disk. */
+const facesAtOnce = 32
+
 /**
  * Puts the shipped faces into the store. The files of those that are there already are passed over; what is known of
  * them is brought to what was measured now.
@@ -28,20 +31,23 @@ export async function storeShippedFaces(
     if (known.has(face.hash) && known.get(face.hash) !== record)
       await knex('faces').where({ hash: face.hash }).update({ record })
   }
-  for (const [index, { face, path }] of fresh.entries()) {
+  for (let start = 0; start < fresh.length; start += facesAtOnce) {
+    const some = fresh.slice(start, start + facesAtOnce)
     await knex.transaction(async transaction => {
-      await putBlob(transaction, readFontFile(path), face.hash)
-      await transaction('faces').insert({
-        hash: face.hash,
-        family: face.family,
-        style: face.style,
-        weight: face.weight,
-        slant: face.slant,
-        source: face.source,
-        record: JSON.stringify(face),
-      })
+      for (const { face, path } of some) await putBlob(transaction, readFontFile(path), face.hash)
+      await transaction('faces').insert(
+        some.map(({ face }) => ({
+          hash: face.hash,
+          family: face.family,
+          style: face.style,
+          weight: face.weight,
+          slant: face.slant,
+          source: face.source,
+          record: JSON.stringify(face),
+        })),
+      )
     })
-    report(index + 1, fresh.length)
+    report(start + some.length, fresh.length)
   }
 }
 

@@ -3,6 +3,7 @@ import type { Knex } from 'knex'
 import { rightsOf, type ExtraRight, type Invitation, type Me, type Person, type PersonRole } from '../../shared/people'
 import { atOnce, deskPerson, type Acting, type Actor } from './acting'
 import { tellAudit } from './audit'
+import { addIdentity } from './identities'
 import { hashOfKey, newKey } from './keys'
 
 interface PersonRow {
@@ -111,6 +112,12 @@ export async function addStudio(
   return actorOf(person)
 }
 
+/** The owners of a studio, by whom it is opened to others. */
+export async function ownersOf(knex: Knex, owner: string): Promise<{ readonly actor: Actor; readonly name: string }[]> {
+  const rows = await knex('people').where({ owner, role: 'owner' }).whereNull('ended').select<PersonRow[]>('*')
+  return rows.map(row => ({ actor: actorOf(row), name: row.name }))
+}
+
 /** Somebody by what they sign in by: with the hash of their passphrase, and who they are to the store. */
 export async function personBySignIn(
   knex: Knex,
@@ -135,7 +142,7 @@ export async function ownPassphrase({ knex, actor }: Acting): Promise<string | n
 }
 
 /** What two people cannot both sign in by. */
-const isTaken = (error: unknown) => (error as { code?: unknown }).code === 'ER_DUP_ENTRY'
+export const isTaken = (error: unknown) => (error as { code?: unknown }).code === 'ER_DUP_ENTRY'
 
 /**
  * Keeps one's own name, what one signs in by and, where there is a new one, the passphrase's hash; all other sessions end
@@ -143,7 +150,7 @@ const isTaken = (error: unknown) => (error as { code?: unknown }).code === 'ER_D
  */
 export async function setOwn(
   acting: Acting,
-  own: { readonly name: string; readonly signIn: string; readonly passphrase: string | null },
+  own: { readonly name: string; readonly signIn: string | null; readonly passphrase: string | null },
   keptSession: string,
 ): Promise<boolean> {
   const { owner, person } = acting.actor
@@ -234,8 +241,8 @@ export async function linkOf(
 }
 
 /** Takes a link to join or to come in again, so that nobody comes by it a second time; null where it does not hold. */
-async function takeLink(knex: Knex, key: string, joins: boolean): Promise<LinkRow | null> {
-  const where = { key_hash: hashOfKey(key) }
+async function takeLink(knex: Knex, hash: string, joins: boolean): Promise<LinkRow | null> {
+  const where = { key_hash: hash }
   const row = await knex('invitations')
     .where(where)
     .where('until', '>', new Date())
@@ -246,26 +253,29 @@ async function takeLink(knex: Knex, key: string, joins: boolean): Promise<LinkRo
   return row
 }
 
-/** Somebody comes by an invitation: one person more. Says what stands in the way where they do not. */
-export async function join(
-  knex: Knex,
-  key: string,
-  own: { readonly name: string; readonly signIn: string; readonly passphrase: string },
-): Promise<Actor | 'no link' | 'taken'> {
+/** What somebody who joins comes in by from then on. */
+export type ComesBy =
+  { readonly signIn: string; readonly passphrase: string } | { readonly issuer: string; readonly subject: string }
+
+/**
+ * Somebody comes by an invitation: one person more. Says what stands in the way where they do not.
+ * @param hash of the link's key
+ */
+export async function join(knex: Knex, hash: string, name: string, by: ComesBy): Promise<Actor | 'no link' | 'taken'> {
   try {
     return await knex.transaction(async transaction => {
-      const link = await takeLink(transaction, key, true)
+      const link = await takeLink(transaction, hash, true)
       if (!link) return 'no link'
       const person = { id: randomUUID(), owner: link.owner, role: link.role, also: link.also }
       await transaction('people').insert({
         ...person,
-        name: own.name,
-        sign_in: own.signIn,
-        passphrase: own.passphrase,
+        name,
+        ...('signIn' in by ? { sign_in: by.signIn, passphrase: by.passphrase } : {}),
         created: new Date(),
       })
+      if ('issuer' in by) await addIdentity(transaction, person.id, by)
       const actor = actorOf(person)
-      await tellAudit({ knex: transaction, actor }, 'joined', own.name)
+      await tellAudit({ knex: transaction, actor }, 'joined', name)
       return actor
     })
   } catch (error) {
@@ -303,7 +313,7 @@ export async function makeLink(acting: Acting, person: string): Promise<string |
 /** Somebody of the studio comes in by a link that was made for them; null where it does not hold. */
 export async function comeIn(knex: Knex, key: string): Promise<Actor | null> {
   return knex.transaction(async transaction => {
-    const link = await takeLink(transaction, key, false)
+    const link = await takeLink(transaction, hashOfKey(key), false)
     return link && actorOfPerson(transaction, link.person!)
   })
 }
@@ -349,6 +359,7 @@ export async function endPerson(acting: Acting, person: string): Promise<'done' 
     await within.knex('people').where(where).update({ ended: new Date(), sign_in: null, passphrase: null })
     await within.knex('sessions').where({ person }).delete()
     await within.knex('invitations').where({ person }).delete()
+    await within.knex('identities').where({ person }).delete()
     await tellAudit(within, 'person ended', row.name)
     return 'done'
   })

@@ -6,13 +6,14 @@ import { isShared } from '../store/people'
 import { actorOfProgramKey } from '../store/program-keys'
 import { actorOfKey, beginSession } from '../store/sessions'
 import { refusal } from './answer'
+import { isLoopback } from './loopback'
 
 /* Who asks: by the key that their browser holds, or, on a desk of one, whoever is at the machine. */
 
 /** Behind a proxy with TLS the cookie goes over that alone, and to no other name (RFC 6265bis, 4.1.3.2). */
-const secure = process.env.MORPHENE_TLS === '1'
-const cookie = secure ? '__Host-morphene' : 'morphene'
-const cookieOptions = { httpOnly: true, sameSite: 'strict', path: '/', secure } as const
+export const behindTls = process.env.MORPHENE_TLS === '1'
+const cookie = behindTls ? '__Host-morphene' : 'morphene'
+const cookieOptions = { httpOnly: true, sameSite: 'strict', path: '/', secure: behindTls } as const
 /** As long as a session holds at the most, in seconds. */
 const cookieHolds = 30 * 24 * 3600
 
@@ -20,8 +21,6 @@ const cookieHolds = 30 * 24 * 3600
 const soloHolds = 500
 let soloUntil = 0
 
-/** Only this machine reaches an address that goes round in it (RFC 1122, 3.2.1.3; RFC 4291, 2.5.3). */
-const isLoopback = (address: string) => /^(127\.|localhost$|\[?::1\]?$)/.test(address)
 /** It is asked for by whoever started the desk, or the desk is reached from other machines. */
 const alwaysNeeded = process.env.MORPHENE_SIGN_IN === '1' || !isLoopback(process.env.NITRO_HOST ?? '127.0.0.1')
 
@@ -87,7 +86,7 @@ const tries = {
   name: new RateLimiterMemory({ points: 100, duration: 900 }),
   address: new RateLimiterMemory({ points: 60, duration: 900 }),
 }
-const addressOf = (event: H3Event) => getRequestIP(event, { xForwardedFor: secure }) ?? ''
+const addressOf = (event: H3Event) => getRequestIP(event, { xForwardedFor: behindTls }) ?? ''
 
 /**
  * Counts a try to come in, before it is looked at.

@@ -193,7 +193,15 @@ describe('what belongs to one owner', () => {
 
 describe('every route', () => {
   const folder = join(projectFolder(), 'server/api')
-  const waysIn = ['me/index.get.ts', 'sign-in.post.ts', 'link.post.ts', 'join.post.ts', 'come-in.post.ts']
+  const waysIn = [
+    'me/index.get.ts',
+    'sign-in.post.ts',
+    'link.post.ts',
+    'join.post.ts',
+    'come-in.post.ts',
+    'provider/begin.post.ts',
+    'provider/back.get.ts',
+  ]
   const routes = readdirSync(folder, { recursive: true, encoding: 'utf8' }).filter(path => path.endsWith('.ts'))
 
   it.each(routes)('%s says the right it needs', path => {

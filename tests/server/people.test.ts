@@ -101,7 +101,17 @@ describe('a desk of several', () => {
     expect(await nobody().status('GET', '/api/shelf')).toBe(401)
     expect(await owner.status('GET', '/api/shelf')).toBe(200)
     const me = await nobody().get<Me>('/api/me')
-    expect(me).toEqual({ signInNeeded: true, person: null, rights: [], studio: '', names: {}, here: [] })
+    expect(me).toEqual({
+      signInNeeded: true,
+      person: null,
+      rights: [],
+      ways: null,
+      studio: '',
+      provider: null,
+      connected: false,
+      names: {},
+      here: [],
+    })
     expect(await knex('invitations').where({ key_hash: key }).first()).toBeUndefined()
   })
 

@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import { counted } from '../../desk/words'
-import { typedLength, saidMillimetres } from '~~/core/style/typed'
 import { plainNumber } from '~~/core/style/describe'
 import { useFinished } from '../../stores/finished'
 import { useFinishedEdits } from '../../stores/finished-edits'
+import { useWays } from '../../stores/ways'
 import ChangeFoot from './ChangeFoot.vue'
 import TypeFields from './TypeFields.vue'
 
 /** Text is added to a page, in what the defaults say, so that all that is added is set alike. */
 const finished = useFinished()
 const edits = useFinishedEdits()
+const ways = useWays()
 const look = computed(() => finished.trial?.trial.added[0] ?? null)
 const sheet = computed(() => (edits.frame ? finished.sheets[edits.frame.page - 1]! : null))
 onMounted(async () => {
@@ -26,13 +27,13 @@ function placeByHand(): void {
 }
 function setPlace(key: 'x' | 'y' | 'width' | 'height', event: Event): void {
   const field = event.target as HTMLInputElement
-  const length = field.value.trim() === '' ? 0 : typedLength(field.value)
+  const length = field.value.trim() === '' ? 0 : ways.read(field.value)
   if (length === null || length < 0) field.value = shown(key)
   else edits.frame = { ...edits.frame!, [key]: length }
 }
 const shown = (key: 'x' | 'y' | 'width' | 'height') => {
   const value = edits.frame![key]
-  return (key === 'width' || key === 'height') && value < 8 ? '' : saidMillimetres(value)
+  return (key === 'width' || key === 'height') && value < 8 ? '' : ways.said(value)
 }
 const fields = [
   { key: 'x', title: 'From the left' },

@@ -5,17 +5,20 @@ import { boundsOf } from '~~/core/typeset/matrix'
 import { filler, fillerText } from '~~/core/format/filler'
 import { pastePlain } from '~~/core/format/paste'
 import Choice from '../../kit/Choice.vue'
-import { typedLength, saidMillimetres } from '~~/core/style/typed'
 import { useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
+import { useWays } from '../../stores/ways'
 import { useWords } from '../../stores/words'
 
 /** Text frames: a new one, and the place, size, columns, insets and chain of the chosen one. */
 const desk = useDesk()
 const words = useWords()
+const ways = useWays()
 const styles = useStyles()
 const page = shallowRef<DisplayPage | null>(null)
-const text = ref({ columns: 1, gap: '5 mm', inset: '0 mm' })
+/** A millimetre in points. */
+const mm = 72 / 25.4
+const text = ref({ columns: 1, gap: ways.said(mm * 5), inset: ways.said(0) })
 const script = ref('Latin')
 const count = ref(3)
 const frame = computed(
@@ -42,8 +45,8 @@ async function look(): Promise<void> {
   }
   text.value = {
     columns: known.text.columns,
-    gap: saidMillimetres(known.text.gap),
-    inset: saidMillimetres(known.text.inset),
+    gap: ways.said(known.text.gap),
+    inset: ways.said(known.text.inset),
   }
   others.value = known.others
   next.value = String(known.others.find(each => each.name === known.text.next)?.node ?? '')
@@ -52,12 +55,12 @@ watch(() => [desk.page, desk.view, desk.generation, words.frame] as const, look,
 
 const frameText = () => ({
   columns: Math.max(1, Math.min(Math.round(text.value.columns), 20)),
-  gap: Math.max(typedLength(text.value.gap) ?? 0, 0),
-  inset: Math.max(typedLength(text.value.inset) ?? 0, 0),
+  gap: Math.max(ways.read(text.value.gap) ?? 0, 0),
+  inset: Math.max(ways.read(text.value.inset) ?? 0, 0),
 })
 
 async function set(which: 'x' | 'y' | 'width' | 'height', value: string): Promise<void> {
-  const length = typedLength(value)
+  const length = ways.read(value)
   if (length === null) {
     words.message = `“${value}” is no length. Write for instance 12 mm, 2.5 cm, 1 in or 36 pt. Nothing was changed.`
     return
@@ -175,7 +178,7 @@ const fields = [
       <label v-for="field in fields" :key="field.id" class="text-[13px] text-soft"
         >{{ field.title }}
         <input
-          v-typed="saidMillimetres(place[field.id])"
+          v-typed="ways.said(place[field.id])"
           class="field mt-[2px] w-full text-ink tabular-nums"
           @change="set(field.id, ($event.target as HTMLInputElement).value)"
         />

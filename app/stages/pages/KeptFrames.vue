@@ -2,6 +2,7 @@
 import type { Kept } from '~~/shared/kept'
 import { sentenceOf, useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
+import { useWays } from '../../stores/ways'
 import { useWords } from '../../stores/words'
 import Term from '../../kit/Term.vue'
 
@@ -9,6 +10,7 @@ import Term from '../../kit/Term.vue'
 const desk = useDesk()
 const styles = useStyles()
 const words = useWords()
+const ways = useWays()
 const pieces = ref<readonly Kept<'frame'>[]>([])
 const heading = ref('Boxes')
 const name = ref('')
@@ -71,8 +73,7 @@ const put = (kept: Kept<'frame'>, withText: boolean) =>
         <span class="flex-1 truncate"
           >{{ piece.name }}
           <span class="text-[13px] text-soft"
-            >{{ Math.round((piece.data.width * 25.4) / 72) }} ×
-            {{ Math.round((piece.data.height * 25.4) / 72) }} mm</span
+            >{{ ways.said(piece.data.width) }} × {{ ways.said(piece.data.height) }}</span
           ></span
         >
         <button type="button" class="link" :aria-label="`Put ${piece.name} in with its text`" @click="put(piece, true)">

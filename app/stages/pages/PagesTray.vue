@@ -144,7 +144,7 @@ const findings = computed((): Finding[] => {
           id="paste-way"
           class="mt-1"
           :model-value="pasting.way"
-          @update:model-value="pasting.remember($event as typeof pasting.way)"
+          @update:model-value="pasting.way = $event as typeof pasting.way"
         >
           <option value="ask">ask every time</option>
           <option value="plain">words alone</option>

@@ -1,5 +1,6 @@
 import { ownBodySchema } from '../../../shared/people'
 import { route } from '../../door'
+import { isConnected } from '../../store/identities'
 import { ownPassphrase, setOwn } from '../../store/people'
 import { refusal } from '../../work/answer'
 import { hashPassphrase, isPassphrase, whyNot } from '../../work/passphrases'
@@ -8,15 +9,18 @@ import { countTry, signIn } from '../../work/signing-in'
 
 /**
  * One's own name, what one signs in by, and a new passphrase: whoever has one says the old one. All other sessions end with
- * a new one, and this browser is signed in by it.
+ * a new one, and this browser is signed in by it. Whoever signs in through the provider needs neither.
  */
 export default route('look', async (event, acting, session) => {
   const { name, signIn: by, passphrase, old } = await bodyOf(event, ownBodySchema)
   const kept = await ownPassphrase(acting)
-  if (passphrase === null && kept === null)
+  const byProvider = by === null && passphrase === null && kept === null && (await isConnected(acting))
+  if (by === null && !byProvider)
+    throw refusal(422, 'Say what you sign in by, besides the passphrase. Nothing was changed.')
+  if (passphrase === null && kept === null && !byProvider)
     throw refusal(422, 'Choose a passphrase: without one nobody can sign in by that name. Nothing was changed.')
   if (passphrase !== null) {
-    const why = whyNot(passphrase, by)
+    const why = whyNot(passphrase, by ?? '')
     if (why) throw refusal(422, `${why} Nothing was changed.`)
     if (kept !== null) {
       await countTry(event, `own ${acting.actor.person}`)

@@ -8,6 +8,8 @@ import { remarks } from './013-remarks'
 import { presence } from './014-presence'
 import { folderMembers } from './015-folder-members'
 import { programKeys } from './016-program-keys'
+import { identities } from './017-identities'
+import { ways } from './018-ways'
 import type { Knex } from 'knex'
 import { upgradePlan, upgradeRequest } from '../old-plans'
 import { owners } from './005-owners'
@@ -271,6 +273,8 @@ export const migrations: Migration[] = [
   presence,
   folderMembers,
   programKeys,
+  identities,
+  ways,
 ]
 
 /** Goes through a table row by row, so that no more than one is held. */

@@ -3,7 +3,8 @@ import {
   leadingAs,
   leadingKind,
   leadingPoints,
-  saidMillimetres,
+  lengthUnits,
+  saidLength,
   saidTabs,
   typedLeading,
   typedLength,
@@ -27,8 +28,15 @@ describe('what is typed for values of type', () => {
     expect(typedLength(text)).toBeNull()
   })
 
-  it('shows millimetres to a hundredth', () => {
-    expect([saidMillimetres(72), saidMillimetres(0), saidMillimetres(-8.504)]).toEqual(['25.4 mm', '0 mm', '-3 mm'])
+  it('tells lengths in every unit, to a hundredth of a millimetre or finer', () => {
+    expect([saidLength(72), saidLength(0), saidLength(-8.504), saidLength(-0.001)]).toEqual([
+      '25.4 mm',
+      '0 mm',
+      '-3 mm',
+      '0 mm',
+    ])
+    expect(lengthUnits.map(unit => saidLength(100, unit))).toEqual(['35.28 mm', '3.528 cm', '1.3889 in', '100 pt'])
+    for (const unit of lengthUnits) expect(typedLength(saidLength(123.4, unit), unit)).toBeCloseTo(123.4, 1)
   })
 
   it('reads tab stops of every kind, and shows them so that they can be read again', () => {
