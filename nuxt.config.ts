@@ -39,6 +39,15 @@ export default defineNuxtConfig({
     optimizeDeps: { exclude: ['harfbuzzjs'] },
     esbuild: { target: 'es2022' },
   },
+  hooks: {
+    // What an answer is stands where it is asked for (shared/): working it out of every route's pattern takes the compiler
+    // deeper than it goes.
+    'nitro:init': nitro => {
+      nitro.hooks.hook('types:extend', types => {
+        types.routes = {}
+      })
+    },
+  },
   nitro: {
     // What pages of finished PDFs are drawn with beside the library's own code: faces, encodings, decoders, profiles.
     publicAssets: ['standard_fonts', 'cmaps', 'wasm', 'iccs'].map(name => ({

@@ -57,6 +57,7 @@ const withValue = new Set([
   '--at',
   '--text',
   '--width',
+  '--report',
 ])
 const switches = new Set([
   '--json',

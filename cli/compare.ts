@@ -1,7 +1,10 @@
+import { basename } from 'node:path'
 import { compareDocuments, type Difference } from '../core/compare/compare'
+import { comparisonPdf } from '../core/format/pdf/comparison-report'
 import { CommandError, type Call, type Outcome } from './call'
 import type { Open } from './plans'
 import { padded } from './report'
+import { writeReport } from './report-file'
 
 /** Differences are listed up to this many. */
 const listed = 200
@@ -16,7 +19,11 @@ export async function compare(call: Call, open: Open): Promise<Outcome> {
   const [one, other, ...more] = call.files
   if (one === undefined || other === undefined || more.length > 0)
     throw new CommandError('compare needs two files: compare FILE FILE')
-  const comparison = compareDocuments(await open(one), await open(other))
+  const [before, after] = [await open(one), await open(other)]
+  const comparison = compareDocuments(before, after)
+  const report = await writeReport(call, after, works =>
+    comparisonPdf(comparison, [basename(one), basename(other)], before, after, works),
+  )
   const { differences, voices, styles } = comparison
   const same = differences.length + voices.length + styles.length === 0
   if (call.switches.has('--json')) return { text: JSON.stringify(comparison, null, 2), code: same ? 2 : 0 }
@@ -39,6 +46,7 @@ export async function compare(call: Call, open: Open): Promise<Outcome> {
           .map(each => [pageOf(each), each.kind, short(each.one), '→', short(each.other), `“${short(each.near)}”`]),
       ),
       ...(differences.length > listed ? [`  and ${differences.length - listed} more`] : []),
+      ...(report === '' ? [] : [report]),
     ].join('\n'),
   }
 }

@@ -1,3 +1,4 @@
+import { basename } from 'node:path'
 import type { Registry } from '../core/change/registry'
 import { saveDocument } from '../core/document/open'
 import { severities, type Severity } from '../core/house/checks'
@@ -7,6 +8,7 @@ import { licenceUses, type LicenceUse } from '../core/font/licence'
 import { proofOf } from '../core/proof/proof'
 import { repairWishes } from '../core/proof/repairs'
 import { countWords, isAtLeast, proofedFile, proofJunit, type ProofedFile } from '../core/proof/report'
+import { proofPdf } from '../core/format/pdf/proof-report'
 import { finishedProofed } from '../core/format/finished/report'
 import type { House } from '../core/house/house'
 import type { DocumentSession } from '../core/session'
@@ -16,6 +18,7 @@ import { houseOf } from './house'
 import { isPdf, pdfFindings, pdfMended } from './finished'
 import { eachFile, requestOf, type Open } from './plans'
 import { padded } from './report'
+import { writeReport } from './report-file'
 
 /** @throws CommandError where the file holds no checklist */
 function checklistOf(path: string | undefined): Checklist | undefined {
@@ -81,29 +84,34 @@ interface Looking {
 }
 
 /** A document that is set here: looked over, and mended by plan. */
-function ofDocument(
+async function ofDocument(
   session: DocumentSession,
   path: string,
   out: string | null,
   { house, checklist, repairs, uses }: Looking,
   kinds: Registry,
-): { readonly file: ProofedFile; readonly said: string } {
+  call: Call,
+): Promise<{ readonly file: ProofedFile; readonly said: string }> {
   const own = proofOf(session, {
     house,
     checklist,
     madeFor: { ...madeForNothing, uses },
   })
+  const report = await writeReport(call, session, works =>
+    proofPdf(own, { fileName: basename(path), version: null, by: byWords(call, house) }, session, works),
+  )
   const pageNumbers = session.composition.pages.map(page => page.number)
   const mendable = own.findings.filter(finding => finding.repair !== null && finding.accepted === null)
   const wishes = repairs ? repairWishes(mendable, session, kinds) : []
   const file = proofedFile(path, own, pageNumbers)
-  if (out === null || wishes.length === 0) return { file, said: repairs ? unmended(wishes.length) : '' }
+  if (out === null || wishes.length === 0)
+    return { file, said: [report, repairs ? unmended(wishes.length) : ''].filter(Boolean).join('\n') }
   const { plan, after } = kinds.plan(session, requestOf(kinds, { wishes }))
   write(out, saveDocument(after.document))
   const { pagesBefore, pagesAfter } = plan.effects!
   return {
     file,
-    said: `${plan.places} places put right; pages ${pagesBefore} before, ${pagesAfter} after; written: ${out}`,
+    said: `${report === '' ? '' : `${report}\n`}${plan.places} places put right; pages ${pagesBefore} before, ${pagesAfter} after; written: ${out}`,
   }
 }
 
@@ -119,6 +127,14 @@ async function ofFinished(
   if (out === null || changes.length === 0) return { file, said: repairs ? unmended(changes.length) : '' }
   return { file, said: await pdfMended(path, out, changes) }
 }
+
+/** By what a document is looked over, in words. */
+const byWords = (call: Call, house: House | null): string =>
+  call.options.has('--checklist')
+    ? `the checklist ${basename(single(call, '--checklist')!)}`
+    : house?.checks
+      ? `the checklist of the house ${house.name}`
+      : 'the usual checklist'
 
 const unmended = (mendable: number): string =>
   mendable > 0 ? 'nothing was written' : 'nothing can be put right: nothing was written'
@@ -140,9 +156,13 @@ export async function proof(call: Call, open: Open, kinds: Registry): Promise<Ou
     throw new CommandError('--repair needs --out: where the mended file goes')
   const done: ProofedFile[] = []
   const { text, code } = await eachFile(call, async ({ path }, out) => {
+    if (call.options.has('--report') && (isPdf(path) || sources(call.files).length > 1))
+      throw new CommandError(
+        '--report takes one document that is set here: of finished PDFs and of several --json tells all',
+      )
     const { file, said } = isPdf(path)
       ? await ofFinished(path, out, looking)
-      : ofDocument(await open(path), path, out, looking, kinds)
+      : await ofDocument(await open(path), path, out, looking, kinds, call)
     done.push(file)
     return { text: [textOf(file), said].filter(Boolean).join('\n'), data: file, changed: true }
   })

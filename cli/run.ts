@@ -51,8 +51,10 @@ const usage = `morphene: the typography of a document, from a terminal
                                             those of the house or the usual ones where nothing is said
        [--made-for print,PDF,…]             what their faces must be licensed for
        [--fail-on error|warning|note]       from which severity on it ends with 2; errors where nothing is said
+       [--report OUT.pdf]                   what was found as a PDF, with the pages and where on them
        [--repair --out FILE] [--json|--junit]
   compare FILE FILE [--json]                in what two documents, or two versions of one, differ
+       [--report OUT.pdf]                   the same as a PDF, with the pages side by side
   plan FILES --wish FILE.json               carry out wishes of any kinds, as kept wishes and records hold them
        [--out FILE] [--dry-run] [--json]
   type FILES|--library [--json]             what faces are, by the measures of their outlines: class, fitness, licence

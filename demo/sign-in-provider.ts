@@ -158,7 +158,8 @@ export async function startSignInProvider(options: ProviderOptions): Promise<Run
     server.once('error', reject)
     server.listen(options.port, '127.0.0.1', resolve)
   })
-  issuer = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
+  // Another site than the desk’s to a browser, as any provider is.
+  issuer = `http://localhost:${(server.address() as AddressInfo).port}`
   return {
     issuer,
     spoil: what => void (spoiled = what),

@@ -124,7 +124,7 @@ onMounted(load)
     </form>
     <p v-if="provider" class="mt-2 text-[13px] text-soft">
       <template v-if="connected"
-        >You sign in through {{ provider }}, too.
+        >You sign in through {{ provider }}{{ isFirst ? '.' : ', too.' }}
         <button type="button" class="link" @click="disconnect">Sign in through it no more</button></template
       ><button v-else type="button" class="link" @click="connect">Sign in through {{ provider }} from now on</button>
     </p>

@@ -13,6 +13,8 @@ export const useCompare = defineStore('compare', () => {
   const sheets = shallowRef<readonly SheetSize[]>([])
   /** What it is held against, in words. */
   const against = ref('')
+  /** Which version of which document that is; null for the document without our faces. */
+  const held = ref<{ readonly document: string; readonly version: number } | null>(null)
   const busy = ref(false)
   const message = ref('')
   const kind = ref<DifferenceKind | 'all'>('all')
@@ -42,6 +44,7 @@ export const useCompare = defineStore('compare', () => {
       rehearsal.value = null
       sheets.value = found.sheets
       against.value = words
+      held.value = { document, version }
       kind.value = 'all'
       at.value = 0
       generation.value++
@@ -63,6 +66,7 @@ export const useCompare = defineStore('compare', () => {
       comparison.value = null
       sheets.value = found.sheets
       against.value = 'Without our faces'
+      held.value = null
       generation.value++
       walking.value = true
     } catch (error) {
@@ -94,6 +98,7 @@ export const useCompare = defineStore('compare', () => {
     rehearse,
     sheets,
     against,
+    held,
     busy,
     message,
     kind,

@@ -226,7 +226,7 @@ export const useShelf = defineStore('shelf', () => {
     return done
   }
   async function throwAway({ id, fileName }: Pick<ShelfCard, 'id' | 'fileName'>): Promise<void> {
-    const done = await guarded(() => $fetch<unknown>(`/api/documents/${id}`, { method: 'DELETE' }))
+    const done = await guarded(() => $fetch(`/api/documents/${id}`, { method: 'DELETE' }))
     thrownAway.value = done ? { id, fileName } : null
   }
   /** Takes what was thrown away last out of the trash again. */

@@ -33,6 +33,17 @@ export function handedOn(event: H3Event, { bytes, ending, type, said, left }: Ha
   return Buffer.from(bytes)
 }
 
+/** A document's name without its ending. */
+export const plainName = ({ fileName }: Pick<DocumentRow, 'fileName'>): string => fileName.replace(/\.\w+$/, '')
+
+/** Answers with a report, as PDF. */
+export function reportAsPdf(event: H3Event, bytes: Uint8Array, name: string): Buffer {
+  setHeader(event, 'Content-Type', 'application/pdf')
+  setHeader(event, 'X-Content-Type-Options', 'nosniff')
+  setHeader(event, 'Content-Disposition', attachment(`${name}.pdf`))
+  return Buffer.from(bytes)
+}
+
 /** Answers with a document that was made here, as PDF: a specimen, a type sheet. */
 export async function madeAsPdf(event: H3Event, acting: Acting, bytes: Uint8Array, name: string): Promise<Buffer> {
   const setting = await settingFor(acting, { id: '', folder: null, house: null })

@@ -46,6 +46,8 @@ const kinds: Readonly<Record<Task['kind'], { readonly lane: Lane; readonly secon
     handoff: { lane: 'long', seconds: 120, what: 'Writing this' },
     bundle: { lane: 'long', seconds: 300, what: 'Putting the bundle together' },
     record: { lane: 'long', seconds: 120, what: 'Writing the record' },
+    proofReport: { lane: 'long', seconds: 180, what: 'Writing the proof' },
+    comparison: { lane: 'long', seconds: 180, what: 'Writing the comparison' },
     survey: { lane: 'background', seconds: 120, what: 'Counting this document' },
   }
 const queueLimit = 400

@@ -13,7 +13,11 @@ import { writeReadText } from '../../core/format/odf/new-document'
 import { readForeign } from '../../core/format/read'
 import { makeEdits } from '../../core/change/make-edits'
 import { dropStale } from '../../core/document/stale'
+import { compareDocuments } from '../../core/compare/compare'
+import { comparisonPdf } from '../../core/format/pdf/comparison-report'
+import { proofPdf, type ProofOf } from '../../core/format/pdf/proof-report'
 import { recordPdf, type Recorded, type RecordOf } from '../../core/format/pdf/record'
+import type { ReportWorks } from '../../core/format/pdf/report-file'
 import type { Subsetter } from '../../core/format/pdf/subset'
 import { writeBundle, type BundleContext, type BundledDocument } from '../../core/format/handoff/bundle'
 import { changeFinished, type FinishedOutcome } from '../../core/format/finished/change'
@@ -73,6 +77,13 @@ export interface Content {
   readonly setting?: TypeSetting
 }
 
+/** By what documents are looked over. */
+interface ProofedBy {
+  readonly house: House | null
+  readonly checklist: Checklist
+  readonly madeFor: MadeFor
+}
+
 /** What the threads do. Plain data in and out. */
 export type Task =
   /** Checks a font file from outside, and measures its face. */
@@ -126,6 +137,7 @@ export type Task =
       readonly after: Content
       readonly recorded: Recorded
       readonly of: RecordOf
+      readonly made: number
     }
   /** The named styles of a document, laid open. */
   | (Content & { readonly kind: 'styleList' })
@@ -134,12 +146,17 @@ export type Task =
   /** Changes of a finished PDF. */
   | (Content & { readonly kind: 'finished'; readonly changes: readonly WishedChange[] })
   /** What a proof of a document finds. */
-  | (Content & {
-      readonly kind: 'proof'
-      readonly house: House | null
-      readonly checklist: Checklist
-      readonly madeFor: MadeFor
-    })
+  | (Content & ProofedBy & { readonly kind: 'proof' })
+  /** What a proof of a document finds, as PDF. */
+  | (Content & ProofedBy & { readonly kind: 'proofReport'; readonly of: ProofOf; readonly made: number })
+  /** In what two documents, or two versions of one, differ, as PDF. */
+  | {
+      readonly kind: 'comparison'
+      readonly before: Content
+      readonly after: Content
+      readonly names: readonly [string, string]
+      readonly made: number
+    }
   /** A house drawn up from documents. */
   | { readonly kind: 'houseFrom'; readonly name: string; readonly documents: readonly Content[] }
 
@@ -170,6 +187,8 @@ export interface Results {
   handoff: Handed
   bundle: Handed
   record: Uint8Array
+  proofReport: Uint8Array
+  comparison: Uint8Array
   styleList: ListedStyle[]
   toStyle: MeasuredShare
   finished: FinishedOutcome
@@ -207,6 +226,13 @@ function faceBytes(hash: string): Uint8Array | undefined {
 
 const theSubsetter = () => (subsetter ??= startSubsetter())
 const works = () => handoffWorks(faceBytes, theSubsetter())
+/** Reports are set in faces that ship, whatever the document is set in. */
+const reportWorks = (made: number): ReportWorks => ({
+  typesetter: theTypesetter(),
+  load: faceBytes,
+  subsetter: theSubsetter(),
+  made,
+})
 
 function theTypesetter(setting?: TypeSetting): Typesetter {
   const key = JSON.stringify(setting ?? null)
@@ -396,15 +422,15 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
     }
     case 'record': {
       const [before, after] = [await begin(task.before), await begin(task.after)]
-      return recordPdf(
-        task.recorded,
-        task.of,
-        before.composition,
-        after.composition,
-        before.typesetter,
-        faceBytes,
-        theSubsetter(),
-      )
+      return recordPdf(task.recorded, task.of, before, after, reportWorks(task.made))
+    }
+    case 'proofReport': {
+      const session = await begin(task)
+      return proofPdf(proofOf(session, task), task.of, session, reportWorks(task.made))
+    }
+    case 'comparison': {
+      const [before, after] = [await begin(task.before), await begin(task.after)]
+      return comparisonPdf(compareDocuments(before, after), task.names, before, after, reportWorks(task.made))
     }
     case 'styleList': {
       const { reading, typesetter: own } = beginPlain(task)

@@ -1,4 +1,4 @@
-import { saveFile } from '../../kit/save-file'
+import { saveAnswer } from '../../kit/save-file'
 
 /** What came of handing on, as the server tells it. */
 export interface HandedNotes {
@@ -10,10 +10,6 @@ interface Refusal {
   readonly message?: string
   readonly data?: { readonly fault?: string }
 }
-
-/** The name that an answer gives its file (RFC 8187). */
-const nameIn = (response: Response): string =>
-  decodeURIComponent(/filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? 'file')
 
 /** Has something made of a document, and saves it as a file. One for each thing that can be made. */
 export function useHanding() {
@@ -38,7 +34,7 @@ export function useHanding() {
         mayNotEmbed.value ||= refusal.data?.fault === 'may-not-embed'
         throw new Error(refusal.message ?? 'This could not be made. The document is as it was.')
       }
-      saveFile(await response.blob(), nameIn(response))
+      await saveAnswer(response)
       made.value = JSON.parse(
         decodeURIComponent(response.headers.get('x-handoff-notes') ?? 'null'),
       ) as HandedNotes | null

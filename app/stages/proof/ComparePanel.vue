@@ -8,6 +8,7 @@ import NoticeLine from '../../kit/NoticeLine.vue'
 import RehearsalTable from './RehearsalTable.vue'
 import ShelfPicker from '../../kit/ShelfPicker.vue'
 import { saveFile } from '../../kit/save-file'
+import { useReport } from '../../kit/use-report'
 import { counted, grouped } from '../../desk/words'
 import { useCompare } from '../../stores/compare'
 import { useDesk } from '../../stores/desk'
@@ -46,10 +47,15 @@ const worded = (kind: DifferenceKind, text: string) =>
 const before = ({ kind, one }: Difference) => (kind === 'came' ? 'not there' : worded(kind, one))
 const after = ({ kind, other }: Difference) => (kind === 'went' ? 'gone' : worded(kind, other))
 const short = (text: string) => (text.length > 90 ? `${text.slice(0, 87)}…` : text)
+const pdf = useReport()
+const name = computed(() => desk.info!.document.fileName.replace(/\.\w+$/, ''))
+const reportPdf = () => {
+  const { document, version } = compare.held!
+  return pdf.make(`comparison-pdf?against=${document}&version=${version}`)
+}
 function report(): void {
-  const now = desk.info!.document.fileName.replace(/\.\w+$/, '')
-  const csv = comparisonCsv(compare.comparison!, compare.against, now)
-  saveFile(new Blob([csv], { type: 'text/csv' }), `${now}, compared with ${compare.against}.csv`)
+  const csv = comparisonCsv(compare.comparison!, compare.against, name.value)
+  saveFile(new Blob([csv], { type: 'text/csv' }), `${name.value}, compared with ${compare.against}.csv`)
 }
 function back(): void {
   compare.walking = false
@@ -80,6 +86,7 @@ function back(): void {
       }}
     </p>
     <NoticeLine v-if="compare.message" kind="failed">{{ compare.message }}</NoticeLine>
+    <NoticeLine v-if="pdf.failed.value" kind="failed">{{ pdf.failed.value }}</NoticeLine>
     <div class="mt-3 flex flex-wrap items-end gap-3">
       <label v-if="versions.length > 0" class="text-[13px] text-soft"
         >A version of this document
@@ -110,6 +117,9 @@ function back(): void {
         </button>
         <button v-if="!compare.walking" type="button" class="plain" @click="compare.walking = true">
           Show the pages of both
+        </button>
+        <button v-if="compare.held" type="button" class="plain" :disabled="pdf.busy.value" @click="reportPdf">
+          {{ pdf.busy.value ? 'Writing …' : 'Report as PDF' }}
         </button>
         <button type="button" class="plain" @click="report">Report as CSV</button>
       </div>

@@ -4,6 +4,7 @@ import PlanPanel from '../../change/PlanPanel.vue'
 import Chips from '../../kit/Chips.vue'
 import NoticeLine from '../../kit/NoticeLine.vue'
 import { saveFile } from '../../kit/save-file'
+import { useReport } from '../../kit/use-report'
 import Term from '../../kit/Term.vue'
 import { counted, grouped } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
@@ -34,11 +35,14 @@ const chips = computed(() => {
       : []),
   ]
 })
+const pdf = useReport()
+const name = computed(() => desk.info!.document.fileName.replace(/\.\w+$/, ''))
+const reportPdf = () => pdf.make('proof-pdf')
 function report(): void {
   const { fileName } = desk.info!.document
   const pageNumbers = desk.sheets.map((_, at) => String(at + 1))
   const csv = proofCsv([proofedFile(fileName, proof.proof!, pageNumbers)])
-  saveFile(new Blob([csv], { type: 'text/csv' }), `${fileName.replace(/\.\w+$/, '')}, proof.csv`)
+  saveFile(new Blob([csv], { type: 'text/csv' }), `${name.value}, proof.csv`)
 }
 onMounted(() => {
   // Whoever comes from a remark that is given to them comes to the remarks.
@@ -86,6 +90,7 @@ watch(
       </p>
       <NoticeLine v-if="proof.done" kind="done">{{ proof.done }}.</NoticeLine>
       <NoticeLine v-if="proof.message" kind="failed">{{ proof.message }}</NoticeLine>
+      <NoticeLine v-if="pdf.failed.value" kind="failed">{{ pdf.failed.value }}</NoticeLine>
       <div v-if="proof.proof" class="mt-2 flex flex-wrap gap-2">
         <button
           v-if="proof.mendable.length > 0"
@@ -101,6 +106,9 @@ watch(
           }}
         </button>
         <button type="button" class="plain" @click="proof.panel = 'checklist'">Checklist</button>
+        <button type="button" class="plain" :disabled="pdf.busy.value" @click="reportPdf">
+          {{ pdf.busy.value ? 'Writing …' : 'Report as PDF' }}
+        </button>
         <button type="button" class="plain" @click="report">Report as CSV</button>
         <button type="button" class="plain" @click="proof.panel = 'compare'">Compare</button>
         <button type="button" class="plain" @click="proof.panel = 'remarks'">

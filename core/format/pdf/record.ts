@@ -1,13 +1,14 @@
-import { PDFDocument } from '@cantoo/pdf-lib'
-import { DocumentSession } from '../../session'
-import type { Composition } from '../../typeset/compose'
-import { displayPage } from '../../typeset/display'
-import type { Typesetter } from '../../typeset/look'
-import type { Page } from '../../typeset/page'
-import { plainRun, type ReadBlock } from '../blocks'
-import { writeReadText } from '../odf/new-document'
-import type { Subsetter } from './subset'
-import { writePdf, type PdfOptions } from './write'
+import {
+  changedPages,
+  changedWords,
+  momentWords,
+  ReportFile,
+  reportHeading,
+  reportTable,
+  reportText,
+  type ReportedPages,
+  type ReportWorks,
+} from './report-file'
 
 /** What a record tells: of any plan, be it a swap or a change of styles. */
 export interface Recorded {
@@ -22,40 +23,10 @@ export interface Recorded {
   readonly left: readonly { readonly what: string; readonly reason: string; readonly count: number }[]
 }
 
-/** Where the change was made: the document's name, the version it gave, and when, in milliseconds since 1970. */
+/** Where the change was made: the document's name, and the version it gave. */
 export interface RecordOf {
   readonly fileName: string
   readonly version: number
-  readonly made: number
-}
-
-/** As many pages are shown before and after: those that changed first. */
-const shownPages = 12
-/** A4 lying, in points. */
-const sheet = { width: 841.89, height: 595.28, margin: 36, gap: 24 } as const
-
-const drawn = (page: Page): string => {
-  const { runs, shapes } = displayPage(page)
-  return JSON.stringify([
-    runs.map(({ face, size, glyphs, xs, x, y, color }) => [face, size, glyphs, xs, x, y, color]),
-    shapes,
-  ])
-}
-
-/** Pages that look different before and after, by index, at most as many as are shown. */
-export function changedPages(
-  before: Composition,
-  after: Composition,
-): { readonly shown: number[]; readonly all: number } {
-  const shown: number[] = []
-  let all = 0
-  for (let index = 0; index < Math.max(before.pages.length, after.pages.length); index++) {
-    const [one, other] = [before.pages[index], after.pages[index]]
-    if (one && other && drawn(one) === drawn(other)) continue
-    all++
-    if (shown.length < shownPages) shown.push(index)
-  }
-  return { shown, all }
 }
 
 /**
@@ -65,84 +36,34 @@ export function changedPages(
 export async function recordPdf(
   recorded: Recorded,
   of: RecordOf,
-  before: Composition,
-  after: Composition,
-  typesetter: Typesetter,
-  load: (hash: string) => Uint8Array | undefined,
-  subsetter: Subsetter,
+  before: ReportedPages,
+  after: ReportedPages,
+  works: ReportWorks,
 ): Promise<Uint8Array> {
-  const { shown, all } = changedPages(before, after)
-  const when = new Date(of.made).toISOString().replace('T', ', ').slice(0, 17)
-  const text = (words: string): ReadBlock => ({ kind: 'paragraph', runs: [plainRun(words)], style: null })
-  const cell = (words: string) => [plainRun(words)]
+  const changed = changedPages(before.composition, after.composition)
   const included = recorded.rows.filter(row => row.included)
-  const blocks: ReadBlock[] = [
-    { kind: 'heading', level: 1, runs: [plainRun(recorded.title)], style: null },
-    text(
-      `${of.fileName}, version ${of.version}, ${when} UTC. ${before.pages.length} pages before, ${after.pages.length} after.`,
-    ),
-    {
-      kind: 'table',
-      head: 1,
-      rows: [
-        [cell('What'), cell('Count'), cell('Before'), cell('After')],
-        ...included
-          .slice(0, 500)
-          .map(row => [cell(row.title), cell(String(row.count)), cell(row.before), cell(row.after)]),
-      ],
-    },
-    ...(included.length > 500 ? [text(`And ${included.length - 500} rows more.`)] : []),
-    ...(recorded.left.length > 0
-      ? [
-          { kind: 'heading' as const, level: 2, runs: [plainRun('What stays')], style: null },
-          ...recorded.left.slice(0, 100).map(each => text(`${each.what}: ${each.reason}.`)),
-        ]
-      : []),
-    text(
-      all === 0
-        ? 'No page looks different.'
-        : `Pages that look different: ${all}. ${
-            shown.length < all ? `The first ${shown.length} follow` : all === 1 ? 'It follows' : 'They follow'
-          }, ` + `on the left before and on the right after: ${shown.map(index => index + 1).join(', ')}.`,
-    ),
-  ]
-  const session = await DocumentSession.start(
-    writeReadText({ title: recorded.title, language: 'en-GB', blocks, left: [] }, 'Record'),
-    typesetter,
+  const report = await ReportFile.begin(
+    recorded.title,
+    [
+      reportHeading(1, recorded.title),
+      reportText(
+        `${of.fileName}, version ${of.version}, ${momentWords(works.made)}. ` +
+          `${before.composition.pages.length} pages before, ${after.composition.pages.length} after.`,
+      ),
+      ...reportTable(
+        ['What', 'Count', 'Before', 'After'],
+        included.map(row => [row.title, String(row.count), row.before, row.after]),
+      ),
+      ...(recorded.left.length > 0
+        ? [
+            reportHeading(2, 'What stays'),
+            ...recorded.left.slice(0, 100).map(each => reportText(`${each.what}: ${each.reason}.`)),
+          ]
+        : []),
+      reportText(changedWords(changed)),
+    ],
+    works,
   )
-  const options: PdfOptions = { bleed: 0, cropMarks: false, leaveOut: true, notes: false, made: of.made, goesOn: true }
-  const record = await PDFDocument.load(
-    (await writePdf(session.composition, typesetter, load, subsetter, options)).bytes,
-    { updateMetadata: false },
-  )
-  const pictures = async (composition: Composition) => {
-    const indexes = shown.filter(index => composition.pages[index] !== undefined)
-    if (indexes.length === 0) return new Map<number, never>()
-    const { bytes } = await writePdf(
-      { ...composition, pages: indexes.map(index => composition.pages[index]!), notes: [] },
-      typesetter,
-      load,
-      subsetter,
-      options,
-    )
-    const embedded = await record.embedPdf(
-      bytes,
-      indexes.map((_, at) => at),
-    )
-    return new Map(indexes.map((index, at) => [index, embedded[at]!]))
-  }
-  const [was, is] = [await pictures(before), await pictures(after)]
-  for (const index of shown) {
-    const page = record.addPage([sheet.width, sheet.height])
-    const half = (sheet.width - 2 * sheet.margin - sheet.gap) / 2
-    ;[was.get(index), is.get(index)].forEach((picture, side) => {
-      if (!picture) return
-      const scale = Math.min(half / picture.width, (sheet.height - 2 * sheet.margin) / picture.height)
-      const x = sheet.margin + side * (half + sheet.gap)
-      const y = sheet.height - sheet.margin - picture.height * scale
-      page.drawPage(picture, { x, y, xScale: scale, yScale: scale })
-      page.drawRectangle({ x, y, width: picture.width * scale, height: picture.height * scale, borderWidth: 0.5 })
-    })
-  }
-  return record.save()
+  await report.sideBySide(before, after, changed.shown)
+  return report.save()
 }

@@ -4,7 +4,8 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { changedPages, recordPdf } from '../../../core/format/pdf/record'
+import { recordPdf } from '../../../core/format/pdf/record'
+import { changedPages } from '../../../core/format/pdf/report-file'
 import { settleAll } from '../../../core/change/styles/wishes'
 import { sailingGuide } from '../../../demo/sailing-guide'
 import { startSubsetter } from '../../../server/library/harfbuzz'
@@ -20,15 +21,12 @@ describe('the record of a change', () => {
     expect(all).toBeGreaterThan(3)
     expect(all).toBeLessThan(24)
     expect(changedPages(open.composition, session(sailingGuide()).composition)).toEqual({ shown: [], all: 0 })
-    const bytes = await recordPdf(
-      plan,
-      { fileName: 'Sailing guide.odt', version: 2, made: Date.UTC(2026, 2, 1, 9, 30) },
-      open.composition,
-      after.composition,
+    const bytes = await recordPdf(plan, { fileName: 'Sailing guide.odt', version: 2 }, open, after, {
       typesetter,
-      shippedLibrary().load,
-      startSubsetter(),
-    )
+      load: shippedLibrary().load,
+      subsetter: startSubsetter(),
+      made: Date.UTC(2026, 2, 1, 9, 30),
+    })
     const folder = mkdtempSync(join(tmpdir(), 'record-'))
     const path = join(folder, 'record.pdf')
     writeFileSync(path, bytes)

@@ -1,9 +1,9 @@
-import { setHeader } from 'h3'
 import { route } from '../../../door'
 import { listVersions, versionRecord } from '../../../store/versions'
 import { refusal } from '../../../work/answer'
+import { plainName, reportAsPdf } from '../../../work/handing'
 import { threadsFor } from '../../../work/pool'
-import { attachment, documentOf, setContent, versionOf } from '../../../work/requests'
+import { documentOf, setContent, versionOf } from '../../../work/requests'
 
 /** The record of the change that made a version, as PDF: its values, and the pages before and after. */
 export default route('take', async (event, acting) => {
@@ -19,14 +19,8 @@ export default route('take', async (event, acting) => {
     before: before!,
     after: after!,
     recorded: { title, rows, left },
-    of: { fileName: document.fileName, version: number, made: new Date(version.created).getTime() },
+    of: { fileName: document.fileName, version: number },
+    made: new Date(version.created).getTime(),
   })
-  setHeader(event, 'Content-Type', 'application/pdf')
-  setHeader(event, 'X-Content-Type-Options', 'nosniff')
-  setHeader(
-    event,
-    'Content-Disposition',
-    attachment(`${document.fileName.replace(/\.\w+$/, '')}, record of version ${number}.pdf`),
-  )
-  return Buffer.from(bytes)
+  return reportAsPdf(event, bytes, `${plainName(document)}, record of version ${number}`)
 })
