@@ -27,7 +27,13 @@ export type ReadBlock =
     }
   | { readonly kind: 'code'; readonly text: string }
   | { readonly kind: 'rule' }
-  | { readonly kind: 'table'; readonly head: number; readonly rows: readonly (readonly (readonly ReadRun[])[])[] }
+  | {
+      readonly kind: 'table'
+      readonly head: number
+      readonly rows: readonly (readonly (readonly ReadRun[])[])[]
+      /** Whole shares of the width that the columns have; all alike where nothing is said. */
+      readonly widths?: readonly number[]
+    }
 
 export interface ReadText {
   readonly title: string

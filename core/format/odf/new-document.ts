@@ -235,13 +235,16 @@ export function writeBlocks(blocks: readonly ReadBlock[]): string {
           .slice(0, block.head)
           .map(cells => row(cells, true))
           .join('')
+        const widths =
+          block.widths?.map(share => `<table:table-column table:style-name="share${share}"/>`).join('') ??
+          `<table:table-column table:number-columns-repeated="${columns}"/>`
+        const body = block.rows
+          .slice(block.head)
+          .map(cells => row(cells, false))
+          .join('')
         out.push(
-          `<table:table><table:table-column table:number-columns-repeated="` +
-            `${columns}"/>${heads ? `<table:table-header-rows>${heads}</table:table-header-rows>` : ''}${block.rows
-              .slice(block.head)
-              .map(cells => row(cells, false))
-              .join('')}</table:table>` +
-            `<text:p text:style-name="Text_20_body"/>`,
+          `<table:table>${widths}${heads ? `<table:table-header-rows>${heads}</table:table-header-rows>` : ''}${body}` +
+            '</table:table><text:p text:style-name="Text_20_body"/>',
         )
         break
       }
@@ -278,6 +281,12 @@ export function writeNewDocument(wish: NewDocument, blocks: readonly ReadBlock[]
   const cell =
     '<style:style style:name="cell" style:family="table-cell"><style:table-cell-properties ' +
     'fo:padding="1.2mm" fo:border="0.5pt solid #b9b3a3"/></style:style>'
+  const shares = new Set(blocks.flatMap(block => (block.kind === 'table' ? (block.widths ?? []) : [])))
+  const columns = [...shares].map(
+    share =>
+      `<style:style style:name="share${share}" style:family="table-column"><style:table-column-properties ` +
+      `style:rel-column-width="${share}*"/></style:style>`,
+  )
   const pages = Array.from(
     { length: wish.pages },
     (_, at) => `<draw:page draw:name="Page ${at + 1}" draw:master-page-name="Standard"/>`,
@@ -290,7 +299,7 @@ export function writeNewDocument(wish: NewDocument, blocks: readonly ReadBlock[]
         : `<office:drawing>${pages}</office:drawing>`
   const content = document(
     'content',
-    `<office:automatic-styles>${kind === 'text' ? cell : ''}</office:automatic-styles><office:body>${body}</office:body>`,
+    `<office:automatic-styles>${kind === 'text' ? cell + columns.join('') : ''}</office:automatic-styles><office:body>${body}</office:body>`,
     faces,
   )
   const styles = document(

@@ -37,7 +37,11 @@ export async function comparisonPdf(
       : [
           reportHeading(2, title),
           ...reportTable(
-            ['What', one, other],
+            [
+              ['What', 4],
+              [one, 5],
+              [other, 5],
+            ],
             list.map(each => [each.what, each.one ?? 'not there', each.other ?? 'not there']),
           ),
         ]
@@ -58,7 +62,13 @@ export async function comparisonPdf(
         ? [
             reportHeading(2, 'Places'),
             ...reportTable(
-              ['Page', 'What', 'Before', 'After', 'Around'],
+              [
+                ['Page', 3],
+                ['What', 4],
+                ['Before', 10],
+                ['After', 10],
+                ['Around', 10],
+              ],
               differences.map(each => [
                 pageWords(each.after ?? each.before),
                 differenceTitles[each.kind],

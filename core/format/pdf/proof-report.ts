@@ -66,7 +66,13 @@ export async function proofPdf(
         return [
           reportHeading(2, severityTitles[severity]),
           ...reportTable(
-            ['No.', 'Page', 'What', 'Says', 'Words'],
+            [
+              ['No.', 3],
+              ['Page', 3],
+              ['What', 8],
+              ['Says', 12],
+              ['Words', 14],
+            ],
             own.map(each => [
               String(numbers.get(each)),
               pageWords(each),
@@ -85,7 +91,12 @@ export async function proofPdf(
         ? [
             reportHeading(2, 'Accepted'),
             ...reportTable(
-              ['Page', 'What', 'Words', 'Why'],
+              [
+                ['Page', 3],
+                ['What', 8],
+                ['Words', 14],
+                ['Why', 12],
+              ],
               accepted.map(each => [pageWords(each), each.title, short(each.text), each.accepted!]),
             ),
           ]
@@ -146,10 +157,11 @@ function mark(
         each.start <= Math.max(place.end, place.start + 1),
     )
     if (!run) continue
-    const top = { x: run.x, y: run.y - run.ascent }
-    const { x, y } = run.matrix ? mapped(run.matrix, top.x, top.y) : top
-    let at = { x: placed.x + x * placed.scale - 4, y: placed.y + (placed.height - y) * placed.scale }
-    while (taken.some(each => Math.hypot(each.x - at.x, each.y - at.y) < 12)) at = { ...at, x: at.x + 13 }
+    const middle = { x: run.x, y: run.y - (run.ascent - run.descent) / 2 }
+    const { x, y } = run.matrix ? mapped(run.matrix, middle.x, middle.y) : middle
+    // Before the line, at its middle: what is read stays free.
+    let at = { x: placed.x + x * placed.scale - 7, y: placed.y + (placed.height - y) * placed.scale }
+    while (taken.some(each => Math.hypot(each.x - at.x, each.y - at.y) < 10)) at = { ...at, x: at.x - 11 }
     taken.push(at)
     numberer.draw(placed.on, number, at.x, at.y)
   }

@@ -51,7 +51,12 @@ export async function recordPdf(
           `${before.composition.pages.length} pages before, ${after.composition.pages.length} after.`,
       ),
       ...reportTable(
-        ['What', 'Count', 'Before', 'After'],
+        [
+          ['What', 10],
+          ['Count', 3],
+          ['Before', 8],
+          ['After', 8],
+        ],
         included.map(row => [row.title, String(row.count), row.before, row.after]),
       ),
       ...(recorded.left.length > 0

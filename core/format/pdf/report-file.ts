@@ -30,6 +30,8 @@ export interface ReportedPages {
 
 /** A4 lying, in points. */
 const sheet = { width: 841.89, height: 595.28, margin: 36, gap: 24 } as const
+/** The edge of a page on a sheet. */
+const edge = rgb(0.45, 0.45, 0.45)
 const half = (sheet.width - 2 * sheet.margin - sheet.gap) / 2
 
 /** A moment as reports tell it: “2026-03-01, 09:30 UTC”. */
@@ -47,11 +49,19 @@ export const reportHeading = (level: number, words: string): ReadBlock => ({
 /** As many rows of a table are told. */
 const mostRows = 500
 
-/** A table with a line of headings, and a sentence where there is more than is told. */
-export function reportTable(headings: readonly string[], rows: readonly (readonly string[])[]): ReadBlock[] {
+/** A table with a line of headings, each with its column's share of the width; a sentence where there is more than is told. */
+export function reportTable(
+  headings: readonly (readonly [string, number])[],
+  rows: readonly (readonly string[])[],
+): ReadBlock[] {
   const cells = (words: readonly string[]) => words.map(each => [plainRun(each)])
   return [
-    { kind: 'table', head: 1, rows: [headings, ...rows.slice(0, mostRows)].map(cells) },
+    {
+      kind: 'table',
+      head: 1,
+      rows: [headings.map(([words]) => words), ...rows.slice(0, mostRows)].map(cells),
+      widths: headings.map(([, share]) => share),
+    },
     ...(rows.length > mostRows ? [reportText(`And ${rows.length - mostRows} rows more.`)] : []),
   ]
 }
@@ -117,7 +127,14 @@ export class ReportFile {
       const x = sheet.margin + side * (half + sheet.gap)
       const y = sheet.height - sheet.margin - picture.height * scale
       on.drawPage(picture, { x, y, xScale: scale, yScale: scale })
-      on.drawRectangle({ x, y, width: picture.width * scale, height: picture.height * scale, borderWidth: 0.5 })
+      on.drawRectangle({
+        x,
+        y,
+        width: picture.width * scale,
+        height: picture.height * scale,
+        borderWidth: 0.5,
+        borderColor: edge,
+      })
       return { on, x, y, scale, height: picture.height }
     })
   }
@@ -203,10 +220,10 @@ export class Numberer {
 
   /** A number in a disc whose middle is at a place of a sheet, in points from its lower left. */
   draw(page: PDFPage, value: number, x: number, y: number): void {
-    const size = 7
+    const size = 6
     const digits = [...String(value)].map(digit => this.digits[Number(digit)]!)
     const width = digits.reduce((sum, each) => sum + each.width * size, 0)
-    page.drawCircle({ x, y, size: Math.max(6, width / 2 + 3), color: rgb(0.604, 0.392, 0.071) })
+    page.drawCircle({ x, y, size: Math.max(5, width / 2 + 2), color: rgb(0.604, 0.392, 0.071) })
     let left = x - width / 2
     for (const { path, width: own } of digits) {
       // Outlines are in thousandths of an em and go up; paths are drawn downwards.

@@ -37,6 +37,15 @@ async function read(bytes: Uint8Array) {
     path,
   }
 }
+/** The colour of points of the second page, which is a sheet: as it is drawn by another program. */
+function sheetPixels(path: string) {
+  expect(spawnSync('pdftoppm', ['-png', '-r', '72', '-f', '2', '-l', '2', path, join(folder, 'sheet')]).status).toBe(0)
+  const image = PNG.sync.read(readFileSync(join(folder, 'sheet-2.png')))
+  return (x: number, y: number) => {
+    const at = (Math.round(y) * image.width + Math.round(x)) * 4
+    return [...image.data.subarray(at, at + 3)] as [number, number, number]
+  }
+}
 const text = (...paragraphs: string[]) =>
   session(
     makeOdt({
@@ -62,15 +71,13 @@ describe('a proof as PDF', () => {
     expect(numbers).toEqual(own.findings.map((_, at) => at + 1))
     expect(sheets).toHaveLength(1)
     // A disc stands before the line of the first finding: where nothing of the page is drawn.
-    const drawn = spawnSync('pdftoppm', ['-png', '-r', '72', '-f', '2', '-l', '2', path, join(folder, 'sheet')])
-    expect(drawn.status).toBe(0)
-    const image = PNG.sync.read(readFileSync(join(folder, 'sheet-2.png')))
+    const pixel = sheetPixels(path)
     const page = displayPage(open.composition.pages[0]!)
     const run = page.runs[0]!
     const scale = Math.min((595.28 - 72) / page.height, (841.89 - 72 - 24) / 2 / page.width)
-    const at = [36 + run.x * scale - 8, 36 + (run.y - run.ascent) * scale].map(Math.round) as [number, number]
-    const [red, green, blue] = image.data.subarray((at[1] * image.width + at[0]) * 4)
-    expect([red! > 130, blue! < 60, red! > green!]).toEqual([true, true, true])
+    const [red, green, blue] = pixel(36 + run.x * scale - 11, 36 + (run.y - (run.ascent - run.descent) / 2) * scale)
+    expect([red > 130, blue < 60, red > green]).toEqual([true, true, true])
+    expect(pixel(60, 500)).toEqual([255, 255, 255])
   })
 
   it('tells what was accepted and why, and shows no page where nothing is found on one', async () => {
@@ -92,12 +99,18 @@ describe('a comparison as PDF', () => {
   it('tells what differs, and shows the pages of both side by side', async () => {
     const [before, after] = [text('Two boats a day', 'at nine'), text('Three boats a day', 'at nine')]
     const bytes = await comparisonPdf(compareDocuments(before, after), ['version 1', 'version 2'], before, after, works)
-    const { plain, sheets } = await read(bytes)
+    const { plain, sheets, path } = await read(bytes)
     expect(plain).toContain('Compared 2026-03-01, 09:30 UTC: one place differs; 1 page before, 1 after.')
     expect(plain).toContain('Two')
     expect(plain).toContain('Three')
     expect(plain).toContain('Pages that look different: 1. It follows')
     expect(sheets).toHaveLength(1)
+    // The pages are seen, on the left and on the right: their ground is white.
+    const pixel = sheetPixels(path)
+    expect([pixel(60, 500), pixel(500, 500)]).toEqual([
+      [255, 255, 255],
+      [255, 255, 255],
+    ])
   })
 
   it('says that nothing differs', async () => {
