@@ -29,6 +29,11 @@ test('a version is compared with the one before it, its differences walked, its 
     page.getByRole('button', { name: 'Report as CSV' }).click(),
   ])
   expect(download.suggestedFilename()).toBe('Compared, compared with Version 1.csv')
+  const [pdf] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Report as PDF' }).click(),
+  ])
+  expect(pdf.suggestedFilename()).toBe('Compared, compared with version 1.pdf')
   await page.getByRole('button', { name: 'Back to the sheets' }).click()
   await expect(page.getByLabel('Go to page')).toBeVisible()
 })

@@ -5,6 +5,7 @@ import type { Knex } from 'knex'
 import { shippedFaces } from '../../server/library/shipped'
 import { storeShippedFaces } from '../../server/store/faces'
 import { harbourNotice } from '../../demo/harbour-notice'
+import { startSignInProvider, type RunningProvider } from '../../demo/sign-in-provider'
 import { beginServer, dropDatabase, endServer, ownDatabase } from '../server/running'
 import { until } from '../support/desk-process'
 import { choose, noPageErrors, putOnShelf } from '../support/browser'
@@ -17,6 +18,7 @@ test.use({ baseURL: base })
 noPageErrors()
 let server: ChildProcess
 let knex: Knex
+let provider: RunningProvider
 test.beforeAll(async () => {
   knex = await ownDatabase(database)
   await storeShippedFaces(
@@ -24,12 +26,24 @@ test.beforeAll(async () => {
     shippedFaces(() => undefined),
     () => undefined,
   )
-  server = beginServer(port, { MORPHENE_DB_NAME: database })
+  provider = await startSignInProvider({
+    port: 0,
+    client: 'desk',
+    secret: null,
+    people: { quay: 'Mira Quay', ferry: 'Ned Ferry' },
+  })
+  server = beginServer(port, {
+    MORPHENE_DB_NAME: database,
+    MORPHENE_OIDC_ISSUER: provider.issuer,
+    MORPHENE_OIDC_CLIENT: 'desk',
+    MORPHENE_OIDC_NAME: 'Harbour office',
+  })
   expect(await until(async () => (await fetch(`${base}/api/health`)).ok, 30_000)).toBe(true)
 })
 test.afterAll(async () => {
   await endServer(server)
   await dropDatabase(knex, database)
+  await provider.end()
 })
 
 const noFindings = async (page: Page) => {
@@ -51,7 +65,7 @@ async function join(page: Page, link: string, signIn: string): Promise<void> {
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Come to work here')
   await page.getByLabel('A short name to sign in by').fill(signIn)
   await page.getByLabel(/^A passphrase/).fill('seven lamps at the outer pier')
-  await page.getByRole('button', { name: 'Join' }).click()
+  await page.getByRole('button', { name: 'Join', exact: true }).click()
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Shelf')
 }
 
@@ -81,10 +95,10 @@ test('from an invitation to a first change; a reader looks, is told, and no font
   await noFindings(stranger)
   await stranger.getByLabel('The name you sign in by').fill('aldous')
   await stranger.getByLabel('Passphrase', { exact: true }).fill('not the right one')
-  await stranger.getByRole('button', { name: 'Sign in' }).click()
+  await stranger.getByRole('button', { name: 'Sign in', exact: true }).click()
   await expect(stranger.getByRole('alert')).toContainText('nobody here of that name and passphrase')
   await stranger.getByLabel('Passphrase', { exact: true }).fill('nets drying on the north quay')
-  await stranger.getByRole('button', { name: 'Sign in' }).click()
+  await stranger.getByRole('button', { name: 'Sign in', exact: true }).click()
   await expect(stranger.getByRole('heading', { level: 1 })).toHaveText('Records')
 
   // Jo Teal comes, and makes a first change.
@@ -147,7 +161,7 @@ test('a reader remarks on a place, is answered, and finds on the shelf what is g
     await who.goto('/sign-in')
     await who.getByLabel('The name you sign in by').fill(name)
     await who.getByLabel('Passphrase', { exact: true }).fill(passphrase)
-    await who.getByRole('button', { name: 'Sign in' }).click()
+    await who.getByRole('button', { name: 'Sign in', exact: true }).click()
     await expect(who.getByRole('heading', { level: 1 })).toHaveText('Shelf')
   }
   const sand = await another(browser)
@@ -275,4 +289,42 @@ test('by keyboard: somebody’s rights change, their access ends, and whoever wa
   await expect(gone.getByRole('heading', { level: 1 })).toHaveText('Sign in')
   await page.getByRole('button', { name: 'Sign out' }).click()
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Sign in')
+})
+
+test('somebody joins through the provider, comes in by it again, and tells lengths in their own unit', async ({
+  page,
+  browser,
+}) => {
+  await page.goto('/sign-in')
+  await page.getByLabel('The name you sign in by').fill('aldous')
+  await page.getByLabel('Passphrase').fill('nets drying on the north quay')
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Shelf')
+  await page.goto('/people')
+  const link = await invite(page, 'Mira Quay', 'Designer')
+  const quay = await another(browser)
+  await quay.goto(link)
+  await noFindings(quay)
+  await quay.getByRole('button', { name: 'join through Harbour office' }).click()
+  await quay.getByRole('button', { name: 'Mira Quay' }).click()
+  await expect(quay.getByRole('heading', { level: 1 })).toHaveText('Shelf')
+
+  await quay.goto('/people')
+  await expect(quay.getByText('You sign in through Harbour office.')).toBeVisible()
+  await noFindings(quay)
+  await choose(quay.getByRole('combobox', { name: 'Places and sizes on pages in' }), 'inches')
+  // It is kept a moment after the choice.
+  await quay.waitForResponse(response => response.url().endsWith('/api/me/ways'))
+  await quay.getByRole('button', { name: 'Sign out' }).click()
+  await expect(quay.getByRole('heading', { level: 1 })).toHaveText('Sign in')
+  // Whoever is known there and not here stays outside, and is told.
+  await quay.getByRole('button', { name: 'Sign in through Harbour office' }).click()
+  await quay.getByRole('button', { name: 'Ned Ferry' }).click()
+  await expect(quay.getByText('Harbour office knows you, but nobody here signs in as that.')).toBeVisible()
+  await noFindings(quay)
+  await quay.getByRole('button', { name: 'Sign in through Harbour office' }).click()
+  await quay.getByRole('button', { name: 'Mira Quay' }).click()
+  await expect(quay.getByRole('heading', { level: 1 })).toHaveText('Shelf')
+  await quay.getByRole('button', { name: 'New document' }).click()
+  await expect(quay.getByLabel('Margin top')).toHaveValue('0.9843 in')
 })

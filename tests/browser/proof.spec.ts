@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
 import { readRules } from '../../core/document/rules'
 import { openDocument } from '../../core/document/open'
@@ -69,7 +70,7 @@ test('a notice is proofed by the keyboard alone, its places walked, and accepted
   expect(mended.find(each => each.check === 'empty-paragraph')!.accepted).toBe('The old letter had it')
 })
 
-test('the checklist of the desk says which checks run, and the report goes out as CSV', async ({ page }) => {
+test('the checklist of the desk says which checks run, and the report goes out as CSV and as PDF', async ({ page }) => {
   await openOnDesk(page, 'Checklist.odt', harbourNotice())
   await page.getByRole('tab', { name: 'Proof' }).click()
   await expect(page.getByRole('button', { name: 'Double return', exact: true })).toBeVisible({ timeout: 20_000 })
@@ -83,6 +84,16 @@ test('the checklist of the desk says which checks run, and the report goes out a
     page.getByRole('button', { name: 'Report as CSV' }).click(),
   ])
   expect(download.suggestedFilename()).toBe('Checklist, proof.csv')
+  const [pdf] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Report as PDF' }).click(),
+  ])
+  expect(pdf.suggestedFilename()).toBe('Checklist, proof.pdf')
+  expect(
+    readFileSync(await pdf.path())
+      .subarray(0, 5)
+      .toString(),
+  ).toBe('%PDF-')
   await page.getByRole('button', { name: 'Checklist', exact: true }).click()
   await page.getByRole('button', { name: 'All as usual' }).click()
   await page.getByRole('button', { name: 'Keep it and look again' }).click()

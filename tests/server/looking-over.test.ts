@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { Census } from '../../core/census/census'
 import { houseFromPair } from '../../core/house/make-house'
 import { harbourNotice } from '../../demo/harbour-notice'
-import { actingAs } from '../../server/store/acting'
+import { actingAs, deskPerson, type Acting } from '../../server/store/acting'
 import { addDocument } from '../../server/store/documents'
 import { setStandIn, standInsFor } from '../../server/store/stand-ins'
 import type { ProofCounts } from '../../shared/api'
@@ -46,6 +46,34 @@ describe('a proof', () => {
     expect(await empty()).toBe(0)
     await desk.status('PUT', `/api/documents/${id}/house`, { house: null })
     expect(await desk.status('DELETE', `/api/houses/${houseId}`)).toBe(200)
+  })
+
+  it('and a comparison go out as PDF, and nobody compares with what they do not see', async () => {
+    const knex = studio.knex()
+    const add = (acting: Acting, words: string) =>
+      addDocument(acting, {
+        fileName: `${words}.odt`,
+        kind: 'text',
+        signed: false,
+        bytes: makeOdt({ body: `<text:p>"${words}"</text:p>` }),
+      })
+    const [one, two] = [await add(actingAs(knex), 'Two boats'), await add(actingAs(knex), 'Three boats')]
+    await knex('owners').insert({ id: 'other', name: 'Another studio', created: new Date() })
+    const theirs = await add(actingAs(knex, { ...deskPerson, owner: 'other' }), 'Theirs')
+    const proof = await desk.ask('GET', `/api/documents/${one.id}/proof-pdf`)
+    expect([proof.status, proof.headers.get('content-type')]).toEqual([200, 'application/pdf'])
+    expect(proof.headers.get('content-disposition')).toContain("UTF-8''Two%20boats%2C%20proof.pdf")
+    expect(
+      Buffer.from(await proof.arrayBuffer())
+        .subarray(0, 5)
+        .toString(),
+    ).toBe('%PDF-')
+    const against = (id: string, version = 1) =>
+      desk.says('GET', `/api/documents/${one.id}/comparison-pdf?against=${id}&version=${version}`, undefined)
+    expect((await against(two.id))[1].slice(0, 5)).toBe('%PDF-')
+    expect(await against(theirs.id)).toEqual([404, expect.stringContaining('is not on the shelf')])
+    expect((await against(two.id, 9))[0]).toBe(404)
+    expect((await against('elsewhere'))[0]).toBe(400)
   })
 
   it('holds faces against what the document is made for, and looks again when that is said', async () => {
