@@ -74,6 +74,7 @@ const switches = new Set([
   '--sweep',
   '--junit',
   '--repair',
+  '--paint',
 ])
 
 /** @throws CommandError */

@@ -7,6 +7,8 @@ import type { House } from '../core/house/house'
 import { houseFromDocuments, houseFromStyles } from '../core/house/make-house'
 import { settingWords } from '../core/house/setting-words'
 import { measureToStyle, type ToStyle } from '../core/house/to-style'
+import { namedColors } from '../core/document/colours'
+import { paintsOf, proposePaints, usedColors } from '../core/house/house-paints'
 import { houseFromTokens, houseToTokens, HouseFileError } from '../core/house/tokens'
 import { readDocument } from '../core/style/reading'
 import { basename } from 'node:path'
@@ -44,7 +46,13 @@ export function dress(call: Call, open: Open, kinds: Registry): Promise<Outcome>
   const names = single(call, '--names')
   return each(call, open, (session, _, out) => {
     const before = measureToStyle(session.reading, house)
-    const wishes = [{ type: 'dress', house, drawUp: true, ...(names === undefined ? {} : { names }) }]
+    const paints = call.switches.has('--paint')
+      ? paintsOf(proposePaints(usedColors(namedColors(session.document)), house, null))
+      : []
+    const wishes = [
+      { type: 'dress', house, drawUp: true, ...(names === undefined ? {} : { names }) },
+      ...(paints.length > 0 ? [{ type: 'repaint', paints }] : []),
+    ]
     const { plan, after } = kinds.plan(session, requestOf(kinds, { wishes }))
     const now = measureToStyle(after.reading, house)
     if (out !== null) write(out, saveDocument(after.document))

@@ -43,6 +43,7 @@ const usage = `morphene: the typography of a document, from a terminal
        [--out FILE] [--dry-run] [--json]
   dress FILES --house TOKENS.json|FILE.ott  bring documents to a house: every role as it says, and the text with it
        [--names own|house]                  styles keep their names, or take those of the house
+       [--paint]                            shapes, lines, grounds and charts take the nearest colours of its palette
        [--out FILE] [--dry-run] [--json]
   house FILES --out TOKENS.json|FILE.ott    draw a house up from documents: each role as most of its text is set
        [--name NAME] [--dry-run] [--json]

@@ -34,6 +34,8 @@ import { Typesetter } from '~~/core/typeset/look'
 import type { Page } from '~~/core/typeset/page'
 import { faceKey, voiceKey, voiceOf } from '~~/core/census/voices'
 import { Shaper } from '~~/core/typeset/shaper'
+import { namedColors } from '~~/core/document/colours'
+import { proposePaints, usedColors } from '~~/core/house/house-paints'
 import harfbuzzCode from 'harfbuzzjs/dist/harfbuzz.wasm?url'
 import { answerAsks } from './answering'
 import type { Asks, Drawn, SheetSize, Sheets, Side } from './messages'
@@ -345,6 +347,8 @@ answerAsks<Asks>({
   },
   toStyle: ({ house }) => measureToStyle(session('now').reading, house),
   limits: ({ house }) => beyondHouse(session('now'), house),
+  dressedIn: () => session('now').reading.cascade.rules.house,
+  paints: ({ house, before }) => proposePaints(usedColors(namedColors(session('now').document)), house, before),
   tryFace: ({ wish }) => tryFace(session('now'), setTypeSchema.parse(wish)),
   async kerning() {
     const { reading, typesetter: own } = session('now')

@@ -22,13 +22,14 @@ import type { Comparison } from '~~/core/compare/compare'
 import type { Rehearsal } from '~~/core/compare/rehearse'
 import type { MadeFor } from '~~/core/font/held-licence'
 import type { House } from '~~/core/house/house'
+import type { ProposedPaint } from '~~/core/house/house-paints'
 import type { BeyondLimit } from '~~/core/house/limits'
 import type { ToStyle } from '~~/core/house/to-style'
 import type { Checklist } from '~~/core/proof/checklist'
 import type { Proof } from '~~/core/proof/finding'
 import type { ProposedStyle } from '~~/core/change/draw-up/list-proposals'
 import type { DrawUpChoice } from '~~/core/change/draw-up/wish'
-import type { LeadInRule, PatternRule } from '~~/core/document/rules'
+import type { LeadInRule, PatternRule, Rules } from '~~/core/document/rules'
 import type { RulePreview } from '~~/core/change/rules/rule-preview'
 import type { FaceTried } from '~~/core/change/set-type/try-face'
 import type { SetTypeWish } from '~~/core/change/set-type/wish'
@@ -219,6 +220,10 @@ export interface Asks {
   proofRepairs: { ask: { findings: readonly number[] }; answer: readonly Wish[] }
   toStyle: { ask: { house: House }; answer: ToStyle }
   limits: { ask: { house: House }; answer: BeyondLimit[] }
+  /** The house that the document was dressed in last, by what it keeps of it. */
+  dressedIn: { ask: object; answer: Rules['house'] }
+  /** Colours of shapes, lines, grounds and charts, with what they become in a house; `before`: the one it was in. */
+  paints: { ask: { house: House; before: House | null }; answer: ProposedPaint[] }
   /** What the document would come to in a face. */
   tryFace: { ask: { wish: SetTypeWish }; answer: FaceTried }
   /** The pairs of letters of the document's faces. */

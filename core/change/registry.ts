@@ -21,6 +21,8 @@ import { leftOutLimit, rowKeySchema, type AnyWish, type WishList } from './plan'
 import { planChange, type Planned, type PlanOptions } from './plan-change'
 import { recastKind } from './recast/kind'
 import type { RecastWish } from './recast/wish'
+import { repaintKind } from './repaint/kind'
+import type { RepaintWish } from './repaint/wish'
 import { repairKind } from './repair/kind'
 import type { RepairWish } from './repair/wish'
 import { rulesKind, type RulesWish } from './rules/kind'
@@ -110,6 +112,7 @@ export type Wish =
   | LevelsWish
   | StartWish
   | StartLikeWish
+  | RepaintWish
   | SplitWish
   | ShowWish
 
@@ -120,6 +123,7 @@ export const registry = registryOf([
   kernKind,
   recastKind,
   repairKind,
+  repaintKind,
   mendKind,
   ...acceptKinds,
   cleanUpKind,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Paint } from '~~/core/change/repaint/wish'
 import type { BeyondLimit } from '~~/core/house/limits'
 import type { ToStyle } from '~~/core/house/to-style'
 import { useChange } from '../../change/use-change'
@@ -9,6 +10,7 @@ import NoticeLine from '../../kit/NoticeLine.vue'
 import Term from '../../kit/Term.vue'
 import { counted, grouped, percentage } from '../../desk/words'
 import { sentenceOf, useDesk } from '../../stores/desk'
+import HousePaints from './HousePaints.vue'
 import LimitsList from './LimitsList.vue'
 
 /** How far the document is from its house, where and why; and the way to bring it there. */
@@ -21,6 +23,7 @@ const role = ref<string | null>(null)
 const keep = ref<string[]>([])
 const names = ref<'own' | 'house'>('own')
 const strays = ref<'settle' | 'keep'>('settle')
+const paints = ref<readonly Paint[]>([])
 const said = ref('')
 const done = ref('')
 
@@ -105,7 +108,8 @@ async function propose(): Promise<void> {
     strays: strays.value,
     keep: keep.value,
   }
-  if (await change.make([wish])) change.show()
+  const painted = paints.value.length > 0 ? [{ type: 'repaint', paints: paints.value }] : []
+  if (await change.make([wish, ...painted])) change.show()
 }
 async function apply(): Promise<void> {
   const changed = await change.apply()
@@ -194,6 +198,7 @@ async function apply(): Promise<void> {
             </tr>
           </tbody>
         </table>
+        <HousePaints v-model="paints" :house="house" />
         <div class="mt-3 flex flex-wrap items-center gap-x-4 gap-y-2">
           <Choice v-model="names" aria-label="Names of the styles">
             <option value="own">styles keep their names</option>

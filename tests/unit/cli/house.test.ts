@@ -3,9 +3,14 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
 import { command } from '../../../cli/command'
-import { houseFromTokens } from '../../../core/house/tokens'
+import { namedColors } from '../../../core/document/colours'
+import { openDocument } from '../../../core/document/open'
+import { usedColors } from '../../../core/house/house-paints'
+import { houseFromTokens, houseToTokens } from '../../../core/house/tokens'
 import { crewHandbook } from '../../../demo/crew-handbook'
 import { harbourNotice } from '../../../demo/harbour-notice'
+import { winterService } from '../../../demo/houses'
+import { seasonReview } from '../../../demo/season-review'
 import { winterTariff } from '../../../demo/winter-tariff'
 
 const folder = mkdtempSync(join(tmpdir(), 'morphene-house-'))
@@ -68,6 +73,22 @@ describe('houses from the command line', () => {
     // Once it is dressed, nothing is left to be done.
     const again = await command(['dress', out, '--house', tokens, '--json', '--dry-run'])
     expect((JSON.parse(again.stdout) as { linesChanged: number }).linesChanged).toBe(0)
+  })
+
+  it('bring shapes, lines, grounds and charts to the colours of their palette where that is asked for', async () => {
+    const deck = file('review.odp', seasonReview())
+    const tokens = file('winter.json', new TextEncoder().encode(houseToTokens(winterService)))
+    const colors = async (...more: string[]) => {
+      const out = file('painted.odp')
+      await command(['dress', deck, '--house', tokens, '--out', out, ...more])
+      return usedColors(namedColors(openDocument(new Uint8Array(readFileSync(out)))))
+    }
+    const before = usedColors(namedColors(openDocument(seasonReview())))
+    expect(await colors()).toEqual(before)
+    const painted = await colors('--paint')
+    const own = new Set(winterService.palette.map(each => each.color))
+    const share = (list: typeof before) => list.filter(each => own.has(each.color)).length / list.length
+    expect(share(painted)).toBeGreaterThan(share(before))
   })
 
   it('go out as templates and are taken from them', async () => {
