@@ -111,7 +111,10 @@ async function ofDocument(
   const { pagesBefore, pagesAfter } = plan.effects!
   return {
     file,
-    said: `${report === '' ? '' : `${report}\n`}${plan.places} places put right; pages ${pagesBefore} before, ${pagesAfter} after; written: ${out}`,
+    said: [
+      ...(report === '' ? [] : [report]),
+      `${plan.places} places put right; pages ${pagesBefore} before, ${pagesAfter} after; written: ${out}`,
+    ].join('\n'),
   }
 }
 

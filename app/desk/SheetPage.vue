@@ -9,6 +9,7 @@ import { useDesk } from '../stores/desk'
 import { useLibrary } from '../stores/library'
 import { useWords } from '../stores/words'
 import { drawPage, keepOutlines, vectorPicture } from './drawing'
+import RemarkPins from './RemarkPins.vue'
 import TextLayer from './TextLayer.vue'
 
 const props = defineProps<{
@@ -453,6 +454,7 @@ defineExpose({ page: computed(() => drawn.value?.page ?? null) })
         </div>
       </div>
       <p v-if="failure" class="absolute inset-4 text-rubric">{{ failure }}</p>
+      <RemarkPins v-if="desk.marks && !plain && view === 'pages' && side === 'now'" :page="index" />
     </template>
     <div
       v-for="mark in margin"

@@ -186,6 +186,8 @@ test('a reader remarks on a place, is answered, and finds on the shelf what is g
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('1 open remark', { timeout: 30_000 })
   const remark = page.getByRole('listitem', { name: 'Remark about page 1' })
+  // Where the reader pointed is seen on the sheets, as long as it is open.
+  await expect(page.getByRole('img', { name: /^Remark 1\. .+: Is this the right hour\?/ })).toBeVisible()
   await remark.getByRole('button', { name: 'Answer' }).focus()
   await page.keyboard.press('Enter')
   await page.keyboard.type('It is: summer time.')

@@ -132,7 +132,7 @@ describe('a studio’s package', () => {
     // Who did it is told; the first person of every desk has one id, which is another one here.
     expect((await listVersions(theirs, document)).map(each => each.author)).toEqual([theirs.actor.person, 'jory'])
     expect(await remarksOf(theirs, document)).toMatchObject([
-      { text: 'Is it one?', author: 'jory', givenTo: theirs.actor.person },
+      { text: 'Is it one?', author: 'jory', to: theirs.actor.person },
     ])
     expect(await listHouses(theirs)).toMatchObject([{ name: 'Ossay', issued: 1 }])
     expect(await listKept(theirs, 'wish')).toMatchObject([{ name: 'To Karla', data: swap }])

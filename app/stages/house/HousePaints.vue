@@ -22,7 +22,7 @@ async function propose(): Promise<void> {
   // The house may have been let go: then colours are known by their nearness alone.
   const before =
     dressed && dressed.version > 0
-      ? await $fetch<House>(`/api/houses/${dressed.house}/versions/${dressed.version}`).catch(() => null)
+      ? await $fetch<House>(`/api/houses/${dressed.id}/versions/${dressed.version}`).catch(() => null)
       : null
   proposed.value = await desk.engine.ask('paints', { house: props.house, before })
 }

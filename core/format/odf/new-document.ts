@@ -299,7 +299,8 @@ export function writeNewDocument(wish: NewDocument, blocks: readonly ReadBlock[]
         : `<office:drawing>${pages}</office:drawing>`
   const content = document(
     'content',
-    `<office:automatic-styles>${kind === 'text' ? cell + columns.join('') : ''}</office:automatic-styles><office:body>${body}</office:body>`,
+    `<office:automatic-styles>${kind === 'text' ? cell + columns.join('') : ''}</office:automatic-styles>` +
+      `<office:body>${body}</office:body>`,
     faces,
   )
   const styles = document(

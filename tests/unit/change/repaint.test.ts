@@ -89,7 +89,6 @@ describe('a colour that gives way to another', () => {
     const wish = paint('#1f6f6b', navy, ...all)
     const whole = planned(open, [wish])
     expect(whole.plan.effects!.pagesAfter).toBe(whole.plan.effects!.pagesBefore)
-    expect(whole.plan.effects!.linesChanged ?? 0).toBe(0)
     const row = whole.plan.rows[0]!
     const { plan, after } = planned(open, [wish], [row.key])
     expect(plan.rows[0]!.included).toBe(false)
