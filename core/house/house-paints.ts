@@ -1,4 +1,4 @@
-import { distanceOf, lchOf } from '../colour/oklch'
+import { distanceOf, lchOf, shownAt } from '../colour/oklch'
 import type { NamedColor, Painted } from '../document/colours'
 import type { House, HouseColor } from './house'
 
@@ -33,34 +33,70 @@ export interface ProposedPaint extends UsedColor {
   readonly why: string
 }
 
-/** Below this chroma a colour is grey to most eyes; it is held against greys first. */
+/** Below this chroma a colour is grey to most eyes; it is held against greys alone. */
 const grey = 0.03
-/** Further apart than this two colours are not each other’s next: about a third of the way from black to white. */
-const furthest = 0.3
+/** Further apart than this in OKLab two colours are not meant to be the same one. */
+const furthest = 0.12
+/** Hues so far apart are told apart where lightness and chroma differ, too: a tint has the hue of its colour. Degrees. */
+const sameHue = 15
 
 const isGrey = (color: string) => (lchOf(color)?.chroma ?? 0) < grey
 
+/** What takes a colour's place, and why. */
+type Next = Pick<ProposedPaint, 'to' | 'why'>
+
 /**
- * What a document’s colours become in a house. A colour of the palette stays. One of the house that the document was in
- * before becomes the one that does the same there, by its name or else by its place among those. All others become the
- * nearest of the palette by their distance in OKLab, greys among greys; white and black, and what is far from all, stay.
+ * What a document's colours become in a house. A colour of the palette stays. One of the house that the document was in
+ * before becomes the one that does the same there, by its name or else by its place among those; its tints and shades become
+ * those of that one. All others become the nearest of the palette where that is near, greys among greys; white and black
+ * stay. Colours of chart series stay apart: where two would become one, the second keeps what it has.
  */
 export function proposePaints(used: readonly UsedColor[], house: House, before: House | null): ProposedPaint[] {
-  const palette = house.palette
+  const ofSeries = new Set<string>()
   return used.map(each => {
-    if (palette.some(({ color }) => color === each.color)) return { ...each, to: null, why: 'it is of the palette' }
-    const known = before && inOther(each.color, before, house)
-    if (known) return { ...each, to: known.color, why: `${before.name} has it for what ${known.title} does here` }
-    if (each.color === '#ffffff' || each.color === '#000000') return { ...each, to: null, why: 'white and black stay' }
-    const likes = palette.filter(({ color }) => isGrey(color) === isGrey(each.color))
-    const [nearest] = likes
-      .map(color => ({ color, apart: distanceOf(each.color, color.color) }))
-      .filter(({ apart }) => apart <= furthest)
-      .sort((one, other) => one.apart - other.apart)
-    return nearest
-      ? { ...each, to: nearest.color.color, why: `${nearest.color.title} is nearest` }
-      : { ...each, to: null, why: 'no colour of the palette is near' }
+    const next = nextOf(each.color, house, before)
+    if (!each.on.some(({ on }) => on === 'series')) return { ...each, ...next }
+    const seen = next.to ?? each.color
+    if (ofSeries.has(seen)) return { ...each, to: null, why: 'two series would look alike' }
+    ofSeries.add(seen)
+    return { ...each, ...next }
   })
+}
+
+function nextOf(color: string, house: House, before: House | null): Next {
+  if (house.palette.some(each => each.color === color)) return { to: null, why: 'it is of the palette' }
+  const own = before?.palette.find(each => each.color === color)
+  const known = own && inOther(own, before!, house)
+  if (known) return { to: known.color, why: `${known.title} does here what ${own.title} did in ${before!.name}` }
+  if (color === '#ffffff' || color === '#000000') return { to: null, why: 'white and black stay' }
+  const [nearest] = house.palette
+    .filter(each => isGrey(each.color) === isGrey(color))
+    .map(each => ({ ...each, apart: distanceOf(color, each.color) }))
+    .filter(({ apart }) => apart <= furthest)
+    .sort((one, other) => one.apart - other.apart)
+  if (nearest) return { to: nearest.color, why: `${nearest.title} is nearest` }
+  return (before && tintOf(color, before, house)) ?? { to: null, why: 'no colour of the palette is near' }
+}
+
+/** A tint or shade of a colour of the house before: as light as it was, in the hue of what took that colour's place. */
+function tintOf(color: string, before: House, house: House): Next | null {
+  const own = lchOf(color)!
+  if (own.chroma < grey / 3) return null
+  const apart = (hue: number) => Math.abs(((hue - own.hue + 540) % 360) - 180)
+  const [from] = before.palette
+    .filter(each => !isGrey(each.color))
+    .map(each => ({ ...each, lch: lchOf(each.color)! }))
+    .filter(({ lch }) => apart(lch.hue) <= sameHue)
+    .sort((one, other) => apart(one.lch.hue) - apart(other.lch.hue))
+  const to = from && inOther(from, before, house)
+  if (!to) return null
+  const next = lchOf(to.color)!
+  const { color: made } = shownAt({
+    lightness: own.lightness,
+    chroma: next.chroma * (own.chroma / from.lch.chroma),
+    hue: next.hue,
+  })
+  return made === color ? null : { to: made, why: `as ${color} was of ${from.title}, of ${to.title}` }
 }
 
 /** What is painted of what was proposed, as a wish takes it; `to` says otherwise for some: null or '' where a colour stays. */
@@ -74,11 +110,9 @@ export const paintsOf = (
   })
 
 /** The colour of a house that does what a colour of another does: of the same name, else at the same place among its like. */
-function inOther(color: string, from: House, to: House): HouseColor | null {
-  const own = from.palette.find(each => each.color === color)
-  if (!own) return null
+function inOther(own: HouseColor, from: House, to: House): HouseColor | null {
   const named = to.palette.find(each => each.title === own.title && each.does === own.does)
   if (named) return named
-  const at = from.palette.filter(each => each.does === own.does).indexOf(own)
+  const at = from.palette.filter(each => each.does === own.does).findIndex(each => each.id === own.id)
   return to.palette.filter(each => each.does === own.does)[at] ?? null
 }

@@ -1,5 +1,8 @@
 import { readFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
+import { namedColors } from '../../core/document/colours'
+import { openDocument } from '../../core/document/open'
+import { winterService } from '../../demo/houses'
 import { harbourNotice } from '../../demo/harbour-notice'
 import { seasonReview } from '../../demo/season-review'
 import { winterTariff } from '../../demo/winter-tariff'
@@ -125,4 +128,38 @@ test('the levels of a deck are set in one table, and its slides follow', async (
       .slice(0, 4)
       .map(each => each.size),
   ).toEqual([36, 18, 22, 18])
+})
+
+test('by keyboard: shapes and charts of a deck take the colours of its house, series apart, and it is undone', async ({
+  page,
+}) => {
+  const run = String(Date.now()).slice(-6)
+  const house = { ...winterService, name: `Painted ${run}` }
+  const made = await page.request.post('/api/houses', { data: { house } })
+  const { id } = (await made.json()) as { id: string }
+  await page.request.post(`/api/houses/${id}/issue`, { data: { revision: 1 } })
+  await openOnDesk(page, 'Painted.odp', seasonReview())
+  await page.getByRole('tab', { name: 'House' }).click()
+  await choose(page.getByRole('combobox', { name: 'House of this document' }), new RegExp(`^${house.name}`))
+  const colours = page.locator('summary', { hasText: 'Colours of shapes, lines, grounds and charts' })
+  await colours.focus()
+  await page.keyboard.press('Enter')
+  const [target] = house.palette.filter(each => each.does === 'accent')
+  await choose(page.getByRole('combobox', { name: 'What #f3d9a4 becomes' }), target!.title)
+  await page.getByRole('button', { name: `Dress it in ${house.name}` }).focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { level: 1, name: /; Paint \d+ places? in \d+ colours?$/ })).toBeVisible({
+    timeout: 30_000,
+  })
+  await expect(page.getByRole('row', { name: /Fills of shapes, #f3d9a4/ })).toBeVisible()
+  await page.getByRole('button', { name: /^Carry it out/ }).focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/^Done: Dress .*; Paint /)).toBeVisible({ timeout: 30_000 })
+  const colors = (file: Uint8Array) => [...namedColors(openDocument(file))].filter(each => each.on === 'fill')
+  const painted = colors(await downloadFile(page, 'Painted'))
+  expect(painted.map(each => each.color)).not.toContain('#f3d9a4')
+  expect(painted.map(each => each.color)).toContain(target!.color)
+  await page.getByRole('button', { name: /^Undo/ }).click()
+  await expect(page.getByRole('button', { name: /^Redo/ })).toBeEnabled()
+  expect(Buffer.compare(await downloadFile(page, 'Painted'), seasonReview())).toBe(0)
 })

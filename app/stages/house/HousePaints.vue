@@ -41,6 +41,8 @@ const words = ({ on }: ProposedPaint) =>
 const shown = computed(() =>
   [...proposed.value].sort((one, other) => Number(isOwn(one)) - Number(isOwn(other))).slice(0, 60),
 )
+/** What is proposed is no colour of the palette, but a tint or shade of one. */
+const isTint = (each: ProposedPaint) => each.to !== null && !props.house.palette.some(color => color.color === each.to)
 const isOwn = (each: ProposedPaint) => props.house.palette.some(color => color.color === each.color)
 </script>
 
@@ -89,6 +91,7 @@ const isOwn = (each: ProposedPaint) => props.house.palette.some(color => color.c
                 @update:model-value="byHand = { ...byHand, [each.color]: String($event) }"
               >
                 <option value="">stays</option>
+                <option v-if="isTint(each)" :value="each.to!">{{ each.to }}</option>
                 <option v-for="color in house.palette" :key="color.id" :value="color.color">{{ color.title }}</option>
               </Choice></span
             >

@@ -3,6 +3,7 @@ import { saltmereLine, winterService } from '../../../demo/houses'
 import { seasonReview } from '../../../demo/season-review'
 import { namedColors, type NamedColor, type Painted } from '../../../core/document/colours'
 import { proposePaints, usedColors } from '../../../core/house/house-paints'
+import { lchOf } from '../../../core/colour/oklch'
 import { houseSchema } from '../../../core/house/house'
 import { session } from '../../support/fixtures'
 
@@ -67,6 +68,24 @@ describe('what colours become in a house', () => {
     expect(becomes(used('#aa6644'), next, before)).toEqual(['#d0a000'])
     // Without the house before it is the nearest alone.
     expect(becomes(used('#005f99'), next, null)).toEqual(['#005f9a'])
+    // A tint goes with its colour: as light as before, in the hue that took its place.
+    const [tint] = becomes(used('#9cc8e6'), next, before)
+    const [was, is, of] = ['#9cc8e6', tint!, '#7a2048'].map(each => lchOf(each)!)
+    expect(is!.lightness).toBeCloseTo(was!.lightness, 2)
+    expect(Math.abs(is!.hue - of!.hue)).toBeLessThan(3)
+    expect(becomes(used('#9cc8e6'), next, null)).toEqual([null])
+  })
+
+  it('never one for two series of charts', () => {
+    const series = (...colors: string[]) => usedColors(colors.map(color => named(color, 'series')))
+    const found = proposePaints(series('#1f6f6b', '#2a7a70', '#a03020'), house, null)
+    expect(found.map(each => [each.color, each.to])).toEqual([
+      ['#1f6f6b', null],
+      ['#2a7a70', null],
+      ['#a03020', '#b4361e'],
+    ])
+    expect(found[1]!.why).toBe('two series would look alike')
+    expect(becomes(series('#2a7a70', '#2b7b71'), house, null)).toEqual(['#1f6f6b', null])
   })
 
   it('a deck of one house of the demo finds all its own in the other', () => {
