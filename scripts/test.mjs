@@ -22,6 +22,8 @@ import {
 } from './setup.mjs'
 
 process.setMaxListeners(50)
+// Whoever breaks it off leaves nothing behind: what runs is ended as this ends.
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.once(signal, () => process.exit(1))
 const databasePort = Number(process.env.MORPHENE_TEST_DB_PORT ?? 3417)
 const port = Number(process.env.MORPHENE_TEST_PORT ?? 3411)
 const data = join(own, 'test-database')
