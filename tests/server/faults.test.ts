@@ -72,6 +72,9 @@ afterAll(async () => {
   await wire.cut()
 })
 
+/** How long is waited for what must come: here is looked whether it does, and other work may go on beside it. Milliseconds. */
+const patience = 60_000
+
 describe('a database that is away', () => {
   it('while the server starts is said, and found when it is back', { timeout: 60_000 }, async () => {
     expect(await until(async () => (await fetch(`${base}/api/health`)).status === 503, 30_000)).toBe(true)
@@ -84,7 +87,7 @@ describe('a database that is away', () => {
   })
 
   const mark = `Round of ${Date.now()}`
-  it('in the middle of work leaves nothing hanging: asked again, all goes on', { timeout: 90_000 }, async () => {
+  it('in the middle of work leaves nothing hanging: asked again, all goes on', { timeout: 300_000 }, async () => {
     for (let round = 0; round < 3; round++) {
       const answer = await upload(`${mark} ${round}.odt`)
       expect(answer.status).toBe(201)
@@ -96,7 +99,7 @@ describe('a database that is away', () => {
       expect(lost.status).toBe(503)
       await wire.mend()
       expect(await until(ready, 15_000)).toBe(true)
-      expect(await until(counted(id), 15_000)).toBe(true)
+      expect(await until(counted(id), patience)).toBe(true)
     }
     const { cards } = (await (await fetch(`${base}/api/shelf?count=100`)).json()) as { cards: { fileName: string }[] }
     const names = cards.map(card => card.fileName)
@@ -104,15 +107,15 @@ describe('a database that is away', () => {
     expect(names).not.toContain(`${mark} lost.odt`)
   })
 
-  it('leaves no job with a server that could not say its end', { timeout: 60_000 }, async () => {
+  it('leaves no job with a server that could not say its end', { timeout: 180_000 }, async () => {
     const knex = connect()
     const { id } = (await (await upload('Held.odt')).json()) as { id: string }
-    expect(await until(counted(id), 15_000)).toBe(true)
+    expect(await until(counted(id), patience)).toBe(true)
     // As it stands when the report of a job is lost: at work, by a server that is at work on nothing.
     const { id: holder } = await knex('servers').orderBy('seen', 'desc').first<{ id: string }>('id')
     await knex('jobs').where({ document: id }).update({ state: 'running', server: holder, changed: new Date() })
     const state = async () => (await knex('jobs').where({ document: id }).first<{ state: string }>('state')).state
-    expect(await until(async () => (await state()) === 'done', 15_000)).toBe(true)
+    expect(await until(async () => (await state()) === 'done', patience)).toBe(true)
     await knex.destroy()
   })
 
