@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useElementVisibility } from '@vueuse/core'
+import RemarkPin from '../remarks/RemarkPin.vue'
 
 /** A page as a picture that the desk drew: it comes when it is near, and stays. What is pointed at on it is told. */
 const props = defineProps<{
@@ -28,13 +29,6 @@ function point(event: MouseEvent): void {
     @click="point"
   >
     <img v-if="came" :src="source" :alt="`Page ${number}`" class="block w-full" />
-    <span
-      v-for="(pin, at) in props.pins ?? []"
-      :key="at"
-      class="pointer-events-none absolute -mt-[11px] -ml-[11px] flex size-[22px] items-center justify-center"
-      :class="['rounded-full border-2 border-white text-[12px] text-white', pin.current ? 'bg-rubric' : 'bg-iris']"
-      :style="{ left: `${pin.x * 100}%`, top: `${pin.y * 100}%` }"
-      >{{ pin.title }}</span
-    >
+    <RemarkPin v-for="(pin, at) in props.pins ?? []" :key="at" class="pointer-events-none" v-bind="pin" />
   </figure>
 </template>

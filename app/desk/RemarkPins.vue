@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RemarkPin from '../remarks/RemarkPin.vue'
 import { useMe } from '../stores/me'
 import { useRemarks } from '../stores/remarks'
 
@@ -12,10 +13,10 @@ const pins = computed(() =>
       ? [
           {
             id: each.id,
-            number: at + 1,
+            number: String(at + 1),
             says: `${me.nameOf(each.author) || 'Somebody'}: ${each.text}`,
-            left: `${each.place.x * 100}%`,
-            top: `${each.place.y * 100}%`,
+            x: each.place.x,
+            y: each.place.y,
           },
         ]
       : [],
@@ -24,15 +25,13 @@ const pins = computed(() =>
 </script>
 
 <template>
-  <span
+  <RemarkPin
     v-for="pin in pins"
     :key="pin.id"
     role="img"
-    class="absolute -mt-[11px] -ml-[11px] flex size-[22px] items-center justify-center rounded-full"
-    :class="'border-2 border-white bg-iris text-[12px] text-white'"
-    :style="{ left: pin.left, top: pin.top }"
+    :x="pin.x"
+    :y="pin.y"
+    :title="pin.number"
     :aria-label="`Remark ${pin.number}. ${pin.says}`"
-    :title="pin.says"
-    >{{ pin.number }}</span
-  >
+  />
 </template>

@@ -44,6 +44,8 @@ export const useStyles = defineStore('styles', () => {
   const searching = ref(0)
   /** Styles on keys of one's own: Alt with a figure. */
   const pins = shallowRef<Pins>({})
+  /** Of which document they are known; '' while they are not. */
+  const pinsOf = ref('')
 
   const summary = computed(
     () => list.value.find(each => each.family === selected.value?.family && each.name === selected.value.name) ?? null,
@@ -86,10 +88,22 @@ export const useStyles = defineStore('styles', () => {
 
   async function recallPins(): Promise<void> {
     const id = desk.info?.document.id
-    const found = id ? await $fetch<Pins>(`/api/me/pins/${id}`).catch(() => ({})) : {}
-    if (desk.info?.document.id === id) pins.value = found
+    // Until they are known, none is given: what is kept would be overwritten.
+    pinsOf.value = ''
+    pins.value = {}
+    const found = id ? await $fetch<Pins>(`/api/me/pins/${id}`).catch(() => null) : null
+    if (!found || desk.info?.document.id !== id) return
+    pins.value = found
+    pinsOf.value = id!
   }
-  function pin(figure: string, style: { family: TextFamily; name: string } | null): void {
+  async function pin(figure: string, style: { family: TextFamily; name: string } | null): void {
+    const id = desk.info?.document.id ?? ''
+    if (pinsOf.value !== id) await recallPins()
+    if (id === '' || pinsOf.value !== id) {
+      message.value = 'Your keys for styles cannot be fetched just now. Try again; nothing was changed.'
+      return
+    }
+    const before = pins.value
     const next = Object.fromEntries(
       Object.entries(pins.value).filter(
         ([key, each]) => key !== figure && (style === null || each.family !== style.family || each.name !== style.name),
@@ -97,7 +111,12 @@ export const useStyles = defineStore('styles', () => {
     )
     if (style && figure !== '') next[figure] = style
     pins.value = next
-    if (desk.info) void $fetch(`/api/me/pins/${desk.info.document.id}`, { method: 'PUT', body: next }).catch(() => null)
+    try {
+      await $fetch(`/api/me/pins/${id}`, { method: 'PUT', body: next })
+    } catch (error) {
+      pins.value = before
+      message.value = sentenceOf(error)
+    }
   }
   const pinOf = (style: { family: StyleFamily; name: string }) =>
     Object.entries(pins.value).find(([, each]) => each.family === style.family && each.name === style.name)?.[0] ?? ''

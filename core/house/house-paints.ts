@@ -33,6 +33,9 @@ export interface ProposedPaint extends UsedColor {
   readonly why: string
 }
 
+/** As many colours of a document are painted at a time, those in most places first. */
+export const mostPaints = 200
+
 /** Below this chroma a colour is grey to most eyes; it is held against greys alone. */
 const grey = 0.03
 /** Further apart than this in OKLab two colours are not meant to be the same one. */
@@ -104,10 +107,12 @@ export const paintsOf = (
   proposed: readonly ProposedPaint[],
   to: (each: ProposedPaint) => string | null = each => each.to,
 ): { readonly from: string; readonly to: string; readonly on: Painted[] }[] =>
-  proposed.flatMap(each => {
-    const next = to(each)
-    return next && next !== each.color ? [{ from: each.color, to: next, on: each.on.map(({ on }) => on) }] : []
-  })
+  proposed
+    .flatMap(each => {
+      const next = to(each)
+      return next && next !== each.color ? [{ from: each.color, to: next, on: each.on.map(({ on }) => on) }] : []
+    })
+    .slice(0, mostPaints)
 
 /** The colour of a house that does what a colour of another does: of the same name, else at the same place among its like. */
 function inOther(own: HouseColor, from: House, to: House): HouseColor | null {

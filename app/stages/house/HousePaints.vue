@@ -2,7 +2,7 @@
 import { paintedWords } from '~~/core/change/repaint/kind'
 import type { Paint } from '~~/core/change/repaint/wish'
 import type { House } from '~~/core/house/house'
-import { paintsOf, type ProposedPaint } from '~~/core/house/house-paints'
+import { mostPaints, paintsOf, type ProposedPaint } from '~~/core/house/house-paints'
 import Choice from '../../kit/Choice.vue'
 import { counted } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
@@ -31,6 +31,13 @@ watch(
   () => void propose().catch(() => null),
   { immediate: true },
 )
+// What was said by hand was said of the colours of another house.
+watch(
+  () => props.house,
+  () => {
+    byHand.value = {}
+  },
+)
 const to = (each: ProposedPaint) => byHand.value[each.color] ?? each.to ?? ''
 watch([proposed, byHand], () => {
   paints.value = paintsOf(proposed.value, to)
@@ -39,7 +46,7 @@ const words = ({ on }: ProposedPaint) =>
   on.map(each => `${paintedWords[each.on].toLowerCase()} (${each.places})`).join(', ')
 /** Those that change or could, before those that stay because they are of the house. */
 const shown = computed(() =>
-  [...proposed.value].sort((one, other) => Number(isOwn(one)) - Number(isOwn(other))).slice(0, 60),
+  [...proposed.value].sort((one, other) => Number(isOwn(one)) - Number(isOwn(other))).slice(0, mostPaints),
 )
 /** What is proposed is no colour of the palette, but a tint or shade of one. */
 const isTint = (each: ProposedPaint) => each.to !== null && !props.house.palette.some(color => color.color === each.to)
@@ -99,5 +106,8 @@ const isOwn = (each: ProposedPaint) => props.house.palette.some(color => color.c
         </tr>
       </tbody>
     </table>
+    <p v-if="proposed.length > shown.length" class="mt-1 text-soft">
+      And {{ counted(proposed.length - shown.length, 'colour') }} more, in few places each.
+    </p>
   </details>
 </template>

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { paintedThings } from '../../document/colours'
+import { mostPaints } from '../../house/house-paints'
 
 const colorSchema = z
   .string()
@@ -19,7 +20,7 @@ export const repaintSchema = z.strictObject({
       }),
     )
     .min(1)
-    .max(200),
+    .max(mostPaints),
 })
 export type RepaintWish = z.infer<typeof repaintSchema>
 export type Paint = RepaintWish['paints'][number]

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { saltmereLine, winterService } from '../../../demo/houses'
 import { seasonReview } from '../../../demo/season-review'
 import { namedColors, type NamedColor, type Painted } from '../../../core/document/colours'
-import { proposePaints, usedColors } from '../../../core/house/house-paints'
+import { paintsOf, proposePaints, usedColors } from '../../../core/house/house-paints'
 import { lchOf } from '../../../core/colour/oklch'
 import { houseSchema } from '../../../core/house/house'
 import { session } from '../../support/fixtures'
@@ -74,6 +74,15 @@ describe('what colours become in a house', () => {
     expect(is!.lightness).toBeCloseTo(was!.lightness, 2)
     expect(Math.abs(is!.hue - of!.hue)).toBeLessThan(3)
     expect(becomes(used('#9cc8e6'), next, null)).toEqual([null])
+  })
+
+  it('as many at a time as a wish takes, and none where it was said that a colour stays', () => {
+    const many = Array.from({ length: 250 }, (_, at) => `#b4${(0x300 + at).toString(16).padStart(4, '0')}`)
+    expect(paintsOf(proposePaints(used(...many), house, null), () => '#202020')).toHaveLength(200)
+    expect(paintsOf(proposePaints(used('#2a7a70'), house, null), () => '')).toEqual([])
+    expect(paintsOf(proposePaints(used('#2a7a70'), house, null))).toEqual([
+      { from: '#2a7a70', to: '#1f6f6b', on: ['fill'] },
+    ])
   })
 
   it('never one for two series of charts', () => {
