@@ -8,7 +8,7 @@ import type { TextScope } from '~~/core/change/scope'
 import { emphasisGroups, typeGroups, type GroupId } from '~~/core/style/groups'
 import { useChange } from '../change/use-change'
 import type { Pins } from '~~/shared/ways'
-import { useDesk } from './desk'
+import { sentenceOf, useDesk } from './desk'
 import { useWords } from './words'
 
 export type OpenStyle = StyleDetail<StyleFamily> & { readonly faceFeatures: readonly string[] }
