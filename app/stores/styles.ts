@@ -96,7 +96,7 @@ export const useStyles = defineStore('styles', () => {
     pins.value = found
     pinsOf.value = id!
   }
-  async function pin(figure: string, style: { family: TextFamily; name: string } | null): void {
+  async function pin(figure: string, style: { family: TextFamily; name: string } | null): Promise<void> {
     const id = desk.info?.document.id ?? ''
     if (pinsOf.value !== id) await recallPins()
     if (id === '' || pinsOf.value !== id) {
