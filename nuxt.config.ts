@@ -1,6 +1,7 @@
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
 import tailwindcss from '@tailwindcss/vite'
+import { defineNuxtConfig } from 'nuxt/config'
 
 const pdfjs = dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'))
 /** What is said with files of the build. */
@@ -27,6 +28,8 @@ export default defineNuxtConfig({
       meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }],
     },
   },
+  // Where types are checked by; said, since a build would else go elsewhere wherever one was made before.
+  buildDir: '.nuxt',
   typescript: {
     strict: true,
     tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true, allowImportingTsExtensions: false } },
@@ -39,16 +42,14 @@ export default defineNuxtConfig({
     optimizeDeps: { exclude: ['harfbuzzjs'] },
     esbuild: { target: 'es2022' },
   },
-  hooks: {
-    // What an answer is stands where it is asked for (shared/): working it out of every route's pattern takes the compiler
-    // deeper than it goes.
-    'nitro:init': nitro => {
-      nitro.hooks.hook('types:extend', types => {
-        types.routes = {}
-      })
-    },
-  },
   nitro: {
+    hooks: {
+      // What an answer is stands where it is asked for (shared/): working it out of every route's pattern takes the compiler
+      // deeper than it goes.
+      'types:extend': types => {
+        types.routes = {}
+      },
+    },
     // What pages of finished PDFs are drawn with beside the library's own code: faces, encodings, decoders, profiles.
     publicAssets: ['standard_fonts', 'cmaps', 'wasm', 'iccs'].map(name => ({
       dir: join(pdfjs, name),

@@ -102,11 +102,10 @@ async function sources(built) {
   await check('types of core', 'tsc', ['-p', 'tsconfig.core.json'])
   await check('lint', 'eslint', ['.', '--max-warnings', '0'])
   await built
-  await check('types of programs and tests', 'tsc', ['-p', 'tsconfig.node.json'])
+  await check('types of programs, server and tests', 'tsc', ['-p', 'tsconfig.node.json'])
   await tests('unit', { behind: true })
   // Its settings are made by the build. What is shared is among the types of programs.
-  for (const part of ['app', 'server', 'node'])
-    await check(`types of the application: ${part}`, 'vue-tsc', ['--noEmit', '-p', `.nuxt/tsconfig.${part}.json`])
+  await check('types of the application', 'vue-tsc', ['--noEmit', '-p', '.nuxt/tsconfig.app.json'])
 }
 
 /** The desk at work: its database and servers, and the browser before it. */

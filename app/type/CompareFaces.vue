@@ -1,5 +1,8 @@
 <script setup lang="ts">
 import type { CatalogueEntry } from '~~/core/font/catalogue'
+import { scriptsShared } from '~~/core/font/equal-size'
+import { measuresIn, type CoveredScript } from '~~/core/font/face'
+import Choice from '../kit/Choice.vue'
 import Term from '../kit/Term.vue'
 import { counted } from '../desk/words'
 import SpecimenPdf from './SpecimenPdf.vue'
@@ -7,6 +10,7 @@ import NoticeLine from '../kit/NoticeLine.vue'
 import { useFaceLists } from '../stores/kept'
 import { useLibrary } from '../stores/library'
 import { useType } from '../stores/type'
+import { comparedLetters } from './face-words'
 
 /** The same letters of the shortlist's faces: at one point size or at one x-height, one above the other or laid over. */
 const props = defineProps<{ entries: readonly CatalogueEntry[] }>()
@@ -23,18 +27,26 @@ async function keepList(): Promise<void> {
   kept.value = `Kept as the list “${name}”: ${counted(families.length, 'family', 'families')}.`
   listName.value = ''
 }
-const letters = ref('Hagenor')
+/** Scripts that all of them have: equal sizes are found in each by its own letters. */
+const scripts = computed(() => scriptsShared(props.entries.map(entry => entry.plain)))
+const wanted = ref<CoveredScript>('Latin')
+const script = computed(() => (scripts.value.includes(wanted.value) ? wanted.value : (scripts.value[0] ?? 'Latin')))
+const letters = ref('')
+const shownLetters = computed(() => letters.value || comparedLetters[script.value])
+const measuresOf = (entry: CatalogueEntry) => measuresIn(entry.plain, script.value) ?? entry.plain.measures
 const equal = ref<'size' | 'x-height'>('size')
 const laidOver = ref(false)
 const inks = ['#1B2430', '#B4361E', '#1F6F6B', '#564FA0', '#8A570C', '#5B6470', '#2E6DA8', '#8A2E6D']
 const size = 96
 const rows = computed(() =>
   props.entries.map((entry, index) => {
-    const { xHeight } = entry.plain.measures
-    const first = props.entries[0]!.plain.measures.xHeight
+    const measures = measuresOf(entry)
+    const { xHeight } = measures
+    const first = measuresOf(props.entries[0]!).xHeight
     const own = equal.value === 'x-height' && xHeight > 0 ? (size * first) / xHeight : size
     return {
       entry,
+      measures,
       own,
       ink: inks[index]!,
       y: laidOver.value ? 110 : 100 + index * 118,
@@ -70,8 +82,17 @@ const height = computed(() => (laidOver.value ? 150 + rows.value.length * 20 : r
     <template v-else>
       <div class="mt-2 flex flex-wrap items-center gap-x-5 gap-y-2">
         <label class="flex items-center gap-2 text-soft"
-          >Letters <input v-model="letters" class="field w-[150px]" maxlength="24" aria-label="Letters to compare"
+          >Letters
+          <input
+            v-model="letters"
+            class="field w-[150px]"
+            maxlength="24"
+            :placeholder="comparedLetters[script]"
+            aria-label="Letters to compare"
         /></label>
+        <Choice v-if="scripts.length > 1" v-model="wanted" aria-label="Script to compare in">
+          <option v-for="each in scripts" :key="each" :value="each">{{ each }}</option>
+        </Choice>
         <div role="radiogroup" aria-label="Compared at" class="flex gap-3">
           <label class="flex items-center gap-1.5"
             ><input v-model="equal" type="radio" value="size" /> one point size</label
@@ -80,7 +101,12 @@ const height = computed(() => (laidOver.value ? 150 + rows.value.length * 20 : r
             ><input v-model="equal" type="radio" value="x-height" /> one x-height</label
           >
         </div>
-        <SpecimenPdf :faces="entries.map(entry => entry.plain)" :equal="equal" />
+        <SpecimenPdf
+          :faces="entries.map(entry => entry.plain)"
+          :equal="equal"
+          :script="script"
+          :words="script === 'Latin' ? '' : shownLetters"
+        />
         <label class="flex items-center gap-1.5"
           ><input v-model="laidOver" type="checkbox" /> laid over one another</label
         >
@@ -112,7 +138,7 @@ const height = computed(() => (laidOver.value ? 150 + rows.value.length * 20 : r
             :stroke-width="laidOver ? 1.2 : 0"
             :style="{ fontFamily: library.cssFamily(row.entry.plain.hash) }"
           >
-            {{ letters }}
+            {{ shownLetters }}
           </text>
           <template v-if="laidOver">
             <rect x="8" :y="146 + index * 20" width="22" height="3" :fill="row.ink" />
@@ -139,16 +165,16 @@ const height = computed(() => (laidOver.value ? 150 + rows.value.length * 20 : r
           </tr>
         </thead>
         <tbody>
-          <tr v-for="{ entry } in rows" :key="entry.family">
+          <tr v-for="{ entry, measures } in rows" :key="entry.family">
             <td>
               <button type="button" class="link" @click="type.chosen = entry.family">{{ entry.family }}</button>
             </td>
             <td>{{ entry.classed.kind }} {{ entry.classed.class }}</td>
-            <td class="number">{{ Math.round(entry.plain.measures.xHeight) }}</td>
-            <td class="number">{{ Math.round(entry.plain.measures.capHeight) }}</td>
-            <td class="number">{{ Math.round(entry.plain.measures.stem) }}</td>
-            <td class="number">{{ entry.plain.measures.contrast?.toFixed(1) ?? '–' }}</td>
-            <td class="number">{{ Math.round(entry.plain.measures.averageWidth) }}</td>
+            <td class="number">{{ Math.round(measures.xHeight) }}</td>
+            <td class="number">{{ measures.capHeight > 0 ? Math.round(measures.capHeight) : '–' }}</td>
+            <td class="number">{{ Math.round(measures.stem) }}</td>
+            <td class="number">{{ measures.hairline > 0 ? (measures.stem / measures.hairline).toFixed(1) : '–' }}</td>
+            <td class="number">{{ Math.round(measures.averageWidth) }}</td>
             <td class="number">
               <button
                 type="button"

@@ -1,15 +1,35 @@
 <script setup lang="ts">
-import { useVirtualizer } from '@tanstack/vue-virtual'
+import type { FaceAlternates } from '~~/core/font/alternates'
 import type { FaceRecord } from '~~/core/font/face'
-import { counted } from '../desk/words'
+import { shownFeature } from '~~/core/font/features'
+import { counted, grouped } from '../desk/words'
+import Tick from '../kit/Tick.vue'
+import { useWalkedList } from '../kit/use-walked-list'
 import { useLibrary } from '../stores/library'
 
-/** All characters of a face, each drawn in it; one is found by itself or by its code point. */
+/** All characters of a face with their further forms, each drawn in it; one is found by itself or by its code point. */
 const props = defineProps<{ face: FaceRecord }>()
 const library = useLibrary()
 const perRow = 12
 const rowHeight = 46
-const codes = computed(() => {
+const found = shallowRef<FaceAlternates | null>(null)
+const failed = ref(false)
+watch(
+  () => props.face.hash,
+  async hash => {
+    found.value = null
+    failed.value = false
+    const own = await $fetch<FaceAlternates>(`/api/faces/${hash}/alternates`).catch(() => null)
+    if (props.face.hash !== hash) return
+    found.value = own
+    failed.value = own === null
+  },
+  { immediate: true },
+)
+const formsOf = computed(() => new Map(found.value?.list.map(({ code, forms }) => [code, forms])))
+const onlyAlternates = ref(false)
+const codes = computed(() => (onlyAlternates.value ? all.value.filter(code => formsOf.value.has(code)) : all.value))
+const all = computed(() => {
   const { ranges } = props.face
   const list: number[] = []
   for (let at = 0; at < ranges.length; at += 2)
@@ -17,22 +37,27 @@ const codes = computed(() => {
   // Controls and spaces have nothing to show.
   return list.filter(code => !/^[\p{C}\p{Z}]$/u.test(String.fromCodePoint(code)))
 })
-const scroller = ref<HTMLElement | null>(null)
-const virtual = useVirtualizer(
-  computed(() => ({
-    count: Math.ceil(codes.value.length / perRow),
-    getScrollElement: () => scroller.value,
-    estimateSize: () => rowHeight,
-    overscan: 3,
-  })),
-)
-const rows = computed(() =>
-  virtual.value.getVirtualItems().map(item => ({
-    ...item,
-    codes: codes.value.slice(item.index * perRow, (item.index + 1) * perRow),
-  })),
-)
 const chosen = ref<number | null>(null)
+const at = computed(() => (chosen.value === null ? -1 : codes.value.indexOf(chosen.value)))
+const { scroller, ...list } = useWalkedList({
+  count: () => codes.value.length,
+  rowHeight,
+  perRow,
+  at: () => at.value,
+  go: index => {
+    chosen.value = codes.value[index] ?? null
+  },
+})
+const rows = computed(() =>
+  list.rows.value.map(item => ({ ...item, codes: codes.value.slice(item.index * perRow, (item.index + 1) * perRow) })),
+)
+const chosenForms = computed(() =>
+  (chosen.value === null ? [] : (formsOf.value.get(chosen.value) ?? [])).map(({ tag, value }) => ({
+    tag,
+    said: `${shownFeature(tag)?.title ?? tag}${value > 1 ? `, ${value}` : ''}`,
+    settings: `"${tag}" ${value}`,
+  })),
+)
 watch(
   () => props.face.hash,
   () => {
@@ -42,23 +67,17 @@ watch(
 const asked = ref('')
 const missing = ref(false)
 const codeWords = (code: number) => `U+${code.toString(16).toUpperCase().padStart(4, '0')}`
+const furtherWords = (code: number) => {
+  const forms = formsOf.value.get(code)
+  return forms ? `, ${counted(forms.length, 'further form')}` : ''
+}
 function find(): void {
   const text = asked.value.trim()
   const written = /^(?:u\+|0x)?([0-9a-f]{2,6})$/i.exec(text)
   const code = [...text].length === 1 ? text.codePointAt(0)! : written ? parseInt(written[1]!, 16) : -1
-  const at = codes.value.indexOf(code)
-  missing.value = text !== '' && at < 0
-  chosen.value = at < 0 ? null : code
-  if (at >= 0) virtual.value.scrollToIndex(Math.floor(at / perRow), { align: 'center' })
-}
-function key(event: KeyboardEvent): void {
-  const at = chosen.value === null ? -1 : codes.value.indexOf(chosen.value)
-  const step = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: perRow, ArrowUp: -perRow }[event.key]
-  if (step === undefined) return
-  event.preventDefault()
-  const to = Math.max(0, Math.min(at < 0 ? 0 : at + step, codes.value.length - 1))
-  chosen.value = codes.value[to] ?? null
-  virtual.value.scrollToIndex(Math.floor(to / perRow))
+  const known = codes.value.includes(code)
+  missing.value = text !== '' && !known
+  chosen.value = known ? code : null
 }
 </script>
 
@@ -66,8 +85,13 @@ function key(event: KeyboardEvent): void {
   <div>
     <div class="flex flex-wrap items-center gap-3">
       <span class="flex-1 text-soft"
-        >{{ counted(codes.length, 'character')
-        }}<template v-if="chosen !== null">; {{ codeWords(chosen) }} is chosen</template></span
+        >{{ counted(all.length, 'character')
+        }}<template v-if="found && found.list.length > 0"
+          >, {{ counted(found.list.length, 'of them', 'of them') }} with further forms</template
+        ><template v-if="chosen !== null">; {{ codeWords(chosen) }} is chosen</template></span
+      >
+      <label v-if="found && found.list.length > 0" class="flex items-center gap-1.5"
+        ><Tick :checked="onlyAlternates" @change="onlyAlternates = $event" /> only those</label
       >
       <form class="flex gap-2" @submit.prevent="find">
         <input
@@ -80,7 +104,13 @@ function key(event: KeyboardEvent): void {
         <button type="submit" class="plain">Find</button>
       </form>
     </div>
-    <p v-if="missing" role="status" class="text-ochre">The face does not have it.</p>
+    <p v-if="missing" role="status" class="text-ochre">
+      {{ onlyAlternates ? 'It is not among those with further forms.' : 'The face does not have it.' }}
+    </p>
+    <p v-if="failed" role="status" class="text-ochre">Further forms of characters cannot be told just now.</p>
+    <p v-if="found && found.looked < found.characters" class="text-soft">
+      Further forms were looked for among the first {{ grouped(found.looked) }} characters.
+    </p>
     <div
       ref="scroller"
       tabindex="0"
@@ -88,9 +118,9 @@ function key(event: KeyboardEvent): void {
       aria-label="Characters of the face"
       class="mt-2 max-h-[330px] overflow-y-auto border border-rule bg-sheet"
       :aria-activedescendant="chosen === null ? undefined : `glyph-${chosen}`"
-      @keydown="key"
+      @keydown="list.walk($event)"
     >
-      <div class="relative w-full" :style="{ height: `${virtual.getTotalSize()}px` }">
+      <div class="relative w-full" :style="{ height: `${list.height.value}px` }">
         <div
           v-for="row in rows"
           :key="row.index"
@@ -104,16 +134,36 @@ function key(event: KeyboardEvent): void {
             :key="code"
             role="option"
             :aria-selected="code === chosen"
-            :aria-label="`${String.fromCodePoint(code)}, ${codeWords(code)}`"
-            class="cursor-pointer overflow-hidden border-r border-b border-rule text-center text-[24px] leading-[44px]"
+            :aria-label="`${String.fromCodePoint(code)}, ${codeWords(code)}${furtherWords(code)}`"
+            class="relative cursor-pointer overflow-hidden border-r border-b border-rule text-center text-[24px] leading-[44px]"
             :class="code === chosen ? 'bg-wash' : ''"
             :style="{ fontFamily: library.cssFamily(face.hash) }"
             @click="chosen = code"
           >
             {{ String.fromCodePoint(code) }}
+            <span
+              v-if="formsOf.has(code)"
+              aria-hidden="true"
+              class="absolute right-[3px] bottom-[2px] font-sans text-[10px] leading-none text-verdigris"
+              >+{{ formsOf.get(code)!.length }}</span
+            >
           </div>
         </div>
       </div>
     </div>
+    <ul
+      v-if="chosenForms.length > 0"
+      class="mt-2 flex flex-wrap gap-x-5 gap-y-2"
+      :aria-label="`Further forms of ${String.fromCodePoint(chosen!)}`"
+    >
+      <li v-for="each in chosenForms" :key="each.settings" class="text-center">
+        <span
+          class="block text-[30px] leading-[46px]"
+          :style="{ fontFamily: library.cssFamily(face.hash), fontFeatureSettings: each.settings }"
+          >{{ String.fromCodePoint(chosen!) }}</span
+        >
+        <span class="text-[13px] text-soft">{{ each.said }}</span>
+      </li>
+    </ul>
   </div>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useVirtualizer } from '@tanstack/vue-virtual'
 import type { CatalogueEntry } from '~~/core/font/catalogue'
+import { useWalkedList } from '../kit/use-walked-list'
 import { useLibrary } from '../stores/library'
 import { useType } from '../stores/type'
 
@@ -14,50 +14,33 @@ const chosen = defineModel<string | null>({ required: true })
 const emit = defineEmits<{ enter: []; point: [family: string | null] }>()
 const library = useLibrary()
 const type = useType()
-const scroller = ref<HTMLElement | null>(null)
 const rowHeight = 60
-const virtual = useVirtualizer(
-  computed(() => ({
-    count: props.entries.length,
-    getScrollElement: () => scroller.value,
-    estimateSize: () => rowHeight,
-    overscan: 4,
-    getItemKey: (index: number) => props.entries[index]!.family,
-  })),
-)
+const at = computed(() => props.entries.findIndex(entry => entry.family === chosen.value))
+function go(index: number): void {
+  const entry = props.entries[index]
+  if (entry) chosen.value = entry.family
+}
+const { scroller, rows, height, walk } = useWalkedList({
+  count: () => props.entries.length,
+  rowHeight,
+  at: () => at.value,
+  go,
+})
 const items = computed(() =>
-  virtual.value.getVirtualItems().flatMap(item => {
+  rows.value.flatMap(item => {
     const entry = props.entries[item.index]
     return entry ? [{ ...item, entry }] : []
   }),
 )
-const at = computed(() => props.entries.findIndex(entry => entry.family === chosen.value))
 const idOf = (family: string) => `face-${family.replace(/\W+/g, '-')}`
-function go(index: number): void {
-  const entry = props.entries[Math.max(0, Math.min(index, props.entries.length - 1))]
-  if (entry) chosen.value = entry.family
-}
 function key(event: KeyboardEvent): void {
-  const page = Math.max(1, Math.floor((scroller.value?.clientHeight ?? 400) / rowHeight) - 1)
-  const steps: Readonly<Record<string, number>> = {
-    ArrowDown: at.value + 1,
-    ArrowUp: at.value - 1,
-    PageDown: at.value + page,
-    PageUp: at.value - page,
-    Home: 0,
-    End: props.entries.length - 1,
-  }
-  const to = steps[event.key]
-  if (to !== undefined) go(to)
-  else if (event.key === 'Enter') emit('enter')
+  if (walk(event)) return
+  if (event.key === 'Enter') emit('enter')
   else if (event.key === ' ' && chosen.value !== null) type.keep(chosen.value)
   else return
   event.preventDefault()
   event.stopPropagation()
 }
-watch(at, index => {
-  if (index >= 0) virtual.value.scrollToIndex(index)
-})
 /** The longest bar is a large x-height, and a contrast of five. */
 const share = (value: number, most: number) => `${Math.round(Math.min(value / most, 1) * 100)}%`
 defineExpose({
@@ -86,7 +69,7 @@ defineExpose({
       <p v-if="entries.length === 0" class="py-4 text-soft">
         No family answers all of that. Take a part away, or look among all.
       </p>
-      <div class="relative w-full" :style="{ height: `${virtual.getTotalSize()}px` }">
+      <div class="relative w-full" :style="{ height: `${height}px` }">
         <div
           v-for="{ entry, start, index } in items"
           :id="idOf(entry.family)"

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import type { CatalogueEntry } from '~~/core/font/catalogue'
-import { faceName } from '~~/core/font/face'
-import { equalSizes } from '~~/core/font/equal-size'
+import { faceName, measuresIn, type CoveredScript } from '~~/core/font/face'
+import { equalSizes, scriptsShared } from '~~/core/font/equal-size'
 import { counted } from '../desk/words'
+import Choice from '../kit/Choice.vue'
 import Term from '../kit/Term.vue'
 import { useLibrary } from '../stores/library'
 import { useType } from '../stores/type'
@@ -15,7 +16,7 @@ import FaceFeatures from './FaceFeatures.vue'
 import FaceGlyphs from './FaceGlyphs.vue'
 import FaceSteps from './FaceSteps.vue'
 import SpecimenPdf from './SpecimenPdf.vue'
-import { figuresOfFace, marginWords, smallestSizes } from './face-words'
+import { comparedLetters, figuresOfFace, marginWords, scriptFigures, smallestSizes } from './face-words'
 
 /** One family from close by: anatomy, what was measured, its faces, what it is fit for, sizes, licence. */
 const props = defineProps<{ entry: CatalogueEntry }>()
@@ -39,8 +40,21 @@ const measure = (100 * 72) / 25.4
 const others = computed(() =>
   type.compared.filter(entry => entry.family !== props.entry.family).map(entry => entry.plain),
 )
-const equal = computed(() => equalSizes(face.value, size.value, others.value, measure))
-const anatomyLetters = computed(() => ((face.value.coverage.Latin ?? 0) > 40 ? 'Hagfn' : type.shown.slice(0, 5)))
+const scripts = computed(() => scriptsShared([face.value, ...others.value]))
+const wanted = ref<CoveredScript>('Latin')
+const script = computed(() => (scripts.value.includes(wanted.value) ? wanted.value : (scripts.value[0] ?? 'Latin')))
+const equal = computed(() => equalSizes(face.value, size.value, others.value, { measure, script: script.value }))
+/** What its letters say, script by script: the one that the figures above were measured on stands first. */
+const byScript = computed(() => {
+  const { measuredOn, scripts: further } = face.value.measures
+  const all = [...(measuredOn === null ? [] : [measuredOn]), ...(Object.keys(further) as CoveredScript[])]
+  return all.map(each => ({ script: each, figures: scriptFigures(measuresIn(face.value, each)!) }))
+})
+const anatomyLetters = computed(() => {
+  const { measuredOn } = face.value.measures
+  if (measuredOn === 'Latin') return 'Hagfn'
+  return measuredOn === null ? type.shown.slice(0, 5) : comparedLetters[measuredOn]
+})
 </script>
 
 <template>
@@ -76,6 +90,35 @@ const anatomyLetters = computed(() => ((face.value.coverage.Latin ?? 0) > 40 ? '
         <dd class="text-right">{{ each.value }}</dd>
       </div>
     </dl>
+    <p v-if="face.measures.measuredOn === null" class="mt-1 text-soft">
+      It has no letters that are measured: it is a face of signs.
+    </p>
+    <p v-else-if="face.measures.measuredOn !== 'Latin'" class="mt-1 text-soft">
+      It has no Latin letters: heights, strokes and widths were measured on its {{ face.measures.measuredOn }} letters.
+    </p>
+    <template v-if="byScript.length > 1">
+      <h2 class="mt-4">By script <span class="font-sans text-[13px] text-soft">in thousandths of an em</span></h2>
+      <table class="mt-1">
+        <thead>
+          <tr>
+            <th scope="col">Script</th>
+            <th scope="col" class="number">x-height</th>
+            <th scope="col" class="number">Capitals</th>
+            <th scope="col" class="number">Up</th>
+            <th scope="col" class="number">Down</th>
+            <th scope="col" class="number">Width</th>
+            <th scope="col" class="number">Thick</th>
+            <th scope="col" class="number">Thin</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="each in byScript" :key="each.script">
+            <th scope="row" class="text-left font-normal">{{ each.script }}</th>
+            <td v-for="(figure, at) in each.figures" :key="at" class="number">{{ figure }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </template>
     <h2 class="mt-5">Weights and styles</h2>
     <div class="mt-1" role="radiogroup" aria-label="Face that is shown">
       <div v-for="each in entry.faces" :key="each.hash" class="border-b border-rule">
@@ -133,6 +176,9 @@ const anatomyLetters = computed(() => ((face.value.coverage.Latin ?? 0) > 40 ? '
         aria-label="Size in points"
       />
       pt
+      <Choice v-if="scripts.length > 1" v-model="wanted" class="font-sans text-[14px]" aria-label="By the letters of">
+        <option v-for="each in scripts" :key="each" :value="each">by {{ each }} letters</option>
+      </Choice>
     </h2>
     <p v-if="equal.length === 0" class="text-soft">
       Put other families on the shortlist: at which sizes they look as large stands here.
@@ -149,7 +195,9 @@ const anatomyLetters = computed(() => ((face.value.coverage.Latin ?? 0) > 40 ? '
       <tbody>
         <tr v-for="each in equal" :key="each.face.hash">
           <td class="truncate">
-            <span class="text-[17px]" :style="{ fontFamily: library.cssFamily(each.face.hash) }">agR</span>
+            <span class="text-[17px]" :style="{ fontFamily: library.cssFamily(each.face.hash) }">{{
+              script === 'Latin' ? 'agR' : comparedLetters[script]
+            }}</span>
             {{ each.face.family }}
           </td>
           <td class="number">{{ each.byXHeight === null ? '–' : `${each.byXHeight.toFixed(1)} pt` }}</td>

@@ -1,10 +1,17 @@
 <script setup lang="ts">
-import type { FaceRecord } from '~~/core/font/face'
+import type { CoveredScript, FaceRecord } from '~~/core/font/face'
 import { saveFile } from '../kit/save-file'
 import { useType } from '../stores/type'
 
 /** A specimen as PDF at true size, with a scale on every sheet. */
-const props = defineProps<{ faces: readonly FaceRecord[]; equal?: 'size' | 'x-height' }>()
+const props = defineProps<{
+  faces: readonly FaceRecord[]
+  equal?: 'size' | 'x-height'
+  /** What text it shows and by whose letters sizes are made equal; else what the first face was measured on. */
+  script?: CoveredScript
+  /** What is set in the faces, in place of the words that the desk shows them with. */
+  words?: string
+}>()
 const type = useType()
 const making = ref(false)
 const failure = ref('')
@@ -17,8 +24,9 @@ async function make(): Promise<void> {
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({
         faces: props.faces.map(face => face.hash),
-        words: type.shown.slice(0, 200),
+        words: (props.words || type.shown).slice(0, 200),
         equal: props.equal ?? 'size',
+        script: props.script ?? props.faces[0]?.measures.measuredOn ?? 'Latin',
       }),
     })
     if (!response.ok) throw new Error(((await response.json()) as { message?: string }).message)

@@ -1,6 +1,7 @@
 import type { StandIn } from '~~/core/font/library'
 import type { CatalogueEntry } from '~~/core/font/catalogue'
-import type { FaceMeasures } from '~~/core/font/face'
+import type { CoveredScript, FaceMeasures } from '~~/core/font/face'
+import type { ScriptMeasures } from '~~/core/font/measure/scripts'
 import { readingUses, smallestSize, type ReadingUse } from '~~/core/font/smallest-size'
 
 /** A figure of a face's drawing, for people. */
@@ -12,6 +13,27 @@ export interface Figure {
 const shown = (value: number | null, places = 0, unit = '') =>
   value === null ? 'not to be measured' : `${value.toFixed(places)}${unit}`
 const storeys = (value: 1 | 2 | null) => (value === null ? '–' : value === 2 ? 'two' : 'one')
+
+/** Letters that are laid beside each other to compare faces in a script, until somebody asks for others. */
+export const comparedLetters: Readonly<Record<CoveredScript, string>> = {
+  Latin: 'Hagenor',
+  Greek: 'Ηαγενορ',
+  Cyrillic: 'Насугор',
+  Hebrew: 'אבגלםש',
+  Arabic: 'صباح الخير',
+  Devanagari: 'नमकीय',
+  Thai: 'กนบปญ',
+  Han: '国永東',
+  Hiragana: 'あのはり',
+  Katakana: 'アノロト',
+  Hangul: '한글배',
+}
+
+/** What was measured on a script's letters, as a row of a table. */
+export function scriptFigures(m: ScriptMeasures): readonly string[] {
+  const plain = (value: number) => (value > 0 ? String(Math.round(value)) : '–')
+  return [m.xHeight, m.capHeight, m.ascender, m.descender, m.averageWidth, m.stem, m.hairline].map(plain)
+}
 
 /** Serifs in words. */
 function serifWords(m: FaceMeasures): string {

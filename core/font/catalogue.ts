@@ -1,5 +1,5 @@
 import { classify, type Classed } from './classify'
-import { coveredScripts, type CoveredScript, type FaceRecord } from './face'
+import { scriptsOf, type CoveredScript, type FaceRecord } from './face'
 import { fitnessOf, type Fitness } from './fitness'
 import { withHeld, type NamedLicence, type RightsHeld } from './held-licence'
 import { judged, type Judgement } from './judgement'
@@ -21,25 +21,6 @@ export interface CatalogueEntry {
   /** Scripts it has letters enough of to set words in. */
   readonly scripts: readonly CoveredScript[]
 }
-
-/** Letters below which a script is not set in words. Of Han, a few hundred are no help. */
-const enough: Readonly<Record<CoveredScript, number>> = {
-  Latin: 52,
-  Greek: 48,
-  Cyrillic: 60,
-  Hebrew: 22,
-  Arabic: 36,
-  Devanagari: 50,
-  Thai: 44,
-  Han: 2000,
-  Hiragana: 46,
-  Katakana: 46,
-  Hangul: 2000,
-}
-
-/** Scripts that a face has letters enough of. */
-export const scriptsOf = ({ coverage }: FaceRecord): CoveredScript[] =>
-  coveredScripts.filter(script => (coverage[script] ?? 0) >= enough[script])
 
 /** What is worked out of a face alone. */
 export type Judged = Pick<CatalogueEntry, 'classed' | 'fitness' | 'scripts'> & { readonly licence: Licence }

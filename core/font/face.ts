@@ -1,3 +1,4 @@
+import type { ScriptMeasures } from './measure/scripts'
 import type { TypeMeasures } from './measure/type-measures'
 
 /** Scripts whose coverage is counted, by their names in Unicode's Scripts.txt. */
@@ -27,7 +28,11 @@ export type Embedding = 'installable' | 'editable' | 'preview' | 'restricted'
 
 /** Sizes in thousandths of an em, so that faces compare whatever their grid. */
 export interface FaceMeasures extends TypeMeasures {
-  /** Top of x, from its outline; of a vowel-less script the height of its plain letters. */
+  /** The script whose letters heights, strokes and width were measured on: Latin where it is there; null of signs alone. */
+  readonly measuredOn: CoveredScript | null
+  /** What the letters of each further script say that the face can set words in. */
+  readonly scripts: Readonly<Partial<Record<CoveredScript, ScriptMeasures>>>
+  /** Top of x, from its outline; of another script the height of its plain letters. */
   readonly xHeight: number
   /** Top of H. */
   readonly capHeight: number
@@ -94,6 +99,29 @@ export interface FaceRecord {
   readonly source: 'shipped' | 'system' | 'added'
   readonly fileSize: number
 }
+
+/** Letters below which a script is not set in words. Of Han, a few hundred are no help. */
+const enough: Readonly<Record<CoveredScript, number>> = {
+  Latin: 52,
+  Greek: 48,
+  Cyrillic: 60,
+  Hebrew: 22,
+  Arabic: 36,
+  Devanagari: 50,
+  Thai: 44,
+  Han: 2000,
+  Hiragana: 46,
+  Katakana: 46,
+  Hangul: 2000,
+}
+
+/** Scripts that a face has letters enough of. */
+export const scriptsOf = ({ coverage }: Pick<FaceRecord, 'coverage'>): CoveredScript[] =>
+  coveredScripts.filter(script => (coverage[script] ?? 0) >= enough[script])
+
+/** What a face's letters of a script say; null where that was not measured. */
+export const measuresIn = ({ measures }: Pick<FaceRecord, 'measures'>, script: CoveredScript): ScriptMeasures | null =>
+  measures.measuredOn === script ? measures : (measures.scripts[script] ?? null)
 
 /** Whether a face has a glyph for a code point. */
 export function covers(face: FaceRecord, codePoint: number): boolean {

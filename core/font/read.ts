@@ -1,10 +1,13 @@
-import { Blob, Face, Font } from 'harfbuzzjs'
+import { Blob, Buffer, Face, Font, shape } from 'harfbuzzjs'
 import { PackageError } from '../package/errors'
+import { lettersOf, type GlyphSource } from './measure/letters'
+import { measureScript, sampleText, type ScriptMeasures } from './measure/scripts'
 import { frequencies } from './measure/texture'
 import { measureType } from './measure/type-measures'
 import {
   coveredScripts,
   parseStyleName,
+  scriptsOf,
   styleName,
   type CoveredScript,
   type Embedding,
@@ -41,22 +44,18 @@ function checkFile(bytes: Uint8Array): void {
     throw new PackageError('unsupported', 'This is not a TrueType or OpenType font. It was not added.')
 }
 
-function measure(font: Font, face: Face, os2: DataView | null, post: DataView | null): FaceMeasures {
-  const thousandths = (units: number) => Math.round(((units * 1000) / face.upem) * 10) / 10
-  const extents = (samples: string) => {
-    for (const sample of samples) {
-      const glyph = font.nominalGlyph(sample.codePointAt(0)!)
-      const box = glyph ? font.glyphExtents(glyph) : undefined
-      if (box && box.height !== 0) return box
-    }
-    return undefined
-  }
-  const top = (samples: string) => extents(samples)?.yBearing ?? 0
-  const bottom = (samples: string) => {
-    const box = extents(samples)
-    return box ? -(box.yBearing + box.height) : 0
-  }
-  const lines = font.hExtents()
+/** Mean advance of a character of a line of words, shaped; what the face lacks (often the space) is left out. Font units. */
+function shapedAdvance(font: Font, words: string): number {
+  const text = [...words].filter(character => font.nominalGlyph(character.codePointAt(0)!)).join('')
+  const buffer = new Buffer()
+  buffer.addText(text)
+  buffer.guessSegmentProperties()
+  shape(font, buffer)
+  return buffer.getGlyphPositions().reduce((sum, { xAdvance }) => sum + xAdvance, 0) / [...text].length
+}
+
+/** Mean advance of lower-case Latin text with its spaces; null where a face has none of its letters. Font units. */
+function latinAdvance(font: Font): number | null {
   let width = 0
   let weight = 0
   for (const [letter, share] of Object.entries(frequencies)) {
@@ -66,21 +65,85 @@ function measure(font: Font, face: Face, os2: DataView | null, post: DataView | 
       weight += share
     }
   }
-  const outline = (character: string) => {
-    const glyph = font.nominalGlyph(character.codePointAt(0)!)
-    return glyph ? font.glyphToPath(glyph) : ''
-  }
-  const advance = (character: string) => font.glyphHAdvance(font.nominalGlyph(character.codePointAt(0)!) ?? 0)
-  // Later samples stand in where a face has no Latin letters.
-  const xHeight = thousandths(top('xzאحक国'))
-  const averageWidth = weight > 0 ? thousandths(width / weight) : os2 ? thousandths(os2.getInt16(2)) : 500
+  return weight > 0 ? width / weight : null
+}
+
+function glyphsOf(font: Font, unitsPerEm: number): GlyphSource {
+  const glyphOf = (character: string) => font.nominalGlyph(character.codePointAt(0)!)
   return {
-    ...measureType({ unitsPerEm: face.upem, outline, advance }, { xHeight, averageWidth }),
-    xHeight,
-    capHeight: thousandths(top('HIאلक国')),
-    ascender: thousandths(top('dlלلक国')),
-    descender: thousandths(Math.max(bottom('pqקيक国'), 0)),
+    unitsPerEm,
+    outline: character => {
+      const glyph = glyphOf(character)
+      return glyph ? font.glyphToPath(glyph) : ''
+    },
+    advance: character => font.glyphHAdvance(glyphOf(character) ?? 0),
+  }
+}
+
+type Heights = Pick<FaceMeasures, 'xHeight' | 'capHeight' | 'ascender' | 'descender'>
+
+/** Heights of Latin letters, from the boxes that the file gives them. Thousandths of an em. */
+function latinHeights(font: Font, unitsPerEm: number): Heights {
+  const extents = (samples: string) => {
+    for (const sample of samples) {
+      const glyph = font.nominalGlyph(sample.codePointAt(0)!)
+      const box = glyph ? font.glyphExtents(glyph) : undefined
+      if (box && box.height !== 0) return box
+    }
+    return undefined
+  }
+  const thousandths = (units: number) => Math.round(((units * 1000) / unitsPerEm) * 10) / 10
+  const top = (samples: string) => thousandths(extents(samples)?.yBearing ?? 0)
+  const deep = extents('pq')
+  return {
+    xHeight: top('xz'),
+    capHeight: top('HI'),
+    ascender: top('dl'),
+    descender: deep ? thousandths(Math.max(-(deep.yBearing + deep.height), 0)) : 0,
+  }
+}
+
+/** What is measured on letters: on Latin where it is there, else on the script of which there are most. */
+function measureLetters(font: Font, unitsPerEm: number, coverage: FaceRecord['coverage'], stated: number) {
+  const glyphs = glyphsOf(font, unitsPerEm)
+  const letters = lettersOf(glyphs)
+  const scripts: Partial<Record<CoveredScript, ScriptMeasures>> = {}
+  for (const script of scriptsOf({ coverage })) {
+    if (script === 'Latin') continue
+    const advance = shapedAdvance(font, sampleText(script))
+    const own = measureScript(letters, script, { unitsPerEm, advance })
+    if (own) scripts[script] = own
+  }
+  const latin = latinHeights(font, unitsPerEm)
+  const isLatin = latin.xHeight > 0 || latin.capHeight > 0
+  const most = Object.keys(scripts) as CoveredScript[]
+  const main = most.sort((one, other) => (coverage[other] ?? 0) - (coverage[one] ?? 0))[0]
+  const measuredOn = isLatin ? ('Latin' as const) : (main ?? null)
+  const own = isLatin || main === undefined ? undefined : scripts[main]
+  const advance = latinAdvance(font)
+  const averageWidth =
+    own?.averageWidth ?? (advance === null ? stated : Math.round((advance * 10_000) / unitsPerEm) / 10)
+  const { xHeight } = own ?? latin
+  return {
+    ...measureType(glyphs, { xHeight, averageWidth }),
+    ...latin,
     averageWidth,
+    ...(own ? { ...own, contrast: own.hairline > 0 ? Math.round((own.stem / own.hairline) * 100) / 100 : null } : {}),
+    measuredOn,
+    scripts: Object.fromEntries(Object.entries(scripts).filter(([script]) => script !== measuredOn)),
+  }
+}
+
+function measure(
+  font: Font,
+  face: Face,
+  { os2, post }: { readonly os2: DataView | null; readonly post: DataView | null },
+  coverage: FaceRecord['coverage'],
+): FaceMeasures {
+  const thousandths = (units: number) => Math.round(((units * 1000) / face.upem) * 10) / 10
+  const lines = font.hExtents()
+  return {
+    ...measureLetters(font, face.upem, coverage, os2 ? thousandths(os2.getInt16(2)) : 500),
     lineAscent: thousandths(lines.ascender),
     lineDescent: thousandths(-lines.descender),
     lineGap: thousandths(lines.lineGap),
@@ -159,7 +222,7 @@ export function readFace(bytes: Uint8Array, hash: string, source: FaceRecord['so
     width: os2 ? widths[Math.min(9, Math.max(1, os2.getUint16(6))) - 1]! : 100,
     slant,
     monospaced: post ? post.getUint32(12) !== 0 : false,
-    measures: measure(font, face, os2, post),
+    measures: measure(font, face, { os2, post }, coverage),
     coverage,
     ranges: rangesOf(unicodes),
     licence: ([name(13), name(14)].filter(each => each !== '').join(' ') || 'not stated').slice(0, 800),

@@ -31,6 +31,7 @@ const kinds: Readonly<Record<Task['kind'], { readonly lane: Lane; readonly secon
     check: { lane: 'quick', seconds: 20, what: 'Looking into this file' },
     font: { lane: 'quick', seconds: 90, what: 'Reading this font' },
     instance: { lane: 'quick', seconds: 30, what: 'Cutting this face' },
+    alternates: { lane: 'quick', seconds: 30, what: 'Looking for further forms' },
     edit: { lane: 'quick', seconds: 30, what: 'Writing this change' },
     convert: { lane: 'quick', seconds: 30, what: 'Reading this text' },
     copy: { lane: 'quick', seconds: 30, what: 'Copying this document' },

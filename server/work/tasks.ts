@@ -37,7 +37,9 @@ import type { AnyCensus } from '../store/document-count'
 import { layOpen, type ListedStyle } from '../../core/change/styles/style-list'
 import { needsDrawingUp } from '../../core/change/draw-up/kind'
 import { drawUpSchema } from '../../core/change/draw-up/wish'
+import { alternatesOf, type FaceAlternates } from '../../core/font/alternates'
 import type { AxisPlace } from '../../core/font/axes'
+import type { FaceRecord } from '../../core/font/face'
 import type { MadeFor } from '../../core/font/held-licence'
 import type { House } from '../../core/house/house'
 import { houseFromDocuments } from '../../core/house/make-house'
@@ -96,6 +98,8 @@ export type Task =
       readonly style: string
       readonly place: AxisPlace
     }
+  /** The forms that characters of a face have beside the usual one. */
+  | { readonly kind: 'alternates'; readonly bytes: Uint8Array; readonly face: Pick<FaceRecord, 'features' | 'ranges'> }
   /** Font files that a document carries, checked each. */
   | { readonly kind: 'carriedFonts'; readonly bytes: Uint8Array }
   /** What is in a zip that is no document: documents and font files. */
@@ -164,6 +168,7 @@ export interface Results {
   /** The faces of a file: of a collection all of them. */
   font: readonly CheckedFont[]
   instance: CheckedFont
+  alternates: FaceAlternates
   carriedFonts: FoundFont[]
   unzip: Unpacked
   /** `changes` says whether anything would change. Of the plan its operations are left out. */
@@ -343,6 +348,8 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
       return checkFontFile(task.bytes)
     case 'instance':
       return faceAt(task.variable, task.style, task.place, task.family)
+    case 'alternates':
+      return alternatesOf(task.bytes, task.face)
     case 'carriedFonts': {
       // What a PDF carries are parts of faces: no text can be set in them.
       if (isPdf(task.bytes)) return []

@@ -47,6 +47,8 @@ test.afterAll(async () => {
 })
 
 const noFindings = async (page: Page) => {
+  // A page that is still being made has nothing in it that could be found.
+  await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible()
   const { violations } = await new AxeBuilder({ page }).analyze()
   expect(violations.map(each => each.id)).toEqual([])
 }

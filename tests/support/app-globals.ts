@@ -11,7 +11,6 @@ declare global {
   const nextTick: typeof vue.nextTick
   const markRaw: typeof vue.markRaw
   const reactive: typeof vue.reactive
-  function $fetch<T = unknown>(path: string, options?: object): Promise<T>
 }
 
 /** What the application has without importing it, for stores that are tried outside of it; a fresh store for each test. */

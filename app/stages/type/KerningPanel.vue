@@ -1,7 +1,5 @@
 <script setup lang="ts">
-import { useVirtualizer } from '@tanstack/vue-virtual'
-import type { KerningRow } from '~~/core/census/kerning'
-import { offThroughout } from '~~/core/census/kerning'
+import { offThroughout, type KerningRow } from '~~/core/census/kerning'
 import { oddFrom } from '~~/core/font/kerning/oddness'
 import { amountWords, kernTitle, shortAmount } from '~~/core/change/kerning/wish'
 import { useChange } from '../../change/use-change'
@@ -9,6 +7,7 @@ import { counted } from '../../desk/words'
 import Choice from '../../kit/Choice.vue'
 import NoticeLine from '../../kit/NoticeLine.vue'
 import Tick from '../../kit/Tick.vue'
+import { useWalkedList } from '../../kit/use-walked-list'
 import { useDesk } from '../../stores/desk'
 import { useKeptWishes } from '../../stores/kept'
 import { useType } from '../../stores/type'
@@ -25,7 +24,6 @@ const kerning = useKerning()
 const { face, reach, place, wish } = kerning
 const at = ref(0)
 const oddOnly = ref(false)
-const scroller = ref<HTMLElement | null>(null)
 const rowHeight = 48
 const rows = computed(() =>
   (face.value?.rows ?? []).filter(
@@ -34,16 +32,17 @@ const rows = computed(() =>
 )
 const row = computed((): KerningRow | null => rows.value[Math.min(at.value, rows.value.length - 1)] ?? null)
 const shown = computed(() => row.value?.places[place.value] ?? null)
-const virtual = useVirtualizer(
-  computed(() => ({
-    count: rows.value.length,
-    getScrollElement: () => scroller.value,
-    estimateSize: () => rowHeight,
-    overscan: 4,
-  })),
-)
+const list = useWalkedList({
+  count: () => rows.value.length,
+  rowHeight,
+  at: () => at.value,
+  go: index => {
+    at.value = index
+  },
+})
+const { scroller } = list
 const items = computed(() =>
-  virtual.value.getVirtualItems().flatMap(item => {
+  list.rows.value.flatMap(item => {
     const each = rows.value[item.index]
     return each ? [{ ...item, row: each }] : []
   }),
@@ -93,9 +92,8 @@ watch(
     place.value = 0
   },
 )
-watch(at, index => {
+watch(at, () => {
   place.value = 0
-  if (index < rows.value.length) virtual.value.scrollToIndex(index)
 })
 /** The page with the place that is looked at comes to the eye. */
 async function reveal(): Promise<void> {
@@ -117,17 +115,8 @@ function key(event: KeyboardEvent): void {
   if (!own) return
   const step = event.shiftKey ? 1 : 5
   const now = kerning.amountOf(own)
-  const page = Math.max(1, Math.floor((scroller.value?.clientHeight ?? 400) / rowHeight) - 1)
-  const to: Readonly<Record<string, number>> = {
-    ArrowDown: at.value + 1,
-    ArrowUp: at.value - 1,
-    PageDown: at.value + page,
-    PageUp: at.value - page,
-    Home: 0,
-    End: rows.value.length - 1,
-  }
-  if (event.key in to) at.value = Math.max(0, Math.min(to[event.key]!, rows.value.length - 1))
-  else if (event.key === 'ArrowLeft' || event.key === 'ArrowRight') {
+  if (list.walk(event)) return
+  if (event.key === 'ArrowLeft' || event.key === 'ArrowRight') {
     kerning.set(own, event.key === 'ArrowLeft' ? now - step : now + step)
     void reveal()
   } else if (event.key === 'Backspace' || event.key === 'Delete') kerning.set(own, 0)
@@ -235,7 +224,7 @@ const reaches: readonly { readonly id: KerningReach; readonly title: string }[] 
       @keydown="key"
     >
       <p v-if="rows.length === 0" class="py-4 text-soft">Nothing stands out in this face.</p>
-      <div class="relative w-full" :style="{ height: `${virtual.getTotalSize()}px` }">
+      <div class="relative w-full" :style="{ height: `${list.height.value}px` }">
         <div
           v-for="item in items"
           :id="`pair-${item.index}`"

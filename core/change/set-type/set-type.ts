@@ -3,8 +3,7 @@ import { sameFamily } from '../../document/font-family'
 import { withParents, type Style } from '../../document/styles'
 import { styleKey, styleRoles } from '../../census/style-roles'
 import { resolutionOf } from '../../census/resolution'
-import { scriptsOf } from '../../font/catalogue'
-import { pitchOf, type CoveredScript, type FaceRecord } from '../../font/face'
+import { measuresIn, pitchOf, scriptsOf, type CoveredScript, type FaceRecord } from '../../font/face'
 import { nearest } from '../../font/library'
 import { slotAttributes, weightValue } from '../../style/properties'
 import { plainNumber } from '../../style/describe'
@@ -68,6 +67,10 @@ function shownIn(planner: Planner, style: Style, slot: Slot): FaceRecord {
   return resolutionOf(planner.library, named, slot).face
 }
 
+/** The script of a slot that two faces are compared in: the first that both can set. */
+const sharedScript = (slot: Slot, one: FaceRecord, other: FaceRecord): CoveredScript | null =>
+  scriptsOf(other).find(script => slotOfScript[script] === slot && measuresIn(one, script) !== null) ?? null
+
 /** What a style has to say so that its text is set in a face. */
 function changesFor(planner: Planner, style: Style, wish: SetTypeWish, face: FaceRecord): StyleChanges {
   const used = new Set([...(planner.usersOf(style)?.styles.values() ?? [])].flatMap(own => [...own]))
@@ -84,7 +87,8 @@ function changesFor(planner: Planner, style: Style, wish: SetTypeWish, face: Fac
     }
     if (wish.size === 'equal') {
       const { size } = planner.reading.cascade.named(style.part, style.family, style.name).effective.slots[slot]
-      const factor = sizeFactor(asLarge, shownIn(planner, style, slot), face)
+      const shown = shownIn(planner, style, slot)
+      const factor = sizeFactor(asLarge, shown, face, sharedScript(slot, shown, face))
       text[names.size] = `${plainNumber(roundedSize(size * factor, asLarge.step))}pt`
     }
   }
@@ -192,16 +196,19 @@ function onStretches(
 
 /** By how much sizes change, in percent: measured on the face that shows most of the text. */
 function percentFor(planner: Planner, stretches: readonly Stretch[], face: FaceRecord): number {
-  const shown = new Map<FaceRecord, number>()
+  const shown = new Map<FaceRecord, { readonly face: FaceRecord; readonly slot: Slot; length: number }>()
   for (const { paragraph, role, from, to } of stretches)
     for (const run of planner.runsOf(paragraph, role)) {
       const length = Math.min(run.end, to) - Math.max(run.start, from)
       if (length <= 0) continue
       const own = resolutionOf(planner.library, run.style, run.slot).face
-      shown.set(own, (shown.get(own) ?? 0) + length)
+      const use = shown.get(own) ?? { face: own, slot: run.slot, length: 0 }
+      use.length += length
+      shown.set(own, use)
     }
-  const most = [...shown].sort((a, b) => b[1] - a[1])[0]?.[0]
-  return most ? Math.round(sizeFactor(asLarge, most, face) * 1000) / 10 : 100
+  const most = [...shown.values()].sort((a, b) => b.length - a.length)[0]
+  if (!most) return 100
+  return Math.round(sizeFactor(asLarge, most.face, face, sharedScript(most.slot, most.face, face)) * 1000) / 10
 }
 
 /** Carries a wish out. @throws PlanError */

@@ -1,5 +1,7 @@
 import { z } from 'zod'
-import type { FaceMeasures, FaceRecord } from '../../font/face'
+import type { Slot } from '../../document/font-attributes'
+import { measuresIn, type CoveredScript, type FaceMeasures, type FaceRecord } from '../../font/face'
+import type { ScriptMeasures } from '../../font/measure/scripts'
 
 /*
  * Equal point sizes are not equally large: what a reader takes for the size of text is the height of its small letters,
@@ -28,28 +30,40 @@ export type SizeWish = z.infer<typeof sizeWishSchema>
 export const leadingModes = ['as-is', 'follow', 'stay'] as const
 export type LeadingMode = (typeof leadingModes)[number]
 
-/** The scripts in which both faces have letters decide what can be compared: Latin measures say nothing of kana. */
-const comparable = (one: FaceRecord, other: FaceRecord): boolean =>
-  (one.coverage.Latin ?? 0) > 20 === (other.coverage.Latin ?? 0) > 20
-
-const measured: Readonly<Record<Exclude<SizeMode, 'keep' | 'lines' | 'percent'>, (measures: FaceMeasures) => number>> =
-  {
-    'x-height': each => each.xHeight,
-    'cap-height': each => each.capHeight,
-    width: each => each.averageWidth,
-  }
+const measured: Readonly<
+  Record<Exclude<SizeMode, 'keep' | 'lines' | 'percent'>, (measures: ScriptMeasures) => number>
+> = {
+  'x-height': each => each.xHeight,
+  'cap-height': each => each.capHeight,
+  width: each => each.averageWidth,
+}
 
 /**
- * By how much the new face's size differs from the old one's, so that they agree in what the wish names; within the
- * wish's limits. 1 where the two cannot be compared. Of `lines` this is where the search begins: at equal width.
+ * The script that two faces are compared in: that of the text where both have its letters, else the one that both were
+ * measured on; null where there is none, since Latin measures say nothing of kana.
  */
-export function sizeFactor(wish: SizeWish, from: FaceRecord, to: FaceRecord): number {
+export function comparedIn(one: FaceRecord, other: FaceRecord, text: CoveredScript | null): CoveredScript | null {
+  if (text !== null && measuresIn(one, text) !== null && measuresIn(other, text) !== null) return text
+  const { measuredOn } = one.measures
+  return measuredOn === other.measures.measuredOn ? measuredOn : null
+}
+
+/**
+ * By how much the new face's size differs from the old one's, so that they agree in what the wish names, in the script of
+ * the text; within the wish's limits. 1 where the two cannot be compared. Of `lines` this is where the search begins: at
+ * equal width.
+ */
+export function sizeFactor(wish: SizeWish, from: FaceRecord, to: FaceRecord, text: CoveredScript | null): number {
   if (wish.mode === 'percent') return limited(wish, (wish.percent ?? 100) / 100)
-  if (wish.mode === 'keep' || !comparable(from, to)) return 1
+  const script = comparedIn(from, to, text)
+  if (wish.mode === 'keep' || script === null) return 1
   const of = measured[wish.mode === 'lines' ? 'width' : wish.mode]
-  const [one, other] = [of(from.measures), of(to.measures)]
+  const [one, other] = [of(measuresIn(from, script)!), of(measuresIn(to, script)!)]
   return one > 0 && other > 0 ? limited(wish, one / other) : 1
 }
+
+/** By how much sizes change, by slot: scripts look large by their own measures. */
+export type SizeFactors = Readonly<Record<Slot, number>>
 
 export const limited = (wish: SizeWish, factor: number): number =>
   Math.min(Math.max(factor, wish.least / 100), wish.most / 100)

@@ -1,3 +1,4 @@
+import { slots } from '../../document/font-attributes'
 import { fontReferences } from '../../document/font-references'
 import { sameFamily } from '../../document/font-family'
 import type { Operation } from '../../document/operations'
@@ -10,11 +11,11 @@ import type { Planner } from '../planner'
 import { declarationRows, declarationsByPart } from './declarations'
 import { faceOperations, missingGlyphs } from './face-changes'
 import { mapFaces } from './mapping'
-import { limited, sizeFactor } from './optical-size'
+import { comparedIn, limited, sizeFactor, type SizeFactors } from './optical-size'
 import { changeOperations, familyRows } from './references'
 import { isKept, looksFor, pinKept, shownFace, sparedLooks, swapGroups, swapWithin, withinMatches } from './swap-within'
 import { setSizes, type LocalSize } from './swap-sizes'
-import { textUses, type TextUse } from './uses'
+import { scriptOfMost, textUses, type TextUse } from './uses'
 import { swapTitle, wishFor, type SwapWish } from './wish'
 
 /** @throws PlanError where a wish asks for what is not there */
@@ -160,27 +161,48 @@ function lineFactor({ planner, wishes }: Stage, wish: SwapWish): number {
   return best
 }
 
-/** By how much the sizes of a wish change, measured on the face that shows most of its text; it is told. */
-function factorOf(stage: Stage, { wish, index }: Numbered<SwapWish>, affected: readonly TextUse[]): number {
+/** By how much the sizes of a wish change in each slot, since faces compare by the letters of its script; it is told. */
+function factorsOf(stage: Stage, numbered: Numbered<SwapWish>, affected: readonly TextUse[]): SizeFactors {
   const { planner } = stage
-  const { library } = planner
+  const { wish, index } = numbered
   const { size } = wish
-  const shown = shownFace(library, affected)
-  if (!size || size.mode === 'keep' || !shown) return 1
-  const [most] = mapFaces(planner.session.detail.census.faces, [wish], library).sort(
-    (a, b) => b.characters - a.characters,
-  )
+  const factors = { western: 1, asian: 1, complex: 1 }
+  if (!size || size.mode === 'keep') return factors
+  const keepsLines = size.mode === 'lines' && shownFace(planner.library, affected) ? lineFactor(stage, wish) : null
+  for (const slot of slots) {
+    const own = affected.filter(use => use.slot === slot)
+    const measured = ownFactor(stage, wish, own)
+    if (measured === null) continue
+    factors[slot] = limited(size, keepsLines ?? measured.factor)
+    const change = { wish: index, percent: Math.round(factors[slot] * 1000) / 10, said: measured.said }
+    if (!planner.sizes.some(each => each.wish === index && each.said === change.said)) planner.sizes.push(change)
+  }
+  return factors
+}
+
+/** The same of text of one slot, measured on the face that shows most of it; null where there is none. */
+function ownFactor({ planner }: Stage, wish: SwapWish, own: readonly TextUse[]) {
+  const { library } = planner
+  const shown = shownFace(library, own)
+  if (!shown) return null
+  const asked = new Set(own.map(use => use.face))
+  const [most] = mapFaces(
+    planner.session.detail.census.faces.filter(face => asked.has(face.key)),
+    [wish],
+    library,
+  ).sort((a, b) => b.characters - a.characters)
   const to = library.byHash(most?.to.hash ?? '') ?? library.family(wish.to.family)[0]!
   const from = library.byHash(shown.hash)!
-  const factor = limited(size, size.mode === 'lines' ? lineFactor(stage, wish) : sizeFactor(size, from, to))
-  planner.sizes.push({
-    wish: index,
-    percent: Math.round(factor * 1000) / 10,
-    said: shown.absent
-      ? `measured on ${from.fullName}, which stands in for ${wish.from.family}`
-      : `measured on ${from.fullName} and ${to.fullName}`,
-  })
-  return factor
+  const script = scriptOfMost(own)
+  const by = comparedIn(from, to, script)
+  const on = shown.absent
+    ? `measured on ${from.fullName}, which stands in for ${wish.from.family}`
+    : `measured on ${from.fullName} and ${to.fullName}`
+  return {
+    factor: sizeFactor(wish.size!, from, to, script),
+    said:
+      by === null ? `${on}, which have no letters to compare` : by === 'Latin' ? on : `${on}, by their ${by} letters`,
+  }
 }
 
 /** What goes beyond exchanging names: sizes, text that keeps its font, wishes within limits: the second stage. */
@@ -200,10 +222,10 @@ function setText(stage: Stage): Amount {
     const { wish } = numbered
     const affected = going.filter(use => !keeps.has(use) && wishFor(everywhere, use.asked) === wish)
     if (affected.length === 0) continue
-    const factor = factorOf(stage, numbered, affected)
-    if (wish.size && wish.size.mode !== 'keep') sizeLocals.push(...setSizes(planner, wish, factor, affected, uses))
+    const factors = factorsOf(stage, numbered, affected)
+    if (wish.size && wish.size.mode !== 'keep') sizeLocals.push(...setSizes(planner, wish, factors, affected, uses))
     else if (wish.leading === 'stay')
-      sizeLocals.push(...setSizes(planner, { ...wish, size: undefined }, 1, affected, uses))
+      sizeLocals.push(...setSizes(planner, { ...wish, size: undefined }, factors, affected, uses))
   }
   setLocally(planner, [...pinned, ...looksFor(reading, sizeLocals, () => null)])
   let places = planner.rows
@@ -253,10 +275,10 @@ function setWithin(stage: Stage, numbered: Numbered<SwapWish>): Amount {
   )
   planner.mappings.push(...mappings)
   const about = new Set(matches.flatMap(match => match.pieces.map(piece => piece.style)))
-  const factor = factorOf(
+  const factors = factorsOf(
     stage,
     numbered,
     uses.filter(use => about.has(use.style)),
   )
-  return swapWithin(planner, numbered, matches, mappings, uses, factor)
+  return swapWithin(planner, numbered, matches, mappings, uses, factors)
 }

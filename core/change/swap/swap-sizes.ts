@@ -7,7 +7,7 @@ import { resolutionOf } from '../../census/resolution'
 import { plainNumber } from '../../style/describe'
 import type { Style } from '../../document/styles'
 import { keyText, type RowKey } from '../plan'
-import { faceLeading, roundedSize } from './optical-size'
+import { faceLeading, roundedSize, type SizeFactors } from './optical-size'
 import { absoluteSize, reachesOthers } from '../reach'
 import type { Planner } from '../planner'
 import type { TextUse } from './uses'
@@ -22,6 +22,10 @@ export interface LocalSize {
 }
 
 const inPoints = (value: number) => `${plainNumber(value)}pt`
+
+/** By how much sizes of text change, in words: scripts of their own may change by another share. */
+const percentOf = (factors: SizeFactors, affected: readonly TextUse[]): string =>
+  [...new Set(affected.map(use => `${plainNumber(factors[use.slot] * 100)} %`))].join(' and ')
 
 /** A style that gets a size or a leading, until its row is listed. */
 interface Setting {
@@ -75,12 +79,12 @@ function list(
 export function setSizes(
   planner: Planner,
   wish: SwapWish,
-  factor: number,
+  factors: SizeFactors,
   affected: readonly TextUse[],
   all: readonly TextUse[],
 ): LocalSize[] {
   const { size } = wish
-  if (!size) return setLeading(planner, wish, factor, affected, all)
+  if (!size) return setLeading(planner, wish, factors, affected, all)
   const wanted = new Set(affected)
   const settings = new Map<string, Setting>()
   const locals: LocalSize[] = []
@@ -101,7 +105,7 @@ export function setSizes(
       locals.push({
         style: use.style,
         slot: use.slot,
-        text: { [attribute]: inPoints(roundedSize(now * factor, size.step)) },
+        text: { [attribute]: inPoints(roundedSize(now * factors[use.slot], size.step)) },
         setting: {},
       })
       continue
@@ -111,7 +115,7 @@ export function setSizes(
     const key: RowKey = { what: 'size', part: style.part, node: style.node, slot: use.slot }
     let setting = settings.get(keyText(key))
     if (!setting) {
-      const after = inPoints(roundedSize((own ? before : now) * factor, size.step))
+      const after = inPoints(roundedSize((own ? before : now) * factors[use.slot], size.step))
       setting = { key, style, attribute, before: inPoints(own ? before : now), after, characters: 0 }
       settings.set(keyText(key), setting)
       if (!planner.leaves(key))
@@ -122,16 +126,16 @@ export function setSizes(
   list(planner, 'size', [...settings.values()], {
     count: locals.length,
     characters,
-    after: `${plainNumber(factor * 100)} %`,
+    after: percentOf(factors, affected),
   })
-  return [...locals, ...setLeading(planner, wish, factor, affected, all)]
+  return [...locals, ...setLeading(planner, wish, factors, affected, all)]
 }
 
 /** Lets the leading follow the size, or keeps the distance of the lines. */
 function setLeading(
   planner: Planner,
   wish: SwapWish,
-  factor: number,
+  factors: SizeFactors,
   affected: readonly TextUse[],
   all: readonly TextUse[],
 ): LocalSize[] {
@@ -150,7 +154,7 @@ function setLeading(
     const distance =
       faceLeading(face.measures, effective.slots[use.slot].size, use.style.externalLeading) *
       (stated?.endsWith('%') ? Number.parseFloat(stated) / 100 : 1)
-    const after = inPoints(roundedSize(absolute === null ? distance : absolute * factor, 0.1))
+    const after = inPoints(roundedSize(absolute === null ? distance : absolute * factors[use.slot], 0.1))
     const at = effective.winners['fo:line-height'] ?? -1
     const holder = effective.layers
       .map((layer, index) => ({ layer, index }))
@@ -178,7 +182,7 @@ function setLeading(
   list(planner, 'leading', [...settings.values()], {
     count: locals.length,
     characters: 0,
-    after: mode === 'stay' ? 'the same distance' : `${plainNumber(factor * 100)} %`,
+    after: mode === 'stay' ? 'the same distance' : percentOf(factors, affected),
   })
   return locals
 }

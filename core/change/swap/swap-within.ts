@@ -20,6 +20,7 @@ import { keyText, type FaceMapping, type RowKey, type TextGroup } from '../plan'
 import type { NewRow, Planner } from '../planner'
 import { reachesOthers } from '../reach'
 import { fontValues, type FontWish } from '../../document/face-verbs'
+import type { SizeFactors } from './optical-size'
 import type { LocalSize } from './swap-sizes'
 import type { TextUse } from './uses'
 import type { SwapWish } from './wish'
@@ -182,9 +183,9 @@ export function swapWithin(
   matches: readonly Match[],
   mappings: readonly FaceMapping[],
   uses: readonly TextUse[],
-  factor: number,
+  factors: SizeFactors,
 ): { readonly places: number; readonly characters: number } {
-  const change: WithinChange = { wish: numbered.wish, mappings, factor }
+  const change: WithinChange = { wish: numbered.wish, mappings, factors }
   const { rows, inside, included } = sortMatches(planner, numbered, matches)
   const { within } = numbered.wish
   const byStyle = within === undefined || within.scope.kind === 'document'
@@ -218,7 +219,7 @@ export function swapWithin(
 interface WithinChange {
   readonly wish: SwapWish
   readonly mappings: readonly FaceMapping[]
-  readonly factor: number
+  readonly factors: SizeFactors
 }
 
 type WithinRow = NewRow & { characters: number; count: number }
@@ -263,7 +264,7 @@ function sortMatches(planner: Planner, { wish, index }: Numbered<SwapWish>, matc
 /** What text of a style and slot must say for its new face, in a part. */
 function valuesFor(
   planner: Planner,
-  { wish, mappings, factor }: WithinChange,
+  { wish, mappings, factors }: WithinChange,
   style: TextStyle,
   slot: Slot,
   path: string,
@@ -271,6 +272,7 @@ function valuesFor(
   const mapping = mappings.find(each => each.key === faceKey(voiceOf(style, slot)))
   const names = slotAttributes[slot]
   const face = planner.library.family(wish.to.family)[0]!
+  const factor = factors[slot]
   const size = style.effective.slots[slot].size * factor
   return {
     ...fontValues(planner.change.on(path), slot, { family: face.family, pitch: pitchOf(face) }),
@@ -293,7 +295,7 @@ function setOnStyles(
   const reached = new Map<TextStyle, Set<Slot>>()
   const set = new Set<string>()
   for (const use of whole) {
-    const holder = styleThatSays(use, wanted, uses, change.factor)
+    const holder = styleThatSays(use, wanted, uses, change.factors[use.slot])
     if (!holder) continue
     reached.set(use.style, (reached.get(use.style) ?? new Set()).add(use.slot))
     const key = `${holder.part}#${holder.node}#${use.slot}`

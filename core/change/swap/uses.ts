@@ -1,5 +1,6 @@
 import { faceAsked, faceKey, voiceOf } from '../../census/voices'
 import type { Slot } from '../../document/font-attributes'
+import { scriptOfCharacter, type CoveredScript } from '../../font/face'
 import { paragraphsOf } from '../../document/stories'
 import type { TextStyle } from '../../style/cascade'
 import type { Reading } from '../../style/reading'
@@ -90,4 +91,15 @@ export function textUses(reading: Reading): TextUse[] {
       characters: tally.characters,
       codePoints: tally.counts,
     }))
+}
+
+/** The script of most of the letters of some text; null where there is none that is measured. */
+export function scriptOfMost(uses: readonly TextUse[]): CoveredScript | null {
+  const counts = new Map<CoveredScript, number>()
+  for (const { codePoints } of uses)
+    for (const [code, count] of codePoints) {
+      const script = scriptOfCharacter(String.fromCodePoint(code))
+      if (script !== null) counts.set(script, (counts.get(script) ?? 0) + count)
+    }
+  return [...counts].sort((one, other) => other[1] - one[1])[0]?.[0] ?? null
 }

@@ -6,12 +6,12 @@ import { thicknessesOf, type Thickness } from './thickness'
 const round = 'oecs'
 
 /**
- * The thin of a face: a low percentile of thickness around o, e, c and s. Not the middle of o alone, which says nothing
- * of hands and of pens held at an angle.
+ * The thin of a face: a low percentile of thickness around o, e, c and s, or around a script's letters like them. Not the
+ * middle of o alone, which says nothing of hands and of pens held at an angle.
  */
-export function hairlineOf(letters: Letters): number | null {
+export function hairlineOf(letters: Letters, around = round): number | null {
   return median(
-    lettersIn(letters, round).flatMap(
+    lettersIn(letters, around).flatMap(
       letter =>
         percentile(
           thicknessesOf(letter).map(each => each.thick),
@@ -22,9 +22,9 @@ export function hairlineOf(letters: Letters): number | null {
 }
 
 /** The thick of the round letters, for faces whose stems are not found: a high percentile around o, e, c and s. */
-export function thickOf(letters: Letters): number | null {
+export function thickOf(letters: Letters, around = round): number | null {
   return median(
-    lettersIn(letters, round).flatMap(
+    lettersIn(letters, around).flatMap(
       letter =>
         percentile(
           thicknessesOf(letter).map(each => each.thick),

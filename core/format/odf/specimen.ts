@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { coveredScripts, type FaceRecord } from '../../font/face'
+import { coveredScripts, measuresIn, type FaceRecord } from '../../font/face'
 import { escapeXml, writePackage } from '../../package/new-package'
 import { filler, fillerText } from '../filler'
 import { mimetypeOf } from './new-document'
@@ -8,6 +8,7 @@ import { document, page, paragraph, style, text } from './pieces'
 /** What a specimen shows: own words at steps of size, a script's filler at sizes for reading, at one size or one x-height. */
 export const specimenSchema = z.strictObject({
   words: z.string().trim().min(1).max(200),
+  /** Of the filler, and of the letters by which faces are made equally large. */
   script: z.enum(coveredScripts).default('Latin'),
   /** Several faces stand at one point size, or as large as the first looks. */
   equal: z.enum(['size', 'x-height']).default('size'),
@@ -147,16 +148,16 @@ function lines(
   return pages
 }
 
-const sizeOf = (face: FaceRecord, first: FaceRecord, { equal, size }: Specimen): number =>
-  equal === 'x-height' && face.measures.xHeight > 0 && first.measures.xHeight > 0
-    ? Math.round((size * first.measures.xHeight * 100) / face.measures.xHeight) / 100
-    : size
+function sizeOf(face: FaceRecord, first: FaceRecord, { equal, size, script }: Specimen): number {
+  const [own, as] = [measuresIn(face, script)?.xHeight ?? 0, measuresIn(first, script)?.xHeight ?? 0]
+  return equal === 'x-height' && own > 0 && as > 0 ? Math.round((size * as * 100) / own) / 100 : size
+}
 
 const faceTitle = (face: FaceRecord) => `${face.family} ${face.style}`
 
 /** One face: its words at steps of size, then filler of a script at three sizes for reading. */
 function ofOne(on: Sheet, face: FaceRecord, of: Specimen): string[] {
-  const { xHeight, capHeight } = face.measures
+  const { xHeight, capHeight } = measuresIn(face, of.script) ?? face.measures
   const note = `x-height ${Math.round(xHeight)}, capitals ${Math.round(capHeight)}, in thousandths of an em; printed at 100 %`
   const rows = steps.map(size => ({ face, size, said: `${size} pt` }))
   const pages = lines(on, rows, of.words, faceTitle(face), note)

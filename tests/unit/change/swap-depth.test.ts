@@ -73,14 +73,19 @@ describe('sizes that look alike', () => {
       library.family(family).find(each => each.weight === 400 && each.slant === 'upright')!,
     ) as [(typeof library.faces)[0], (typeof library.faces)[0]]
     const of = (mode: string, limits = {}) =>
-      sizeFactor({ mode: mode as 'keep', step: 0.1, least: 50, most: 200, ...limits }, one, other)
+      sizeFactor({ mode: mode as 'keep', step: 0.1, least: 50, most: 200, ...limits }, one, other, 'Latin')
     expect(of('keep')).toBe(1)
     expect(of('x-height')).toBeCloseTo(one.measures.xHeight / other.measures.xHeight, 5)
     expect(of('cap-height')).toBeCloseTo(one.measures.capHeight / other.measures.capHeight, 5)
     expect(of('width')).toBeCloseTo(one.measures.averageWidth / other.measures.averageWidth, 5)
     expect(of('x-height', { least: 95 })).toBe(0.95)
     expect(
-      sizeFactor({ mode: 'x-height', step: 0.1, least: 50, most: 200 }, one, { ...other, coverage: { Arabic: 200 } }),
+      sizeFactor(
+        { mode: 'x-height', step: 0.1, least: 50, most: 200 },
+        one,
+        { ...other, measures: { ...other.measures, measuredOn: 'Arabic', scripts: {} } },
+        'Latin',
+      ),
     ).toBe(1)
     expect(roundedSize(10.274, 0.25)).toBe(10.25)
     expect(roundedSize(0.01, 0.5)).toBe(0.5)
