@@ -28,6 +28,9 @@ export default defineConfig({
           testTimeout: 120_000,
           hookTimeout: 180_000,
           fileParallelism: false,
+          // Files have databases and servers of their own; what they read is read once.
+          isolate: false,
+          globalSetup: ['tests/server/leave-clean.ts'],
         },
       },
     ],

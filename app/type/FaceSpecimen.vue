@@ -113,7 +113,7 @@ const anatomyLetters = computed(() => {
         </thead>
         <tbody>
           <tr v-for="each in byScript" :key="each.script">
-            <th scope="row" class="text-left font-normal">{{ each.script }}</th>
+            <td>{{ each.script }}</td>
             <td v-for="(figure, at) in each.figures" :key="at" class="number">{{ figure }}</td>
           </tr>
         </tbody>

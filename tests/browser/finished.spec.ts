@@ -1,11 +1,10 @@
 import { readFileSync } from 'node:fs'
-import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
 import { degrees, PDFDocument, StandardFonts } from '@cantoo/pdf-lib'
 import { openPdf } from '../../core/format/finished/open'
 import { FinishedReader } from '../../core/format/finished/reader'
 import { harbourNotice } from '../../demo/harbour-notice'
-import { choose, noPageErrors } from '../support/browser'
+import { choose, noFindings, noPageErrors } from '../support/browser'
 import { madePdf } from '../support/made-pdf'
 
 noPageErrors()
@@ -44,10 +43,6 @@ async function savedLines(page: Page, number = 1): Promise<string[]> {
   ])
   const bytes = new Uint8Array(readFileSync(await file.path()))
   return new FinishedReader(await openPdf(bytes)).lines(number).map(each => each.text)
-}
-const noFindings = async (page: Page) => {
-  const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(violations.map(each => each.id)).toEqual([])
 }
 
 test('a line is put right where it is pressed on, told before it is done, and undone', async ({ page }) => {

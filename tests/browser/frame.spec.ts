@@ -1,24 +1,16 @@
-import AxeBuilder from '@axe-core/playwright'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test } from '@playwright/test'
 import { sailingGuide } from '../../demo/sailing-guide'
-import { noPageErrors, openOnDesk, putOnShelf, sheetText } from '../support/browser'
+import { noFindings, noPageErrors, openOnDesk, putOnShelf, sheetText } from '../support/browser'
 
 noPageErrors()
 
-/** What axe finds on a screen, WCAG 2.2 AA and best practices. */
-async function findings(page: Page): Promise<string[]> {
-  const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']
-  const { violations } = await new AxeBuilder({ page }).withTags(tags).analyze()
-  return violations.map(each => `${each.id}: ${each.nodes.map(node => node.target.join(' ')).join(', ')}`)
-}
-
 test('the screens of the shelf and their dialogs stand up to axe', async ({ page }) => {
   await putOnShelf(page, 'Looked at.odt', sailingGuide())
-  expect(await findings(page), 'shelf').toEqual([])
+  await noFindings(page, 'shelf')
   for (const button of ['New document', 'Defaults', 'Words and keys']) {
     await page.getByRole('button', { name: button }).click()
     await expect(page.getByRole('dialog').getByRole('button').first()).toBeVisible()
-    expect(await findings(page), button).toEqual([])
+    await noFindings(page, button)
     await page.keyboard.press('Escape')
     await expect(page.getByRole('dialog')).toHaveCount(0)
   }
@@ -32,7 +24,7 @@ test('the screens of the shelf and their dialogs stand up to axe', async ({ page
   ] as const) {
     await page.goto(address)
     await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible()
-    expect(await findings(page), title).toEqual([])
+    await noFindings(page, title)
   }
 })
 
@@ -52,7 +44,7 @@ test('every stage, a plan and its walk stand up to axe', async ({ page }) => {
   ]) {
     await page.getByRole('tab', { name: stage }).click()
     await expect(page.getByRole('tabpanel')).toBeVisible()
-    expect(await findings(page), stage).toEqual([])
+    await noFindings(page, stage)
   }
   // A plan with its rows, and its walk.
   await page.getByRole('tab', { name: 'Styles' }).click()
@@ -62,10 +54,10 @@ test('every stage, a plan and its walk stand up to axe', async ({ page }) => {
     .click()
   await page.getByRole('button', { name: 'Show the plan' }).click()
   await expect(page.getByRole('button', { name: /^Carry it out in 17 places/ })).toBeVisible({ timeout: 20_000 })
-  expect(await findings(page), 'plan').toEqual([])
+  await noFindings(page, 'plan')
   await page.getByRole('button', { name: 'Walk the pages' }).click()
   await expect(page.getByText('Page 10 now')).toBeVisible()
-  expect(await findings(page), 'walk').toEqual([])
+  await noFindings(page, 'walk')
 })
 
 test('choices work by keys, words of the desk’s own explain themselves, and what is cut can be read whole', async ({
@@ -77,7 +69,7 @@ test('choices work by keys, words of the desk’s own explain themselves, and wh
   await sort.focus()
   await page.keyboard.press('ArrowDown')
   await expect(page.getByRole('option', { name: 'characters' })).toHaveAttribute('aria-selected', 'true')
-  expect(await findings(page), 'open choice').toEqual([])
+  await noFindings(page, 'open choice')
   await page.keyboard.press('f')
   await page.keyboard.press('Enter')
   await expect(sort).toHaveText('first page')

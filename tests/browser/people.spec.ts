@@ -1,5 +1,4 @@
 import type { ChildProcess } from 'node:child_process'
-import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Browser, type Page } from '@playwright/test'
 import type { Knex } from 'knex'
 import { shippedFaces } from '../../server/library/shipped'
@@ -8,7 +7,7 @@ import { harbourNotice } from '../../demo/harbour-notice'
 import { startSignInProvider, type RunningProvider } from '../../demo/sign-in-provider'
 import { beginServer, dropDatabase, endServer, ownDatabase } from '../server/running'
 import { until } from '../support/desk-process'
-import { choose, noPageErrors, putOnShelf } from '../support/browser'
+import { choose, noFindings, noPageErrors, putOnShelf } from '../support/browser'
 
 /* A desk of its own: whoever is asked to come there has everybody sign in. */
 const port = Number(process.env.MORPHENE_TEST_PORT ?? 3411) + 80
@@ -46,12 +45,6 @@ test.afterAll(async () => {
   await provider.end()
 })
 
-const noFindings = async (page: Page) => {
-  // A page that is still being made has nothing in it that could be found.
-  await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible()
-  const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(violations.map(each => each.id)).toEqual([])
-}
 /** Somebody at another machine. */
 const another = async (browser: Browser) => (await browser.newContext({ baseURL: base })).newPage()
 /** Asks somebody to come, and gives the link. */

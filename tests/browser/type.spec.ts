@@ -1,6 +1,7 @@
 import { spawnSync } from 'node:child_process'
 import { join } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
+import { measuresIn } from '../../core/font/face'
 import { renamedFont } from '../../server/library/font-rename'
 import { projectFolder, readFontFile } from '../../server/library/files'
 import { shippedFaces } from '../../server/library/shipped'
@@ -9,6 +10,9 @@ import { sailingGuide } from '../../demo/sailing-guide'
 import { choose, noPageErrors, openOnDesk, putOnShelf } from '../support/browser'
 
 noPageErrors()
+
+const plain = (family: string) =>
+  shippedFaces().find(({ face }) => face.family === family && face.style === 'Regular')!.face
 
 /** Types into the field of the given face, once it says which is given: what comes after would be typed into. */
 async function lookFor(page: Page, words: string): Promise<void> {
@@ -50,6 +54,13 @@ test('in the library a face is found by look, kept, compared and seen from close
   await expect(page.getByText(/Literata at 86\.\d, x-height 43\.8/)).toBeVisible()
   await page.getByLabel('laid over one another').check()
   await expect(page.getByText(/^Literata at 86\.\d$/)).toBeVisible()
+  // In another script they are made as large by its letters, which are laid beside each other then.
+  await page.getByLabel('laid over one another').uncheck()
+  await choose(page.getByRole('combobox', { name: 'Script to compare in' }), 'Cyrillic')
+  await expect(page.getByText('Насугор').first()).toBeVisible()
+  const cyrillic = (family: string) => measuresIn(plain(family), 'Cyrillic')!.xHeight
+  const size = ((96 * cyrillic('Alegreya')) / cyrillic('Literata')).toFixed(1)
+  await expect(page.getByText(new RegExp(`Literata at ${size}, `))).toBeVisible()
 })
 
 test('a specimen shows steps, features and characters, and goes to paper at true size', async ({ page }, info) => {
@@ -71,6 +82,19 @@ test('a specimen shows steps, features and characters, and goes to paper at true
   await specimen.getByRole('textbox', { name: 'Character or code point' }).fill('字')
   await page.keyboard.press('Enter')
   await expect(specimen.getByText('The face does not have it.')).toBeVisible()
+  // What else the face has for a character stands below the table, and by keys one goes through those that have more.
+  await specimen.getByRole('textbox', { name: 'Character or code point' }).fill('a')
+  await page.keyboard.press('Enter')
+  const forms = specimen.getByRole('list', { name: 'Further forms of a' })
+  await expect(forms.getByText('small capitals')).toBeVisible()
+  await specimen.getByLabel('only those').focus()
+  await page.keyboard.press('Space')
+  await specimen.getByRole('listbox', { name: 'Characters of the face' }).focus()
+  await page.keyboard.press('ArrowRight')
+  await expect(specimen.getByRole('list', { name: 'Further forms of b' }).getByText('small capitals')).toBeVisible()
+  await page.keyboard.press('End')
+  const last = specimen.getByRole('option', { selected: true, name: /further form/ }).last()
+  await expect(last).toBeVisible()
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     specimen.getByRole('button', { name: 'Specimen as PDF' }).click(),

@@ -5,6 +5,8 @@ import { unzipSync } from 'fflate'
 import type { Knex } from 'knex'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Census } from '../../core/census/census'
+import type { FaceAlternates } from '../../core/font/alternates'
+import type { FaceRecord } from '../../core/font/face'
 import { makeEdits } from '../../core/change/make-edits'
 import { openDocument, saveDocument } from '../../core/document/open'
 import { sailingGuide } from '../../demo/sailing-guide'
@@ -545,6 +547,19 @@ describe('what is kept under a name', () => {
   })
 })
 
+describe('a face of the library', () => {
+  it('tells the further forms of its characters, and of no face that is not there', async () => {
+    const faces = await get<FaceRecord[]>('/api/faces')
+    const { hash, features } = faces.find(each => each.family === 'EB Garamond' && each.style === 'Regular')!
+    const { list, looked, characters } = await get<FaceAlternates>(`/api/faces/${hash}/alternates`)
+    expect(looked).toBe(characters)
+    expect(list.find(each => each.code === 'a'.codePointAt(0))!.forms).toContainEqual({ tag: 'smcp', value: 1 })
+    for (const { forms } of list) for (const { tag } of forms) expect(features).toContain(tag)
+    for (const none of ['a'.repeat(64), 'none'])
+      expect((await fetch(`${base}/api/faces/${none}/alternates`)).status).toBe(404)
+  })
+})
+
 describe('a server that is killed', () => {
   it(
     'in the middle of a swap leaves the former version whole and the swap wholly there or wholly not',
@@ -561,6 +576,9 @@ describe('a server that is killed', () => {
       })
       for (const delay of [30, 200, 500, 900]) {
         const id = await added(long)
+        // Counting is not what is tried here.
+        const uncounted = () => knex('jobs').where({ document: id, kind: 'survey' }).update({ state: 'cancelled' })
+        await uncounted()
         const response = post(`/api/documents/${id}/changes`, { base: 1, request: swap('Jost', 'Spectral') }).catch(
           () => null,
         )
@@ -570,6 +588,7 @@ describe('a server that is killed', () => {
         server = await startServer(port)
         const { document, versions } = await get<Info>(`/api/documents/${id}`)
         expect(await bytesOf(`/api/documents/${id}/file?version=1`)).toEqual(long)
+        await uncounted()
         expect(versions).toHaveLength(document.version)
         expect([1, 2]).toContain(document.version)
         if (document.version === 2) expect((await bytesOf(`/api/documents/${id}/file`)).length).toBeGreaterThan(1000)

@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import type { FaceAlternates } from '../../core/font/alternates'
 import type { FaceRecord } from '../../core/font/face'
 import { projectFolder } from '../../server/library/files'
 import { runStudio } from './studio'
@@ -53,16 +52,5 @@ describe('a variable file in the library', () => {
       422,
       expect.stringContaining('one form'),
     ])
-  })
-
-  it('tells the further forms of its characters, as any face does, and of no face that is not there', async () => {
-    const [face] = await family('Fraunces')
-    const path = `/api/faces/${face!.hash}/alternates`
-    const { list, looked, characters } = await desk.get<FaceAlternates>(path)
-    expect(looked).toBe(characters)
-    expect(list.find(each => each.code === 'a'.codePointAt(0))!.forms.length).toBeGreaterThan(0)
-    for (const { forms } of list) for (const { tag } of forms) expect(face!.features).toContain(tag)
-    expect(await desk.status('GET', `/api/faces/${'a'.repeat(64)}/alternates`)).toBe(404)
-    expect(await desk.status('GET', '/api/faces/none/alternates')).toBe(404)
   })
 })

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Locator, type Page } from '@playwright/test'
 
 /** Fails a test at whose end the page has had an error: refusals that the server gives on purpose are none. */
@@ -75,4 +76,18 @@ export async function tabTo(page: Page, name: RegExp, key = 'Tab'): Promise<void
     await page.keyboard.press(key)
   }
   throw new Error(`the keyboard does not reach ${String(name)}`)
+}
+
+/**
+ * Axe finds nothing on a page once it is there, by WCAG 2.2 AA and its best practices. In one run: no page holds frames of other
+ * sites, whose results axe would otherwise join in a second one.
+ * @param what what is looked at, for whoever reads that something was found
+ */
+export async function noFindings(page: Page, what = ''): Promise<void> {
+  // A page that is still being made has nothing in it that could be found.
+  await expect(page.locator('h1, [role="dialog"]').first()).toBeVisible()
+  const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']
+  const { violations } = await new AxeBuilder({ page }).setLegacyMode(true).withTags(tags).analyze()
+  const found = violations.map(each => `${each.id}: ${each.nodes.map(node => node.target.join(' ')).join(', ')}`)
+  expect(found, what).toEqual([])
 }
