@@ -1,4 +1,8 @@
-// Bundles the thread script; packages stay outside, so that HarfBuzz finds its WASM file beside itself.
+/*
+ * Bundles the thread script with nearly all that it needs: a server has several threads, and reading hundreds of small files
+ * takes each of them far longer than reading one. Outside stay packages that read files beside themselves, and what only some
+ * threads need, which is read when it is needed.
+ */
 import { build } from 'esbuild'
 import { fileURLToPath } from 'node:url'
 import { dirname, join } from 'node:path'
@@ -11,7 +15,11 @@ await build({
   platform: 'node',
   format: 'esm',
   target: 'node20',
-  packages: 'external',
-  sourcemap: 'inline',
+  external: ['harfbuzzjs', 'wawoff2', 'pdfjs-dist', '@napi-rs/canvas', 'hyphen/*'],
+  // Packages of the older module system ask for others by `require`, which modules have none of.
+  banner: {
+    js: "import { createRequire as requireBeside } from 'node:module'; const require = requireBeside(import.meta.url);",
+  },
+  sourcemap: 'linked',
   logLevel: 'warning',
 })

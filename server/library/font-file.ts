@@ -1,5 +1,4 @@
 /// <reference path="./wawoff2.d.ts" />
-import { compress, decompress } from 'wawoff2'
 import type { FaceRecord } from '../../core/font/face'
 import { facesOfCollection } from '../../core/font/collection'
 import { checkTables, fontFileKind, unpackWoff } from '../../core/font/file-check'
@@ -32,6 +31,8 @@ async function facesIn(file: Uint8Array): Promise<Uint8Array[]> {
           'damaged',
           'This font file is cut off, or too large when it is unpacked. It was not added.',
         )
+      // Its program is large, and most threads read no such file.
+      const { decompress } = await import('wawoff2')
       let bytes: Uint8Array
       try {
         bytes = new Uint8Array(await decompress(file))
@@ -121,5 +122,6 @@ function readChecked(bytes: Uint8Array): FaceRecord {
 
 /** A font file packed as WOFF2 (W3C, WOFF File Format 2.0). */
 export async function packFace(file: Uint8Array): Promise<Uint8Array> {
+  const { compress } = await import('wawoff2')
   return new Uint8Array(await compress(file))
 }

@@ -1,6 +1,5 @@
 import { createRequire } from 'node:module'
 import { dirname } from 'node:path'
-import { createCanvas } from '@napi-rs/canvas'
 
 /** What a page of a finished PDF looks like, as a picture of so many pixels across. */
 export interface PdfPicture {
@@ -19,7 +18,11 @@ const largest = 2_000
  * @throws Error where the file or the page cannot be drawn
  */
 export async function pdfPicture(bytes: Uint8Array, page: number, width: number): Promise<PdfPicture> {
-  const { getDocument } = await import('pdfjs-dist/legacy/build/pdf.mjs')
+  // Both are large, and most threads draw none: they are read when the first page is.
+  const [{ getDocument }, { createCanvas }] = await Promise.all([
+    import('pdfjs-dist/legacy/build/pdf.mjs'),
+    import('@napi-rs/canvas'),
+  ])
   const loading = getDocument({
     data: bytes.slice(),
     standardFontDataUrl: `${folder}/standard_fonts/`,
