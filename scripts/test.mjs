@@ -1,6 +1,7 @@
 /*
  * npm test: everything. Types, lint, unit, server against a real MariaDB, browser. Two things are done at a time: beside the
- * build what reads sources, beside the desk at work what needs none. Ends with one line: N passed, N failed.
+ * build what reads sources, beside the browser all else. The tests of the server and those before a browser have databases of
+ * their own in one MariaDB, and ports that do not meet. Ends with one line: N passed, N failed.
  */
 import { spawn } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
@@ -26,18 +27,22 @@ process.setMaxListeners(50)
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.once(signal, () => process.exit(1))
 const databasePort = Number(process.env.MORPHENE_TEST_DB_PORT ?? 3417)
 const port = Number(process.env.MORPHENE_TEST_PORT ?? 3411)
+/** Servers that tests of the server start are counted up from here; those beside the browser, from the port itself. */
+const serverTestsPort = port + 200
 const data = join(own, 'test-database')
-const environment = {
+const environment = (name, from) => ({
   MORPHENE_DB_PORT: String(databasePort),
-  MORPHENE_DB_NAME: 'morphene_test',
-  MORPHENE_TEST_PORT: String(port),
-}
+  MORPHENE_DB_NAME: name,
+  MORPHENE_TEST_PORT: String(from),
+})
+const beforeBrowser = environment('morphene_browser_test', port)
+const ofServer = environment('morphene_test', serverTestsPort)
 // Tests make databases of their own; the servers that they start may not.
-const asSchema = {
-  ...environment,
+const asSchema = settings => ({
+  ...settings,
   ...accountOf(data, 'schema'),
   MORPHENE_SERVER_SECRET: accountOf(data, 'server').MORPHENE_DB_PASSWORD_FILE,
-}
+})
 let passed = 0
 let failed = 0
 
@@ -89,7 +94,7 @@ async function browserTests() {
   say('browser tests')
   const report = join(own, 'browser.json')
   rmSync(report, { force: true })
-  const { code } = await run('playwright', ['test'], { more: asSchema })
+  const { code } = await run('playwright', ['test'], { more: asSchema(beforeBrowser) })
   if (existsSync(report)) {
     const { stats } = JSON.parse(readFileSync(report, 'utf8'))
     passed += stats.expected
@@ -97,8 +102,8 @@ async function browserTests() {
   } else failed++
 }
 
-/** What reads sources alone; what needs what the build makes waits for it. */
-async function sources(built) {
+/** What reads sources alone; what needs what the build makes waits for it. Last what needs the database. */
+async function sources(built, database) {
   await check('types of core', 'tsc', ['-p', 'tsconfig.core.json'])
   await check('lint', 'eslint', ['.', '--max-warnings', '0'])
   await built
@@ -106,27 +111,25 @@ async function sources(built) {
   await tests('unit', { behind: true })
   // Its settings are made by the build. What is shared is among the types of programs.
   await check('types of the application', 'vue-tsc', ['--noEmit', '-p', '.nuxt/tsconfig.app.json'])
+  await database
+  await runTypeScript('scripts/prepare.ts', [], asSchema(ofServer))
+  await tests('server', { more: asSchema(ofServer) })
 }
 
-/** The desk at work: its database and servers, and the browser before it. */
-async function desk() {
-  removeDatabase(data)
-  const database = await startDatabase(data, databasePort)
-  let server = null
+/** The desk at work, and the browser before it. */
+async function desk(database) {
+  await database
+  await runTypeScript('scripts/prepare.ts', [], asSchema(beforeBrowser))
+  const server = await startServer(port, { ...beforeBrowser, ...accountOf(data, 'server') })
   try {
-    await runTypeScript('scripts/prepare.ts', [], asSchema)
-    await tests('server', { more: asSchema })
-    server = await startServer(port, { ...environment, ...accountOf(data, 'server') })
     await browserTests()
   } finally {
     await end(server)
-    await end(database)
-    removeDatabase(data)
   }
 }
 
 checkNode()
-for (const taken of [databasePort, port])
+for (const taken of [databasePort, port, serverTestsPort])
   if (!(await portFree(taken)))
     stop(`port ${taken} is taken; set MORPHENE_TEST_DB_PORT or MORPHENE_TEST_PORT to another one.`)
 installSystem([
@@ -138,8 +141,15 @@ installSystem([
 ])
 installPackages()
 mkdirSync(own, { recursive: true })
+removeDatabase(data)
 const built = buildApplication()
-await Promise.all([sources(built), built.then(desk)])
+const database = built.then(() => startDatabase(data, databasePort))
+try {
+  await Promise.all([sources(built, database), desk(database)])
+} finally {
+  await end(await database)
+  removeDatabase(data)
+}
 say('done')
 console.log(`${passed} passed, ${failed} failed`)
 process.exit(failed === 0 ? 0 : 1)
