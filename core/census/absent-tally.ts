@@ -9,10 +9,11 @@ import { readScopes } from '../document/styles'
 import type { Library, Resolution } from '../font/library'
 import type { TextStyle } from '../style/cascade'
 import type { StyledText } from '../style/reading'
-import { objectSign, paragraphRuns } from '../style/runs'
+import { paragraphText } from '../style/runs'
 import type { Composition } from '../typeset/compose'
 import type { PageView } from '../typeset/drawing-pages'
 import type { AbsentLayer, AbsentPlace } from './absent-model'
+import { countedRuns } from './counted-text'
 import { resolutionOf, resolutionOfName } from './resolution'
 import { pagesOf } from './text-pages'
 import { faceKey, voiceKey, voiceOf } from './voices'
@@ -98,12 +99,14 @@ export class AbsentTally {
     const object = prefix !== ''
     for (const story of stories)
       for (const paragraph of paragraphsOf(story.blocks)) {
-        const { text, runs } = paragraphRuns(paragraph, cascade, story.role)
-        for (const { style, slot, start, end } of runs)
-          if (text.slice(start, end) !== objectSign && end > start)
-            this.put(story, paragraph, object, style, slot, { start, end, text: text.slice(start, end) })
+        const runs = countedRuns(paragraph, cascade, story.role, this.library)
+        // Words are taken apart only where some are in a face that is not here.
+        const absent = runs.filter(run => !run.object && run.end > run.start && isAway(run.of.resolution))
+        const text = absent.length > 0 ? paragraphText(paragraph) : ''
+        for (const { of, start, end } of absent)
+          this.put(story, paragraph, object, of.style, of.slot, { start, end, text: text.slice(start, end) })
         // An empty paragraph has its mark: it gives its line the height of the absent face.
-        if (text === '' && !object)
+        if (runs.length === 0 && !object)
           this.put(story, paragraph, object, cascade.paragraph(paragraph, story.role).text, 'western', {
             start: 0,
             end: 0,
@@ -121,7 +124,7 @@ export class AbsentTally {
     { start, end, text }: { readonly start: number; readonly end: number; readonly text: string },
   ): void {
     const resolution = resolutionOf(this.library, style, slot)
-    if (resolution.status !== 'absent' && resolution.status !== 'alias') return
+    if (!isAway(resolution)) return
     const { font } = style.effective.slots[slot]
     const setBy = style.effective.layers[font.layer]
     const own = this.gather(font.family)
@@ -203,6 +206,9 @@ export class AbsentTally {
     }
   }
 }
+
+/** Whether a font is shown by another face than its own. */
+const isAway = ({ status }: Resolution): boolean => status === 'absent' || status === 'alias'
 
 /** Whether text that begins at `start` goes on with a place. */
 const goesOn = (last: AbsentPlace, { part, node }: Paragraph, family: string, start: number): boolean =>

@@ -1,14 +1,13 @@
-import { isSymbolFamily } from '../document/font-references'
-import type { Paragraph, Place } from '../document/story-model'
+import type { Paragraph, Place, Story } from '../document/story-model'
 import { paragraphsOf } from '../document/stories'
 import type { Library, Resolution } from '../font/library'
+import type { Cascade } from '../style/cascade'
 import type { StyledText } from '../style/reading'
-import { objectSign, paragraphRuns, type TextRun } from '../style/runs'
 import type { Composition } from '../typeset/compose'
+import { countedRuns, type CountedRun } from './counted-text'
 import type { Occurrence } from './occurrence'
-import { resolutionOf } from './resolution'
 import { objectPages, pagesOf } from './text-pages'
-import { faceKey, voiceKey, voiceOf, type VoiceLook } from './voices'
+import type { VoiceLook } from './voices'
 
 type Counts = Record<Place | 'master' | 'default', number>
 const noCounts = (): Counts => ({
@@ -66,66 +65,54 @@ export class TextTally {
 
   take({ stories, cascade, prefix }: StyledText): void {
     for (const story of stories)
-      for (const paragraph of paragraphsOf(story.blocks)) {
-        const { text, runs } = paragraphRuns(paragraph, cascade, story.role)
-        const voices = new Set<string>()
-        const first = this.occurrences.length
-        for (const run of runs) {
-          const shown =
-            run.inline.kind === 'note' ? run.inline.citation : text.slice(run.start, run.end).replaceAll(objectSign, '')
-          if (shown === '') continue
-          const pages =
-            prefix === ''
-              ? this.pagesOf(paragraph.part, paragraph.node, run.start, run.end)
-              : this.pagesOfObject(prefix)
-          voices.add(this.count(paragraph, run, shown, pages, first))
-        }
-        if (voices.size > 1) for (const voice of voices) this.voices.get(voice)!.whole = false
-      }
+      for (const paragraph of paragraphsOf(story.blocks)) this.add(paragraph, cascade, story.role, prefix)
   }
 
-  /** Counts one stretch and answers its voice. `first` is where the occurrences of its paragraph begin. */
-  private count(
-    paragraph: Paragraph,
-    { style, slot, start, end }: TextRun,
-    shown: string,
-    pages: readonly number[],
-    first: number,
-  ): string {
-    let characters = 0
-    for (const _ of shown) characters++
-    const look = voiceOf(style, slot)
-    const [face, voice] = [faceKey(look), voiceKey(look)]
-    const resolution = resolutionOf(this.library, style, slot)
-    const settled = style.settled(slot)
+  private add(paragraph: Paragraph, cascade: Cascade, role: Story['role'], prefix: string): void {
+    const first = this.occurrences.length
+    let voice: string | null = null
+    let several = false
+    for (const run of countedRuns(paragraph, cascade, role, this.library)) {
+      if (run.characters === 0) continue
+      const pages =
+        prefix === '' ? this.pagesOf(paragraph.part, paragraph.node, run.start, run.end) : this.pagesOfObject(prefix)
+      this.count(paragraph, run, pages, first)
+      if (voice !== null && voice !== run.of.voice) several = true
+      voice = run.of.voice
+    }
+    if (several)
+      for (const each of countedRuns(paragraph, cascade, role, this.library))
+        if (each.characters > 0) this.voices.get(each.of.voice)!.whole = false
+  }
+
+  /** Counts one stretch. `first` is where the occurrences of its paragraph begin. */
+  private count(paragraph: Paragraph, run: CountedRun, pages: readonly number[], first: number): void {
+    const { of, characters, start, end } = run
+    const { look, resolution, symbols, settled } = of
     this.characters += characters
     if (settled) this.settledCharacters += characters
-    const { font } = style.effective.slots[slot]
-    const local = style.effective.layers[font.layer]?.local ?? false
-    const blank = /^\s*$/.test(shown)
     for (const [into, key] of [
-      [this.faces, face],
-      [this.voices, voice],
+      [this.faces, of.face],
+      [this.voices, of.voice],
     ] as const) {
       let own = into.get(key)
-      if (!own) into.set(key, (own = new Tally(look, resolution, isSymbolFamily(look.family, font.charset))))
+      if (!own) into.set(key, (own = new Tally(look, resolution, symbols)))
       own.characters += characters
       if (settled) own.settled += characters
-      if (local) own.stray += characters
-      if (!blank) own.spaces = false
+      if (of.local) own.stray += characters
+      if (!run.blank) own.spaces = false
       if (settled) own.unowned = false
-      own.styles.add(style.owner ? style.owner.style.displayName : 'no style')
+      own.styles.add(of.owner)
       for (const page of pages) own.pages.add(page)
     }
     const previous = this.occurrences.length > first ? this.occurrences.at(-1) : undefined
-    if (previous?.voice === voice && previous.end === start)
+    if (previous?.voice === of.voice && previous.end === start) {
       this.occurrences[this.occurrences.length - 1] = { ...previous, end }
-    else {
-      const { part, node, place } = paragraph
-      this.faces.get(face)!.places[place]++
-      this.voices.get(voice)!.places[place]++
-      this.occurrences.push({ part, node, start, end, page: pages[0] ?? -1, face, voice, place })
+      return
     }
-    return voice
+    const { part, node, place } = paragraph
+    this.faces.get(of.face)!.places[place]++
+    this.voices.get(of.voice)!.places[place]++
+    this.occurrences.push({ part, node, start, end, page: pages[0] ?? -1, face: of.face, voice: of.voice, place })
   }
 }

@@ -130,9 +130,14 @@ export class Cascade {
     this.settings = readCompositionSettings(document)
   }
 
+  /** One object for all cascades that know the same styles: what hangs on styles is kept by it, and it holds no document. */
+  get known(): object {
+    return this.texts
+  }
+
   /** Whether both know the same styles: one was made from the other, with no style touched since. */
   sharesStyles(other: Cascade): boolean {
-    return this.texts === other.texts
+    return this.known === other.known
   }
 
   scope(part: string): StyleScope {

@@ -80,6 +80,8 @@ export class Composer {
   private before: PageFlow | null = null
   private readonly keeps: boolean
   private prepared = false
+  /** Pages were made a second time, or need not be. */
+  private remade = false
 
   /**
    * @param earlier the composer of the document before a change of its text: pages that the change does not reach
@@ -199,6 +201,19 @@ export class Composer {
     if (this.drawing) return
     yield* this.preparing()
     while (!this.flow.advance(this.flow.whole + pagesAtOnce)) yield
+    yield* this.again()
+  }
+
+  /**
+   * Where text says how many pages there are, they are made a second time, knowing it. Until then those of the first time are
+   * shown: whoever asks for one does not wait.
+   */
+  private *again(): Generator<void> {
+    if (this.remade || !this.flow.asksAgain) return
+    const next = this.make(this.flow.count)
+    while (!next.advance(next.whole + pagesAtOnce)) yield
+    this.flow = next
+    this.remade = true
   }
 
   private *preparing(): Generator<void> {
@@ -221,10 +236,7 @@ export class Composer {
     if (this.drawing) return this.finishDrawing(this.drawing)
     for (const _ of this.preparing());
     this.flow.advance()
-    if (this.flow.asksAgain) {
-      this.flow = this.make(this.flow.count)
-      this.flow.advance()
-    }
+    for (const _ of this.again());
     this.before = null
     const pages = Array.from({ length: this.flow.count }, (_, index) => this.flow.finished(index))
     const overset = oversetOn(pages)

@@ -3,7 +3,9 @@ import { runInNewContext } from 'node:vm'
 import { describe, expect, it } from 'vitest'
 import { WordDesk } from '../../../core/desk/word-desk'
 import { paragraphsOf } from '../../../core/document/stories'
-import { session } from '../../support/fixtures'
+import type { DocumentSession } from '../../../core/session'
+import { displayPage } from '../../../core/typeset/display'
+import { makeOdt, paragraphStyle, session } from '../../support/fixtures'
 import { longDocument } from '../../support/long-document'
 
 setFlagsFromString('--expose-gc')
@@ -38,6 +40,36 @@ describe('counting', () => {
     expect(sliced.detail).toEqual(atOnce.detail)
     expect(sliced.composition.pages.map(page => page.number)).toEqual(atOnce.composition.pages.map(page => page.number))
     expect([...sliced.counting()].length).toBeLessThanOrEqual(1)
+  })
+
+  it('goes on a slice at a time where text says how many pages there are, and shows pages meanwhile', () => {
+    const page = (text: string) => `<text:p text:style-name="New">${text}</text:p>`
+    const made = (count: string) =>
+      makeOdt({
+        automatic: paragraphStyle('New', '', 'fo:break-before="page"'),
+        body: page(`of ${count} pages`) + page('A page.').repeat(119),
+      })
+    const bytes = made('<text:page-count>2</text:page-count>')
+    const shown = (open: DocumentSession) =>
+      displayPage(open.page(0)!)
+        .runs.map(run => run.text)
+        .join('')
+    const atOnce = session(bytes)
+    const pages = atOnce.composition.pages.length
+    expect(shown(atOnce)).toContain(`of ${pages} pages`)
+    const sliced = session(bytes)
+    let slices = 0
+    let last = ''
+    for (const _ of sliced.counting()) {
+      slices++
+      // The last page is there all the time, whichever of the two times is under way.
+      if (slices > 4) last = displayPage(sliced.page(pages - 1)!).runs[0]!.text
+    }
+    expect(last).toBe('A page.')
+    expect(shown(sliced)).toBe(shown(atOnce))
+    expect(sliced.detail).toEqual(atOnce.detail)
+    // The second time is in slices, too.
+    expect(slices - [...session(made('2')).counting()].length).toBeGreaterThanOrEqual(pages / 24)
   })
 
   it('that was given up is taken up by whoever counts later', () => {
