@@ -31,7 +31,8 @@ async function begin(): Promise<void> {
     } catch (error) {
       message.value = sentenceOf(error)
     }
-  field.value?.focus()
+  // Whoever began to type meanwhile is not taken away from where they are.
+  if (!(document.activeElement instanceof HTMLInputElement)) field.value?.focus()
 }
 onMounted(begin)
 useEventListener('hashchange', () => location.hash.includes('key=') && void begin())

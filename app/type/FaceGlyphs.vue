@@ -6,10 +6,12 @@ import { counted, grouped } from '../desk/words'
 import Tick from '../kit/Tick.vue'
 import { useWalkedList } from '../kit/use-walked-list'
 import { useLibrary } from '../stores/library'
+import { useMe } from '../stores/me'
 
 /** All characters of a face with their further forms, each drawn in it; one is found by itself or by its code point. */
 const props = defineProps<{ face: FaceRecord }>()
 const library = useLibrary()
+const me = useMe()
 const perRow = 12
 const rowHeight = 46
 const found = shallowRef<FaceAlternates | null>(null)
@@ -19,6 +21,8 @@ watch(
   async hash => {
     found.value = null
     failed.value = false
+    // Whoever may not have whole fonts is not told what is in them, either.
+    if (!me.may('faces')) return
     const own = await $fetch<FaceAlternates>(`/api/faces/${hash}/alternates`).catch(() => null)
     if (props.face.hash !== hash) return
     found.value = own
