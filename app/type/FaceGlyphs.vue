@@ -17,12 +17,12 @@ const rowHeight = 46
 const found = shallowRef<FaceAlternates | null>(null)
 const failed = ref(false)
 watch(
-  () => props.face.hash,
-  async hash => {
+  [() => props.face.hash, () => me.may('faces')] as const,
+  async ([hash, may]) => {
     found.value = null
     failed.value = false
     // Whoever may not have whole fonts is not told what is in them, either.
-    if (!me.may('faces')) return
+    if (!may) return
     const own = await $fetch<FaceAlternates>(`/api/faces/${hash}/alternates`).catch(() => null)
     if (props.face.hash !== hash) return
     found.value = own
