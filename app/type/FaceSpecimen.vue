@@ -2,6 +2,7 @@
 import type { CatalogueEntry } from '~~/core/font/catalogue'
 import { faceName, measuresIn, type CoveredScript } from '~~/core/font/face'
 import { equalSizes, scriptsShared } from '~~/core/font/equal-size'
+import { fluent, type Legibility } from '~~/core/house/legibility'
 import { counted } from '../desk/words'
 import Choice from '../kit/Choice.vue'
 import Term from '../kit/Term.vue'
@@ -19,7 +20,11 @@ import SpecimenPdf from './SpecimenPdf.vue'
 import { comparedLetters, figuresOfFace, marginWords, scriptFigures, smallestSizes } from './face-words'
 
 /** One family from close by: anatomy, what was measured, its faces, what it is fit for, sizes, licence. */
-const props = defineProps<{ entry: CatalogueEntry }>()
+const props = defineProps<{
+  entry: CatalogueEntry
+  /** How large text of a document looks in a face, where one is open. */
+  seen?: (size: number, hash: string) => Legibility | null
+}>()
 const library = useLibrary()
 const type = useType()
 const face = ref(props.entry.plain)
@@ -50,6 +55,8 @@ const byScript = computed(() => {
   const all = [...(measuredOn === null ? [] : [measuredOn]), ...(Object.keys(further) as CoveredScript[])]
   return all.map(each => ({ script: each, figures: scriptFigures(measuresIn(face.value, each)!) }))
 })
+/** The size from which it is read with ease in the document that is open. */
+const hereFrom = computed(() => props.seen?.(10, face.value.hash) ?? null)
 const anatomyLetters = computed(() => {
   const { measuredOn } = face.value.measures
   if (measuredOn === 'Latin') return 'Hagfn'
@@ -161,6 +168,11 @@ const anatomyLetters = computed(() => {
           <td class="w-[110px]">{{ each.use }}</td>
           <td class="number w-[70px]">{{ each.size }}</td>
           <td class="pl-4 text-soft">{{ each.reason }}</td>
+        </tr>
+        <tr v-if="hereFrom">
+          <td class="w-[110px]">In this document</td>
+          <td class="number w-[70px]">{{ hereFrom.would }} pt</td>
+          <td class="pl-4 text-soft">its x-height spans {{ fluent }}° {{ hereFrom.from }}</td>
         </tr>
       </tbody>
     </table>

@@ -1,7 +1,7 @@
 import { kinds } from './analysis'
 import type { Look } from './look'
 import type { SetText } from './setting'
-import { lacksGlyphs } from './shaper'
+import { lacksGlyphs } from './word-shapes'
 
 /** How far a stretch of text reaches from its baseline, in points; `object` and `hangs`: how far frames in it reach above and below. */
 export interface Extent {

@@ -1,7 +1,8 @@
 import type { FaceRecord } from '../font/face'
 import type { PairSource } from '../font/kerning/sides'
 import type { Feature } from './harfbuzz'
-import type { Shaper, WordShapes } from './shaper'
+import type { Shaper } from './shaper'
+import type { WordShapes } from './word-shapes'
 import { latin, scriptCodes, scriptTable } from './unicode-tables'
 
 /**

@@ -10,7 +10,7 @@ import { withPageValues } from './page-values'
 import { paragraphLook, type ParagraphLook } from './paragraph-look'
 import type { NoteAt, ParagraphLayout, Workshop } from './paragraph-model'
 import { SetText, type FrameSize } from './setting'
-import type { WordShapes } from './shaper'
+import type { WordShapes } from './word-shapes'
 import type { Words } from './words'
 
 interface Kept {

@@ -1,6 +1,6 @@
 import { kinds, type Analysis } from './analysis'
 import { mixes, type Look, type Typesetter } from './look'
-import { lacksGlyphs, reachesSpaces, type WordShapes } from './shaper'
+import { lacksGlyphs, reachesSpaces, type WordShapes } from './word-shapes'
 import { scriptTable } from './unicode-tables'
 
 /** Text in segments with their looks, as far as gaps between them ask. */

@@ -1,5 +1,5 @@
 import type { Look, Typesetter } from './look'
-import type { Glyphs } from './shaper'
+import type { Glyphs } from './word-shapes'
 import { latin } from './unicode-tables'
 
 /** Glyphs of one look, at a place in a line: x in points from where the stretch begins. */

@@ -4,7 +4,7 @@ import { borrow, emptyWidths, giveBack, type Lent } from './lent-widths'
 import { mixes, type Look, type Typesetter } from './look'
 import { autospaces, kernedBorders } from './segment-gaps'
 import { cutGlyphs, setString, setWord, spaceGlyphs, type SetGlyphs } from './set-glyphs'
-import { lacksGlyphs, reachesSpaces, shaped, type Glyphs, type WordShapes } from './shaper'
+import { lacksGlyphs, reachesSpaces, shaped, type Glyphs, type WordShapes } from './word-shapes'
 
 /** How a frame stands in a line as a character, in points, its margins included. */
 export interface InlineSize {

@@ -108,6 +108,17 @@ test('the Winter tariff goes from no styles to style by the keyboard alone', asy
 
 test('the levels of a deck are set in one table, and its slides follow', async ({ page }) => {
   await openOnDesk(page, 'Levels.odp', seasonReview())
+  // How large it looks from the last row is told with each voice, and with a face that is chosen for it.
+  await page.getByRole('tab', { name: 'Census' }).click()
+  await page.locator('[data-voice]').first().getByRole('button').click()
+  await expect(page.getByRole('region', { name: 'The chosen voice' })).toContainText(
+    /Its x-height spans 0\.\d\d° from the last row, 9 m from a screen 1\.5 m high/,
+  )
+  await page.getByRole('tab', { name: 'Type' }).click()
+  await page.getByRole('searchbox', { name: /^Search faces/ }).fill('Lora')
+  await page.getByRole('option', { name: /^Lora/ }).click()
+  await page.getByRole('button', { name: 'Specimen of Lora' }).click()
+  await expect(page.getByRole('row', { name: /^In this document \d+(\.5)? pt .* from the last row/ })).toBeVisible()
   await page.getByRole('tab', { name: 'Styles' }).click()
   await page.getByRole('button', { name: 'Levels of the deck' }).click()
   for (const [label, size] of [

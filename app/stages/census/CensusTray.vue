@@ -11,8 +11,9 @@ import { emphasisGroups, typeGroups } from '~~/core/style/groups'
 import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'
 import { counted, grouped, pageWords, percentage, settledWords } from '../../desk/words'
-import AdoptForm from '../../kit/AdoptForm.vue'
+import { useLegibility } from '../../house/use-legibility'
 import Term from '../../kit/Term.vue'
+import ChosenVoice from './ChosenVoice.vue'
 
 /** Drawing charts is a large part of the code: it comes when a census is shown, and is not waited for. */
 const FaceChart = defineAsyncComponent(() => import('./FaceChart.vue'))
@@ -88,13 +89,16 @@ const chosenVoice = computed(() =>
 const twin = computed(() =>
   chosenVoice.value?.twinOf ? (census.value.voices.find(each => each.key === chosenVoice.value!.twinOf) ?? null) : null,
 )
-function adopt(family: 'text' | 'paragraph', displayName: string): void {
-  plan([{ type: 'adopt', family, displayName, scope: { kind: 'voice', key: chosenVoice.value!.key } }])
-}
-
+const legible = useLegibility()
+const readFrom = computed(() => (legible.medium.value === 'deck' ? 'from the last row' : 'at 40 cm'))
+/** From where it is read, and whether it is large enough for that; absent faces are measured on what stands in. */
+const seenVoice = computed(() =>
+  chosenVoice.value ? legible.seen(chosenVoice.value.size, chosenVoice.value.shownBy) : null,
+)
 /** What else is to be said of a voice. */
 const remarks = (voice: VoiceCensus): string =>
   [
+    legible.seen(voice.size, voice.shownBy)?.enough === false ? `small ${readFrom.value}` : '',
     voice.unowned ? `in ${voice.styles[0]}` : '',
     voice.case,
     voice.tracking ? `tracked ${voice.tracking}` : '',
@@ -275,54 +279,7 @@ watch(
       <p v-if="overset.length > 5" class="text-soft">And {{ overset.length - 5 }} more.</p>
     </section>
 
-    <section v-if="chosenVoice" class="mt-4 border border-ink bg-sheet px-3 py-2.5" aria-label="The chosen voice">
-      <p>
-        <strong>{{ faceName(chosenVoice.family, chosenVoice.style) }} {{ sizeAndLeading(chosenVoice) }}</strong
-        ><span class="text-soft"
-          >, {{ counted(chosenVoice.characters, 'character')
-          }}{{
-            chosenVoice.settledCharacters < chosenVoice.characters
-              ? `, ${grouped(chosenVoice.characters - chosenVoice.settledCharacters)} of them set by hand`
-              : ''
-          }}</span
-        >
-      </p>
-      <div class="mt-2 flex flex-wrap items-center gap-2">
-        <button
-          v-if="twin"
-          type="button"
-          class="act"
-          @click="plan([{ type: 'fold-voice', from: chosenVoice.key, to: twin.key }])"
-        >
-          Fold into {{ faceName(twin.family, twin.style) }} {{ sizeAndLeading(twin) }}
-        </button>
-        <button
-          v-if="chosenVoice.settledCharacters < chosenVoice.characters"
-          type="button"
-          class="plain"
-          @click="
-            plan([
-              {
-                type: 'settle',
-                scope: { kind: 'voice', key: chosenVoice.key },
-                groups: [...typeGroups],
-                keep: [...emphasisGroups],
-                idleOnly: false,
-              },
-            ])
-          "
-        >
-          Settle it
-        </button>
-      </div>
-      <AdoptForm
-        v-if="chosenVoice.settledCharacters < chosenVoice.characters"
-        :key="chosenVoice.key"
-        :kinds="['paragraph', 'text']"
-        :whole="chosenVoice.whole"
-        @adopt="adopt"
-      />
-    </section>
+    <ChosenVoice v-if="chosenVoice" :voice="chosenVoice" :twin="twin" :seen="seenVoice" @plan="plan" />
 
     <h2 class="mt-5"><Term word="voice">Voices</Term></h2>
     <div class="tray-table mt-1">

@@ -4,6 +4,7 @@ import { setTypeTitle, type SetTypeWish, type TypeTarget } from '~~/core/change/
 import { pairWishes } from '~~/core/change/set-type/pair-wishes'
 import PlanPanel from '../../change/PlanPanel.vue'
 import { useChange } from '../../change/use-change'
+import { useLegibility } from '../../house/use-legibility'
 import Choice from '../../kit/Choice.vue'
 import NoticeLine from '../../kit/NoticeLine.vue'
 import { scriptOfLanguage } from '~~/core/font/suits'
@@ -22,6 +23,7 @@ import { useTargets } from './use-targets'
 /** A face is chosen for something, with the pages following: what it is set on is said first or last. */
 const desk = useDesk()
 const type = useType()
+const { seen } = useLegibility()
 const styles = useStyles()
 const words = useWords()
 const change = useChange('type')
@@ -229,7 +231,7 @@ function leaveIt(): void {
         <FaceSearch v-if="panel === 'list'" class="mt-3" @down="list?.focus()" />
       </div>
       <div v-if="panel === 'specimen' && type.entry" class="mt-3 min-h-0 flex-1 overflow-y-auto px-[22px]">
-        <FaceSpecimen :entry="type.entry" />
+        <FaceSpecimen :entry="type.entry" :seen="seen" />
       </div>
       <div v-else-if="panel === 'tried'" class="mt-3 min-h-0 flex-1 overflow-y-auto px-[22px]">
         <FacesTried

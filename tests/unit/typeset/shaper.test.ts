@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { unsafeToBreak, type Feature, type HarfBuzz, type RunProperties } from '../../../core/typeset/harfbuzz'
-import { lacksGlyphs, reachesSpaces, Shaper, type Shaping } from '../../../core/typeset/shaper'
+import { Shaper } from '../../../core/typeset/shaper'
+import { lacksGlyphs, reachesSpaces, type Shaping } from '../../../core/typeset/word-shapes'
 import { startHarfBuzz, startSubsetter } from '../../../server/library/harfbuzz'
 import { shippedLibrary } from '../../../server/library/shipped'
 
