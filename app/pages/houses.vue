@@ -12,6 +12,7 @@ import HouseChecks from '../house/HouseChecks.vue'
 import HouseCompare from '../house/HouseCompare.vue'
 import HouseDocuments from '../house/HouseDocuments.vue'
 import HouseStandIns from '../house/HouseStandIns.vue'
+import HouseStarts from '../house/HouseStarts.vue'
 import HouseVersions from '../house/HouseVersions.vue'
 import NewHouse from '../house/NewHouse.vue'
 import PaletteEditor from '../house/PaletteEditor.vue'
@@ -22,7 +23,9 @@ import { useHouses } from '../stores/houses'
 const houses = useHouses()
 const route = useRoute()
 const router = useRouter()
-const view = ref<'documents' | 'role' | 'palette' | 'standIns' | 'checks' | 'versions' | 'compare'>('documents')
+const view = ref<'documents' | 'role' | 'palette' | 'defaults' | 'standIns' | 'checks' | 'versions' | 'compare'>(
+  'documents',
+)
 const making = ref(false)
 const mediumTitles = { text: 'Texts', deck: 'Decks', sheet: 'Sheets' } as const
 
@@ -143,6 +146,7 @@ useHead({ title: 'Houses, Morphene' })
                 { id: 'documents', title: 'Documents', count: houses.documents.length },
                 { id: 'role', title: `Role: ${houses.role?.title ?? 'none'}` },
                 { id: 'palette', title: 'Palette', count: houses.draft.palette.length },
+                { id: 'defaults', title: 'Defaults', count: Object.keys(houses.draft.defaults).length },
                 { id: 'standIns', title: 'Stand-ins', count: houses.draft.standIns.length },
                 { id: 'checks', title: 'Checks' },
                 { id: 'versions', title: 'Versions', count: houses.info.versions.length },
@@ -165,6 +169,11 @@ useHead({ title: 'Houses, Morphene' })
               :palette="houses.draft.palette"
               :used-by="usedBy"
               @change="setPalette"
+            />
+            <HouseStarts
+              v-else-if="view === 'defaults'"
+              :house="houses.draft"
+              @change="houses.draft!.defaults = $event"
             />
             <HouseStandIns
               v-else-if="view === 'standIns'"

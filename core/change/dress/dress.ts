@@ -12,6 +12,7 @@ import { attributesOfLook } from '../draw-up/model'
 import type { Planner } from '../planner'
 import { settle } from '../styles/settle'
 import type { Dressed } from './dressed'
+import { dressStarts } from './dress-starts'
 import { dressWords } from './dress-words'
 import { uniqueTitle } from './titles'
 import { saySetting } from './say-setting'
@@ -118,6 +119,7 @@ export function dress(planner: Planner, wish: DressWish): void {
     planner.rules = { ...planner.currentRules, house: { id, name: house.name, version } }
   }
   if (wish.strays === 'settle') settleDressed(planner, chosen)
+  dressStarts(planner, wish)
 }
 
 /** Lists a style; whether it is dressed. */
