@@ -46,6 +46,15 @@ const asSchema = settings => ({
 let passed = 0
 let failed = 0
 
+function endGroup({ pid, exitCode, signalCode }) {
+  if (exitCode !== null || signalCode !== null) return
+  try {
+    process.kill(-pid)
+  } catch {
+    // It has ended meanwhile.
+  }
+}
+
 /** Runs a tool of the project to its end. Tools behind the scenes give way to those that are timed. */
 function run(tool, args, { more = {}, behind = false } = {}) {
   const command = join(folder, 'node_modules/.bin', tool)
@@ -53,8 +62,10 @@ function run(tool, args, { more = {}, behind = false } = {}) {
     cwd: folder,
     stdio: ['ignore', 'pipe', 'pipe'],
     env: { ...process.env, ...more },
+    // A group of its own: what it started itself ends with it, servers of tests among them.
+    detached: true,
   })
-  process.once('exit', () => child.kill())
+  process.once('exit', () => endGroup(child))
   let said = ''
   for (const stream of [child.stdout, child.stderr])
     stream.on('data', chunk => {

@@ -28,7 +28,8 @@ const dress = (of: House, more: object = {}) => ({ type: 'dress', house: of, ...
 const guide = () =>
   sessionOf({
     styles:
-      '<style:default-style style:family="paragraph"><style:text-properties fo:font-family="Spectral" fo:font-size="10pt"/></style:default-style>' +
+      '<style:default-style style:family="paragraph"><style:text-properties fo:font-family="Spectral" ' +
+      'fo:font-size="10pt"/></style:default-style>' +
       paragraphStyle('Text_20_body') +
       paragraphStyle('Other', 'fo:font-family="Inter"'),
     body:
@@ -61,8 +62,12 @@ describe('what new text begins with, by the house', () => {
     expect(starts.body).toMatchObject({ family: 'Literata', size: 11, leading: '16.5pt' })
     expect(starts.frame).toMatchObject({ family: 'Jost', size: 8 })
     expect(starts.note).toMatchObject({ family: 'Literata', size: 8.5 })
-    // The house leaves the role of table text open, and says nothing of headers.
-    expect(starts.cell).toMatchObject({ size: startsOf(guide()).cell!.size })
+    // The house leaves the role of table text open, and says nothing of headers: they begin as the document does, which is
+    // as body text now.
+    expect([starts.cell, starts.header]).toMatchObject([
+      { family: 'Literata', size: 11 },
+      { family: 'Literata', size: 11 },
+    ])
     expect(looks(after)).toEqual(['Literata 11', 'Inter 10'])
     expect(rowsOf(plan).map(row => row.key.kind)).toEqual(['body', 'frame', 'note'])
     expect(startsOf(session(saveDocument(after.document)))).toEqual(starts)
