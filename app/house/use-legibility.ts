@@ -16,10 +16,14 @@ export function useLegibility() {
   onMounted(() => load().catch(() => undefined))
   const medium = computed(() => mediumOf(desk.census?.document.kind ?? 'text'))
   const height = computed(() => (medium.value === 'deck' ? desk.all.pages[0]?.height : undefined))
-  /** Of a size in points in a face by its hash; null where the face has no small letters to go by. */
-  function seen(size: number, hash: string): Legibility | null {
+  /**
+   * Of a size in points in a face by its hash; null where the face has no small letters to go by.
+   * @param inHand it is on no slide: speaker notes are read as texts are
+   */
+  function seen(size: number, hash: string, inHand = false): Legibility | null {
     const xHeight = library.library?.byHash(hash)?.measures.xHeight ?? 0
-    return xHeight > 0 ? legibility(size, xHeight, medium.value, house.value?.room, height.value) : null
+    const from = inHand ? 'text' : medium.value
+    return xHeight > 0 ? legibility(size, xHeight, from, house.value?.room, height.value) : null
   }
   return { medium, seen }
 }

@@ -90,15 +90,20 @@ const twin = computed(() =>
   chosenVoice.value?.twinOf ? (census.value.voices.find(each => each.key === chosenVoice.value!.twinOf) ?? null) : null,
 )
 const legible = useLegibility()
-const readFrom = computed(() => (legible.medium.value === 'deck' ? 'from the last row' : 'at 40 cm'))
+/** All of it stands in speaker notes, which nobody sees on a slide. */
+const inNotes = ({ places }: VoiceCensus): boolean =>
+  places.note > 0 && Object.entries(places).every(([place, count]) => place === 'note' || count === 0)
+const seenIn = (voice: VoiceCensus) => legible.seen(voice.size, voice.shownBy, inNotes(voice))
+const tooSmall = (voice: VoiceCensus): string => {
+  if (seenIn(voice)?.enough !== false) return ''
+  return legible.medium.value === 'deck' && !inNotes(voice) ? 'small from the last row' : 'small at 40 cm'
+}
 /** From where it is read, and whether it is large enough for that; absent faces are measured on what stands in. */
-const seenVoice = computed(() =>
-  chosenVoice.value ? legible.seen(chosenVoice.value.size, chosenVoice.value.shownBy) : null,
-)
+const seenVoice = computed(() => (chosenVoice.value ? seenIn(chosenVoice.value) : null))
 /** What else is to be said of a voice. */
 const remarks = (voice: VoiceCensus): string =>
   [
-    legible.seen(voice.size, voice.shownBy)?.enough === false ? `small ${readFrom.value}` : '',
+    tooSmall(voice),
     voice.unowned ? `in ${voice.styles[0]}` : '',
     voice.case,
     voice.tracking ? `tracked ${voice.tracking}` : '',
