@@ -4,7 +4,7 @@ import { candidates, nearestTo, placeOf, usualPlace, type PairRole } from '~~/co
 import type { KeptPair } from '~~/core/pairing/kept-pair'
 import { reasonsFor } from '~~/core/pairing/reasons'
 import { equalSize, scaleRatios, typeScale, type ScaleStep } from '~~/core/pairing/type-scale'
-import { coveredScripts, type CoveredScript } from '~~/core/font/face'
+import { coveredScripts, type CoveredScript } from '~~/core/font/measure/covered-scripts'
 import { useType } from './type'
 
 /** Steps in which keys walk the plane. */

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { CatalogueEntry } from '~~/core/font/catalogue'
 import { scriptsShared } from '~~/core/font/equal-size'
-import { measuresIn, type CoveredScript } from '~~/core/font/face'
+import { measuresIn } from '~~/core/font/face'
+import type { CoveredScript } from '~~/core/font/measure/covered-scripts'
 import Choice from '../kit/Choice.vue'
 import Term from '../kit/Term.vue'
 import { counted } from '../desk/words'

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { CatalogueEntry } from '~~/core/font/catalogue'
-import { faceName, measuresIn, type CoveredScript } from '~~/core/font/face'
+import { faceName, measuresIn } from '~~/core/font/face'
+import type { CoveredScript } from '~~/core/font/measure/covered-scripts'
 import { equalSizes, scriptsShared } from '~~/core/font/equal-size'
 import { fluent, type Legibility } from '~~/core/house/legibility'
 import { counted } from '../desk/words'

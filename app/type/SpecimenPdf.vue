@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { CoveredScript, FaceRecord } from '~~/core/font/face'
+import type { FaceRecord } from '~~/core/font/face'
+import type { CoveredScript } from '~~/core/font/measure/covered-scripts'
 import { saveFile } from '../kit/save-file'
 import { useType } from '../stores/type'
 

@@ -1,6 +1,7 @@
 import type { StandIn } from '~~/core/font/library'
 import type { CatalogueEntry } from '~~/core/font/catalogue'
-import type { CoveredScript, FaceMeasures } from '~~/core/font/face'
+import type { FaceMeasures } from '~~/core/font/face'
+import type { CoveredScript } from '~~/core/font/measure/covered-scripts'
 import type { ScriptMeasures } from '~~/core/font/measure/scripts'
 import { readingUses, smallestSize, type ReadingUse } from '~~/core/font/smallest-size'
 

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { coveredScripts } from '../font/face'
+import { coveredScripts } from '../font/measure/covered-scripts'
 import { roles } from '../document/rules'
 
 /*

@@ -23,7 +23,7 @@ export interface FaceAlternates {
   readonly characters: number
 }
 
-/** One character is shaped at most so often in all; large fonts of Chinese come to it after the first ten thousands. */
+/** About so many shapings at most for a face; large fonts of Chinese come to it after the first ten thousands of characters. */
 const mostShapings = 250_000
 /** A feature gives a character so many forms at most. */
 const mostForms = 20

@@ -1,5 +1,6 @@
 import { classify, type Classed } from './classify'
-import { scriptsOf, type CoveredScript, type FaceRecord } from './face'
+import { scriptsOf, type FaceRecord } from './face'
+import type { CoveredScript } from './measure/covered-scripts'
 import { fitnessOf, type Fitness } from './fitness'
 import { withHeld, type NamedLicence, type RightsHeld } from './held-licence'
 import { judged, type Judgement } from './judgement'

@@ -1,4 +1,5 @@
-import { coveredScripts, measuresIn, type CoveredScript, type FaceRecord } from './face'
+import { measuresIn, type FaceRecord } from './face'
+import { coveredScripts, type CoveredScript } from './measure/covered-scripts'
 import type { ScriptMeasures } from './measure/scripts'
 
 /** A face at the sizes at which it looks as large as another in a script. Points, to a tenth. */

@@ -1,21 +1,6 @@
+import { coveredScripts, type CoveredScript } from './measure/covered-scripts'
 import type { ScriptMeasures } from './measure/scripts'
 import type { TypeMeasures } from './measure/type-measures'
-
-/** Scripts whose coverage is counted, by their names in Unicode's Scripts.txt. */
-export const coveredScripts = [
-  'Latin',
-  'Greek',
-  'Cyrillic',
-  'Hebrew',
-  'Arabic',
-  'Devanagari',
-  'Thai',
-  'Han',
-  'Hiragana',
-  'Katakana',
-  'Hangul',
-] as const
-export type CoveredScript = (typeof coveredScripts)[number]
 
 const scriptPatterns = coveredScripts.map(script => ({ script, pattern: new RegExp(`\\p{Script=${script}}`, 'u') }))
 

@@ -1,6 +1,7 @@
 import { isSymbolFamily } from '../document/font-references'
 import { aliasGroups } from './family-alias'
-import { coveredScripts, covers, needsNoGlyph, parseStyleName, type CoveredScript, type FaceRecord } from './face'
+import { covers, needsNoGlyph, parseStyleName, type FaceRecord } from './face'
+import { coveredScripts, type CoveredScript } from './measure/covered-scripts'
 
 /** What is asked for: a family as a document names it, and the weight and posture its styles ask of it. */
 export interface FaceRequest {

@@ -4,16 +4,8 @@ import { lettersOf, type GlyphSource } from './measure/letters'
 import { measureScript, sampleText, type ScriptMeasures } from './measure/scripts'
 import { frequencies } from './measure/texture'
 import { measureType } from './measure/type-measures'
-import {
-  coveredScripts,
-  parseStyleName,
-  scriptsOf,
-  styleName,
-  type CoveredScript,
-  type Embedding,
-  type FaceMeasures,
-  type FaceRecord,
-} from './face'
+import { parseStyleName, scriptsOf, styleName, type Embedding, type FaceMeasures, type FaceRecord } from './face'
+import { coveredScripts, type CoveredScript } from './measure/covered-scripts'
 
 /** Font files above this are refused; the largest that ship have 5 MB. */
 export const fontFileLimit = 40 * 1024 * 1024

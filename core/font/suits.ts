@@ -1,5 +1,6 @@
 import type { CatalogueEntry } from './catalogue'
-import { coveredScripts, type CoveredScript, type FaceRecord } from './face'
+import type { FaceRecord } from './face'
+import { coveredScripts, type CoveredScript } from './measure/covered-scripts'
 import { inProportions } from './likeness'
 
 /** A face that a document has text in: the face that shows it, and how much. */

@@ -1,5 +1,5 @@
 import type { CatalogueEntry } from '../font/catalogue'
-import type { CoveredScript } from '../font/face'
+import type { CoveredScript } from '../font/measure/covered-scripts'
 import type { LicenceUse } from '../font/licence'
 import { inDetail, inProportions } from '../font/likeness'
 

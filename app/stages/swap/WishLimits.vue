@@ -2,7 +2,7 @@
 import { roleTitle } from '~~/core/style/roles'
 import { places } from '~~/core/census/criteria'
 import { roles } from '~~/core/document/rules'
-import { coveredScripts } from '~~/core/font/face'
+import { coveredScripts } from '~~/core/font/measure/covered-scripts'
 import Choice from '../../kit/Choice.vue'
 import { useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'

@@ -1,4 +1,5 @@
 import type { StartKind } from '../../document/rules'
+import type { StyleScope } from '../../document/styles'
 import type { Library } from '../../font/library'
 import type { Reading } from '../../style/reading'
 import { isLive, isPlaceholder, startKindsOf } from './start-kinds'
@@ -24,6 +25,24 @@ export interface StartSummary {
   readonly fill: string
 }
 
+/** The style that new text of a kind begins with: one that the rules name, a placeholder's, the standard one; '' for none. */
+export function startStyle(
+  { cascade, document }: Reading,
+  scope: StyleScope,
+  kind: StartKind,
+): { readonly family: string; readonly name: string } {
+  const own = cascade.rules.starts[kind]
+  const family = document.kind === 'text' && kind !== 'shape' ? 'paragraph' : 'graphic'
+  const standard = [...scope.common.values()].find(style => style.family === family && /^standard$/i.test(style.name))
+  const placeholder = isPlaceholder(kind)
+    ? [...scope.common.values()].find(each => each.family === 'presentation' && each.name.endsWith(`-${kind}`))
+    : undefined
+  if (placeholder) return { family: 'presentation', name: placeholder.name }
+  if (own?.paragraph !== undefined && scope.common.has(`paragraph\n${own.paragraph}`))
+    return { family: 'paragraph', name: own.paragraph }
+  return { family, name: standard && isLive(document.kind, kind) ? standard.name : '' }
+}
+
 /** What new text begins with, kind by kind. */
 export function listStarts(reading: Reading, library: Library): StartSummary[] {
   const { cascade, document } = reading
@@ -33,18 +52,7 @@ export function listStarts(reading: Reading, library: Library): StartSummary[] {
   return startKindsOf(document.kind).map((kind): StartSummary => {
     const live = isLive(document.kind, kind)
     const own = starts[kind]
-    const family = document.kind === 'text' && kind !== 'shape' ? 'paragraph' : 'graphic'
-    const standard = [...scope.common.values()].find(style => style.family === family && /^standard$/i.test(style.name))
-    const placeholder = isPlaceholder(kind)
-      ? [...scope.common.values()].find(each => each.family === 'presentation' && each.name.endsWith(`-${kind}`))
-      : undefined
-    const style = placeholder
-      ? { family: 'presentation', name: placeholder.name }
-      : own?.paragraph !== undefined && scope.common.has(`paragraph\n${own.paragraph}`)
-        ? { family: 'paragraph', name: own.paragraph }
-        : standard && live
-          ? { family, name: standard.name }
-          : { family, name: '' }
+    const style = startStyle(reading, scope, kind)
     const { effective } = cascade.named(scope.part.path, style.family, style.name)
     const values = effective.slots.western
     const resolution = library.resolve({

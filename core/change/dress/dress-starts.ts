@@ -1,4 +1,5 @@
 import { sameFamily } from '../../document/font-family'
+import type { Values } from '../../document/automatic-styles'
 import { slots } from '../../document/font-attributes'
 import type { StartKind } from '../../document/rules'
 import { mediumOf, settingFor, type House, type Setting } from '../../house/house'
@@ -6,6 +7,7 @@ import { familiesOfSetting, paragraphValuesOf, textValuesOf } from '../../house/
 import { settingWords } from '../../house/setting-words'
 import { setStart } from '../defaults/plan-starts'
 import { isLive, kindTitles, startKindsOf } from '../defaults/start-kinds'
+import { startStyle } from '../defaults/start-list'
 import type { StartValues } from '../defaults/wishes'
 import type { Planner } from '../planner'
 import type { DressWish } from './wish'
@@ -21,16 +23,20 @@ const startValuesOf = (house: House, setting: Setting): StartValues => {
   }
 }
 
-/** Whether the style that new text of a kind begins with says all that already: then it is not said again. */
-function isSaid(planner: Planner, kind: StartKind, { fonts, text, paragraph }: StartValues): boolean {
-  const name = planner.currentRules.starts[kind]?.paragraph
-  const style = name === undefined ? undefined : planner.scope.common.get(`paragraph\n${name}`)
-  if (!style || isLive(planner.document.kind, kind)) return false
-  const { effective } = planner.reading.cascade.named(style.part, style.family, style.name)
+/** Whether new text of a kind begins so already, from whatever says it: then it is not said again. */
+function isSaid({ reading, scope }: Planner, kind: StartKind, { fonts, text, paragraph }: StartValues): boolean {
+  const style = startStyle(reading, scope, kind)
+  // Without a style of its own a kind begins as the document does, which the next change of that would take along.
+  if (style.name === '' && !isLive(reading.document.kind, kind)) return false
+  const { layers, slots: own } = reading.cascade.named(scope.part.path, style.family, style.name).effective
+  const says = (of: 'text' | 'paragraph', values: Values = {}) =>
+    Object.entries(values).every(
+      ([attribute, value]) => layers.findLast(layer => layer[of][attribute] !== undefined)?.[of][attribute] === value,
+    )
   return (
-    Object.entries(text ?? {}).every(([attribute, value]) => style.text[attribute] === value) &&
-    Object.entries(paragraph ?? {}).every(([attribute, value]) => style.paragraph[attribute] === value) &&
-    slots.every(slot => !fonts?.[slot] || sameFamily(effective.slots[slot].font.family, fonts[slot].family))
+    says('text', text) &&
+    says('paragraph', paragraph) &&
+    slots.every(slot => !fonts?.[slot] || sameFamily(own[slot].font.family, fonts[slot].family))
   )
 }
 

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { Slot } from '../../document/font-attributes'
-import { measuresIn, type CoveredScript, type FaceMeasures, type FaceRecord } from '../../font/face'
+import { measuresIn, type FaceMeasures, type FaceRecord } from '../../font/face'
+import type { CoveredScript } from '../../font/measure/covered-scripts'
 import type { ScriptMeasures } from '../../font/measure/scripts'
 
 /*

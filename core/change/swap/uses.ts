@@ -1,6 +1,7 @@
 import { faceAsked, faceKey, voiceOf } from '../../census/voices'
 import type { Slot } from '../../document/font-attributes'
-import { scriptOfCharacter, type CoveredScript } from '../../font/face'
+import { scriptOfCharacter } from '../../font/face'
+import type { CoveredScript } from '../../font/measure/covered-scripts'
 import { paragraphsOf } from '../../document/stories'
 import type { TextStyle } from '../../style/cascade'
 import type { Reading } from '../../style/reading'

@@ -1,4 +1,4 @@
-import type { CoveredScript } from '../face'
+import type { CoveredScript } from './covered-scripts'
 import { hairlineOf, thickOf } from './bowls'
 import { heightOf, lettersIn, type Letter, type Letters } from './letters'
 import { median } from './outline'

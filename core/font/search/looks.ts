@@ -1,7 +1,7 @@
 import type { CatalogueEntry } from '../catalogue'
 import { fitnessUses, type FitnessUse } from '../fitness'
 import { licenceUses } from '../licence'
-import { coveredScripts } from '../face'
+import { coveredScripts } from '../measure/covered-scripts'
 import { typeClasses, typeKinds } from '../classify'
 
 /** Something that can be asked of how a family looks or what it has. */

@@ -1,5 +1,6 @@
 import type { PDFPage } from '@cantoo/pdf-lib'
-import { covers, needsNoGlyph, scriptOfCharacter, type CoveredScript, type FaceRecord } from '../../font/face'
+import { covers, needsNoGlyph, scriptOfCharacter, type FaceRecord } from '../../font/face'
+import type { CoveredScript } from '../../font/measure/covered-scripts'
 import type { FaceRequest } from '../../font/library'
 import type { FinishedFont } from './fonts'
 import { draw, pageOf, saidOf, settled, setContents, type FinishedChange, type SettingTools } from './add-text'

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { coveredScripts, measuresIn, type FaceRecord } from '../../font/face'
+import { measuresIn, type FaceRecord } from '../../font/face'
+import { coveredScripts } from '../../font/measure/covered-scripts'
 import { escapeXml, writePackage } from '../../package/new-package'
 import { filler, fillerText } from '../filler'
 import { mimetypeOf } from './new-document'

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { catalogueOf } from '../../../core/font/catalogue'
 import { scriptOfLanguage, suitsDocument } from '../../../core/font/suits'
-import type { CoveredScript } from '../../../core/font/face'
+import type { CoveredScript } from '../../../core/font/measure/covered-scripts'
 import { shippedLibrary } from '../../../server/library/shipped'
 
 const { library } = shippedLibrary()
