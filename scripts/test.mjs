@@ -1,7 +1,8 @@
 /*
  * npm test: everything. Types, lint, unit, server against a real MariaDB, browser. Two things are done at a time: beside the
- * build what reads sources, beside the browser all else. The tests of the server and those before a browser have databases of
- * their own in one MariaDB, and ports that do not meet. Ends with one line: N passed, N failed.
+ * build what reads sources, beside the browser all else, and what is left when the browser is done, by both. Tests of the
+ * server and those before a browser have databases of their own in one MariaDB, and ports that do not meet. Ends with one
+ * line: N passed, N failed.
  */
 import { spawn } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
@@ -36,7 +37,6 @@ const environment = (name, from) => ({
   MORPHENE_TEST_PORT: String(from),
 })
 const beforeBrowser = environment('morphene_browser_test', port)
-const ofServer = environment('morphene_test', serverTestsPort)
 // Tests make databases of their own; the servers that they start may not.
 const asSchema = settings => ({
   ...settings,
@@ -85,20 +85,22 @@ async function check(name, tool, args) {
   }
 }
 
-/** Tests of one project of vitest: each counts. A file that cannot be run has no failed test of its own. */
-async function tests(project, options) {
-  say(`${project} tests`)
-  const report = join(own, `${project}.json`)
+/** One half of the tests of a project of vitest: each counts. A file that cannot be run has no failed test of its own. */
+async function tests(project, half, more = {}) {
+  const name = `${project} tests, ${half} of 2`
+  say(name)
+  const report = join(own, `${project}-${half}.json`)
   rmSync(report, { force: true })
-  const args = ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`]
-  const { code, said } = await run('vitest', args, options)
-  if (options.behind) console.log(said)
+  const args = ['run', '--project', project, `--shard=${half}/2`]
+  const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${report}`]
+  const { code, said } = await run('vitest', [...args, ...reporters], { more, behind: true })
+  console.log(said)
   if (existsSync(report)) {
     const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(report, 'utf8'))
     passed += numPassedTests
     failed += numFailedTests || (code === 0 ? 0 : Math.max(numFailedTestSuites, 1))
   } else failed++
-  say(`${project} tests are done`)
+  say(`${name}: done`)
 }
 
 async function browserTests() {
@@ -113,22 +115,39 @@ async function browserTests() {
   } else failed++
 }
 
-/** What reads sources alone; what needs what the build makes waits for it. Last what needs the database. */
-async function sources(built, database) {
+/** Tests of the server: each half has a database and ports of its own. */
+async function serverTests(half, database) {
+  await database
+  const settings = asSchema(environment(`morphene_${half}_test`, serverTestsPort))
+  await runTypeScript('scripts/prepare.ts', [], settings)
+  await tests('server', half, settings)
+}
+
+/** What needs what the build makes, and may be done beside anything: whoever is free takes the next. */
+const whenBuilt = database => [
+  () => check('types of programs, server and tests', 'tsc', ['-p', 'tsconfig.node.json']),
+  () => tests('unit', 1),
+  () => tests('unit', 2),
+  // Its settings are made by the build. What is shared is among the types of programs.
+  () => check('types of the application', 'vue-tsc', ['--noEmit', '-p', '.nuxt/tsconfig.app.json']),
+  () => serverTests(1, database),
+  () => serverTests(2, database),
+]
+
+async function takeFrom(waiting) {
+  for (let next = waiting.shift(); next; next = waiting.shift()) await next()
+}
+
+/** What reads sources alone, then what waits for the build. */
+async function sources(built, waiting) {
   await check('types of core', 'tsc', ['-p', 'tsconfig.core.json'])
   await check('lint', 'eslint', ['.', '--max-warnings', '0'])
   await built
-  await check('types of programs, server and tests', 'tsc', ['-p', 'tsconfig.node.json'])
-  await tests('unit', { behind: true })
-  // Its settings are made by the build. What is shared is among the types of programs.
-  await check('types of the application', 'vue-tsc', ['--noEmit', '-p', '.nuxt/tsconfig.app.json'])
-  await database
-  await runTypeScript('scripts/prepare.ts', [], asSchema(ofServer))
-  await tests('server', { more: asSchema(ofServer) })
+  await takeFrom(waiting)
 }
 
-/** The desk at work, and the browser before it. */
-async function desk(database) {
+/** The desk at work, and the browser before it; then whatever is left. */
+async function desk(database, waiting) {
   await database
   await runTypeScript('scripts/prepare.ts', [], asSchema(beforeBrowser))
   const server = await startServer(port, { ...beforeBrowser, ...accountOf(data, 'server') })
@@ -137,6 +156,7 @@ async function desk(database) {
   } finally {
     await end(server)
   }
+  await takeFrom(waiting)
 }
 
 checkNode()
@@ -156,7 +176,8 @@ removeDatabase(data)
 const built = buildApplication()
 const database = built.then(() => startDatabase(data, databasePort))
 try {
-  await Promise.all([sources(built, database), desk(database)])
+  const waiting = whenBuilt(database)
+  await Promise.all([sources(built, waiting), desk(database, waiting)])
 } finally {
   await end(await database)
   removeDatabase(data)

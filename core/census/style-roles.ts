@@ -21,6 +21,14 @@ const placeholderRoles: readonly (readonly [RegExp, Role])[] = [
   [/notes$/i, 'note'],
 ]
 
+/** What a style is for where its family says it: placeholders, and cells of tables. */
+const roleByFamily = (family: string, name: string): Role | undefined =>
+  family === 'presentation'
+    ? placeholderRoles.find(([pattern]) => pattern.test(name))?.[1]
+    : family === 'table-cell'
+      ? 'data'
+      : undefined
+
 interface Use {
   paragraphs: number
   characters: number
@@ -78,11 +86,9 @@ export function styleRoles(reading: Reading): ReadonlyMap<string, StyleRole> {
   for (const [key, use] of uses) {
     const [family, name] = key.split('\n') as [string, string]
     const confirmed = cascade.rules.styles.find(each => each.style.family === family && each.style.name === name)?.role
-    const placeholder =
-      family === 'presentation' ? placeholderRoles.find(([pattern]) => pattern.test(name))?.[1] : undefined
     const role =
       confirmed ??
-      placeholder ??
+      roleByFamily(family, name) ??
       proposeRole({
         name: use.title,
         size: use.size,

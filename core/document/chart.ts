@@ -1,6 +1,6 @@
 import type { XmlElement, XmlPart } from '../xml/tree'
 import { StoryReader } from './story-reader'
-import type { Block, Holder } from './story-model'
+import type { Block, Holder, Paragraph } from './story-model'
 
 /** Kinds of charts that can be told apart (chart:class, ODF 1.4 part 3, 19.15). */
 export type ChartKind =
@@ -338,3 +338,21 @@ export function readChart(part: XmlPart): Chart | null {
   const chart = holder && part.first(holder, 'chart:chart')
   return chart ? new ChartReader(part, chart).read() : null
 }
+
+/** Words that a chart shows and the file does not hold, such as the numbers of an axis, in the look of the styles named. */
+export const shownByChart = (
+  { part, node }: Pick<Chart, 'part' | 'node'>,
+  text: string,
+  styleNames: readonly string[],
+): Paragraph => ({
+  kind: 'paragraph',
+  part,
+  node: -1,
+  place: 'chart',
+  styleName: null,
+  classNames: [],
+  heading: null,
+  list: null,
+  holder: { kind: 'chart-text', node, styleNames, parent: null },
+  inlines: [{ kind: 'text', node: -1, text, span: null, field: 'chart:label' }],
+})

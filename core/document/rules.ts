@@ -8,11 +8,10 @@ export const rulesPath = 'Morphene/rules.json'
 
 /** A style by family and name, as style:name has it. */
 const styleKeySchema = z.strictObject({ family: z.enum(['paragraph', 'text']), name: z.string().min(1).max(500) })
-/** Any style that text goes by. */
-const ownerKeySchema = z.strictObject({
-  family: z.enum(['paragraph', 'text', 'graphic', 'presentation']),
-  name: z.string().min(1).max(500),
-})
+const ownerFamilies = ['paragraph', 'text', 'graphic', 'presentation', 'table-cell'] as const
+/** Families of styles that text goes by. */
+export type OwnerFamily = (typeof ownerFamilies)[number]
+const ownerKeySchema = z.strictObject({ family: z.enum(ownerFamilies), name: z.string().min(1).max(500) })
 const tagSchema = z.string().regex(/^[\x20-\x7E]{4}$/)
 
 export const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'label', 'data', 'note'] as const

@@ -48,6 +48,12 @@ export function paragraphValuesOf({ leading, size, before, after, align }: Setti
   }
 }
 
+/** What of a setting holds for text of charts: it stands in no paragraphs that have leading or spaces of their own. */
+export function settingOfCharts(setting: Setting): Setting {
+  const { leading: _leading, before: _before, after: _after, align: _align, hyphenate: _hyphenate, ...rest } = setting
+  return rest
+}
+
 /** The family that a setting asks for in each slot; undefined where it is open. */
 export const familiesOfSetting = ({ family, scripts }: Setting) => ({
   western: family,

@@ -2,14 +2,16 @@ import { styleKey, styleRoles } from '../census/style-roles'
 import type { Slot } from '../document/font-attributes'
 import { points } from '../document/lengths'
 import { paragraphsOf } from '../document/stories'
-import type { Paragraph } from '../document/story-model'
+import type { Paragraph, Story } from '../document/story-model'
 import { weightBeyond } from '../font/named-weight'
 import { percent } from '../style/properties'
 import { plainNumber } from '../style/describe'
-import type { TextStyle } from '../style/cascade'
-import type { Reading } from '../style/reading'
+import type { Cascade, TextStyle } from '../style/cascade'
+import { chartVoices } from '../style/chart-voices'
+import { chartsOf, type Reading } from '../style/reading'
 import { objectSign, paragraphRuns, type TextRun } from '../style/runs'
 import { colorOf, mediumOf, settingFor, type House, type Setting } from './house'
+import { settingOfCharts } from './setting-values'
 
 /** Text that is not as its house says, with why. */
 export interface OffPlace {
@@ -118,60 +120,96 @@ export function departures(house: House, setting: Setting, style: TextStyle, slo
   return why
 }
 
-/** Measures how much of a document’s text is as a house says, and where it is not. */
-export function measureToStyle(reading: Reading, house: House): ToStyle {
-  const medium = mediumOf(reading.document.kind)
-  const roles = styleRoles(reading)
-  const counts = new Map<string | null, { characters: number; toStyle: number }>()
-  const places: OffPlace[] = []
-  let morePlaces = 0
-  const { cascade } = reading
-  const add = (place: OffPlace) => {
-    const last = places.at(-1)
+/** Counts text by role as it is gone through, and keeps the places that are not to style. */
+class Tally {
+  private readonly counts = new Map<string | null, { characters: number; toStyle: number }>()
+  private readonly places: OffPlace[] = []
+  private morePlaces = 0
+
+  constructor(private readonly house: House) {}
+
+  private addPlace(place: OffPlace): void {
+    const last = this.places.at(-1)
     if (
       last?.node === place.node &&
       last.part === place.part &&
       last.to === place.from &&
       last.why.join() === place.why.join()
     )
-      places[places.length - 1] = { ...last, to: place.to, characters: last.characters + place.characters }
-    else if (places.length < placeLimit) places.push(place)
-    else morePlaces++
+      this.places[this.places.length - 1] = {
+        ...last,
+        to: place.to,
+        characters: last.characters + place.characters,
+      }
+    else if (this.places.length < placeLimit) this.places.push(place)
+    else this.morePlaces++
   }
+
+  /** @param known the role of a paragraph; null where none is known. @param setting how its house sets it; null for not at all */
+  add(paragraph: Paragraph, cascade: Cascade, story: Story['role'], known: string | null, setting: Setting | null) {
+    const own = cascade.paragraph(paragraph, story).text
+    const role = setting === null ? null : known
+    const count = this.counts.get(role) ?? { characters: 0, toStyle: 0 }
+    this.counts.set(role, count)
+    const { text, runs } = paragraphRuns(paragraph, cascade, story)
+    for (const run of runs) {
+      const characters = [...text.slice(run.start, run.end).replaceAll(objectSign, '')].length
+      if (characters === 0) continue
+      count.characters += characters
+      const why =
+        setting === null
+          ? [known === null ? 'no role is known' : `the house has no ${known}`]
+          : departures(this.house, setting, run.style.pair?.apart ?? run.style, run.slot, isEmphasis(run, own))
+      if (why.length === 0) count.toStyle += characters
+      else
+        this.addPlace({
+          part: paragraph.part,
+          node: paragraph.node,
+          from: run.start,
+          to: run.end,
+          role,
+          why,
+          characters,
+        })
+    }
+  }
+
+  result(): ToStyle {
+    const titleOf = (role: string | null) => this.house.roles.find(each => each.id === role)?.title ?? 'No role'
+    const roles = [...this.counts]
+      .filter(([, { characters }]) => characters > 0)
+      .map(([role, count]) => ({ role, title: titleOf(role), ...count }))
+      .sort((a, b) => b.characters - a.characters)
+    return {
+      characters: roles.reduce((sum, each) => sum + each.characters, 0),
+      toStyle: roles.reduce((sum, each) => sum + each.toStyle, 0),
+      roles,
+      places: this.places,
+      morePlaces: this.morePlaces,
+    }
+  }
+}
+
+/** Measures how much of a document’s text is as a house says, charts included, and where it is not. */
+export function measureToStyle(reading: Reading, house: House): ToStyle {
+  const medium = mediumOf(reading.document.kind)
+  const roles = styleRoles(reading)
+  const { cascade } = reading
+  const tally = new Tally(house)
   for (const story of reading.stories) {
     if (story.role === 'deletions') continue
     for (const paragraph of paragraphsOf(story.blocks)) {
-      const own = cascade.paragraph(paragraph, story.role).text
-      const owner = paragraphOwner(own)
+      const owner = paragraphOwner(cascade.paragraph(paragraph, story.role).text)
       const known = owner ? (roles.get(styleKey(owner))?.role ?? null) : null
       const setting = known === null ? null : settingFor(house, known, medium, levelOf(paragraph, owner!.name))
-      const role = setting === null ? null : known
-      const count = counts.get(role) ?? { characters: 0, toStyle: 0 }
-      counts.set(role, count)
-      const { text, runs } = paragraphRuns(paragraph, cascade, story.role)
-      for (const run of runs) {
-        const characters = [...text.slice(run.start, run.end).replaceAll(objectSign, '')].length
-        if (characters === 0) continue
-        count.characters += characters
-        const why =
-          setting === null
-            ? [known === null ? 'no role is known' : `the house has no ${known}`]
-            : departures(house, setting, run.style.pair?.apart ?? run.style, run.slot, isEmphasis(run, own))
-        if (why.length === 0) count.toStyle += characters
-        else add({ part: paragraph.part, node: paragraph.node, from: run.start, to: run.end, role, why, characters })
-      }
+      tally.add(paragraph, cascade, story.role, known, setting)
     }
   }
-  const titleOf = (role: string | null) => house.roles.find(each => each.id === role)?.title ?? 'No role'
-  const shares = [...counts]
-    .filter(([, { characters }]) => characters > 0)
-    .map(([role, count]) => ({ role, title: titleOf(role), ...count }))
-    .sort((a, b) => b.characters - a.characters)
-  return {
-    characters: shares.reduce((sum, each) => sum + each.characters, 0),
-    toStyle: shares.reduce((sum, each) => sum + each.toStyle, 0),
-    roles: shares,
-    places,
-    morePlaces,
-  }
+  for (const { chart, object } of chartsOf(reading))
+    for (const { role, blocks } of chartVoices(chart)) {
+      const setting = settingFor(house, role, medium)
+      for (const paragraph of paragraphsOf(blocks))
+        tally.add(paragraph, object.cascade, 'chart', role, setting && settingOfCharts(setting))
+    }
+  return tally.result()
 }

@@ -1,3 +1,4 @@
+import { readChart, type Chart } from '../document/chart'
 import type { OdfDocument, Subdocument } from '../document/open'
 import { rulesPath } from '../document/rules'
 import { readStories } from '../document/stories'
@@ -75,6 +76,16 @@ export function readDocument(document: OdfDocument, earlier?: Reading): Reading 
   const objects = readObjects(document, earlier?.objects ?? [])
   const own: StyledText = { prefix: '', cascade, stories }
   return { ...own, document, objects, texts: [own, ...objects.filter(each => each.sub.kind === 'chart')] }
+}
+
+/** The charts of a document, read, each with the object that it stands in. */
+export function chartsOf({ document, objects }: Reading): { readonly object: ObjectText; readonly chart: Chart }[] {
+  return objects.flatMap(object => {
+    const path = object.sub.kind === 'chart' ? object.sub.content : null
+    const part = path === null ? undefined : document.parts.get(path)
+    const chart = part && readChart(part)
+    return chart ? [{ object, chart }] : []
+  })
 }
 
 /** The objects of a document that have content; those that did not change are taken over. */

@@ -1,6 +1,6 @@
-import type { Chart, ChartText } from '../document/chart'
+import { shownByChart, type Chart, type ChartText } from '../document/chart'
 import { points } from '../document/lengths'
-import type { Block, Paragraph } from '../document/story-model'
+import type { Block } from '../document/story-model'
 import { findStyle, type Properties } from '../document/styles'
 import type { BoxComposer } from './boxes'
 import type { Area } from './chart-plots'
@@ -130,24 +130,8 @@ export class ChartPen {
 
   /** A number or other text that the chart shows and the file does not hold: it takes the look of its owner. */
   label(text: string, styleNames: readonly (string | null)[]): SetBlock {
-    const paragraph: Paragraph = {
-      kind: 'paragraph',
-      part: this.chart.part,
-      node: -1,
-      place: 'chart',
-      styleName: null,
-      classNames: [],
-      heading: null,
-      list: null,
-      holder: {
-        kind: 'chart-text',
-        node: this.chart.node,
-        styleNames: styleNames.filter(name => name !== null),
-        parent: null,
-      },
-      inlines: [{ kind: 'text', node: -1, text, span: null, field: 'chart:label' }],
-    }
-    return this.set([paragraph])
+    const names = styleNames.filter(name => name !== null)
+    return this.set([shownByChart(this.chart, text, names)])
   }
 
   /** Puts text turned about its centre. */

@@ -1,24 +1,26 @@
 import { styleKey, styleRoles } from '../../census/style-roles'
 import { setStyleHead, setStyleValues } from '../../document/style-verbs'
+import type { OwnerFamily } from '../../document/rules'
 import type { Style } from '../../document/styles'
 import { mediumOf, settingFor, type House } from '../../house/house'
 import { settingWords } from '../../house/setting-words'
 import { levelOf } from '../../house/to-style'
-import { describeValues } from '../../style/describe'
 import { emphasisGroups, typeGroups } from '../../style/groups'
 import { roleTitle } from '../../style/roles'
-import { differing, lookOf, neededOn, paragraphLookOf, unsaid, type Look } from '../draw-up/look'
-import { attributesOfLook } from '../draw-up/model'
+import { differing, lookOf, paragraphLookOf, unsaid, type Look } from '../draw-up/look'
 import type { Planner } from '../planner'
 import { settle } from '../styles/settle'
 import type { Dressed } from './dressed'
+import { dressCharts } from './dress-charts'
 import { dressStarts } from './dress-starts'
 import { dressWords } from './dress-words'
+import { valuesToKeep } from './keep-look'
+import { lookWords } from './look-words'
 import { uniqueTitle } from './titles'
 import { saySetting } from './say-setting'
 import type { DressWish } from './wish'
 
-const families = new Set(['paragraph', 'graphic', 'presentation'])
+const families = new Set(['paragraph', 'graphic', 'presentation', 'table-cell'])
 
 /** The common styles that text goes by, each with its role: as it was said by hand, is kept, or is proposed. */
 function stylesToDress(planner: Planner, { house, roles, keep }: DressWish): Dressed[] {
@@ -74,8 +76,7 @@ function pinOthers(planner: Planner, before: readonly Was[]): void {
   planner.reread()
   for (const { style, look, paragraph } of before) {
     const now = wasOf(planner, planner.style(style.family, style.name))
-    const needed = neededOn(look, [now.look])
-    const { text, paragraph: leading } = attributesOfLook(needed ?? {})
+    const { text, paragraph: leading } = valuesToKeep(look, now.look)
     const rest = Object.fromEntries(
       differing(paragraph, now.paragraph).flatMap(name => {
         const value = paragraph[name] ?? unsaid(name, false)
@@ -93,7 +94,7 @@ function rememberRoles(planner: Planner, dressed: readonly Dressed[]): void {
   const known = new Map(rules.styles.map(each => [styleKey(each.style), each]))
   for (const { style, role } of dressed) {
     if (role === null) continue
-    const key = { family: style.family as 'paragraph' | 'graphic' | 'presentation', name: style.name }
+    const key = { family: style.family as OwnerFamily, name: style.name }
     known.set(styleKey(key), { ...known.get(styleKey(key)), style: key, role })
   }
   planner.rules = { ...rules, styles: [...known.values()] }
@@ -119,6 +120,7 @@ export function dress(planner: Planner, wish: DressWish): void {
     planner.rules = { ...planner.currentRules, house: { id, name: house.name, version } }
   }
   if (wish.strays === 'settle') settleDressed(planner, chosen)
+  dressCharts(planner, wish)
   dressStarts(planner, wish)
 }
 
@@ -131,26 +133,12 @@ function listed(planner: Planner, house: House, { style, role, setting, left }: 
     optional: true,
     title: `${style.displayName}${role === null ? '' : `, ${roleTitle(role)}`}`,
     characters: users?.characters ?? 0,
-    before: lookWordsOf(planner, style),
+    before: lookWords(wasOf(planner, style).look),
     after: setting ? settingWords(house, setting) : 'as it is',
     reason: left,
     places: [{ part: style.part, node: style.node }],
   })
 }
-
-function lookWordsOf(planner: Planner, style: Style): string {
-  const { look } = wasOf(planner, style)
-  const { text, paragraph } = attributesOfLook(
-    Object.fromEntries(
-      ['style:font-name', 'fo:font-size', 'fo:line-height', 'fo:color', ...weightAndSlope(look)].flatMap(name =>
-        look[name] === undefined ? [] : [[name, look[name]]],
-      ),
-    ),
-  )
-  return describeValues(text, paragraph, null).join(', ')
-}
-const weightAndSlope = (look: Look): string[] =>
-  ['fo:font-weight', 'fo:font-style'].filter(name => look[name] !== undefined && look[name] !== 'normal')
 
 /** Styles of a role take the house’s name for it: several of one role with a number. */
 function nameStyles(planner: Planner, house: House, chosen: readonly Dressed[]): void {

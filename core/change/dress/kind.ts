@@ -4,6 +4,7 @@ import { oneByOne } from '../kind'
 import { NothingToPlan } from '../plan'
 import { counted } from '../words'
 import { dress } from './dress'
+import { chartsDressed } from './dress-charts'
 import { dressSchema, type DressWish } from './wish'
 
 export const dressKind = oneByOne<DressWish>({
@@ -26,7 +27,8 @@ export const dressKind = oneByOne<DressWish>({
       )
     const dressed = rows.filter(row => row.included).length
     const first = drawn > 0 ? `Draw up ${counted(drawn, 'style')}, and dress` : 'Dress'
-    return `${first} ${counted(dressed, 'style')} in ${wish.house.name}`
+    const what = [counted(dressed, 'style'), chartsDressed(planner, own)].filter(Boolean).join(' and ')
+    return `${first} ${what} in ${wish.house.name}`
   },
   sentence: ({ house, keep }) =>
     `Set the styles of each role as the house ${house.name} says${keep.length > 0 ? `, but for ${counted(keep.length, 'role')}` : ''}.`,

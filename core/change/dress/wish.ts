@@ -3,7 +3,7 @@ import { roleIdSchema } from '../../document/rules'
 import { houseSchema } from '../../house/house'
 
 const styleKeySchema = z.strictObject({
-  family: z.enum(['paragraph', 'graphic', 'presentation']),
+  family: z.enum(['paragraph', 'graphic', 'presentation', 'table-cell']),
   name: z.string().min(1).max(500),
 })
 

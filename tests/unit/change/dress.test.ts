@@ -5,7 +5,7 @@ import { saveDocument } from '../../../core/document/open'
 import { paragraphsOf } from '../../../core/document/stories'
 import { emptyHouse, houseSchema, type House, type Setting } from '../../../core/house/house'
 import { houseFromPair } from '../../../core/house/make-house'
-import { measureToStyle } from '../../../core/house/to-style'
+import { colorOfText, measureToStyle } from '../../../core/house/to-style'
 import type { DocumentSession } from '../../../core/session'
 import { paragraphRuns } from '../../../core/style/runs'
 import { demoDocuments } from '../../../demo/documents'
@@ -110,6 +110,19 @@ describe('dressing a document', () => {
     expect(looks(byHand.after)[4]).toBe('Jost 8 500')
   })
 
+  it('leaves text black that named no colour and goes back to what is given one', () => {
+    const green = houseOf(
+      { body: { family: 'Literata', size: 12, color: 'sea' } },
+      { palette: [{ id: 'sea', title: 'Sea', does: 'accent', color: '#1f6f6b' }] },
+    )
+    const before = guide()
+    const { after } = quickly(before, dress(green, { roles: [...roles.slice(0, 1), ...roles.slice(2)] }))
+    const colors = (of: DocumentSession) =>
+      paragraphsOf(of.reading.stories[0]!.blocks).map(each => colorOfText(of.reading.cascade.paragraph(each).text))
+    expect(colors(after)).toEqual(['#1f6f6b', '#1f6f6b', '', ''])
+    expect(looks(after).slice(5)).toEqual(looks(before).slice(5))
+  })
+
   it('lets what was set by hand go but for emphasis, or keeps it', () => {
     const { after } = quickly(guide(), dress(a, { roles }))
     const made = [...[...after.reading.cascade.scopes.values()][0]!.common.values()].filter(
@@ -140,6 +153,28 @@ describe('dressing a document', () => {
     const applied = applyAll(before.document, quickly(before, dress(a, { roles })).plan.operations)
     expect(saveDocument(applyAll(applied.document, applied.inverse).document)).toEqual(bytes)
     expect(() => quickly(sessionOf({}), dress(a))).toThrow(NothingToPlan)
+  })
+
+  it('sets the cells of a deck’s tables as figures, whether by themselves or by their template', () => {
+    const cellStyle = (name: string, text: string, more = '') =>
+      `<style:style style:name="${name}" style:family="table-cell"${more}><style:text-properties ${text}/></style:style>`
+    const cell = (words: string, style = '') => `<table:table-cell${style}><text:p>${words}</text:p></table:table-cell>`
+    const deck = drawingOf({
+      styles:
+        cellStyle('Times', 'fo:font-family="Skerrow" fo:font-size="18pt"') +
+        cellStyle('Plain', 'fo:font-family="Skerrow" fo:font-size="16pt"') +
+        '<table:table-template table:name="T"><table:body table:style-name="Times"/></table:table-template>',
+      automatic: cellStyle('ce1', 'fo:font-style="italic"', ' style:parent-style-name="Plain"'),
+      pages: drawnPage(
+        `<draw:frame ${shapeAt(1, 1, 8, 3)}><table:table table:template-name="T"><table:table-column/><table:table-row>` +
+          `${cell('06.10')}${cell('07.45', ' table:style-name="ce1"')}</table:table-row></table:table></draw:frame>`,
+      ),
+    })
+    const { plan, after } = quickly(deck, dress(houseOf({ data: { family: 'Jost', size: 14 } })))
+    expect(looks(deck)).toEqual(['Skerrow 18 400', 'Skerrow 16 400 italic'])
+    expect(looks(after)).toEqual(['Jost 14 400', 'Jost 14 400 italic'])
+    expect(plan.rows.map(row => row.title)).toEqual(['Times, data', 'Plain, data'])
+    expect(after.reading.cascade.rules.styles.map(each => each.style.family)).toEqual(['table-cell', 'table-cell'])
   })
 
   it('sets a deck’s placeholders by level, and what was set by hand on their frames goes', () => {
