@@ -27,7 +27,8 @@ interface Asked {
   readonly cookie?: string
 }
 
-async function ask<T>(base: string, path: string, { body, cookie }: Asked = {}): Promise<T> {
+/** Asks a server of the desk. @throws Error where it does not answer that it was done */
+export async function ask<T>(base: string, path: string, { body, cookie }: Asked = {}): Promise<T> {
   const bytes = body instanceof Uint8Array
   const response = await fetch(`${base}${path}`, {
     method: body === undefined ? 'GET' : 'POST',

@@ -52,23 +52,43 @@ interface Stray {
   readonly bearers: Bearer[]
 }
 
-const without = (layer: Layer, style: Style, names: ReadonlySet<string>): Layer => {
-  if (layer.style.node !== style.node || layer.style.part !== style.part) return layer
-  const drop = (values: Layer['text']) =>
-    Object.fromEntries(Object.entries(values).filter(([name]) => !names.has(name)))
-  return { ...layer, text: drop(layer.text), paragraph: drop(layer.paragraph) }
+/**
+ * What has been found to change nothing where it goes, so far: whether more may go is asked of the text as it would be without
+ * that. Two styles that say the same on top of one another change nothing each, and both together do.
+ */
+class Idle {
+  private readonly dropped = new Map<string, ReadonlySet<string>>()
+
+  private key = ({ part, node }: Pick<Style, 'part' | 'node'>): string => `${part}#${node}`
+
+  private without(layer: Layer, more: ReadonlyMap<string, ReadonlySet<string>>): Layer {
+    const key = this.key(layer.style)
+    const names = more.get(key) ?? this.dropped.get(key)
+    if (!names) return layer
+    const drop = (values: Layer['text']) =>
+      Object.fromEntries(Object.entries(values).filter(([name]) => !names.has(name)))
+    return { ...layer, text: drop(layer.text), paragraph: drop(layer.paragraph) }
+  }
+
+  /** Whether all text that goes through a style looks the same without some of its values, and without what went before. */
+  changesNothing(users: StyleUsers | undefined, style: Style, names: readonly string[]): boolean {
+    if (!users) return true
+    const more = new Map([[this.key(style), new Set(names)]])
+    for (const [text, slots] of users.styles) {
+      const after = text.resolvedWith(layer => this.without(layer, more))
+      for (const slot of slots) if (!looksSame(text.effective, after, slot)) return false
+    }
+    return true
+  }
+
+  drop(style: Style, names: readonly string[]): void {
+    this.dropped.set(this.key(style), new Set(names))
+  }
 }
 
-/** Whether all text that goes through a style looks the same without some of its values. */
-function changesNothing(users: StyleUsers | undefined, style: Style, names: readonly string[]): boolean {
-  if (!users) return true
-  const dropped = new Set(names)
-  for (const [text, slots] of users.styles) {
-    const after = text.resolvedWith(layer => without(layer, style, dropped))
-    for (const slot of slots) if (!looksSame(text.effective, after, slot)) return false
-  }
-  return true
-}
+/** Words go before their paragraphs, and these before what holds them. */
+const innermostFirst = ['text', 'paragraph', 'table-cell', 'graphic', 'presentation']
+const depthOf = ({ style }: Stray): number => innermostFirst.indexOf(style.family)
 
 /** The automatic styles in a scope, with what bears them there. */
 function straysIn(planner: Planner, stretches: readonly Stretch[] | null, frames: Settling['frames'] = []): Stray[] {
@@ -151,12 +171,17 @@ export function settle(planner: Planner, stretches: readonly Stretch[] | null, s
   }
   const counts = countBearers(planner)
   const rows = new Map<string, StrayRow>()
-  for (const stray of straysIn(planner, stretches, settling.frames)) {
-    const taken = takenFrom(planner, stray, settling)
-    if (taken) list(planner, rows, taken)
+  const idle = new Idle()
+  const strays = straysIn(planner, stretches, settling.frames)
+  if (settling.idleOnly) strays.sort((a, b) => depthOf(a) - depthOf(b))
+  for (const stray of strays) {
+    const taken = takenFrom(planner, stray, settling, idle)
+    if (!taken) continue
+    const key = list(planner, rows, taken)
+    if (!planner.leaves(key)) idle.drop(stray.style, [...taken.text, ...taken.paragraph])
   }
-  for (const { strays, ...row } of rows.values())
-    if (planner.row({ ...row, stage: 'text', optional: true })) for (const each of strays) remove(planner, each, counts)
+  for (const { strays: own, ...row } of rows.values())
+    if (planner.row({ ...row, stage: 'text', optional: true })) for (const each of own) remove(planner, each, counts)
   const local = parts.filter(stretch => isLocal(planner, stretch))
   if (local.length > 0) planner.note('formatting of whole paragraphs', 'only part of each is selected', local.length)
   planner.sweep()
@@ -185,7 +210,7 @@ interface StrayRow {
 const bearsParagraphs = (family: string) => family === 'paragraph' || family === 'graphic' || family === 'presentation'
 
 /** What of a style settling takes, and what it keeps as emphasis; null where there is nothing to take. */
-function takenFrom(planner: Planner, stray: Stray, { groups, keep, idleOnly }: Settling): Taken | null {
+function takenFrom(planner: Planner, stray: Stray, { groups, keep, idleOnly }: Settling, idle: Idle): Taken | null {
   const attributes = attributesOf(groups)
   const { style } = stray
   const users = planner.usersOf(style)
@@ -194,9 +219,9 @@ function takenFrom(planner: Planner, stray: Stray, { groups, keep, idleOnly }: S
     ? Object.keys(style.paragraph).filter(name => attributes.paragraph.has(name))
     : []
   if (idleOnly) {
-    text = text.filter(name => changesNothing(users, style, [name]))
-    paragraph = paragraph.filter(name => changesNothing(users, style, [name]))
-    if (!changesNothing(users, style, [...text, ...paragraph])) return null
+    text = text.filter(name => idle.changesNothing(users, style, [name]))
+    paragraph = paragraph.filter(name => idle.changesNothing(users, style, [name]))
+    if (!idle.changesNothing(users, style, [...text, ...paragraph])) return null
   }
   const inline = style.family === 'text' || style.family === 'paragraph'
   const meant = idleOnly ? [] : keep.filter(group => groups.includes(group) && says(users, style, group))
@@ -208,7 +233,7 @@ function takenFrom(planner: Planner, stray: Stray, { groups, keep, idleOnly }: S
 /** Whether a style says something of a group that is seen. */
 function says(users: StyleUsers | undefined, style: Style, group: GroupId): boolean {
   const names = groupOf(group).text.filter(name => style.text[name] !== undefined)
-  return names.length > 0 && !changesNothing(users, style, names)
+  return names.length > 0 && !new Idle().changesNothing(users, style, names)
 }
 
 /** The emphasis of a whole frame or cell has no character style it could go to: it stays, which is said. */
@@ -228,8 +253,8 @@ function withoutMeant(
   return text.filter(name => !stays.has(name))
 }
 
-/** Puts what is taken out of a style into its row. */
-function list(planner: Planner, rows: Map<string, StrayRow>, taken: Taken): void {
+/** Puts what is taken out of a style into its row, whose key it answers. */
+function list(planner: Planner, rows: Map<string, StrayRow>, taken: Taken): RowKey {
   const { style, bearers } = taken.stray
   const home = planner.reading.cascade.scope(style.part)
   const pick = (values: Style['text'], names: readonly string[]) =>
@@ -259,6 +284,7 @@ function list(planner: Planner, rows: Map<string, StrayRow>, taken: Taken): void
   row.characters += planner.usersOf(style)?.characters ?? 0
   if (row.places.length < 500) row.places.push(...bearers.slice(0, 500).map(({ part, node }) => ({ part, node })))
   row.strays.push(taken)
+  return row.key
 }
 
 function rowTitle(family: string, owner: string): string {

@@ -25,7 +25,7 @@ async function readByOthers(
 }
 
 describe('token files, read by another’s reader of the format', () => {
-  it.each([
+  it.each<readonly [string, string]>([
     ['a house', houseToTokens(saltmereLine)],
     ['a house for winter', houseToTokens(winterService)],
     ['the styles of a text', stylesToTokens(session(sailingGuide()))],
