@@ -19,7 +19,7 @@ import type { Proposal } from './propose'
 import type { DrawUpWish } from './wish'
 
 /** Values as a common style takes them: their fonts are declared where common styles stand. */
-function written(
+export function written(
   planner: Planner,
   look: Look,
   fonts: FontSources,
@@ -61,7 +61,7 @@ function writtenFont(
 }
 
 /** What of a style set by hand goes, since its named style says it now: all but attributes that are unknown here. */
-const spent = (values: Readonly<Record<string, string>>): Values =>
+export const spent = (values: Readonly<Record<string, string>>): Values =>
   Object.fromEntries(
     Object.keys(values)
       .filter(name => !isForeign(name) || isRevisionMark(name))

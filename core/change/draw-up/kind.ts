@@ -3,15 +3,19 @@ import type { Library } from '../../font/library'
 import { plainNumber } from '../../style/describe'
 import type { Reading } from '../../style/reading'
 import { oneByOne } from '../kind'
-import { PlanError, NothingToPlan } from '../plan'
+import { NothingToPlan } from '../plan'
 import type { Planner } from '../planner'
 import { counted } from '../words'
 import { carryOut } from './carry-out'
+import { carryOutFrames } from './carry-out-frames'
 import type { DrawnWords } from './draw-words'
 import { lookWords, saidWords } from './look-words'
 import type { DrawnStyle } from './model'
-import { proposeStyles, type Proposal } from './propose'
-import { roleOf } from './purposes'
+import type { DrawnFrame } from './gather-frames'
+import type { Named } from './names'
+import { proposeStyles, type Proposal, type ProposalOptions } from './propose'
+import { proposeFrames, type FrameProposal } from './propose-frames'
+import { roleOf, type Purpose } from './purposes'
 import { sweepStyles } from './sweep'
 import { drawUpSchema, type DrawUpWish } from './wish'
 
@@ -70,16 +74,42 @@ function tellWords(
   })
 }
 
+/** Lists what is proposed for loose frames, one row for each style. */
+function tellFrames(planner: Planner, { styles, taken }: FrameProposal): void {
+  const row = (voice: string, frames: readonly DrawnFrame[], title: string, before: string) =>
+    planner.row({
+      key: keyOf(voice, 'graphic'),
+      stage: 'style',
+      optional: true,
+      title,
+      count: frames.length,
+      characters: frames.reduce((sum, each) => sum + each.characters, 0),
+      before,
+      after: `graphic style ${title}`,
+      places: frames
+        .flatMap(frame => frame.members)
+        .slice(0, 500)
+        .map(({ paragraph: { part, node } }) => ({ part, node })),
+    })
+  for (const style of styles) row(style.voice, style.frames, style.displayName, lookWords(style))
+  for (const { voice, frames, name } of taken)
+    row(voice, frames, planner.titleOf(planner.scope, 'graphic', name), 'set by hand to look like it')
+}
+
 /** Keeps in the rules what text of the made styles is for. */
-function keepRoles(planner: Planner, proposal: Proposal, wish: DrawUpWish, kept: (voice: string) => boolean): void {
+function keepRoles(
+  planner: Planner,
+  styles: readonly (DrawnStyle & Named & { readonly purpose: Purpose })[],
+  family: 'paragraph' | 'graphic',
+  wish: DrawUpWish,
+  kept: (voice: string) => boolean,
+): void {
   const named = new Map(planner.made.map(each => [each.displayName, each.name]))
-  const added = proposal.paragraphs.flatMap(style => {
-    const choice = wish.choices.find(each => each.family === 'paragraph' && each.voice === style.voice)
+  const added = styles.flatMap(style => {
+    const choice = wish.choices.find(each => each.family === family && each.voice === style.voice)
     const role = choice?.role === undefined ? roleOf(style.purpose) : choice.role
     const name = named.get(style.displayName)
-    return role && name !== undefined && kept(style.voice)
-      ? [{ style: { family: 'paragraph' as const, name }, role }]
-      : []
+    return role && name !== undefined && kept(style.voice) ? [{ style: { family, name }, role }] : []
   })
   if (added.length === 0) return
   const rules = planner.currentRules
@@ -91,19 +121,45 @@ const settledEnough = 0.9
 
 /** Whether a document's styles say too little of how its text looks to be worked with. */
 export const needsDrawingUp = (reading: Reading, library: Library): boolean =>
-  reading.document.kind === 'text' && takeCensus(reading, library, null).census.settled < settledEnough
+  takeCensus(reading, library, null).census.settled < settledEnough
 
 /** Makes the styles that a document lacks, and tells how many; 0 where it lacks none. */
 export function drawUp(planner: Planner, wish: DrawUpWish): number {
-  const dropped = (voice: string) => ['paragraph', 'text'].some(family => planner.leaves(keyOf(voice, family)))
-  const proposal = proposeStyles(planner.reading, { tolerance: wish.tolerance, choices: wish.choices, dropped })
+  const text = planner.document.kind === 'text'
+  const families = text ? ['paragraph', 'text'] : ['graphic']
+  const dropped = (voice: string) => families.some(family => planner.leaves(keyOf(voice, family)))
+  const kept = (voice: string) => !dropped(voice)
+  const options = { tolerance: wish.tolerance, choices: wish.choices, dropped }
+  return text ? drawUpText(planner, wish, options, kept) : drawUpFrames(planner, wish, options, kept)
+}
+
+function drawUpText(
+  planner: Planner,
+  wish: DrawUpWish,
+  options: ProposalOptions,
+  kept: (voice: string) => boolean,
+): number {
+  const proposal = proposeStyles(planner.reading, options)
   tell(planner, proposal)
   if (proposal.left > 0) planner.note('paragraphs', 'what they stand on cannot be said by a style', proposal.left)
-  const kept = (voice: string) => !dropped(voice)
   carryOut(planner, proposal, wish, kept)
-  keepRoles(planner, proposal, wish, kept)
+  keepRoles(planner, proposal.paragraphs, 'paragraph', wish, kept)
   const { paragraphs, words } = proposal
   return [...paragraphs, ...words].filter((each: DrawnStyle | DrawnWords) => kept(each.voice)).length
+}
+
+function drawUpFrames(
+  planner: Planner,
+  wish: DrawUpWish,
+  options: ProposalOptions,
+  kept: (voice: string) => boolean,
+): number {
+  const proposal = proposeFrames(planner.reading, options)
+  tellFrames(planner, proposal)
+  if (proposal.left > 0) planner.note('frames', 'what they stand on cannot be said by a style', proposal.left)
+  carryOutFrames(planner, proposal, kept)
+  keepRoles(planner, proposal.styles, 'graphic', wish, kept)
+  return proposal.styles.filter(each => kept(each.voice)).length
 }
 
 export const drawUpKind = oneByOne<DrawUpWish>({
@@ -111,15 +167,13 @@ export const drawUpKind = oneByOne<DrawUpWish>({
   schema: drawUpSchema,
   most: 1,
   act(planner, wish) {
-    if (planner.document.kind !== 'text')
-      throw new PlanError(
-        'Only texts are drawn up so far: in a deck or drawing, styles belong to placeholders and shapes. Nothing was changed.',
-      )
     const own = planner.rows.length
     const made = drawUp(planner, wish)
     if (planner.rows.length === own && !wish.sweep)
       throw new NothingToPlan(
-        'Every text of this document looks as its named styles say: there is nothing to draw up. Nothing was changed.',
+        planner.document.kind === 'text'
+          ? 'Every text of this document looks as its named styles say: there is nothing to draw up. Nothing was changed.'
+          : 'Text in loose frames looks as its graphic styles say: there is nothing to draw up. Nothing was changed.',
       )
     if (wish.sweep) sweepStyles(planner)
     return `Draw up ${counted(made, 'style')}`
@@ -128,5 +182,4 @@ export const drawUpKind = oneByOne<DrawUpWish>({
     tolerance === 0
       ? 'Draw up the named styles that the document lacks, from how its text looks.'
       : `Draw up the named styles that the document lacks, voices within ${plainNumber(tolerance)} pt as one.`,
-  applies: document => document.kind === 'text',
 })

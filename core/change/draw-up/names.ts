@@ -51,7 +51,7 @@ class Names {
 
 /**
  * Names of drawn styles by what they are for, in the document's language; of several with one purpose the largest has the
- * plain name, all others what tells them apart from it.
+ * plain name, all others what tells them apart from it. `family`: that of the styles in the making.
  */
 export function nameStyles(
   gathered: Gathered,
@@ -59,15 +59,16 @@ export function nameStyles(
   words: readonly DrawnWords[],
   purposes: ReadonlyMap<DrawnStyle, Purpose>,
   choices: readonly DrawUpChoice[],
+  family: 'paragraph' | 'graphic' = 'paragraph',
 ) {
   const vocabulary = vocabularyOf(languageOf(gathered.paragraphs))
-  const chosen = (family: 'paragraph' | 'text', voice: string) =>
-    choices.find(each => each.family === family && each.voice === voice)?.name
-  const ofParagraphs = new Names(gathered, 'paragraph')
+  const chosen = (of: DrawUpChoice['family'], voice: string) =>
+    choices.find(each => each.family === of && each.voice === voice)?.name
+  const ofParagraphs = new Names(gathered, family)
   // Names that were chosen come first: others step aside.
   const given = new Map<object, string>()
   for (const style of styles) {
-    const name = chosen('paragraph', style.voice)
+    const name = chosen(family, style.voice)
     if (name !== undefined) given.set(style, ofParagraphs.give(name))
   }
   const paragraphs = new Map<DrawnStyle, Named>()
@@ -78,7 +79,9 @@ export function nameStyles(
       purpose.kind === 'heading' ? `${vocabulary.heading} ${purpose.level}` : vocabulary.purposes[purpose.kind]
     const first = firsts.get(plain)
     if (!first) firsts.set(plain, style)
-    const apart = differencesOf(style, first ?? baseOf(gathered, style), vocabulary)
+    // Graphic styles go back to one that says nothing of a purpose.
+    const other = first ?? (family === 'paragraph' ? baseOf(gathered, style) : style)
+    const apart = differencesOf(style, other, vocabulary)
     paragraphs.set(style, {
       displayName:
         given.get(style) ??

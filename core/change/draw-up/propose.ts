@@ -49,7 +49,7 @@ interface Bucket {
 /** Draws up a document: which styles its voices would be, and whose text they would have. Nothing is changed. */
 export function proposeStyles(reading: Reading, { tolerance, choices, dropped }: ProposalOptions): Proposal {
   const gathered = new Gathered(reading)
-  const voices = foldedVoices(gathered.paragraphs, tolerance, choices)
+  const voices = foldedVoices(gathered.paragraphs, tolerance, choices, 'paragraph')
   const buckets = bucketsOf(gathered, voices)
   const taken: TakenStyle[] = []
   const drawn: DrawnStyle[] = []
@@ -93,17 +93,21 @@ export function proposeStyles(reading: Reading, { tolerance, choices, dropped }:
 const largest = (members: readonly DrawnParagraph[]): DrawnParagraph =>
   members.reduce((best, each) => (each.characters > best.characters ? each : best))
 
-/** Which look each paragraph is drawn up in: its own, or that of the voice it is folded into. */
-export type Voices = ReadonlyMap<DrawnParagraph, { readonly voice: string; readonly look: Look }>
+/** What is drawn up by its look: a paragraph, or a frame. */
+type Drawn = Pick<DrawnParagraph, 'look' | 'characters' | 'slots' | 'needs'>
 
-/** Voices of all paragraphs that need a style, twins folded into the one with more text. */
-function foldedVoices(
-  paragraphs: readonly DrawnParagraph[],
+/** Which look each paragraph or frame is drawn up in: its own, or that of the voice it is folded into. */
+export type Voices<T extends Drawn> = ReadonlyMap<T, { readonly voice: string; readonly look: Look }>
+
+/** Voices of all that needs a style, twins folded into the one with more text. */
+export function foldedVoices<T extends Drawn>(
+  drawn: readonly T[],
   tolerance: number,
   choices: readonly DrawUpChoice[],
-): Voices {
-  const found = new Map<string, { voice: string; look: Look; characters: number; members: DrawnParagraph[] }>()
-  for (const each of paragraphs) {
+  family: DrawUpChoice['family'],
+): Voices<T> {
+  const found = new Map<string, { voice: string; look: Look; characters: number; members: T[] }>()
+  for (const each of drawn) {
     if (!each.needs) continue
     const voice = voiceWord(each.look)
     const known = found.get(voice) ?? { voice, look: each.look, characters: 0, members: [] }
@@ -112,10 +116,10 @@ function foldedVoices(
     found.set(voice, known)
   }
   const ordered = [...found.values()].sort((a, b) => b.characters - a.characters)
-  const folded = new Map<DrawnParagraph, { voice: string; look: Look }>()
-  const heads: { voice: string; look: Look; members: readonly DrawnParagraph[] }[] = []
+  const folded = new Map<T, { voice: string; look: Look }>()
+  const heads: { voice: string; look: Look; members: readonly T[] }[] = []
   for (const { voice, look, members } of ordered) {
-    const into = choices.find(each => each.family === 'paragraph' && each.voice === voice)?.into
+    const into = choices.find(each => each.family === family && each.voice === voice)?.into
     const byHand = into?.kind === 'voice' ? ordered.find(each => each.voice === into.voice) : undefined
     const head =
       byHand ??
@@ -128,14 +132,14 @@ function foldedVoices(
   return folded
 }
 
-/** Attributes of the scripts that no text of some paragraphs is written in: what they say is not seen. */
-function unseen(members: readonly DrawnParagraph[]): ReadonlySet<string> {
+/** Attributes of the scripts that no text of these is written in: what they say is not seen. */
+function unseen(members: readonly Pick<Drawn, 'slots'>[]): ReadonlySet<string> {
   const seen = new Set(members.flatMap(member => [...member.slots]))
   return attributesOfSlots(slots.filter(slot => !seen.has(slot)))
 }
 
 /** Paragraphs of one voice together, as far as their bases bring the same along and what most need can be said there. */
-function bucketsOf(gathered: Gathered, voices: Voices): Bucket[] {
+function bucketsOf(gathered: Gathered, voices: Voices<DrawnParagraph>): Bucket[] {
   const byBase = new Map<string, Bucket>()
   const empty: DrawnParagraph[] = []
   for (const member of gathered.paragraphs) {

@@ -8,7 +8,7 @@ const voice = z.string().regex(/^[0-9a-f]{16}$/)
 /** What is chosen by hand for one proposed style. */
 export const drawUpChoiceSchema = z.strictObject({
   voice,
-  family: z.enum(['paragraph', 'text']),
+  family: z.enum(['paragraph', 'text', 'graphic']),
   /** What it is called, in place of the name that is proposed. */
   name: displayName.optional(),
   /** What its text is for; null for nothing in particular. */
@@ -23,7 +23,10 @@ export const drawUpChoiceSchema = z.strictObject({
 })
 export type DrawUpChoice = z.infer<typeof drawUpChoiceSchema>
 
-/** Makes the named styles that a document lacks, from its voices, so that it looks the same and is settled. */
+/**
+ * Makes the named styles that a document lacks, from its voices, so that it looks the same and is settled: paragraph and
+ * character styles of a text, graphic styles of the loose frames of a deck or drawing.
+ */
 export const drawUpSchema = z.strictObject({
   type: z.literal('draw-up'),
   /** Points by which sizes and leading may differ in voices that are drawn up as one. At 0 nothing moves. */

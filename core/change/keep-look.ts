@@ -1,10 +1,10 @@
-import type { Properties } from '../../document/styles'
-import { differing, type Look } from '../draw-up/look'
-import { attributesOfLook } from '../draw-up/model'
+import type { Properties } from '../document/styles'
+import { differing, type Look } from './draw-up/look'
+import { attributesOfLook } from './draw-up/model'
 
 /**
  * What a style has to say for itself so that its text looks as it did, now that what it goes back to is set otherwise. A colour
- * where nobody named one was that of the window (ODF 1.4 part 3, 20.384): it is said so. What else nobody said, no style can
+ * where nobody named one was that of the window (ODF 1.4 part 3, 20.395): it is said so. What else nobody said, no style can
  * take back.
  */
 export function valuesToKeep(was: Look, now: Look): { readonly text: Properties; readonly paragraph: Properties } {
