@@ -35,7 +35,9 @@ function stylesOf({ rows }: Plan, after: DocumentSession) {
     .map(({ key, title, count, characters }) => {
       const name = named.get(`${String(key.family)} ${title}`)
       const role = rules.styles.find(({ style }) => style.family === key.family && style.name === name)?.role ?? null
-      return { name: title, family: key.family, role, paragraphs: key.family === 'paragraph' ? count : 0, characters }
+      const paragraphs = key.family === 'paragraph' ? count : 0
+      const frames = key.family === 'graphic' ? { frames: count } : {}
+      return { name: title, family: key.family, role, paragraphs, ...frames, characters }
     })
 }
 

@@ -56,15 +56,18 @@ const choices = computed((): DrawUpChoice[] =>
     ]
   }),
 )
-const named = computed(() => styles.list.filter(style => style.family === 'paragraph' && style.characters > 0))
+/** Which styles text takes: in decks and drawings those of its frames. */
+const main = computed(() => (desk.info?.document.kind === 'text' ? 'paragraph' : 'graphic'))
+const familyWords = { paragraph: 'paragraph style', text: 'character style', graphic: 'graphic style' } as const
+const named = computed(() => styles.list.filter(style => style.family === main.value && style.characters > 0))
 /** What stays by hand is told below the list. */
 const listed = computed(() => (proposed.value ?? []).filter(each => chosen.value[keyOf(each)]?.to?.kind !== 'hand'))
 /** Where the text of a style may go, each with what it is called in the choice. */
 function targets(style: ProposedStyle): { readonly key: string; readonly says: string; readonly to: Target }[] {
-  const others = listed.value.filter(each => each.family === 'paragraph' && !each.exists && each.voice !== style.voice)
+  const others = listed.value.filter(each => each.family === main.value && !each.exists && each.voice !== style.voice)
   const list: { says: string; to: Target }[] = [
     { says: 'stays by hand', to: { kind: 'hand' } },
-    ...(style.family !== 'paragraph'
+    ...(style.family === 'text'
       ? []
       : [
           ...others.map(({ displayName, voice }) => ({
@@ -137,7 +140,12 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
     <button type="button" class="link" @click="styles.leave()">All styles</button>
     <h1 class="mt-1"><Term word="drawUp">Draw up</Term> styles</h1>
     <p class="text-soft">
-      The styles that this document lacks, made from its voices. It looks the same;
+      {{
+        main === 'paragraph'
+          ? 'The styles that this document lacks, made from its voices.'
+          : 'The styles that loose frames lack, made from their voices. Placeholders go by their levels.'
+      }}
+      It looks the same;
       <template v-if="desk.census">{{ settledWords(desk.census.settled) }} of its text is settled now.</template>
     </p>
     <p v-if="said || styles.message" role="alert" class="mt-2 border border-rubric bg-sheet p-3 text-rubric">
@@ -153,7 +161,7 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
           <option :value="1">within 1 pt</option>
         </Choice></label
       >
-      <label class="flex items-center gap-1.5"
+      <label v-if="main === 'paragraph'" class="flex items-center gap-1.5"
         >Headings
         <Choice v-model="headings" aria-label="Which paragraphs that look like headings become headings">
           <option value="unlabelled">where no number would appear</option>
@@ -168,11 +176,18 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
     <p v-if="proposed === null && !said" class="mt-4 text-soft" role="status">Looking at every voice …</p>
     <template v-else-if="proposed">
       <p v-if="listed.length === 0 && elsewhere.length === 0" class="mt-4" role="status">
-        Every text looks as its named styles say: there is nothing to draw up.
+        {{
+          main === 'paragraph'
+            ? 'Every text looks as its named styles say: there is nothing to draw up.'
+            : 'Text in loose frames looks as its graphic styles say: there is nothing to draw up.'
+        }}
       </p>
       <template v-else>
         <div role="status" class="mt-4">
-          <h2>{{ counted(count('paragraph'), 'paragraph style') }}, {{ counted(count('text'), 'character style') }}</h2>
+          <h2>
+            {{ counted(count(main), familyWords[main])
+            }}<template v-if="main === 'paragraph'">, {{ counted(count('text'), familyWords.text) }}</template>
+          </h2>
         </div>
         <ul class="mt-1 border-t border-ink" aria-label="Proposed styles">
           <li
@@ -186,11 +201,11 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
               v-typed="chosen[keyOf(style)]?.name ?? style.displayName"
               class="field min-w-0"
               maxlength="200"
-              :aria-label="`Name of the ${style.family === 'text' ? 'character' : 'paragraph'} style ${style.displayName}`"
+              :aria-label="`Name of the ${familyWords[style.family]} ${style.displayName}`"
               @change="choose(style, { name: ($event.target as HTMLInputElement).value })"
             />
             <Choice
-              v-if="style.family === 'paragraph' && !style.exists"
+              v-if="style.family !== 'text' && !style.exists"
               :model-value="chosen[keyOf(style)]?.role ?? style.role ?? ''"
               :aria-label="`Role of ${style.displayName}`"
               @update:model-value="choose(style, { role: $event as (typeof roles)[number] | '' })"
@@ -220,7 +235,7 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
                 >{{
                   counted(
                     style.count,
-                    style.family === 'text' ? 'stretch' : 'paragraph',
+                    { text: 'stretch', paragraph: 'paragraph', graphic: 'frame' }[style.family],
                     style.family === 'text' ? 'stretches' : undefined,
                   )
                 }}, {{ percent(style.share) }}</span
@@ -235,7 +250,7 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
           </li>
         </ul>
         <button type="button" class="act mt-4" :disabled="styles.busy" @click="show">
-          {{ styles.busy ? 'Planning …' : `Show the plan of ${counted(count('paragraph') + count('text'), 'style')}` }}
+          {{ styles.busy ? 'Planning …' : `Show the plan of ${counted(count(main) + count('text'), 'style')}` }}
         </button>
       </template>
     </template>

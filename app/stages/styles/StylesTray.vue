@@ -149,17 +149,11 @@ watch(
         <button type="button" class="act" :disabled="!desk.census" @click="styles.panel = 'settle'">
           Settle local formatting
         </button>
-        <button
-          v-if="desk.info?.document.kind === 'text'"
-          type="button"
-          class="act"
-          :disabled="!desk.census"
-          @click="styles.panel = 'draw-up'"
-        >
+        <button type="button" class="act" :disabled="!desk.census" @click="styles.panel = 'draw-up'">
           Draw up styles
         </button>
         <button
-          v-else-if="desk.info?.document.kind === 'presentation'"
+          v-if="desk.info?.document.kind === 'presentation'"
           type="button"
           class="act"
           :disabled="!desk.census"

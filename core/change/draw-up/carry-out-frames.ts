@@ -1,4 +1,5 @@
 import { assignParagraph } from '../../document/paragraph-verbs'
+import type { Style } from '../../document/styles'
 import { encodeStyleName } from '../../document/style-names'
 import { setReference } from '../../document/style-references'
 import { addStyle } from '../../document/style-verbs'
@@ -76,16 +77,21 @@ function makeFrameStyle(
 }
 
 /** Lets a frame go back to its new style, which says how its text looks: what it said of that itself goes. */
-function giveFrame(planner: Planner, { frame: { part, node, local }, name, says }: Given): void {
-  const said = Object.fromEntries(
-    Object.entries(local?.paragraph ?? {}).filter(([key]) => isLeading(key) || key in says),
-  )
-  const own = local
-    ? planner
-        .automatic(part)
-        .derive('graphic', local.name, { text: spent(local.text), paragraph: spent(said), parent: name })
-    : name
-  setReference(planner.change.on(part), { node, attribute: 'draw:style-name' }, own)
+function giveFrame(planner: Planner, { frame: { part, node, local, localText }, name, says }: Given): void {
+  const draft = planner.change.on(part)
+  const automatic = planner.automatic(part)
+  const less = ({ text, paragraph }: Style) => ({
+    text: spent(text),
+    paragraph: spent(Object.fromEntries(Object.entries(paragraph).filter(([key]) => isLeading(key) || key in says))),
+  })
+  const own = local ? automatic.derive('graphic', local.name, { ...less(local), parent: name }) : name
+  setReference(draft, { node, attribute: 'draw:style-name' }, own)
+  if (localText)
+    setReference(
+      draft,
+      { node, attribute: 'draw:text-style-name' },
+      automatic.derive('paragraph', localText.name, less(localText)),
+    )
 }
 
 /**
@@ -117,8 +123,7 @@ function pin(
     ? valuesToKeep(lookOf(style.text.effective), lookOf(now.text.effective))
     : { text: {}, paragraph: {} }
   // What the frame's style says for all of its paragraphs, none has to say.
-  const plain = paragraph.holder?.kind === 'frame' && paragraph.holder.textStyle === null
-  const said = Object.keys(plain ? (local?.paragraph ?? {}) : {}).filter(name => name in says)
+  const said = Object.keys(local?.paragraph ?? {}).filter(name => name in says)
   const difference = {
     text: keep.text,
     paragraph: { ...Object.fromEntries(said.map(name => [name, null])), ...values, ...keep.paragraph },

@@ -13,6 +13,8 @@ export interface DrawnFrame {
   readonly node: number
   /** The style that it has by hand; null where it has a named one, or none. */
   readonly local: Style | null
+  /** The style that it has by hand for its paragraphs; null where it has none. */
+  readonly localText: Style | null
   /** The named graphic style that it has, or that its own goes back to. */
   readonly base: string | null
   readonly paragraphs: readonly DrawnParagraph[]
@@ -92,6 +94,7 @@ function drawnFrame(gathered: Gathered, paragraphs: readonly DrawnParagraph[]): 
   const most = mostOf(paragraphs)
   if (!most) return null
   const local = named?.origin === 'automatic' ? named : null
+  const ofText = holder.textStyle === null ? undefined : findStyle(scope, 'paragraph', holder.textStyle)
   const base = local ? local.parentName : (named?.name ?? null)
   const { look, voice, characters } = most
   const word = voiceWord(look)
@@ -99,6 +102,7 @@ function drawnFrame(gathered: Gathered, paragraphs: readonly DrawnParagraph[]): 
     part,
     node: holder.node,
     local,
+    localText: ofText?.origin === 'automatic' ? ofText : null,
     base,
     paragraphs,
     members: paragraphs.filter(each =>

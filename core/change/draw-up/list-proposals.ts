@@ -10,18 +10,21 @@ import { objectSign } from '../../style/runs'
 import { drawnLook, type StyleLook } from '../styles/style-list'
 import { lookWords, saidWords } from './look-words'
 import type { Named } from './names'
-import { proposeStyles, type ProposalOptions } from './propose'
+import type { DrawnParagraph, Gathered } from './gather'
+import type { DrawnFrame } from './gather-frames'
+import { proposeStyles, type Proposal, type ProposalOptions } from './propose'
+import { proposeFrames, type FrameProposal } from './propose-frames'
 import { roleOf } from './purposes'
 
 /** A style that draw-up proposes, as a list shows it. */
 export interface ProposedStyle {
   readonly voice: string
-  readonly family: 'paragraph' | 'text'
+  readonly family: 'paragraph' | 'text' | 'graphic'
   readonly displayName: string
   readonly role: Role | null
   /** The title of the style it would go back to; '' for none. */
   readonly parent: string
-  /** Paragraphs, or stretches of words. */
+  /** Paragraphs, stretches of words, or frames. */
   readonly count: number
   readonly characters: number
   /** Of all characters. */
@@ -44,75 +47,81 @@ const sampleLength = 70
 const sampleOf = (text: string): string =>
   text.replaceAll(objectSign, '').replace(/\s+/g, ' ').trim().slice(0, sampleLength)
 
-/** What draw-up would make of a document, as a list: paragraph styles first, each sort with the most text first. */
-export function listProposals(
-  reading: Reading,
-  library: Library,
-  composition: Composition | null,
-  options: ProposalOptions,
-): ProposedStyle[] {
-  const where = pagesOf(composition)
-  const placeOf = ({ part, node, place }: Paragraph, start: number, end: number): Occurrence => ({
-    part,
-    node,
-    place,
-    start,
-    end,
-    page: where(part, node, start, end)[0] ?? -1,
-    face: '',
-    voice: '',
-  })
-  const proposal = proposeStyles(reading, options)
-  const all = Math.max(
-    proposal.gathered.paragraphs.reduce((sum, each) => sum + each.characters, 0),
-    1,
-  )
-  const titleOf = (name: string | null): string => {
-    const [scope] = [...reading.cascade.scopes.values()]
-    return (name !== null && scope && findStyle(scope, 'paragraph', name)?.displayName) || ''
+type Unshared = Omit<ProposedStyle, 'share'>
+
+/** What is told of the text that a style would have. */
+type OfMembers = Pick<ProposedStyle, 'count' | 'characters' | 'sample' | 'look' | 'places'>
+
+/** Tells of texts and of frames alike. */
+class Listing {
+  private readonly where: ReturnType<typeof pagesOf>
+
+  constructor(
+    private readonly reading: Reading,
+    private readonly library: Library,
+    composition: Composition | null,
+  ) {
+    this.where = pagesOf(composition)
   }
-  const ofMembers = (members: (typeof proposal.paragraphs)[number]['members']) => {
+
+  private placeOf({ part, node, place }: Paragraph, start: number, end: number): Occurrence {
+    const [page = -1] = this.where(part, node, start, end)
+    return { part, node, place, start, end, page, face: '', voice: '' }
+  }
+
+  private titleOf(family: string, name: string | null): string {
+    const [scope] = [...this.reading.cascade.scopes.values()]
+    return (name !== null && scope && findStyle(scope, family, name)?.displayName) || ''
+  }
+
+  private ofMembers(members: readonly DrawnParagraph[]): OfMembers {
     const shown = members.find(each => each.characters > 0) ?? members[0]!
+    const slot = shown.slots.has('asian') && !shown.slots.has('western') ? 'asian' : 'western'
     return {
       count: members.length,
       characters: members.reduce((sum, each) => sum + each.characters, 0),
       sample: sampleOf(shown.text),
-      look: drawnLook(
-        library,
-        shown.voice,
-        shown.slots.has('asian') && !shown.slots.has('western') ? 'asian' : 'western',
-      ),
+      look: drawnLook(this.library, shown.voice, slot),
       places: members
         .filter(each => each.characters > 0)
         .slice(0, placeLimit)
-        .map(each => placeOf(each.paragraph, 0, each.text.length)),
+        .map(each => this.placeOf(each.paragraph, 0, each.text.length)),
     }
   }
-  const paragraphs = proposal.paragraphs.map(style => ({
-    voice: style.voice,
-    family: 'paragraph' as const,
-    displayName: style.displayName,
-    role: roleOf(style.purpose),
-    parent: style.parent ? (style.parent as typeof style.parent & Named).displayName : titleOf(style.base),
-    words: lookWords(style),
-    exists: false,
-    ...ofMembers(style.members),
-  }))
-  const taken = proposal.taken.map(({ voice, name, members }) => ({
-    voice,
-    family: 'paragraph' as const,
-    displayName: titleOf(name),
-    role: null,
-    parent: '',
-    words: 'looks as this style says',
-    exists: true,
-    ...ofMembers(members),
-  }))
-  const words = proposal.words.map(({ voice, displayName, says, stretches, characters }) => {
+
+  private made(family: 'paragraph' | 'graphic', style: Proposal['paragraphs'][number]) {
+    return {
+      voice: style.voice,
+      family,
+      displayName: style.displayName,
+      role: roleOf(style.purpose),
+      parent: style.parent
+        ? (style.parent as typeof style.parent & Named).displayName
+        : this.titleOf(family, style.base),
+      words: lookWords(style),
+      exists: false,
+      ...this.ofMembers(style.members),
+    }
+  }
+
+  private taken(family: 'paragraph' | 'graphic', voice: string, name: string, members: readonly DrawnParagraph[]) {
+    return {
+      voice,
+      family,
+      displayName: this.titleOf(family, name),
+      role: null,
+      parent: '',
+      words: 'looks as this style says',
+      exists: true,
+      ...this.ofMembers(members),
+    }
+  }
+
+  private words({ voice, displayName, says, stretches, characters }: Proposal['words'][number]): Unshared {
     const { member, run } = stretches.find(each => each.run.visible)!
     return {
       voice,
-      family: 'text' as const,
+      family: 'text',
       displayName,
       role: null,
       parent: '',
@@ -121,12 +130,67 @@ export function listProposals(
       count: stretches.length,
       characters,
       sample: sampleOf(member.text.slice(run.from, run.to)),
-      look: drawnLook(library, run.style, 'western'),
-      places: stretches.slice(0, placeLimit).map(each => placeOf(each.member.paragraph, each.run.from, each.run.to)),
+      look: drawnLook(this.library, run.style, 'western'),
+      places: stretches
+        .slice(0, placeLimit)
+        .map(each => this.placeOf(each.member.paragraph, each.run.from, each.run.to)),
     }
-  })
-  return [...[...paragraphs, ...taken].sort((a, b) => b.characters - a.characters), ...words].map(each => ({
-    ...each,
-    share: each.characters / all,
-  }))
+  }
+
+  /** Of a text: paragraph styles, those with the most text first, then character styles. */
+  ofText({ paragraphs, taken, words }: Proposal): Unshared[] {
+    return [
+      ...mostFirst([
+        ...paragraphs.map(style => this.made('paragraph', style)),
+        ...taken.map(({ voice, name, members }) => this.taken('paragraph', voice, name, members)),
+      ]),
+      ...words.map(each => this.words(each)),
+    ]
+  }
+
+  /** Of a deck or drawing: graphic styles of its loose frames. */
+  ofFrames({ styles, taken }: FrameProposal): Unshared[] {
+    const told = (frames: readonly DrawnFrame[]) => ({
+      count: frames.length,
+      characters: frames.reduce((sum, each) => sum + each.characters, 0),
+    })
+    return mostFirst([
+      ...styles.map(style => ({ ...this.made('graphic', style), ...told(style.frames) })),
+      ...taken.map(({ voice, name, frames }) => ({
+        ...this.taken(
+          'graphic',
+          voice,
+          name,
+          frames.flatMap(frame => frame.members),
+        ),
+        ...told(frames),
+      })),
+    ])
+  }
+}
+
+const mostFirst = <T extends { readonly characters: number }>(list: readonly T[]): T[] =>
+  [...list].sort((a, b) => b.characters - a.characters)
+
+/** What draw-up would make of a document, as a list. */
+export function listProposals(
+  reading: Reading,
+  library: Library,
+  composition: Composition | null,
+  options: ProposalOptions,
+): ProposedStyle[] {
+  const listing = new Listing(reading, library, composition)
+  const shared = ({ paragraphs }: Gathered, list: readonly Unshared[]): ProposedStyle[] => {
+    const all = Math.max(
+      paragraphs.reduce((sum, each) => sum + each.characters, 0),
+      1,
+    )
+    return list.map(each => ({ ...each, share: each.characters / all }))
+  }
+  if (reading.document.kind === 'text') {
+    const proposal = proposeStyles(reading, options)
+    return shared(proposal.gathered, listing.ofText(proposal))
+  }
+  const proposal = proposeFrames(reading, options)
+  return shared(proposal.gathered, listing.ofFrames(proposal))
 }

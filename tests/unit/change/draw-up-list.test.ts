@@ -4,12 +4,17 @@ import { proposeStyles } from '../../../core/change/draw-up/propose'
 import { vocabularyOf } from '../../../core/change/draw-up/vocabulary'
 import { winterTariff } from '../../../demo/winter-tariff'
 import {
+  drawingOf,
+  drawnPage,
+  graphicStyle,
   library,
   paragraphStyle,
   session,
   sessionOf,
+  shapeAt,
   smallPage,
   standardMaster,
+  textFrame,
   textStyle,
 } from '../../support/fixtures'
 import { quickly } from '../../support/planning'
@@ -52,6 +57,30 @@ describe('what drawing up proposes, as a list', () => {
     expect(list.map(each => each.family).lastIndexOf('paragraph')).toBeLessThan(
       list.findIndex(each => each.family === 'text'),
     )
+  })
+
+  it('lists the graphic styles that loose frames of a deck lack', () => {
+    const deck = drawingOf({
+      styles: graphicStyle('standard', 'draw:fill="none"', 'fo:font-family="Spectral" fo:font-size="18pt"'),
+      automatic: textStyle('T1', 'fo:font-family="Jost" fo:font-size="12pt"'),
+      pages: ['Pier box', 'Long pier']
+        .map(words =>
+          drawnPage(
+            textFrame(
+              shapeAt(1, 1, 8, 2),
+              `<text:p><text:span text:style-name="T1">${words}</text:span></text:p>`,
+              'draw:style-name="standard"',
+            ),
+          ),
+        )
+        .join(''),
+    })
+    const list = listProposals(deck.reading, library, deck.composition, nothing)
+    expect(list).toMatchObject([
+      { family: 'graphic', parent: 'standard', count: 2, characters: 17, share: 1, exists: false, sample: 'Pier box' },
+    ])
+    expect(list[0]!.places.map(each => each.page)).toEqual([0, 1])
+    expect(list[0]!.look).toMatchObject({ family: 'Jost', size: 12 })
   })
 
   it('lists what goes to a style that is there already as such', () => {
