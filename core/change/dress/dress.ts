@@ -26,7 +26,9 @@ const families = new Set(['paragraph', 'graphic', 'presentation', 'table-cell'])
 function stylesToDress(planner: Planner, { house, roles, keep }: DressWish): Dressed[] {
   const medium = mediumOf(planner.document.kind)
   const known = styleRoles(planner.reading)
-  const byHand = new Map(roles.map(each => [styleKey(each.style), each.role]))
+  // What was drawn up in the same plan is known to the rules as they shall be.
+  const kept = planner.currentRules.styles.flatMap(({ style, role }) => (role === undefined ? [] : [{ style, role }]))
+  const byHand = new Map([...kept, ...roles].map(each => [styleKey(each.style), each.role]))
   return [...planner.scope.common.values()]
     .filter(
       style =>
