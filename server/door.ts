@@ -74,7 +74,7 @@ export function route<T>(
         throw refusal(403, 'A program does nothing to the person it asks for. Nothing was changed.')
       if (!actor.rights.has(right)) throw refusal(403, `You may not ${mayNot[right]}. Nothing was changed.`)
       await rate.count(JSON.stringify([actor.owner, actor.person, getRequestIP(event)]), right)
-      const acting = actingAs(knex, actor)
+      const acting = actingAs(knex, actor, right)
       const answer = await handler(event, acting, session).catch(error => withNames(acting, error))
       const kind = session === '' || event.context.untold === true ? undefined : audited[right]
       if (kind) await tellAudit(acting, kind, event.path.split('?', 1)[0])

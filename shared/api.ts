@@ -7,6 +7,8 @@ import type { StandIn } from '../core/font/library'
 import { houseSchema, type House } from '../core/house/house'
 import type { RoleShare } from '../core/house/to-style'
 import type { Severity } from '../core/house/checks'
+import type { FolderMember } from './people'
+import type { Right } from './rights'
 import { batchLimit, shelfSorts } from './shelf'
 
 /*
@@ -121,6 +123,8 @@ export interface DocumentInfo {
   readonly document: DocumentRow
   /** The folder it lies in. */
   readonly folder: Pick<Folder, 'id' | 'name'> | null
+  /** What whoever asks may do with it. */
+  readonly rights: readonly Right[]
   readonly versions: readonly VersionRow[]
   readonly signOffs: readonly SignOff[]
   readonly history: { readonly undo: Step | null; readonly redo: Step | null }
@@ -252,8 +256,12 @@ export interface Folder {
   readonly documents: number
   /** For how many days after its last change a document is kept here; null for good. */
   readonly keepDays: number | null
-  /** Those who see it, beside the owners, by their ids; none where everybody of the studio does. */
-  readonly members: readonly string[]
+  /** Those who see it, beside the owners of the desk; none where everybody of the studio does. */
+  readonly members: readonly FolderMember[]
+  /** What whoever asks may do in it. */
+  readonly rights: readonly Right[]
+  /** Whether they say who sees it. */
+  readonly owns: boolean
 }
 
 /** So many days may something be kept, at the least and at the most. */

@@ -21,6 +21,10 @@ export const rightsOf: Readonly<Record<PersonRole, readonly Right[]>> = {
 export const extraRights = ['take', 'sign', 'issue', 'purge'] as const satisfies readonly Right[]
 export type ExtraRight = (typeof extraRights)[number]
 
+/** What somebody may do in a folder where they are something else than at the desk: never more. */
+export const rightsIn = (own: readonly Right[], role: PersonRole | null): readonly Right[] =>
+  role === 'reader' ? own.filter(right => rightsOf.reader.includes(right)) : own
+
 /** Somebody of the studio. */
 export interface Person {
   readonly id: string
@@ -128,8 +132,14 @@ export const keyForBodySchema = z.strictObject({
   may: z.enum(Object.keys(keyRights) as [KeyRight, ...KeyRight[]]),
   days: z.int().min(1).max(366),
 })
-/** Who sees a folder, beside the owners; none: everybody. */
-export const folderMembersSchema = z.strictObject({ people: z.array(z.string().min(1).max(36)).max(500) })
+/**
+ * Somebody who sees a folder, and what they do there: an owner also says who else does, a designer does what they may at the
+ * desk, a reader looks and writes remarks.
+ */
+const folderMemberSchema = z.strictObject({ person: z.string().min(1).max(36), role: z.enum(roles) })
+export type FolderMember = z.infer<typeof folderMemberSchema>
+/** Who sees a folder, beside the owners of the desk; none: everybody. */
+export const folderMembersSchema = z.strictObject({ people: z.array(folderMemberSchema).max(500) })
 /** Which document somebody is at, or has left. */
 export const atBodySchema = z.strictObject({ document: z.uuid(), left: z.boolean().default(false) })
 export const studioBodySchema = z.strictObject({ name: nameSchema })

@@ -4,6 +4,7 @@ import type { FinishedCensus } from '~~/core/format/finished/census'
 import type { RemarkPlace } from '~~/core/remarks/remark'
 import type { DocumentInfo } from '~~/shared/api'
 import type { Remark } from '~~/shared/remarks'
+import { useMe } from '../stores/me'
 import { counted, grouped } from './words'
 import DeskFrame from './DeskFrame.vue'
 import RunningHead from './RunningHead.vue'
@@ -13,11 +14,10 @@ import WhoIsHere from './WhoIsHere.vue'
 import SignOff from '../kit/SignOff.vue'
 import PageRemarks from '../remarks/PageRemarks.vue'
 import { useRemarks } from '../stores/remarks'
-import { useMe } from '../stores/me'
 
 /** A document for whoever looks and changes nothing: its pages come as outlines, drawn by the desk, and no face with them. */
-const props = defineProps<{ info: DocumentInfo }>()
 const me = useMe()
+const props = defineProps<{ info: DocumentInfo }>()
 const remarks = useRemarks()
 const census = shallowRef<Census | FinishedCensus | null>(null)
 const page = ref(0)
@@ -114,9 +114,9 @@ useHead({ title: () => `${title.value}, Morphene` })
           <h1>{{ title }}</h1>
           <p class="text-soft">
             You look at this document and change nothing: its pages are drawn by the desk.
-            {{ me.may('take') ? 'You may take it away.' : '' }}
+            {{ info.rights.includes('take') ? 'You may take it away.' : '' }}
           </p>
-          <p v-if="me.may('take')" class="mt-2">
+          <p v-if="info.rights.includes('take')" class="mt-2">
             <a class="plain inline-block" :href="`/api/documents/${info.document.id}/file?download`">Save the file</a>
           </p>
           <SignOff class="mt-3" :info="info" />

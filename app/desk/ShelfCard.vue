@@ -2,7 +2,6 @@
 import type { Job } from '~~/shared/api'
 import type { ShelfCard } from '~~/shared/api'
 import Choice from '../kit/Choice.vue'
-import { useMe } from '../stores/me'
 import { useShelf } from '../stores/shelf'
 import { counted, settledWords } from './words'
 import Term from '../kit/Term.vue'
@@ -10,7 +9,6 @@ import Term from '../kit/Term.vue'
 const props = defineProps<{ card: ShelfCard; job?: Job; first?: boolean }>()
 const emit = defineEmits<{ remove: [] }>()
 const shelf = useShelf()
-const me = useMe()
 const families = computed(() => {
   const known = new Map<string, { family: string; absent: boolean; characters: number }>()
   for (const face of props.card.faces) {
@@ -24,6 +22,10 @@ const families = computed(() => {
   return [...known.values()].sort((a, b) => b.characters - a.characters)
 })
 const absent = computed(() => families.value.filter(each => each.absent).length)
+/** Folders that it can be put into, and the one where it lies. */
+const placesToPut = computed(() =>
+  shelf.folders.filter(each => each.id === props.card.folder || shelf.mayIn(each.id, 'arrange')),
+)
 const name = computed(() => props.card.fileName.replace(/\.(od[tpg]|pdf)$/i, ''))
 </script>
 
@@ -91,7 +93,10 @@ const name = computed(() => props.card.fileName.replace(/\.(od[tpg]|pdf)$/i, '')
       </p>
       <p v-if="card.signed" class="mt-1 text-[13px] text-ochre">Signed: a change ends its signature.</p>
     </div>
-    <div v-if="me.may('arrange')" class="absolute right-4 bottom-3 flex items-center gap-3 text-[13px]">
+    <div
+      v-if="shelf.mayIn(card.folder, 'arrange')"
+      class="absolute right-4 bottom-3 flex items-center gap-3 text-[13px]"
+    >
       <Choice
         v-if="shelf.folders.length > 0"
         class="max-w-[120px] bg-transparent text-soft"
@@ -100,7 +105,7 @@ const name = computed(() => props.card.fileName.replace(/\.(od[tpg]|pdf)$/i, '')
         @update:model-value="shelf.move(card.id, $event || null)"
       >
         <option value="">no folder</option>
-        <option v-for="each in shelf.folders" :key="each.id" :value="each.id">{{ each.name }}</option>
+        <option v-for="each in placesToPut" :key="each.id" :value="each.id">{{ each.name }}</option>
       </Choice>
       <button
         type="button"

@@ -45,7 +45,7 @@ async function act(method: 'POST' | 'DELETE'): Promise<void> {
     </p>
     <p v-if="now.length === 0 && !before" class="text-soft">No version is signed off.</p>
     <p v-if="failure" role="alert" class="text-rubric">{{ failure }}</p>
-    <p v-if="me.may('sign')" class="mt-1">
+    <p v-if="info.rights.includes('sign')" class="mt-1">
       <button v-if="isMine" type="button" class="link" @click="act('DELETE')">Take my sign-off back</button>
       <button v-else type="button" class="plain" @click="act('POST')">Sign version {{ version }} off</button>
     </p>

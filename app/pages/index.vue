@@ -191,7 +191,7 @@ useHead({ title: 'Shelf, Morphene' })
             /><button type="submit" class="plain" :disabled="folderName.trim() === ''">Make it</button>
           </form>
           <FolderMembers v-if="shelf.openFolder && me.isShared" :key="shelf.openFolder.id" :folder="shelf.openFolder" />
-          <template v-if="shelf.openFolder && me.may('arrange')">
+          <template v-if="shelf.openFolder && shelf.mayIn(shelf.openFolder.id, 'arrange')">
             <form v-if="renaming !== null" class="flex gap-2" @submit.prevent="renameFolder">
               <input v-model="renaming" class="field w-[160px]" maxlength="120" aria-label="New name of the folder" />
               <button type="submit" class="plain" :disabled="renaming.trim() === ''">Rename</button>

@@ -59,6 +59,12 @@ function go(remark: Remark): void {
         <slot name="hint" />
       </p>
     </template>
-    <RemarkList :placed="new Map()" :current="current" :writes="false" @go="go" />
+    <RemarkList
+      :placed="new Map()"
+      :current="current"
+      :writes="false"
+      :changes="info.rights.includes('change')"
+      @go="go"
+    />
   </section>
 </template>

@@ -16,6 +16,8 @@ const props = defineProps<{
   current: boolean
   /** It may be written into the file. */
   writes: boolean
+  /** Whoever looks may change the document. */
+  changes: boolean
 }>()
 const emit = defineEmits<{ go: []; write: [] }>()
 const me = useMe()
@@ -23,7 +25,7 @@ const remarks = useRemarks()
 const answer = ref<string | null>(null)
 const field = ref<HTMLTextAreaElement | null>(null)
 const own = computed(() => me.me?.person?.id ?? 'desk')
-const concerns = computed(() => props.remark.author === own.value || props.remark.to === own.value || me.may('change'))
+const concerns = computed(() => props.remark.author === own.value || props.remark.to === own.value || props.changes)
 const mayTake = computed(
   () =>
     me.may('people') ||

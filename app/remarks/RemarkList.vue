@@ -13,6 +13,8 @@ const props = defineProps<{
   /** The remark that the walk is at. */
   current: string | null
   writes: boolean
+  /** Whoever looks may change the document: then all remarks are theirs to give and settle. */
+  changes: boolean
 }>()
 const emit = defineEmits<{ go: [remark: Remark]; write: [remark: Remark] }>()
 const me = useMe()
@@ -38,6 +40,7 @@ const chips = computed(() => [
         :placed="props.placed.get(remark.id) ?? null"
         :current="current === remark.id"
         :writes="writes"
+        :changes="changes"
         @go="emit('go', remark)"
         @write="emit('write', remark)"
       />

@@ -2,8 +2,11 @@ import { watchDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import PQueue from 'p-queue'
 import type { Folder, Job, PutOnShelf, ShelfCard, ShelfPage } from '~~/shared/api'
+import type { FolderMember } from '~~/shared/people'
+import type { Right } from '~~/shared/rights'
 import type { ShelfSort } from '~~/shared/shelf'
 import { sentenceOf } from './desk'
+import { useMe } from './me'
 import { send } from './sending'
 
 /** A file on its way to the shelf. */
@@ -24,6 +27,7 @@ const cardsAtOnce = 60
 
 /** What lies on the shelf, as far as it was looked at, and what is being put there. */
 export const useShelf = defineStore('shelf', () => {
+  const me = useMe()
   /** The cards that were fetched, in the order of the shelf; null until the first are here. */
   const cards = ref<ShelfCard[] | null>(null)
   /** How many documents answer to what is looked for. */
@@ -40,6 +44,9 @@ export const useShelf = defineStore('shelf', () => {
   const query = ref('')
   const sort = ref<ShelfSort>('changed')
   const openFolder = computed(() => folders.value.find(each => each.id === folder.value) ?? null)
+  /** Whether whoever looks may do something with what lies in a folder, or in none. */
+  const mayIn = (id: string | null, right: Right) =>
+    folders.value.find(each => each.id === id)?.rights.includes(right) ?? me.may(right)
   const folderName = (id: string | null) => folders.value.find(each => each.id === id)?.name ?? ''
   let next = 1
   let events: EventSource | null = null
@@ -236,8 +243,8 @@ export const useShelf = defineStore('shelf', () => {
   }
   const keepInFolder = (id: string, days: number | null) =>
     guarded(() => $fetch(`/api/folders/${id}/keep`, { method: 'PUT', body: { days } }))
-  /** Says who sees a folder, beside the owners. */
-  const setMembers = (id: string, people: readonly string[]) =>
+  /** Says who sees a folder and what they do there, beside the owners of the desk. */
+  const setMembers = (id: string, people: readonly FolderMember[]) =>
     guarded(() => $fetch(`/api/folders/${id}/members`, { method: 'PUT', body: { people } }))
   const addFolder = (name: string) =>
     guarded(async () => {
@@ -260,6 +267,7 @@ export const useShelf = defineStore('shelf', () => {
     folder,
     openFolder,
     folderName,
+    mayIn,
     query,
     sort,
     total,

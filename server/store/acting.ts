@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { rightsOf } from '../../shared/people'
 import { rights, type Right } from '../../shared/rights'
 
 /** Whoever does something: a person, the owner of what they see and change, and what they may do. */
@@ -17,6 +18,8 @@ export interface Actor {
 export interface Acting {
   readonly knex: Knex
   readonly actor: Actor
+  /** What it is done by: where members of a folder may not do that there, nothing in it is within reach. */
+  readonly right?: Right
 }
 
 /** The owner of everything on a desk of one, made by the migration that brought owners. */
@@ -26,7 +29,11 @@ export const deskOwner = 'desk'
 export const deskPerson: Actor = { owner: deskOwner, person: 'desk', rights: new Set(rights) }
 
 /** Somebody's way to the database, the whole of it or a transaction. */
-export const actingAs = (knex: Knex, actor: Actor = deskPerson): Acting => ({ knex, actor })
+export const actingAs = (knex: Knex, actor: Actor = deskPerson, right: Right = 'look'): Acting => ({
+  knex,
+  actor,
+  right,
+})
 
 /** So often is done again what the database gave up because two got in each other's way. */
 const mostTries = 4
@@ -47,21 +54,24 @@ export async function atOnce<T>(acting: Acting, work: (within: Acting) => Promis
 }
 
 /**
- * Folders that the actor does not see: they have members, and the actor is none. Whoever sees to people sees all. Null where
- * there can be none.
+ * Folders that the actor does not reach: they have members, and the actor is none, or a reader there who asks for more than
+ * readers may. Whoever sees to people reaches all. Null where there can be none.
  */
-export function foldersClosedTo({ knex, actor }: Acting): Knex.QueryBuilder | null {
+export function foldersClosedTo({ knex, actor, right = 'look' }: Acting): Knex.QueryBuilder | null {
   if (actor.rights.has('people')) return null
-  return knex('folder_members').groupBy('folder').havingRaw('sum(person = ?) = 0', [actor.person]).select('folder')
+  const folders = knex('folder_members').groupBy('folder').select('folder')
+  return rightsOf.reader.includes(right)
+    ? folders.havingRaw('sum(person = ?) = 0', [actor.person])
+    : folders.havingRaw("sum(person = ? and role <> 'reader') = 0", [actor.person])
 }
 
-/** Leaves out of a query what lies in folders that the actor does not see; `column` holds the folder, or null. */
+/** Leaves out of a query what lies in folders that the actor does not reach; `column` holds the folder, or null. */
 export function withinReach(acting: Acting, query: Knex.QueryBuilder, column = 'documents.folder'): Knex.QueryBuilder {
   const closed = foldersClosedTo(acting)
   return closed ? query.where(either => void either.whereNull(column).orWhereNotIn(column, closed)) : query
 }
 
-/** The ids of all documents on the actor's shelf that they see: what rows that hang on documents are limited by. */
+/** The ids of all documents on the actor's shelf that they reach: what rows that hang on documents are limited by. */
 export function ownDocuments(acting: Acting): Knex.QueryBuilder {
   const { knex, actor } = acting
   return withinReach(

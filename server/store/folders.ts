@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import type { Folder } from '../../shared/api'
 import { deskStartsSchema, noStarts, type DeskStarts } from '../../core/change/defaults/desk-starts'
+import { rightsIn, roles, type FolderMember, type PersonRole } from '../../shared/people'
+import type { Right } from '../../shared/rights'
 import { atOnce, ownDocuments, withinReach, type Acting } from './acting'
 import { tellAudit } from './audit'
 
@@ -13,27 +15,45 @@ export async function listFolders(acting: Acting): Promise<Folder[]> {
   const rows = await withinReach(acting, found, 'folders.id')
     .groupBy('folders.id', 'folders.name', 'folders.keep_days')
     .orderBy('folders.name')
-    .select<(Omit<Folder, 'documents' | 'members'> & { documents: number | string })[]>(
+    .select<(Omit<Folder, 'documents' | 'members' | 'rights' | 'owns'> & { documents: number | string })[]>(
       'folders.id as id',
       'folders.name as name',
       'folders.keep_days as keepDays',
       knex.raw('count(documents.id) as documents'),
     )
+  const rolesIn = await folderRolesOf(acting)
   const members = await knex('folder_members')
     .whereIn(
       'folder',
       rows.map(row => row.id),
     )
     .orderBy('person')
-    .select<{ folder: string; person: string }[]>('folder', 'person')
+    .select<(FolderMember & { folder: string })[]>('folder', 'person', 'role')
   return rows.map(row => ({
     ...row,
     documents: Number(row.documents),
-    members: members.filter(each => each.folder === row.id).map(each => each.person),
+    members: members.filter(each => each.folder === row.id).map(({ person, role }) => ({ person, role })),
+    rights: rightsIn([...actor.rights], rolesIn.get(row.id) ?? null),
+    owns: actor.rights.has('people') || (actor.rights.has('arrange') && rolesIn.get(row.id) === 'owner'),
   }))
 }
 
-/** A folder that the actor sees by its id. */
+/** What the actor is in folders of which they are a member, by their ids; whoever sees to people is none of them. */
+async function folderRolesOf({ knex, actor }: Acting): Promise<ReadonlyMap<string, PersonRole>> {
+  if (actor.rights.has('people')) return new Map()
+  const rows = await knex('folder_members')
+    .where({ person: actor.person })
+    .select<{ folder: string; role: PersonRole }[]>('folder', 'role')
+  return new Map(rows.map(({ folder, role }) => [folder, role]))
+}
+
+/** What the actor may do with what lies in a folder, or in none. */
+export async function rightsInFolder(acting: Acting, folder: string | null): Promise<readonly Right[]> {
+  const own = [...acting.actor.rights]
+  return folder === null ? own : rightsIn(own, (await folderRolesOf(acting)).get(folder) ?? null)
+}
+
+/** A folder that the actor reaches, by its id. */
 export async function findFolder(
   acting: Acting,
   id: string,
@@ -45,24 +65,36 @@ export async function findFolder(
 }
 
 /**
- * Says who sees a folder and what lies in it, beside those who see to people; nobody in particular opens it to all. False
- * where there is no such folder, or somebody does not work here.
+ * Says who sees a folder and what lies in it, and what they do there, beside those who see to people; nobody in particular
+ * opens it to all. Says where there is no such folder or somebody does not work here, and where the actor is no owner of it.
  */
-export async function setFolderMembers(acting: Acting, id: string, people: readonly string[]): Promise<boolean> {
+export async function setFolderMembers(
+  acting: Acting,
+  id: string,
+  people: readonly FolderMember[],
+): Promise<'set' | 'gone' | 'not yours'> {
   return atOnce(acting, async within => {
     const { knex, actor } = within
     const folder = await findFolder(within, id)
-    const members = [...new Set(people)]
+    if (!folder) return 'gone'
+    if (!actor.rights.has('people') && (await folderRolesOf(within)).get(id) !== 'owner') return 'not yours'
+    const members = [...new Map(people.map(each => [each.person, each.role]))]
     const here = await knex('people')
-      .whereIn('id', members)
+      .whereIn(
+        'id',
+        members.map(([person]) => person),
+      )
       .where({ owner: actor.owner })
       .whereNull('ended')
       .select('id')
-    if (!folder || here.length < members.length) return false
+    if (here.length < members.length) return 'gone'
     await knex('folder_members').where({ folder: id }).delete()
-    if (members.length > 0) await knex('folder_members').insert(members.map(person => ({ folder: id, person })))
-    await tellAudit(within, 'folder members', `${folder.name}: ${members.length === 0 ? 'everybody' : members.length}`)
-    return true
+    if (members.length > 0)
+      await knex('folder_members').insert(members.map(([person, role]) => ({ folder: id, person, role })))
+    const count = (role: PersonRole) => members.filter(each => each[1] === role).length
+    const told = roles.flatMap(role => (count(role) === 0 ? [] : [`${role} ${count(role)}`])).join(', ')
+    await tellAudit(within, 'folder members', `${folder.name}: ${told || 'everybody'}`)
+    return 'set'
   })
 }
 

@@ -127,7 +127,12 @@ export async function actOnRemark(
       await knex('remark_answers').insert(answer)
       return 'done'
     }
-    const isTheirs = row.author === actor.person || row.given_to === actor.person || actor.rights.has('change')
+    const mayChange = async () =>
+      actor.rights.has('change') &&
+      (await ownDocuments({ ...within, right: 'change' })
+        .where({ id: document })
+        .first('id')) !== undefined
+    const isTheirs = row.author === actor.person || row.given_to === actor.person || (await mayChange())
     if (!isTheirs) return 'not yours'
     if (act.act === 'give') {
       if (act.to !== null && !(await sees(within, document, act.to))) return 'nobody'

@@ -17,12 +17,14 @@ import type { Content } from './tasks'
 
 const idSchema = z.uuid()
 
-/** The document a route is about. @throws 404 */
+/** The document a route is about. @throws 404, 403 where it lies in a folder that whoever asks only reads */
 export async function documentOf(event: H3Event, acting: Acting): Promise<DocumentRow> {
   const id = idSchema.safeParse(getRouterParam(event, 'id'))
   const document = id.success ? await findDocument(acting, id.data) : undefined
-  if (!document) throw refusal(404, 'This document is not on the shelf. It may have been removed.')
-  return document
+  if (document) return document
+  if (id.success && (await findDocument({ ...acting, right: 'look' }, id.data)))
+    throw refusal(403, 'In this folder you look at documents and write remarks, no more. Nothing was changed.')
+  throw refusal(404, 'This document is not on the shelf. It may have been removed.')
 }
 
 /** The remark a route is about: whether it is there, whoever acts on it finds. @throws 404 */

@@ -6,8 +6,10 @@ import { addBatch } from '../../server/store/batches'
 import { addDocument } from '../../server/store/documents'
 import { addFolder } from '../../server/store/folders'
 import { addVersion } from '../../server/store/versions'
-import type { Folder } from '../../shared/api'
+import type { Batch, DocumentInfo, Folder } from '../../shared/api'
+import { rightsOf } from '../../shared/people'
 import { makeOdt } from '../support/fixtures'
+import { addressOf, bodyFor, guarded } from './routes'
 import { anyId, runStudio, type Browser } from './studio'
 
 const studio = runStudio(74, 'morphene_folders_test')
@@ -49,6 +51,7 @@ describe('a folder of some', () => {
     batch = await addBatch(ours, wish, 'Both', [document, open])
     ids = { folder, document, open }
   })
+  const works = (person: string) => ({ person, role: 'designer' })
   const names = async (browser: Browser) => {
     const { cards } = await browser.get<{ cards: { fileName: string }[] }>('/api/shelf?find=letter')
     return cards.map(each => each.fileName).sort()
@@ -57,11 +60,11 @@ describe('a folder of some', () => {
   it('is everybody’s until somebody is named, and only owners say who', async () => {
     expect(await names(outside)).toEqual(['Client letter.odt', 'Open letter.odt'])
     const path = `/api/folders/${ids.folder}/members`
-    expect(await member.status('PUT', path, { people: ['member'] })).toBe(403)
-    expect((await owner.says('PUT', path, { people: ['member', 'someone'] }))[0]).toBe(404)
-    expect(await owner.status('PUT', path, { people: ['member', 'member'] })).toBe(200)
+    expect(await member.status('PUT', path, { people: [works('member')] })).toBe(403)
+    expect((await owner.says('PUT', path, { people: [works('member'), works('someone')] }))[0]).toBe(404)
+    expect(await owner.status('PUT', path, { people: [works('member'), works('member')] })).toBe(200)
     const folders = await owner.get<Folder[]>('/api/folders')
-    expect(folders.find(each => each.id === ids.folder)!.members).toEqual(['member'])
+    expect(folders.find(each => each.id === ids.folder)!.members).toEqual([works('member')])
     expect((await owner.get<{ what: string }[]>('/api/people/log'))[0]!.what).toBe('folder members')
   })
 
@@ -114,6 +117,68 @@ describe('a folder of some', () => {
     expect(await outside.status('POST', `/api/trash/${ids.document}/back`)).toBe(404)
     expect(await outside.status('DELETE', `/api/trash/${ids.document}`)).toBe(404)
     expect(await member.status('POST', `/api/trash/${ids.document}/back`)).toBe(200)
+  })
+
+  it('is only read by whoever is a reader there, whatever they may at the desk', async () => {
+    const path = `/api/folders/${ids.folder}/members`
+    expect(await owner.status('PUT', path, { people: [{ person: 'member', role: 'reader' }] })).toBe(200)
+    expect(await names(member)).toEqual(['Client letter.odt', 'Open letter.odt'])
+    const info = await member.get<DocumentInfo>(`/api/documents/${ids.document}`)
+    expect(info.rights).toEqual(['look', 'remark'])
+    expect((await member.get<DocumentInfo>(`/api/documents/${ids.open}`)).rights).toContain('change')
+    const folder = (await member.get<Folder[]>('/api/folders')).find(each => each.id === ids.folder)!
+    expect(folder).toMatchObject({ rights: ['look', 'remark'], owns: false })
+    const more = guarded.filter(each => !rightsOf.reader.includes(each.right!))
+    for (const { method, path: route } of more.filter(each => each.path.startsWith('/api/documents/[id]')))
+      expect(
+        (await member.says(method, addressOf(route, ids.document), bodyFor(method, route)))[0],
+        `${method} ${route}`,
+      ).toBe(403)
+    for (const { method, path: route } of more.filter(each => each.path.startsWith('/api/folders/[id]')))
+      expect(
+        await member.status(method, addressOf(route, ids.folder), bodyFor(method, route)),
+        `${method} ${route}`,
+      ).toBe(404)
+    // Remarks they write; those of others they leave as they are.
+    const remark = { version: 1, place: null, text: 'Is this meant?' }
+    expect(await member.status('POST', `/api/documents/${ids.document}/remarks`, remark)).toBe(200)
+    const [others] = await knex('remarks')
+      .where({ document: ids.document, author: 'desk' })
+      .select<{ id: string }[]>('id')
+    expect(await member.status('POST', `/api/documents/${ids.document}/remarks/${others!.id}`, { act: 'settle' })).toBe(
+      403,
+    )
+    // Nor by ways about: a plan over documents, a bundle, another folder, a new document there, the trash.
+    const batch = await member.ask('POST', '/api/batches', { request: wish, documents: [ids.document, ids.open] })
+    const { id } = (await batch.json()) as { id: string }
+    const planned = await owner.get<Batch>(`/api/batches/${id}`)
+    expect(planned.documents.map(each => each.fileName)).toEqual(['Open letter.odt'])
+    expect(await member.status('POST', '/api/bundle', { documents: [ids.document] })).toBe(404)
+    expect(await member.status('POST', `/api/documents/${ids.open}/folder`, { folder: ids.folder })).toBe(404)
+    const made = { template: ids.open, title: 'Theirs', folder: ids.folder }
+    expect(await member.status('POST', '/api/documents/new', made)).toBe(404)
+    expect(await member.status('POST', '/api/documents/new', { ...made, folder: null })).toBe(201)
+    expect(await owner.status('DELETE', `/api/documents/${ids.document}`)).toBe(200)
+    expect(await member.status('POST', `/api/trash/${ids.document}/back`)).toBe(404)
+    expect(await member.status('DELETE', `/api/trash/${ids.document}`)).toBe(404)
+    // What they empty the trash of is what is theirs to let go.
+    expect(await member.status('DELETE', '/api/trash')).toBe(200)
+    expect(await owner.status('POST', `/api/trash/${ids.document}/back`)).toBe(200)
+    expect((await owner.get<DocumentInfo>(`/api/documents/${ids.document}`)).document.version).toBe(2)
+  })
+
+  it('has owners of its own, who say who sees it and may no more than at the desk', async () => {
+    const path = `/api/folders/${ids.folder}/members`
+    const both = [{ person: 'member', role: 'owner' }, works('outside')]
+    expect(await owner.status('PUT', path, { people: both })).toBe(200)
+    expect((await outside.says('PUT', path, { people: [] }))[0]).toBe(403)
+    const folder = (await member.get<Folder[]>('/api/folders')).find(each => each.id === ids.folder)!
+    expect(folder).toMatchObject({ owns: true, members: both })
+    expect(folder.rights).not.toContain('people')
+    expect(await member.status('GET', '/api/people')).toBe(403)
+    expect(await member.status('PUT', path, { people: [{ person: 'member', role: 'owner' }] })).toBe(200)
+    expect(await names(outside)).toEqual(['Open letter.odt'])
+    expect((await owner.get<{ told: string }[]>('/api/people/log'))[0]).toMatchObject({ what: 'folder members' })
   })
 
   it('is opened again by naming nobody', async () => {

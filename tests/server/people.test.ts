@@ -1,5 +1,3 @@
-import { readdirSync, readFileSync } from 'node:fs'
-import { join } from 'node:path'
 import type { Knex } from 'knex'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { noStarts } from '../../core/change/defaults/desk-starts'
@@ -10,15 +8,15 @@ import { addDocument } from '../../server/store/documents'
 import { addFolder } from '../../server/store/folders'
 import { addHouse } from '../../server/store/houses'
 import { addStudio, makeLink } from '../../server/store/people'
-import { projectFolder } from '../../server/library/files'
 import { registry } from '../../core/change/registry'
 import { addVersion } from '../../server/store/versions'
-import { rights, type Right } from '../../shared/rights'
+import { rights } from '../../shared/rights'
 import type { DocumentInfo } from '../../shared/api'
 import { rightsOf, type Me, type Session } from '../../shared/people'
 import { until } from '../support/desk-process'
 import { makeOdt } from '../support/fixtures'
 import { beginServer, dropDatabase, endServer, ownDatabase } from './running'
+import { addressOf, bodyFor, guarded } from './routes'
 import { anyId, runStudio, type Browser } from './studio'
 
 const studio = runStudio(70, 'morphene_people_test')
@@ -31,28 +29,6 @@ const reader = studio.browser()
 const nobody = () => studio.browser()
 const own = { name: 'M. Aldous', signIn: 'aldous', passphrase: 'nets drying on the north quay' }
 const passphrase = 'seven lamps at the outer pier'
-
-/** Every route with its method, its address and the right it says. */
-const folder = join(projectFolder(), 'server/api')
-const routes = readdirSync(folder, { recursive: true, encoding: 'utf8' })
-  .filter(path => path.endsWith('.ts') && path !== '[...].ts')
-  .map(path => {
-    const right = /^export default route\(\s*'(\w+)'/m.exec(readFileSync(join(folder, path), 'utf8'))?.[1]
-    const [, name, method] = /^(.*)\.(get|post|put|delete)\.ts$/.exec(path)!
-    return {
-      path: `/api/${name!.replace(/\/index$|^index$/, '')}`,
-      method: method!.toUpperCase(),
-      right: right as Right | undefined,
-    }
-  })
-const guarded = routes.filter(each => each.right !== undefined)
-const addressOf = (path: string, id = anyId) =>
-  path
-    .replace('[kind]', 'licence')
-    .replace('[number]', '1')
-    .replace('[hash]', 'a'.repeat(64))
-    .replace('[remark]', anyId)
-    .replace('[id]', id)
 
 describe('a desk of one', () => {
   it('opens without signing in, and whoever is there may do everything', async () => {
@@ -209,40 +185,6 @@ describe('another studio on the same installation', () => {
     ids.invitations = ((await asked.json()) as { id: string }).id
   })
 
-  const house = houseFromPair('Theirs', { heading: 'Jost', body: 'Literata', size: 10, ratio: 1.25 })
-  const request = { wishes: [{ type: 'swap', from: { family: 'A' }, to: { family: 'B' } }], leftOut: [] }
-  /** What is sent, where something must be: bodies that are right but for whose they are about. */
-  const bodies: Readonly<Record<string, unknown>> = {
-    'POST /api/documents/[id]/changes': { base: 1, request },
-    'POST /api/documents/[id]/edit': {
-      base: 1,
-      edits: [{ edit: { type: 'remove', part: 'content.xml', node: 1 }, firstId: 100 }],
-    },
-    'POST /api/documents/[id]/finished': {
-      base: 1,
-      changes: [{ type: 'put-right', page: 1, line: 0, from: 0, to: 1, words: 'a' }],
-    },
-    'POST /api/documents/[id]/folder': { folder: null },
-    'POST /api/documents/[id]/fonts': { path: 'Fonts/a.ttf' },
-    'POST /api/documents/[id]/handoff': { as: 'epub' },
-    'POST /api/documents/[id]/remarks': { version: 1, place: null, text: 'Theirs' },
-    'POST /api/documents/[id]/remarks/[remark]': { act: 'settle' },
-    'POST /api/documents/[id]/sign-off': { version: 1 },
-    'POST /api/documents/[id]/step': { base: 1, direction: 'undo' },
-    'PUT /api/documents/[id]/finished-starts': { level: 'document', starts: {} },
-    'PUT /api/documents/[id]/house': { house: null },
-    'PUT /api/documents/[id]/stand-ins': { level: 'document', family: '', script: 'any', to: null },
-    'PUT /api/documents/[id]/uses': { uses: [] },
-    'PUT /api/folders/[id]': { name: 'Theirs' },
-    'PUT /api/folders/[id]/keep': { days: null },
-    'PUT /api/folders/[id]/members': { people: [] },
-    'PUT /api/houses/[id]': { house, trialUntil: null, revision: 1 },
-    'POST /api/houses/[id]/issue': { revision: 1 },
-    'POST /api/houses/[id]/measure': { document: anyId },
-    'POST /api/batches/[id]/apply': { leftOut: [] },
-    'POST /api/batches/[id]/steer': { to: 'cancel' },
-    'PUT /api/people/[id]': { role: 'reader', also: [] },
-  }
   /** Nothing of anybody’s is named by these: the supplier’s stock is the same for all, faces go by what they are. */
   const nobodys = ['/api/supplier/[id]', '/api/faces/[hash]', '/api/kept/[kind]/[id]']
   const about = guarded.filter(each => each.path.includes('[id]') && !nobodys.includes(each.path))
@@ -251,8 +193,7 @@ describe('another studio on the same installation', () => {
     const kind = path.includes('/invitations/') ? 'invitations' : path.split('/')[2]!
     const id = ids[kind]
     expect(id, kind).toBeTruthy()
-    const body = bodies[`${method} ${path}`] ?? (method === 'POST' || method === 'PUT' ? {} : undefined)
-    const [status, said] = await theirs.says(method, addressOf(path, id), body)
+    const [status, said] = await theirs.says(method, addressOf(path, id), bodyFor(method, path))
     expect([status, said]).toEqual([404, expect.any(String)])
   })
 

@@ -88,7 +88,7 @@ async function fill(): Promise<void> {
   const jory = { knex, actor: actorOf({ id: 'jory', owner: 'desk', role: 'designer', also: '["sign"]' }) }
   await invite(ours, { name: 'Isla Brae', role: 'reader', also: [] })
   const folder = (await addFolder(ours, 'Ferries'))!
-  await setFolderMembers(ours, folder, ['jory'])
+  await setFolderMembers(ours, folder, [{ person: 'jory', role: 'reader' }])
   const add = (words: string) =>
     addDocument(ours, { fileName: `${words}.odt`, kind: 'text', signed: false, bytes: text(words), folder })
   document = (await add('Two boats a day')).id

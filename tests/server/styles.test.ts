@@ -10,6 +10,7 @@ import type { DocumentInfo } from '../../shared/api'
 import { session } from '../support/fixtures'
 import { quickly } from '../support/planning'
 import { endServer, startServer, testDatabase } from './running'
+import { rights } from '../../shared/rights'
 
 testDatabase()
 const port = Number(process.env.MORPHENE_TEST_PORT ?? 3411) + 3
@@ -149,6 +150,8 @@ describe('folders, starts and set pieces', () => {
       documents: 1,
       keepDays: null,
       members: [],
+      rights,
+      owns: true,
     })
     const starts = {
       kinds: { body: { fonts: { western: { family: 'Alegreya' } }, text: { 'fo:font-size': '11.5pt' } } },

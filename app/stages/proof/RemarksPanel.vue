@@ -144,7 +144,14 @@ async function write(remark: Remark): Promise<void> {
       :place="selected"
       hint="Select words on the sheets to say something of them."
     />
-    <RemarkList :placed="placed" :current="current" :writes="me.may('change')" @go="go" @write="write" />
+    <RemarkList
+      :placed="placed"
+      :current="current"
+      :writes="me.may('change')"
+      :changes="me.may('change')"
+      @go="go"
+      @write="write"
+    />
     <template v-if="annotations.length > 0">
       <h2 class="mt-4">{{ counted(annotations.length, 'remark') }} in the file</h2>
       <ul class="mt-1 border-t border-rule" aria-label="Remarks in the file">

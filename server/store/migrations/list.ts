@@ -7,6 +7,7 @@ import { signOffs } from './012-sign-offs'
 import { remarks } from './013-remarks'
 import { presence } from './014-presence'
 import { folderMembers } from './015-folder-members'
+import { folderRoles } from './019-folder-roles'
 import { programKeys } from './016-program-keys'
 import { identities } from './017-identities'
 import { ways } from './018-ways'
@@ -275,6 +276,7 @@ export const migrations: Migration[] = [
   programKeys,
   identities,
   ways,
+  folderRoles,
 ]
 
 /** Goes through a table row by row, so that no more than one is held. */

@@ -1,6 +1,6 @@
 import type { DocumentInfo } from '../../../../shared/api'
 import { route } from '../../../door'
-import { findFolder } from '../../../store/folders'
+import { findFolder, rightsInFolder } from '../../../store/folders'
 import { signOffsOf } from '../../../store/sign-offs'
 import { history, listVersions } from '../../../store/versions'
 import { documentOf } from '../../../work/requests'
@@ -11,5 +11,6 @@ export default route('look', async (event, acting): Promise<DocumentInfo> => {
   const versions = await listVersions(acting, document.id)
   const folder = document.folder === null ? undefined : await findFolder(acting, document.folder)
   const signOffs = await signOffsOf(acting, document.id)
-  return { document, folder: folder ?? null, versions, signOffs, history: history(versions) }
+  const rights = await rightsInFolder(acting, document.folder)
+  return { document, folder: folder ?? null, rights, versions, signOffs, history: history(versions) }
 })
