@@ -33,6 +33,9 @@ describe('classes', () => {
     }
     expect(of('Zilla Slab').classed.reasons.join()).toMatch(/serifs \d+ % as high as the stems are wide/)
     expect(of('Caveat').classed.reasons.join()).toMatch(/stems lean 18°/)
+    // Of an old-style serif the axis of its strokes is told.
+    expect(of('EB Garamond').classed.reasons.join()).toMatch(/stress -?\d+°/)
+    expect(of('EB Garamond').classed.reasons.join()).toMatch(/feet [\d.]+ times as wide as the stems/)
     expect(of('Bodoni Moda').classed.kind).toBe('modern')
     expect(of('Outfit').classed.kind).toBe('geometric')
     expect(of('EB Garamond').classed.kind).toBe('old-style')
