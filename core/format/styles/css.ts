@@ -8,7 +8,7 @@ import { namedLooks } from './named'
 const sample = 'the quick ferry leaves seven small islands every morning and comes home again at night'
 
 /**
- * The named styles of a document as CSS: a class for each, paragraphs for whole blocks and character styles for words. Faces
+ * The named styles of a document as CSS: a class for each, character styles for words and all others for whole blocks. Faces
  * are named, with what stands in for each while it is late; their files are not put beside it.
  */
 export function stylesToCss(session: DocumentSession): string {
@@ -21,7 +21,7 @@ export function stylesToCss(session: DocumentSession): string {
     const families = faces.familiesFor(look, effective.slots.western.font.family, sample)
     const type = textDeclarations(look, effective, 'western', families, inPoints)
     if (type.get('color') === 'inherit') type.delete('color')
-    if (family === 'paragraph')
+    if (family !== 'text')
       sheet.classOf(
         '',
         title,

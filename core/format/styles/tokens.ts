@@ -1,4 +1,5 @@
 import type { DocumentSession } from '../../session'
+import { styleFamilies, type StyleFamily } from '../../change/styles/families'
 import { points } from '../../document/lengths'
 import { percent } from '../../style/properties'
 import { namedLooks, type NamedLook } from './named'
@@ -8,14 +9,23 @@ const px = (value: number) => ({ value: Math.round((value * 400) / 3) / 100, uni
 /** Names of tokens may hold no dot, braces or leading dollar sign (Design Tokens Format Module 2025.10, 5.1.1). */
 const tokenName = (title: string) => title.replace(/[.{}]/g, ' ').replace(/^\$+/, '').trim() || 'style'
 
+/** What the styles of a family stand under. */
+const groupNames: Readonly<Record<StyleFamily, string>> = {
+  paragraph: 'paragraph',
+  text: 'character',
+  presentation: 'placeholder',
+  graphic: 'frame',
+  'table-cell': 'cell',
+}
+
 /**
  * The named styles of a document as design tokens (Design Tokens Format Module 2025.10): typography, and colour and spaces
  * where a style has them.
  */
 export function stylesToTokens(session: DocumentSession): string {
-  const groups: Record<'paragraph' | 'text', Record<string, unknown>> = { paragraph: {}, text: {} }
+  const groups: Partial<Record<StyleFamily, Record<string, unknown>>> = { paragraph: {}, text: {} }
   for (const each of namedLooks(session)) {
-    const group = groups[each.family]
+    const group = (groups[each.family] ??= {})
     let name = tokenName(each.title)
     for (let count = 2; name in group; count++) name = `${tokenName(each.title)} ${count}`
     group[name] = tokensOf(each)
@@ -23,8 +33,9 @@ export function stylesToTokens(session: DocumentSession): string {
   return `${JSON.stringify(
     {
       $description: session.document.title || 'Styles',
-      paragraph: groups.paragraph,
-      character: groups.text,
+      ...Object.fromEntries(
+        styleFamilies.flatMap(family => (groups[family] ? [[groupNames[family], groups[family]]] : [])),
+      ),
     },
     null,
     2,
@@ -68,6 +79,6 @@ function tokensOf({ family, text, properties }: NamedLook) {
           },
         }
       : {}),
-    ...(family === 'paragraph' ? Object.fromEntries(spaces) : {}),
+    ...(family === 'text' ? {} : Object.fromEntries(spaces)),
   }
 }

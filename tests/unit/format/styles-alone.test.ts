@@ -8,7 +8,7 @@ import { galleyMenu } from '../../../demo/galley-menu'
 import { sailingGuide } from '../../../demo/sailing-guide'
 import { seasonReview } from '../../../demo/season-review'
 import { parts } from '../../support/independent'
-import { face, makeOdt, paragraphStyle, session, textStyle } from '../../support/fixtures'
+import { drawingOf, face, graphicStyle, makeOdt, paragraphStyle, session, textStyle } from '../../support/fixtures'
 
 const document = makeOdt({
   faces: face('Spectral'),
@@ -55,6 +55,27 @@ describe('the styles of a document alone', () => {
     expect(tokens.character!.Boat).toMatchObject({
       type: { $extensions: { 'org.w3.css': { 'font-style': 'italic' } } },
     })
+  })
+
+  it('of a deck: its placeholders, level by level, and frames and cells that speak of text', () => {
+    const deck = session(seasonReview())
+    const tokens = JSON.parse(stylesToTokens(deck)) as Record<string, Record<string, { type: { $value: object } }>>
+    expect(Object.keys(tokens)).toEqual(['$description', 'paragraph', 'character', 'placeholder', 'frame'])
+    expect(tokens.placeholder!['Saltmere-title']!.type.$value).toMatchObject({
+      fontFamily: ['Spectral SemiBold'],
+      fontSize: { value: 42.67, unit: 'px' },
+    })
+    expect(tokens.placeholder!['Saltmere-outline2']!.type.$value).toMatchObject({ fontSize: { value: 22.67 } })
+    const css = stylesToCss(deck)
+    expect(css).toMatch(/\.saltmere-title \{[^}]*font-size: 32pt;/)
+    expect(css).toMatch(/\.saltmere-outline2 \{[^}]*font-size: 17pt;/)
+    // A style that only says how shapes are filled is none of text.
+    const plain = drawingOf({
+      styles: graphicStyle('Filled', 'draw:fill="solid"') + graphicStyle('Spoken', '', 'fo:font-size="9pt"'),
+      pages: '',
+    })
+    expect(stylesToCss(plain)).toContain('.spoken {')
+    expect(stylesToCss(plain)).not.toContain('filled')
   })
 
   it('as a template: opened it is empty and has the same styles, and nothing of the text came along', () => {
