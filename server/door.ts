@@ -1,7 +1,8 @@
 import { defineEventHandler, getRequestIP, isError, setHeader, type EventHandlerRequest, type H3Event } from 'h3'
 import type { Knex } from 'knex'
+import { rightsOfWork } from '../shared/people'
 import type { Right } from '../shared/rights'
-import { actingAs, type Acting } from './store/acting'
+import { actingAs, foldersWorkedOn, type Acting } from './store/acting'
 import { tellAudit, type AuditKind } from './store/audit'
 import { database } from './store/database'
 import { isShared, namesOfPeople } from './store/people'
@@ -16,11 +17,23 @@ const mayNot: Readonly<Record<Right, string>> = {
   take: 'take documents or lists away from this desk',
   change: 'change documents here',
   arrange: 'arrange this desk',
-  faces: 'have, add or remove whole font files here',
+  fonts: 'have whole font files here',
+  faces: 'add or remove faces here',
   purge: 'let documents go for good here, or say how long they are kept',
   sign: 'sign versions off here',
   issue: 'issue houses here',
   people: 'see or change who works here',
+}
+
+/**
+ * Whether whoever asks may do so for a document in a folder that they work on, though they may not at the desk: what it then
+ * reaches is those folders alone (`withinReach`). Faces are had by whoever works on any.
+ */
+async function mayByWork(event: H3Event, acting: Acting): Promise<boolean> {
+  const { right = 'look' } = acting
+  const { matchedRoute } = event.context as { matchedRoute?: { path?: string } }
+  const isAbout = right === 'fonts' || (matchedRoute?.path ?? '').startsWith('/api/documents/:id')
+  return isAbout && rightsOfWork.includes(right) && (await foldersWorkedOn(acting).first()) !== undefined
 }
 
 const rate = new Rate()
@@ -72,9 +85,10 @@ export function route<T>(
       const { actor, session, byProgram } = asking
       if (byProgram && /^\/api\/(me|sign-out)\b/.test(event.path))
         throw refusal(403, 'A program does nothing to the person it asks for. Nothing was changed.')
-      if (!actor.rights.has(right)) throw refusal(403, `You may not ${mayNot[right]}. Nothing was changed.`)
-      await rate.count(JSON.stringify([actor.owner, actor.person, getRequestIP(event)]), right)
       const acting = actingAs(knex, actor, right)
+      if (!actor.rights.has(right) && (byProgram || !(await mayByWork(event, acting))))
+        throw refusal(403, `You may not ${mayNot[right]}. Nothing was changed.`)
+      await rate.count(JSON.stringify([actor.owner, actor.person, getRequestIP(event)]), right)
       const answer = await handler(event, acting, session).catch(error => withNames(acting, error))
       const kind = session === '' || event.context.untold === true ? undefined : audited[right]
       if (kind) await tellAudit(acting, kind, event.path.split('?', 1)[0])

@@ -13,7 +13,7 @@ export type PersonRole = (typeof roles)[number]
 /** What each may do by being it. */
 export const rightsOf: Readonly<Record<PersonRole, readonly Right[]>> = {
   owner: rights,
-  designer: ['look', 'remark', 'take', 'change', 'arrange', 'faces'],
+  designer: ['look', 'remark', 'take', 'change', 'arrange', 'fonts', 'faces'],
   reader: ['look', 'remark'],
 }
 
@@ -21,9 +21,16 @@ export const rightsOf: Readonly<Record<PersonRole, readonly Right[]>> = {
 export const extraRights = ['take', 'sign', 'issue', 'purge'] as const satisfies readonly Right[]
 export type ExtraRight = (typeof extraRights)[number]
 
-/** What somebody may do in a folder where they are something else than at the desk: never more. */
+/** What whoever works on a folder may do with the documents in it, whatever they are at the desk. */
+export const rightsOfWork: readonly Right[] = ['look', 'remark', 'take', 'change', 'fonts']
+
+/** What somebody may do in a folder, by what they may at the desk and what they are there; null where they are nothing. */
 export const rightsIn = (own: readonly Right[], role: PersonRole | null): readonly Right[] =>
-  role === 'reader' ? own.filter(right => rightsOf.reader.includes(right)) : own
+  role === null
+    ? own
+    : role === 'reader'
+      ? own.filter(right => rightsOf.reader.includes(right))
+      : [...new Set([...own, ...rightsOfWork])]
 
 /** Somebody of the studio. */
 export interface Person {
@@ -133,8 +140,8 @@ export const keyForBodySchema = z.strictObject({
   days: z.int().min(1).max(366),
 })
 /**
- * Somebody who sees a folder, and what they do there: an owner also says who else does, a designer does what they may at the
- * desk, a reader looks and writes remarks.
+ * Somebody who sees a folder, and what they do there: a designer works on its documents, an owner also says who else sees it,
+ * a reader looks and writes remarks.
  */
 const folderMemberSchema = z.strictObject({ person: z.string().min(1).max(36), role: z.enum(roles) })
 export type FolderMember = z.infer<typeof folderMemberSchema>

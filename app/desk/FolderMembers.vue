@@ -54,7 +54,9 @@ async function keep(): Promise<void> {
         <option v-for="role in [...roles].reverse()" :key="role" :value="role">{{ does[role] }}</option>
       </Choice></label
     >
-    <p class="w-full text-[13px] text-soft">Nobody may do more here than at the desk.</p>
+    <p class="w-full text-[13px] text-soft">
+      Whoever works on it opens its documents to change them, and takes them away, though a reader elsewhere.
+    </p>
     <button type="button" class="act" @click="keep">
       {{ Object.keys(chosen).length === 0 ? 'Open it to everybody' : 'Keep it to them' }}
     </button>

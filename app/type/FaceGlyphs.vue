@@ -17,7 +17,7 @@ const rowHeight = 46
 const found = shallowRef<FaceAlternates | null>(null)
 const failed = ref(false)
 watch(
-  [() => props.face.hash, () => me.may('faces')] as const,
+  [() => props.face.hash, () => me.may('fonts')] as const,
   async ([hash, may]) => {
     found.value = null
     failed.value = false

@@ -65,8 +65,17 @@ export function foldersClosedTo({ knex, actor, right = 'look' }: Acting): Knex.Q
     : folders.havingRaw("sum(person = ? and role <> 'reader') = 0", [actor.person])
 }
 
-/** Leaves out of a query what lies in folders that the actor does not reach; `column` holds the folder, or null. */
+/** Folders on which the actor works: as a designer or an owner there, whatever they are at the desk. */
+export const foldersWorkedOn = ({ knex, actor }: Acting): Knex.QueryBuilder =>
+  knex('folder_members').where({ person: actor.person }).whereNot({ role: 'reader' }).select('folder')
+
+/**
+ * Leaves out of a query what lies in folders that the actor does not reach; `column` holds the folder, or null. What they may
+ * do in folders that they work on, and nowhere else, reaches nothing beyond those.
+ */
 export function withinReach(acting: Acting, query: Knex.QueryBuilder, column = 'documents.folder'): Knex.QueryBuilder {
+  const { actor, right = 'look' } = acting
+  if (!actor.rights.has(right) && !actor.rights.has('people')) return query.whereIn(column, foldersWorkedOn(acting))
   const closed = foldersClosedTo(acting)
   return closed ? query.where(either => void either.whereNull(column).orWhereNotIn(column, closed)) : query
 }

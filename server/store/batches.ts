@@ -106,6 +106,18 @@ export async function findBatch(acting: Acting, id: string): Promise<Batch | und
   return { ...row, request: JSON.parse(row.request) as WishList, documents: documents.map(shaped) }
 }
 
+/** Whether all documents of a batch are within reach for what the actor does: else somebody else carries it on. */
+export async function batchWithinReach(acting: Acting, id: string): Promise<boolean> {
+  const closed = foldersClosedTo(acting)
+  if (!closed) return true
+  const { knex } = acting
+  const hidden = await knex('batch_documents')
+    .where({ batch: id })
+    .whereIn('document', knex('documents').whereIn('folder', closed).select('id'))
+    .first('document')
+  return hidden === undefined
+}
+
 /** Batches, newest first, without their documents. */
 export async function listBatches({ knex, actor }: Acting): Promise<ListedBatch[]> {
   const rows = await knex('batches')

@@ -10,7 +10,7 @@ import type { Batch, DocumentRow, HouseInfo } from '../../shared/api'
 import type { MadeFor, NamedLicence } from '../../core/font/held-licence'
 import { findHouse } from '../store/houses'
 import { listKept } from '../store/kept'
-import { findBatch } from '../store/batches'
+import { batchWithinReach, findBatch } from '../store/batches'
 import { refusal } from './answer'
 import { settingFor } from './setting'
 import type { Content } from './tasks'
@@ -34,11 +34,13 @@ export function remarkIdOf(event: H3Event): string {
   return id.data
 }
 
-/** The batch a route is about. @throws 404 */
+/** The batch a route is about. @throws 404, 403 where it changes what whoever asks may not */
 export async function batchOf(event: H3Event, acting: Acting): Promise<Batch> {
   const id = idSchema.safeParse(getRouterParam(event, 'id'))
   const batch = id.success ? await findBatch(acting, id.data) : undefined
   if (!batch) throw refusal(404, 'There is no such plan over documents.')
+  if (acting.right !== 'look' && !(await batchWithinReach(acting, batch.id)))
+    throw refusal(403, 'This plan is about documents in folders where you change nothing. Nothing was changed.')
   return batch
 }
 

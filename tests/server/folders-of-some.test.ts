@@ -181,6 +181,52 @@ describe('a folder of some', () => {
     expect((await owner.get<{ told: string }[]>('/api/people/log'))[0]).toMatchObject({ what: 'folder members' })
   })
 
+  it('is worked on by a reader of the desk whom it is given to, and nothing else is', async () => {
+    const guest = studio.browser()
+    await studio.comes(guest, { id: 'guest', name: 'guest', role: 'reader' })
+    const hash = (await knex('faces').first<{ hash: string } | undefined>('hash'))?.hash ?? 'a'.repeat(64)
+    const file = (id: string) => `/api/documents/${id}/file`
+    const change = (id: string, base: number) =>
+      guest.status('POST', `/api/documents/${id}/changes`, { base, request: recast })
+    const recast = { wishes: [{ type: 'recast', change: { size: { points: 9 } } }], leftOut: [] }
+    expect([await guest.status('GET', file(ids.open)), await change(ids.open, 1)]).toEqual([403, 403])
+    expect(await guest.status('GET', `/api/faces/${hash}`)).toBe(403)
+    const path = `/api/folders/${ids.folder}/members`
+    expect(await owner.status('PUT', path, { people: [works('guest')] })).toBe(200)
+    const info = await guest.get<DocumentInfo>(`/api/documents/${ids.document}`)
+    expect(info.rights).toEqual(expect.arrayContaining(['take', 'change', 'fonts']))
+    expect(info.rights).not.toContain('arrange')
+    expect([await guest.status('GET', file(ids.document)), await change(ids.document, 2)]).toEqual([200, 200])
+    expect(await guest.status('GET', `/api/faces/${hash}`)).not.toBe(403)
+    // What lies elsewhere they look at, as before, and nothing else of the desk is theirs.
+    expect((await guest.get<DocumentInfo>(`/api/documents/${ids.open}`)).rights).toEqual(['look', 'remark'])
+    expect([await guest.status('GET', file(ids.open)), await change(ids.open, 1)]).toEqual([403, 403])
+    expect(
+      await guest.status('GET', `/api/documents/${ids.document}/comparison-pdf?against=${ids.open}&version=1`),
+    ).toBe(404)
+    expect(await guest.status('POST', `/api/documents/${ids.document}/folder`, { folder: null })).toBe(403)
+    expect(await guest.status('PUT', `/api/documents/${ids.document}/stand-ins`, {})).toBe(403)
+    expect(await guest.status('POST', '/api/bundle', { documents: [ids.document] })).toBe(403)
+    expect(await guest.status('POST', '/api/batches', { request: recast, documents: [ids.document] })).toBe(403)
+    expect(await guest.status('POST', '/api/faces', {})).toBe(403)
+    expect((await guest.get<{ rights: string[] }>('/api/me')).rights).toEqual(['look', 'remark'])
+  })
+
+  it('is in no plan that somebody carries on who may not change it', async () => {
+    const path = `/api/folders/${ids.folder}/members`
+    expect(await owner.status('PUT', path, { people: [works('outside')] })).toBe(200)
+    const made = await owner.ask('POST', '/api/batches', { request: wish, documents: [ids.document, ids.open] })
+    const { id } = (await made.json()) as { id: string }
+    for (const [step, body] of [
+      ['apply', { leftOut: [] }],
+      ['steer', { how: 'cancel' }],
+      ['undo', {}],
+    ] as const)
+      expect(await member.status('POST', `/api/batches/${id}/${step}`, body), step).toBe(403)
+    expect(await member.status('GET', `/api/batches/${id}`)).toBe(200)
+    expect(await outside.status('POST', `/api/batches/${id}/steer`, { how: 'cancel' })).toBe(200)
+  })
+
   it('is opened again by naming nobody', async () => {
     expect(await owner.status('PUT', `/api/folders/${ids.folder}/members`, { people: [] })).toBe(200)
     expect(await names(outside)).toEqual(['Client letter.odt', 'Open letter.odt'])

@@ -31,7 +31,7 @@ onMounted(async () => {
     </main>
     <main v-else class="p-10 text-soft"><p role="status">Fetching the document …</p></main>
   </div>
-  <ReaderDesk v-else-if="!info.rights.includes('faces')" :info="info" />
+  <ReaderDesk v-else-if="!info.rights.includes('fonts')" :info="info" />
   <FinishedDesk v-else-if="info.document.kind === 'finished'" :info="info" />
   <DocumentDesk v-else :id="id" :info="info" />
 </template>

@@ -5,7 +5,7 @@ import { refusal } from '../../../work/answer'
 import { threadsFor } from '../../../work/pool'
 
 /** The forms that characters of a face have beside the usual one, with the features that give them. */
-export default route('faces', async (event, acting) => {
+export default route('fonts', async (event, acting) => {
   const hash = getRouterParam(event, 'hash') ?? ''
   const [face] = /^[0-9a-f]{64}$/.test(hash) ? await facesByHash(acting, [hash]) : []
   const bytes = face && (await faceFile(acting, hash))
