@@ -17,9 +17,9 @@ const does: Readonly<Record<PersonRole, string>> = {
   reader: 'looks and remarks',
 }
 const words = computed(() => {
-  const names = props.folder.members.map(
-    ({ person, role }) => `${me.nameOf(person) || 'somebody'}${role === 'reader' ? ' (looks and remarks)' : ''}`,
-  )
+  const names = props.folder.members
+    .map(({ person, role }) => `${me.nameOf(person) || 'somebody'}${role === 'reader' ? ' (looks and remarks)' : ''}`)
+    .sort((one, other) => one.localeCompare(other))
   if (names.length === 0) return 'Everybody sees this folder'
   return `Seen by ${names.length > 3 ? `${names.slice(0, 2).join(', ')} and ${names.length - 2} more` : names.join(', ')}, and owners`
 })
