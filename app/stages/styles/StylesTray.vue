@@ -78,6 +78,13 @@ watch(
   },
   { immediate: true },
 )
+// What is chosen elsewhere, by a plan that made it, is shown among its like.
+watch(
+  () => styles.selected?.family,
+  chosen => {
+    if (chosen) family.value = chosen
+  },
+)
 const share = (style: StyleSummary) =>
   style.characters === 0 ? '' : settledWords(style.settledCharacters / style.characters)
 
@@ -155,7 +162,7 @@ watch(
         <button
           v-if="desk.info?.document.kind === 'presentation'"
           type="button"
-          class="act"
+          class="plain"
           :disabled="!desk.census"
           @click="styles.panel = 'levels'"
         >
