@@ -78,13 +78,6 @@ watch(
   },
   { immediate: true },
 )
-// What is chosen elsewhere, by a plan that made it, is shown among its like.
-watch(
-  () => styles.selected?.family,
-  chosen => {
-    if (chosen) family.value = chosen
-  },
-)
 const share = (style: StyleSummary) =>
   style.characters === 0 ? '' : settledWords(style.settledCharacters / style.characters)
 
