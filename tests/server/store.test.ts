@@ -118,7 +118,8 @@ describe('jobs', () => {
     await knex('servers')
       .where({ id: 'one' })
       .update({ seen: new Date(Date.now() - 60_000) })
-    expect((await claimJob(knex, 'two'))!.id).toBe(ids[1])
+    // Which of the two first is nobody's to say: they came within one moment.
+    expect(ids.slice(1)).toContain((await claimJob(knex, 'two'))!.id)
     await seeServer(knex, 'two')
     await leaveServer(knex, 'two')
     expect(await claimJob(knex, 'three')).not.toBeNull()
