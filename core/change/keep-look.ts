@@ -1,5 +1,5 @@
 import type { Properties } from '../document/styles'
-import { differing, type Look } from './draw-up/look'
+import { differing, unsaid, type Look } from './draw-up/look'
 import { attributesOfLook } from './draw-up/model'
 
 /**
@@ -16,3 +16,12 @@ export function valuesToKeep(was: Look, now: Look): { readonly text: Properties;
   }
   return attributesOfLook(needed)
 }
+
+/** The same of the values of a paragraph but its leading; `inList`: lists say some for it. */
+export const paragraphValuesToKeep = (was: Look, now: Look, inList: boolean): Record<string, string> =>
+  Object.fromEntries(
+    differing(was, now).flatMap(name => {
+      const value = was[name] ?? unsaid(name, inList)
+      return value === undefined ? [] : [[name, value]]
+    }),
+  )

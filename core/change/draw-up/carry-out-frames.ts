@@ -6,8 +6,8 @@ import { addStyle } from '../../document/style-verbs'
 import type { Paragraph } from '../../document/story-model'
 import { paragraphRuns } from '../../style/runs'
 import { emphasisGroups, typeGroups } from '../../style/groups'
-import { differing, isLeading, lookOf, paragraphLookOf, unsaid, voiceWord, type Look } from './look'
-import { valuesToKeep } from '../keep-look'
+import { differing, isLeading, lookOf, paragraphLookOf, voiceWord, type Look } from './look'
+import { paragraphValuesToKeep, valuesToKeep } from '../keep-look'
 import type { Planner } from '../planner'
 import { settle } from '../styles/settle'
 import { spent, written } from './carry-out'
@@ -113,12 +113,7 @@ function pin(
       ? differing(lookOf(style.text.effective), lookOf(now.text.effective)).length > 0
       : runs.some(run => differing(lookOf(run.style.effective), looks.get(run.from) ?? {}).length > 0)
   const [before, after] = [paragraphLookOf(style.properties), paragraphLookOf(now.properties)]
-  const values = Object.fromEntries(
-    differing(before, after).flatMap(name => {
-      const value = before[name] ?? unsaid(name, paragraph.list !== null)
-      return value === undefined ? [] : [[name, value]]
-    }),
-  )
+  const values = paragraphValuesToKeep(before, after, paragraph.list !== null)
   const keep = text
     ? valuesToKeep(lookOf(style.text.effective), lookOf(now.text.effective))
     : { text: {}, paragraph: {} }

@@ -140,6 +140,7 @@ function drawUpText(
   kept: (voice: string) => boolean,
 ): number {
   const proposal = proposeStyles(planner.reading, options)
+  for (const { name } of proposal.taken) planner.style('paragraph', name)
   tell(planner, proposal)
   if (proposal.left > 0) planner.note('paragraphs', 'what they stand on cannot be said by a style', proposal.left)
   carryOut(planner, proposal, wish, kept)
@@ -155,6 +156,7 @@ function drawUpFrames(
   kept: (voice: string) => boolean,
 ): number {
   const proposal = proposeFrames(planner.reading, options)
+  for (const { name } of proposal.taken) planner.style('graphic', name)
   tellFrames(planner, proposal)
   if (proposal.left > 0) planner.note('frames', 'what they stand on cannot be said by a style', proposal.left)
   carryOutFrames(planner, proposal, kept)

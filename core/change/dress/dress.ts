@@ -7,14 +7,14 @@ import { settingWords } from '../../house/setting-words'
 import { levelOf } from '../../house/to-style'
 import { emphasisGroups, typeGroups } from '../../style/groups'
 import { roleTitle } from '../../style/roles'
-import { differing, lookOf, paragraphLookOf, unsaid, type Look } from '../draw-up/look'
+import { lookOf, paragraphLookOf, type Look } from '../draw-up/look'
 import type { Planner } from '../planner'
 import { settle } from '../styles/settle'
 import type { Dressed } from './dressed'
 import { dressCharts } from './dress-charts'
 import { dressStarts } from './dress-starts'
 import { dressWords } from './dress-words'
-import { valuesToKeep } from '../keep-look'
+import { paragraphValuesToKeep, valuesToKeep } from '../keep-look'
 import { lookWords } from './look-words'
 import { uniqueTitle } from './titles'
 import { saySetting } from './say-setting'
@@ -79,12 +79,7 @@ function pinOthers(planner: Planner, before: readonly Was[]): void {
   for (const { style, look, paragraph } of before) {
     const now = wasOf(planner, planner.style(style.family, style.name))
     const { text, paragraph: leading } = valuesToKeep(look, now.look)
-    const rest = Object.fromEntries(
-      differing(paragraph, now.paragraph).flatMap(name => {
-        const value = paragraph[name] ?? unsaid(name, false)
-        return value === undefined ? [] : [[name, value]]
-      }),
-    )
+    const rest = paragraphValuesToKeep(paragraph, now.paragraph, false)
     setStyleValues(planner.common, style.node, 'text', text)
     setStyleValues(planner.common, style.node, 'paragraph', { ...rest, ...leading })
   }

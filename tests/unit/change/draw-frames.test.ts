@@ -181,7 +181,9 @@ describe('drawing up the loose frames of a deck or drawing', () => {
     const into = [{ family: 'graphic', voice: voice('Title'), into: { kind: 'style', name: 'Body' } }]
     const taken = quickly(left.after, drawUp({ choices: into }))
     expect(taken.plan.made).toEqual([])
-    expect(looks(taken.after).filter(each => each.includes('24pt'))).toEqual([])
+    expect(new Set(taken.after.detail.census.faces.map(each => each.family))).toEqual(new Set(['Spectral']))
+    const nowhere = [{ ...into[0]!, into: { kind: 'style', name: 'Gone' } }]
+    expect(() => quickly(left.after, drawUp({ choices: nowhere }))).toThrow(/no graphic style “Gone” any more/)
   })
 
   it('finds nothing to do a second time, takes what it made before, and is undone to the byte', () => {
