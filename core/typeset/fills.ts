@@ -1,6 +1,6 @@
 import type { XmlElement } from '../xml/tree'
 import type { Fragment, Tile } from './fragments'
-import { inverted, mapped, rotation } from './matrix'
+import { mapped, rotation } from './matrix'
 import { angleOf, middleOf, shadeOver, type Gradient } from './shades'
 
 type PathFragment = Extract<Fragment, { kind: 'path' }>
@@ -173,19 +173,23 @@ export function tilePlaces(
 export const tooManyTiles = (tile: Box, box: Box): boolean =>
   tile.width <= 0 || tile.height <= 0 || (box.width / tile.width + 2) * (box.height / tile.height + 2) > mostTiles
 
-/** Whether a place lies inside an outline of M, L, C and Z, by the even-odd rule; curves go by their control points. */
-export function isInside(fragment: PathFragment, x: number, y: number): boolean {
-  const back = fragment.matrix ? inverted(fragment.matrix) : null
-  if (fragment.matrix && !back) return false
-  const at = back ? mapped(back, x, y) : { x, y }
-  const [px, py] = [at.x - fragment.x, at.y - fragment.y]
-  let inside = false
-  for (const piece of fragment.data.split('M').slice(1)) {
-    const values = (piece.match(/-?[\d.]+(?:e-?\d+)?/g) ?? []).map(Number)
-    for (let index = 0, last = values.length - 2; index + 1 < values.length; last = index, index += 2) {
-      const [ax, ay, bx, by] = [values[index]!, values[index + 1]!, values[last]!, values[last + 1]!]
-      if (ay > py !== by > py && px < ((bx - ax) * (py - ay)) / (by - ay) + ax) inside = !inside
-    }
+/**
+ * Whether places lie inside an outline of M, L, C and Z, in its own coordinates, by the even-odd rule; curves go by their
+ * control points. The path data is read when the first place is asked for.
+ */
+export function outlineOf(data: string): (x: number, y: number) => boolean {
+  let pieces: readonly (readonly number[])[] | null = null
+  return (x, y) => {
+    pieces ??= data
+      .split('M')
+      .slice(1)
+      .map(piece => (piece.match(/-?[\d.]+(?:e-?\d+)?/g) ?? []).map(Number))
+    let inside = false
+    for (const values of pieces)
+      for (let index = 0, last = values.length - 2; index + 1 < values.length; last = index, index += 2) {
+        const [ax, ay, bx, by] = [values[index]!, values[index + 1]!, values[last]!, values[last + 1]!]
+        if (ay > y !== by > y && x < ((bx - ax) * (y - ay)) / (by - ay) + ax) inside = !inside
+      }
+    return inside
   }
-  return inside
 }

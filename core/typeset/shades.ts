@@ -1,6 +1,6 @@
 import { percent } from '../style/properties'
 import type { XmlElement, XmlPart } from '../xml/tree'
-import { after, mapped, rotation, scaling, translation, type Matrix } from './matrix'
+import { after, inverted, mapped, rotation, scaling, translation, type Matrix } from './matrix'
 
 /** A colour on the way through a gradient: `at` from 0 to 1. */
 export interface Stop {
@@ -46,6 +46,17 @@ const colorOf = (values: readonly number[]) =>
 export function mixed(from: string, to: string, share: number): string {
   const other = channels(to)
   return colorOf(channels(from).map((value, at) => value + (other[at]! - value) * share))
+}
+
+/** The colour of a shade at a place of the shape's own coordinates: beyond its ends the last colours go on. */
+export function shadeAt({ kind, matrix, stops }: Shade, x: number, y: number): string {
+  const back = inverted(matrix)
+  const place = back ? mapped(back, x, y) : { x: 0, y: 0 }
+  const at = kind === 'linear' ? place.x : Math.hypot(place.x, place.y)
+  const next = stops.findIndex(stop => stop.at >= at)
+  if (next === -1) return stops.at(-1)!.color
+  const [before, after] = [stops[next - 1], stops[next]!]
+  return before ? mixed(before.color, after.color, (at - before.at) / (after.at - before.at || 1)) : after.color
 }
 
 /**

@@ -6,19 +6,21 @@ import { betterLook, styleSaying } from '../style-wish'
 import { check, type Found, type Repair } from '../check'
 import { stretchOf, type Subject } from '../subject'
 
-/** The colour nearest in hue and chroma that reaches a contrast on a ground; null where none does. */
-function nearestReaching(color: string, ground: string, wanted: number): string | null {
+/** The colour nearest in hue and chroma that reaches a contrast on the darkest and the lightest ground; null where none does. */
+function nearestReaching(color: string, [darkest, lightest]: readonly [string, string], wanted: number): string | null {
   const { hue, chroma } = lchOf(color)!
-  const darker = lightnessReaching({ hue, chroma }, ground, wanted, 'darker')
-  const lighter = lightnessReaching({ hue, chroma }, ground, wanted, 'lighter')
+  const darker = lightnessReaching({ hue, chroma }, darkest, wanted, 'darker')
+  const lighter = lightnessReaching({ hue, chroma }, lightest, wanted, 'lighter')
   const { lightness } = lchOf(color)!
   const found = [darker, lighter].filter(each => each !== null)
   found.sort((a, b) => Math.abs(a.lightness - lightness) - Math.abs(b.lightness - lightness))
-  return found.find(each => ratioOf(each.color, ground) >= wanted)?.color ?? null
+  const reaches = (own: string) => [darkest, lightest].every(ground => ratioOf(own, ground) >= wanted)
+  return found.find(each => reaches(each.color))?.color ?? null
 }
 
 interface Pale extends OnGround {
   readonly ground: string
+  readonly extremes: readonly [string, string]
   readonly ratio: number
   readonly wanted: number
   readonly isLarge: boolean
@@ -26,12 +28,12 @@ interface Pale extends OnGround {
 
 /** Whether text has too little contrast; null where it has enough. */
 function paleness(found: OnGround, enough: number, large: number): Pale | null {
-  const { color, ground, size, weight } = found
-  if (ground === null) return null
+  const { color, ground, extremes, size, weight } = found
+  if (ground === null || extremes === null) return null
   const isLarge = size >= 18 || (size >= 14 && weight >= 700)
   const wanted = isLarge ? large : enough
   const ratio = ratioOf(color, ground)
-  return ratio < wanted - 1e-6 ? { ...found, ground, ratio, wanted, isLarge } : null
+  return ratio < wanted - 1e-6 ? { ...found, ground, extremes, ratio, wanted, isLarge } : null
 }
 
 const said = { attribute: 'fo:color', on: 'text' } as const
@@ -48,8 +50,8 @@ function groundsByStyle(all: readonly OnGround[]): (found: OnGround) => number {
 }
 
 function repairOf(found: Pale, alone: boolean): Repair | undefined {
-  const { text, from, to, layers, color, ground, wanted } = found
-  const better = nearestReaching(color, ground, wanted)
+  const { text, from, to, layers, color, extremes, wanted } = found
+  const better = nearestReaching(color, extremes, wanted)
   if (better === null) return undefined
   return alone
     ? betterLook(text, from, to, layers, { ...said, value: better, local: { color: better } })
@@ -72,13 +74,14 @@ function* pale(
     const at = { text: found.text, from: found.from, to: found.to }
     if (found.ground === null && !pictured.has(found.text.page)) {
       pictured.add(found.text.page)
-      yield { says: 'Text of this page stands on a picture: its contrast is to be looked at', at, severity: 'note' }
+      yield { says: 'Text of this page stands on a picture that cannot be looked into', at, severity: 'note' }
     }
     const own = paleness(found, asked ?? enough, asked ?? large)
     if (!own) continue
     const repair = repairOf(own, groundsFor(found) === 1)
+    const ground = own.on === 'plain' ? own.ground : `a ${own.on} (${own.ground} there)`
     yield {
-      says: `${own.color} on ${own.ground}: ${Math.floor(own.ratio * 100) / 100} : 1, ${own.wanted} : 1 are asked for`,
+      says: `${own.color} on ${ground}: ${Math.floor(own.ratio * 100) / 100} : 1, ${own.wanted} : 1 are asked for`,
       at,
       severity: own.ratio < 3 && !own.isLarge ? 'error' : 'warning',
       ...(repair ? { repair } : {}),
@@ -92,9 +95,10 @@ export const contrast = check({
   title: 'Too little contrast',
   severity: 'warning',
   looksFor:
-    'Text that is too near in lightness to the ground it stands on: shapes, boxes and pages below it, worst place.',
+    'Text that is too near in lightness to the ground it stands on: pictures, gradients, shapes, boxes and pages below it, ' +
+    'worst place; of pictures and gradients what a tenth of the ground is nearer than.',
   source: 'WCAG 2.2, 1.4.3.',
-  unseen: 'The colours of pictures and of gradients between their ends; they are told to be looked at.',
+  unseen: 'Pictures that are neither PNG nor JPEG, or have over 24 million pixels: they are told to be looked at.',
   limits: {
     enough: { title: 'Contrast at least', usual: 4.5, least: 1, most: 21 },
     large: { title: 'Large text at least', usual: 3, least: 1, most: 21 },
