@@ -1,5 +1,6 @@
 import { needsDrawingUp } from '../core/change/draw-up/kind'
 import type { Registry } from '../core/change/registry'
+import { paletteOf } from '../core/change/repaint/house-paint'
 import { changedLines } from '../core/change/effects'
 import { openDocument, saveDocument } from '../core/document/open'
 import { houseToTemplate } from '../core/format/odf/house-template'
@@ -7,8 +8,6 @@ import type { House } from '../core/house/house'
 import { houseFromDocuments, houseFromStyles } from '../core/house/make-house'
 import { settingWords } from '../core/house/setting-words'
 import { measureToStyle, type ToStyle } from '../core/house/to-style'
-import { namedColors } from '../core/document/colours'
-import { paintsOf, proposePaints, usedColors } from '../core/house/house-paints'
 import { houseFromTokens, houseToTokens, HouseFileError } from '../core/house/tokens'
 import { readDocument } from '../core/style/reading'
 import { basename } from 'node:path'
@@ -46,14 +45,12 @@ export function dress(call: Call, open: Open, kinds: Registry): Promise<Outcome>
   const names = single(call, '--names')
   return each(call, open, (session, _, out) => {
     const before = measureToStyle(session.reading, house)
-    const paints = call.switches.has('--paint')
-      ? paintsOf(proposePaints(usedColors(namedColors(session.document)), house, null))
-      : []
     const wishes = [
+      // What colours did in the house before is known until the document is dressed.
+      ...(call.switches.has('--paint') ? [{ type: 'house-paint', house: paletteOf(house) }] : []),
       { type: 'dress', house, drawUp: true, ...(names === undefined ? {} : { names }) },
-      ...(paints.length > 0 ? [{ type: 'repaint', paints }] : []),
     ]
-    const { plan, after } = kinds.plan(session, requestOf(kinds, { wishes }))
+    const { plan, after } = kinds.plan(session, requestOf(kinds, { wishes }), { partly: true })
     const now = measureToStyle(after.reading, house)
     if (out !== null) write(out, saveDocument(after.document))
     return {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { LinkedDocument, ShelfCard } from '~~/shared/api'
+import { paletteOf } from '~~/core/change/repaint/house-paint'
 import type { House } from '~~/core/house/house'
 import ShelfPicker from '../kit/ShelfPicker.vue'
 import Term from '../kit/Term.vue'
@@ -17,6 +18,7 @@ const info = computed(() => houses.info!)
 const picked = shallowRef<ShelfCard | null>(null)
 const said = ref('')
 const names = ref(false)
+const paint = ref(true)
 const measured = computed(() => houses.documents.flatMap(each => (each.share ? [each.share] : [])))
 const total = computed(() => ({
   characters: measured.value.reduce((sum, each) => sum + each.characters, 0),
@@ -48,16 +50,18 @@ async function offer(documents: readonly LinkedDocument[]): Promise<void> {
   said.value = ''
   try {
     const house = await $fetch<House>(`/api/houses/${info.value.id}/versions/${info.value.issued}`)
-    const wish = {
+    const dress = {
       type: 'dress',
       house,
       of: { house: info.value.id, version: info.value.issued },
       drawUp: true,
       names: names.value ? 'house' : 'own',
     }
+    // What colours did in the house before is known until the document is dressed.
+    const wishes = paint.value ? [{ type: 'house-paint', house: paletteOf(house) }, dress] : [dress]
     const { id } = await $fetch<{ id: string }>('/api/batches', {
       method: 'POST',
-      body: { request: { wishes: [wish], leftOut: [] }, documents: documents.map(each => each.id) },
+      body: { request: { wishes, leftOut: [] }, documents: documents.map(each => each.id) },
     })
     across.leftOut = []
     await across.watchBatch(id)
@@ -147,6 +151,9 @@ async function offer(documents: readonly LinkedDocument[]): Promise<void> {
       </p>
       <label class="mt-1 flex items-center gap-2"
         ><input v-model="names" type="checkbox" /> styles take the names of the house</label
+      >
+      <label class="mt-1 flex items-center gap-2"
+        ><input v-model="paint" type="checkbox" /> shapes, lines, grounds and charts take its colours</label
       >
       <button type="button" class="act mt-2" :disabled="houses.busy" @click="offer(behind)">
         Plan {{ counted(behind.length, 'document') }}

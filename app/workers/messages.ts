@@ -22,7 +22,7 @@ import type { Comparison } from '~~/core/compare/compare'
 import type { Rehearsal } from '~~/core/compare/rehearse'
 import type { MadeFor } from '~~/core/font/held-licence'
 import type { House } from '~~/core/house/house'
-import type { ProposedPaint } from '~~/core/house/house-paints'
+import type { HouseBefore, ProposedPaint } from '~~/core/house/house-paints'
 import type { BeyondLimit } from '~~/core/house/limits'
 import type { ToStyle } from '~~/core/house/to-style'
 import type { Checklist } from '~~/core/proof/checklist'
@@ -223,7 +223,7 @@ export interface Asks {
   /** The house that the document was dressed in last, by what it keeps of it. */
   dressedIn: { ask: object; answer: Rules['house'] }
   /** Colours of shapes, lines, grounds and charts, with what they become in a house; `before`: the one it was in. */
-  paints: { ask: { house: House; before: House | null }; answer: ProposedPaint[] }
+  paints: { ask: { house: House; before: HouseBefore | null }; answer: ProposedPaint[] }
   /** What the document would come to in a face. */
   tryFace: { ask: { wish: SetTypeWish }; answer: FaceTried }
   /** The pairs of letters of the document's faces. */

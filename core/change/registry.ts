@@ -21,6 +21,7 @@ import { leftOutLimit, rowKeySchema, type AnyWish, type WishList } from './plan'
 import { planChange, type Planned, type PlanOptions } from './plan-change'
 import { recastKind } from './recast/kind'
 import type { RecastWish } from './recast/wish'
+import { housePaintKind, type HousePaintWish } from './repaint/house-paint'
 import { repaintKind } from './repaint/kind'
 import type { RepaintWish } from './repaint/wish'
 import { repairKind } from './repair/kind'
@@ -113,6 +114,7 @@ export type Wish =
   | StartWish
   | StartLikeWish
   | RepaintWish
+  | HousePaintWish
   | SplitWish
   | ShowWish
 
@@ -124,6 +126,7 @@ export const registry = registryOf([
   recastKind,
   repairKind,
   repaintKind,
+  housePaintKind,
   mendKind,
   ...acceptKinds,
   cleanUpKind,

@@ -152,9 +152,26 @@ export const rulesSchema = z.object({
     .array(acceptedKeySchema.extend({ reason: z.string().max(500) }))
     .max(acceptedLimit)
     .default([]),
-  /** The house that the document was dressed in last, and which version of it. */
+  /**
+   * The house that the document was dressed in last, which version of it, and its palette: the next house is told by it what
+   * the colours of shapes, grounds and charts did.
+   */
   house: z
-    .strictObject({ id: z.string().min(1).max(60), name: z.string().max(120), version: z.int().min(0) })
+    .strictObject({
+      id: z.string().min(1).max(60),
+      name: z.string().max(120),
+      version: z.int().min(0),
+      palette: z
+        .array(
+          z.strictObject({
+            title: z.string().max(100),
+            does: z.string().max(40),
+            color: z.string().regex(/^#[0-9a-f]{6}$/),
+          }),
+        )
+        .max(100)
+        .optional(),
+    })
     .optional(),
   /** In the order in which they act: where two would take the same text, the first has it. */
   patterns: z.array(patternSchema).max(listLimit).default([]),

@@ -1,5 +1,6 @@
 import { distanceOf, lchOf, shownAt } from '../colour/oklch'
 import type { NamedColor, Painted } from '../document/colours'
+import type { Rules } from '../document/rules'
 import type { House, HouseColor } from './house'
 
 /** A colour that a document names, with what it is on and in how many places. */
@@ -33,6 +34,20 @@ export interface ProposedPaint extends UsedColor {
   readonly why: string
 }
 
+/** The colours of a house. */
+export type HousePalette = Pick<House, 'palette'>
+
+/** The colours that a house had, as documents that were dressed in it know them. */
+export interface HouseBefore {
+  readonly name: string
+  readonly palette: readonly ColorBefore[]
+}
+type ColorBefore = Pick<HouseColor, 'title' | 'color'> & { readonly does: string }
+
+/** The house that a document was dressed in last, where the document knows its palette. */
+export const houseBefore = ({ house }: Pick<Rules, 'house'>): HouseBefore | null =>
+  house?.palette ? { name: house.name, palette: house.palette } : null
+
 /** As many colours of a document are painted at a time, those in most places first. */
 export const mostPaints = 200
 
@@ -54,7 +69,11 @@ type Next = Pick<ProposedPaint, 'to' | 'why'>
  * those of that one. All others become the nearest of the palette where that is near, greys among greys; white and black
  * stay. Colours of chart series stay apart: where two would become one, the second keeps what it has.
  */
-export function proposePaints(used: readonly UsedColor[], house: House, before: House | null): ProposedPaint[] {
+export function proposePaints(
+  used: readonly UsedColor[],
+  house: HousePalette,
+  before: HouseBefore | null,
+): ProposedPaint[] {
   const ofSeries = new Set<string>()
   return used.map(each => {
     const next = nextOf(each.color, house, before)
@@ -66,7 +85,7 @@ export function proposePaints(used: readonly UsedColor[], house: House, before: 
   })
 }
 
-function nextOf(color: string, house: House, before: House | null): Next {
+function nextOf(color: string, house: HousePalette, before: HouseBefore | null): Next {
   if (house.palette.some(each => each.color === color)) return { to: null, why: 'it is of the palette' }
   const own = before?.palette.find(each => each.color === color)
   const known = own && inOther(own, before!, house)
@@ -82,7 +101,7 @@ function nextOf(color: string, house: House, before: House | null): Next {
 }
 
 /** A tint or shade of a colour of the house before: as light as it was, in the hue of what took that colour's place. */
-function tintOf(color: string, before: House, house: House): Next | null {
+function tintOf(color: string, before: HouseBefore, house: HousePalette): Next | null {
   const own = lchOf(color)!
   if (own.chroma < grey / 3) return null
   const apart = (hue: number) => Math.abs(((hue - own.hue + 540) % 360) - 180)
@@ -115,9 +134,11 @@ export const paintsOf = (
     .slice(0, mostPaints)
 
 /** The colour of a house that does what a colour of another does: of the same name, else at the same place among its like. */
-function inOther(own: HouseColor, from: House, to: House): HouseColor | null {
+function inOther(own: ColorBefore, from: HouseBefore, to: HousePalette): HouseColor | null {
   const named = to.palette.find(each => each.title === own.title && each.does === own.does)
   if (named) return named
-  const at = from.palette.filter(each => each.does === own.does).findIndex(each => each.id === own.id)
+  const at = from.palette
+    .filter(each => each.does === own.does)
+    .findIndex(each => each.title === own.title && each.color === own.color)
   return to.palette.filter(each => each.does === own.does)[at] ?? null
 }

@@ -146,7 +146,7 @@ export type Task =
   /** The named styles of a document, laid open. */
   | (Content & { readonly kind: 'styleList' })
   /** How much of a document is as a house says. */
-  | (Content & { readonly kind: 'toStyle'; readonly house: House })
+  | (Content & { readonly kind: 'toStyle'; readonly house: House; readonly of: string })
   /** Changes of a finished PDF. */
   | (Content & { readonly kind: 'finished'; readonly changes: readonly WishedChange[] })
   /** What a proof of a document finds. */
@@ -446,7 +446,8 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
     case 'toStyle': {
       const { reading } = beginPlain(task)
       const { characters, toStyle, roles } = measureToStyle(reading, task.house)
-      return { characters, toStyle, roles, dressed: reading.cascade.rules.house?.version ?? null }
+      const { house: dressed } = reading.cascade.rules
+      return { characters, toStyle, roles, dressed: dressed?.id === task.of ? dressed.version : null }
     }
     case 'finished':
       return changeFinished(task.bytes, task.changes, {

@@ -2,7 +2,7 @@
 import { paintedWords } from '~~/core/change/repaint/kind'
 import type { Paint } from '~~/core/change/repaint/wish'
 import type { House } from '~~/core/house/house'
-import { mostPaints, paintsOf, type ProposedPaint } from '~~/core/house/house-paints'
+import { houseBefore, mostPaints, paintsOf, type ProposedPaint } from '~~/core/house/house-paints'
 import Choice from '../../kit/Choice.vue'
 import { counted } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
@@ -19,11 +19,11 @@ const byHand = ref<Record<string, string>>({})
 async function propose(): Promise<void> {
   if (!desk.engine || desk.state !== 'open') return
   const dressed = await desk.engine.ask('dressedIn', {})
-  // The house may have been let go: then colours are known by their nearness alone.
+  // Documents that were dressed before they kept its palette ask for it; where the house was let go, nearness alone tells.
   const before =
-    dressed && dressed.version > 0
+    dressed && !dressed.palette && dressed.version > 0
       ? await $fetch<House>(`/api/houses/${dressed.id}/versions/${dressed.version}`).catch(() => null)
-      : null
+      : houseBefore({ house: dressed })
   proposed.value = await desk.engine.ask('paints', { house: props.house, before })
 }
 watch(

@@ -114,7 +114,8 @@ export function dress(planner: Planner, wish: DressWish): void {
   rememberRoles(planner, chosen)
   if (wish.of) {
     const { house: id, version } = wish.of
-    planner.rules = { ...planner.currentRules, house: { id, name: house.name, version } }
+    const palette = house.palette.map(({ title, does, color }) => ({ title, does, color }))
+    planner.rules = { ...planner.currentRules, house: { id, name: house.name, version, palette } }
   }
   if (wish.strays === 'settle') settleDressed(planner, chosen)
   dressCharts(planner, wish)

@@ -46,24 +46,31 @@ function listed(planner: Planner, { from, to }: Paint, on: Painted, places: read
   })
 }
 
+/** Paints what a document names, and says what it is called; null where none of the colours is named. */
+export function paintAll(planner: Planner, paints: readonly Paint[]): string | null {
+  const own = planner.rows.length
+  let painted = 0
+  for (const [paint, things] of placesOf(planner, paints))
+    for (const [on, places] of things) {
+      if (!listed(planner, paint, on, places)) continue
+      painted += places.length
+      for (const place of places) repaint(planner.change.on(place.part), place, paint.to)
+    }
+  if (planner.rows.length === own) return null
+  // Automatic styles that were looked at before say other colours now.
+  planner.forgetAutomatic()
+  return `Paint ${counted(painted, 'place')} in ${counted(new Set(paints.map(each => each.to)).size, 'colour')}`
+}
+
 export const repaintKind = oneByOne<RepaintWish>({
   type: 'repaint',
   schema: repaintSchema,
   most: 20,
   act(planner, { paints }) {
-    const own = planner.rows.length
-    let painted = 0
-    for (const [paint, things] of placesOf(planner, paints))
-      for (const [on, places] of things) {
-        if (!listed(planner, paint, on, places)) continue
-        painted += places.length
-        for (const place of places) repaint(planner.change.on(place.part), place, paint.to)
-      }
-    if (planner.rows.length === own)
+    const title = paintAll(planner, paints)
+    if (title === null)
       throw new NothingToPlan('None of these colours is named in this document, or they are as they shall be already.')
-    // Automatic styles that were looked at before say other colours now.
-    planner.forgetAutomatic()
-    return `Paint ${counted(painted, 'place')} in ${counted(new Set(paints.map(each => each.to)).size, 'colour')}`
+    return title
   },
   sentence: ({ paints }) => {
     const told = paints

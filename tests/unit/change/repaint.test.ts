@@ -2,7 +2,13 @@ import { describe, expect, it } from 'vitest'
 import { NothingToPlan } from '../../../core/change/plan'
 import { namedColors } from '../../../core/document/colours'
 import { saveDocument } from '../../../core/document/open'
+import { readRules } from '../../../core/document/rules'
+import { paletteOf } from '../../../core/change/repaint/house-paint'
+import type { House } from '../../../core/house/house'
+import { paintsOf, proposePaints, usedColors } from '../../../core/house/house-paints'
+import { saltmereLine, winterService } from '../../../demo/houses'
 import { seasonReview } from '../../../demo/season-review'
+import { distanceOf } from '../../../core/colour/oklch'
 import { applyAll } from '../../../core/document/apply'
 import { drawingOf, drawnPage, graphicStyle, session, sessionOf, shapeAt, textFrame } from '../../support/fixtures'
 import { planned, quickly, request } from '../../support/planning'
@@ -124,5 +130,58 @@ describe('a colour that gives way to another', () => {
     expect(registry.sentences(request([paint(teal, navy, 'fill', 'series')]))).toEqual([
       `Put ${navy} for ${teal} (fills of shapes, series of charts).`,
     ])
+  })
+})
+
+describe('colours of a house over many documents', () => {
+  const painted = (house: House) => ({ type: 'house-paint', house: paletteOf(house) })
+  const dressed = (house: House, version: number) => ({
+    type: 'dress',
+    house,
+    of: { house: `00000000-0000-4000-8000-00000000000${version}`, version },
+  })
+  /** The colours of shapes, lines, grounds and charts, as often as they are named. */
+  const colours = (of: ReturnType<typeof session>) =>
+    told(of)
+      .filter(each => !each.startsWith('text'))
+      .sort()
+  const into = (of: ReturnType<typeof session>, house: House, version: number) =>
+    registry.plan(of, request([painted(house), dressed(house, version)]), { effects: false, partly: true }).after
+
+  it('are proposed for each, by what they did in the house it was dressed in, which it knows itself', () => {
+    const first = into(session(seasonReview()), saltmereLine, 1)
+    expect(readRules(first.document).house!.palette).toHaveLength(saltmereLine.palette.length)
+    const other = into(first, winterService, 2)
+    expect(colours(first).filter(each => /#(1f6f6b|b4361e)$/.test(each))).not.toEqual([])
+    expect(colours(other).filter(each => /#(1f6f6b|b4361e)$/.test(each))).toEqual([])
+    // The colours of the house come back to the letter, tints of them as near as nobody sees.
+    const again = session(saveDocument(into(other, saltmereLine, 3).document))
+    const pairs = colours(again).map((each, at) => [each.split(' '), colours(first)[at]!.split(' ')] as const)
+    expect(colours(again)).toHaveLength(colours(first).length)
+    for (const [[on, color], [was, before]] of pairs) {
+      expect(on).toBe(was)
+      expect(distanceOf(color!, before!)).toBeLessThan(0.005)
+    }
+  })
+
+  it('are the nearest where the document was in no house', () => {
+    const deck = session(seasonReview())
+    const alone = paintsOf(proposePaints(usedColors(namedColors(deck.document)), winterService, null))
+    const { plan } = planned(deck, [painted(winterService)])
+    expect(plan.rows.map(row => row.after)).toEqual(
+      planned(deck, [{ type: 'repaint', paints: alone }]).plan.rows.map(row => row.after),
+    )
+    expect(plan.sentences[0]).toContain('the colours of the house Saltmere Winter Service')
+  })
+
+  it('ask nothing of a document that names none of them', () => {
+    const plain = sessionOf({ body: '<text:p>Pier</text:p>' })
+    expect(() => planned(plain, [painted(saltmereLine)])).toThrow(NothingToPlan)
+    const partly = registry.plan(
+      plain,
+      request([painted(saltmereLine), { type: 'make', family: 'paragraph', displayName: 'Quay', changes: {} }]),
+      { partly: true },
+    )
+    expect(partly.plan.request.wishes.map(wish => wish.type)).toEqual(['make'])
   })
 })

@@ -14,7 +14,7 @@ export default route('arrange', async (event, acting) => {
   const house = await houseVersion(acting, id, issued)
   if (!house) throw refusal(409, 'This house was not issued yet: there is nothing to measure by.')
   const content = (await setContent(acting, document, document.version))!
-  const share = await threadsFor(acting).run({ kind: 'toStyle', ...content, house })
+  const share = await threadsFor(acting).run({ kind: 'toStyle', ...content, house, of: id })
   await storeShare(acting, { document: document.id, version: document.version, house: id, number: issued }, share)
   return share
 })
