@@ -1,4 +1,7 @@
+import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
+import { request } from '../support/planning'
+import { carryOut } from '../../server/work/tasks'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { emptyHouse, houseSchema } from '../../core/house/house'
 import { actingAs, type Acting } from '../../server/store/acting'
@@ -44,6 +47,7 @@ const withBody = (name: string, size: number) =>
       role.id === 'body' ? { ...role, text: { family: 'Spectral', size } } : role,
     ),
   })
+const body = { family: 'paragraph', name: 'Text_20_body' }
 const share = (toStyle: number) => ({
   characters: 100,
   toStyle,
@@ -114,6 +118,22 @@ describe('houses', () => {
     expect(await removeHouse(ours, id)).toBe(true)
     expect((await findDocument(ours, mast))!.house).toBeNull()
     expect(await knex('style_shares').select()).toEqual([])
+  })
+
+  it('count as the dress of a document only where they are the one it was dressed in', async () => {
+    const house = withBody('Saltmere Line', 10)
+    const [own, other] = [randomUUID(), randomUUID()]
+    const styled = makeOdt({
+      styles: '<style:style style:name="Text_20_body" style:display-name="Text body" style:family="paragraph"/>',
+      body: '<text:p text:style-name="Text_20_body">Pier and quay, from Monday on, in all weathers.</text:p>',
+    })
+    const asked = request([
+      { type: 'dress', house, of: { house: own, version: 3 }, roles: [{ style: body, role: 'body' }] },
+    ])
+    const dressed = await carryOut({ kind: 'change', bytes: styled, ids: {}, request: asked })
+    const measured = (of: string) => carryOut({ kind: 'toStyle', bytes: dressed.bytes, ids: {}, house, of })
+    expect(await measured(own)).toMatchObject({ dressed: 3, characters: 47, toStyle: 47 })
+    expect(await measured(other)).toMatchObject({ dressed: null, toStyle: 47 })
   })
 
   it('are nothing to another owner', async () => {
