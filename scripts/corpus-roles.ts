@@ -29,12 +29,12 @@ interface Seen {
   readonly characters: number
 }
 
-/** What most of a paragraph is set in: family, size, B for bold, I for italic. */
+/** What most of a paragraph is set in: family, size, B for bold. */
 function lookOf(runs: ReturnType<typeof paragraphRuns>['runs']): string {
   const counts = new Map<string, number>()
   for (const { start, end, style } of runs) {
-    const { font, size, weight, italic } = style.effective.slots.western
-    const look = `${font.family}${size}${weight >= 600 ? 'B' : ''}${italic ? 'I' : ''}`
+    const { font, size, weight } = style.effective.slots.western
+    const look = `${font.family}${size}${weight >= 600 ? 'B' : ''}`
     counts.set(look, (counts.get(look) ?? 0) + end - start)
   }
   return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? ''
@@ -63,7 +63,7 @@ function* seenOf(reading: Reading): Generator<Seen> {
   }
 }
 
-/** The role that each paragraph has on the desk: 'code' where none is known. */
+/** The role that each paragraph has on the desk, or ‘none’. */
 function rolesFound(reading: Reading): Map<string, string> {
   const roles = styleRoles(reading)
   const found = new Map<string, string>()
@@ -71,7 +71,7 @@ function rolesFound(reading: Reading): Map<string, string> {
     for (const paragraph of paragraphsOf(story.blocks)) {
       const owner = paragraphOwner(reading.cascade.paragraph(paragraph, story.role).text)
       const role = owner === null ? null : (roles.get(styleKey(owner))?.role ?? null)
-      found.set(`${paragraph.part}#${paragraph.node}`, role ?? 'code')
+      found.set(`${paragraph.part}#${paragraph.node}`, role ?? 'none')
     }
   return found
 }
@@ -92,11 +92,11 @@ function scoreOf(bytes: Uint8Array, { labels }: RoleLabels): Score {
   const score: Score = { characters: 0, right: 0, wrong: new Map() }
   for (const { key, line, characters } of seenOf(session.reading)) {
     const label = labels.find(([pattern]) => pattern.test(line))![1]
-    const role = found.get(key) ?? 'code'
+    const role = found.get(key) ?? 'none'
     score.characters += characters
     if (role === label) score.right += characters
     else {
-      const kind = `${label} taken for ${role === 'code' ? 'none' : role}`
+      const kind = `${label} taken for ${role}`
       const known = score.wrong.get(kind) ?? { characters: 0, sample: line.slice(0, 100) }
       known.characters += characters
       score.wrong.set(kind, known)

@@ -2,9 +2,9 @@
  * What text of twenty documents out of Debian packages does, judged by hand, paragraph by paragraph, before the roles that are
  * found were looked at. A paragraph is told by a line of what is seen of it:
  *
- *     style | h and its level | place | L in a list | family, size, B bold, I italic of most of it | text
+ *     style | h and its level | place | L in a list | family, size, B bold of most of it | text
  *
- * The first pattern that fits says what it does; `code` is text of programs, which has no role.
+ * The first pattern that fits says what it does.
  */
 export interface RoleLabels {
   /** As `scripts/fetch-corpus.sh` names it. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { media, type HouseColor, type HouseRole } from '~~/core/house/house'
+import { media, rolesWithout, type HouseColor, type HouseRole } from '~~/core/house/house'
 import type { ListedChecks } from '~~/core/house/checks'
 import DeskFrame from '../desk/DeskFrame.vue'
 import RunningHead from '../desk/RunningHead.vue'
@@ -56,18 +56,20 @@ const usedBy = (id: string): string[] =>
   houses
     .draft!.roles.filter(role => [role.text, role.deck, role.sheet, ...role.levels].some(each => each.color === id))
     .map(role => role.title)
-/** Adds a role of the house's own. */
-function addRole(): void {
+/** Adds a role, and goes to it. */
+function addRole(role: HouseRole): void {
+  houses.draft!.roles = [...houses.draft!.roles, role]
+  houses.roleId = role.id
+  view.value = 'role'
+}
+/** A role of the house's own. */
+function ownRole(): HouseRole {
   const taken = new Set(houses.draft!.roles.map(each => each.id))
   let number = 1
   while (taken.has(`own-${number}`)) number++
-  houses.draft!.roles = [
-    ...houses.draft!.roles,
-    { id: `own-${number}`, title: `Own role ${number}`, text: {}, deck: {}, sheet: {}, levels: [] },
-  ]
-  houses.roleId = `own-${number}`
-  view.value = 'role'
+  return { id: `own-${number}`, title: `Own role ${number}`, text: {}, deck: {}, sheet: {}, levels: [] }
 }
+const missing = computed(() => (houses.draft ? rolesWithout(houses.draft) : []))
 useHead({ title: 'Houses, Morphene' })
 </script>
 
@@ -111,7 +113,10 @@ useHead({ title: 'Houses, Morphene' })
                 label="What the type sheet is of"
                 :options="media.map(id => ({ id, title: mediumTitles[id] }))"
               />
-              <button type="button" class="link" @click="addRole">Add a role</button>
+              <button type="button" class="link" @click="addRole(ownRole())">Add a role</button>
+              <button v-for="role in missing" :key="role.id" type="button" class="link" @click="addRole(role)">
+                Add {{ role.title }}
+              </button>
             </div>
             <TypeSheet
               v-model:role="houses.roleId"

@@ -1,6 +1,8 @@
 import type { Role, RoleId } from '../document/rules'
 import { paragraphsOf } from '../document/stories'
-import type { Style } from '../document/styles'
+import { ownOutlineLevel, type Style } from '../document/styles'
+import type { Cascade } from '../style/cascade'
+import { isFixedPitch } from '../style/fixed-pitch'
 import { proposeRole } from '../style/roles'
 import { paragraphRuns } from '../style/runs'
 import type { Reading } from '../style/reading'
@@ -29,79 +31,143 @@ const roleByFamily = (family: string, name: string): Role | undefined =>
       ? 'data'
       : undefined
 
+/** What is counted of the text of a style. */
 interface Use {
+  readonly style: Style
+  readonly size: number
+  readonly bold: boolean
   paragraphs: number
   characters: number
-  size: number
-  bold: boolean
+  /** Characters that are set in a face of one width. */
+  fixed: number
+  entries: number
   places: Map<string, number>
   level: number | null
-  title: string
+  /** Its first paragraph with text and its last, of all that have some. */
+  first: number
+  last: number
 }
 
+/** An entry of a list of contents ends in the number of a page. */
+const entry = /\t\s*[\divxlc]+\s*$/i
+/** So far from the beginning a title stands at most, and in so many pieces. */
+const titlePlace = 8
+const titlePieces = 3
+
 const kept = new WeakMap<Reading, Map<string, StyleRole>>()
+
+function usesOf({ cascade, stories }: Reading): Map<string, Use> {
+  const uses = new Map<string, Use>()
+  let at = 0
+  for (const story of stories) {
+    if (story.role === 'deletions') continue
+    for (const paragraph of paragraphsOf(story.blocks)) {
+      const owner = cascade.paragraph(paragraph, story.role).text.owner?.style
+      if (!owner) continue
+      const key = styleKey(owner)
+      const use = uses.get(key) ?? newUse(owner, cascade)
+      uses.set(key, use)
+      use.paragraphs++
+      if (paragraph.heading !== null) use.level = Math.min(use.level ?? 10, paragraph.heading)
+      const { runs, text } = paragraphRuns(paragraph, cascade, story.role)
+      let count = 0
+      for (const { start, end, slot, style } of runs) {
+        count += end - start
+        if (isFixedPitch(style.effective.slots[slot].font)) use.fixed += end - start
+      }
+      use.characters += count
+      use.places.set(paragraph.place, (use.places.get(paragraph.place) ?? 0) + count)
+      if (entry.test(text)) use.entries++
+      if (text.trim() === '') continue
+      use.first = Math.min(use.first, at)
+      use.last = at++
+    }
+  }
+  return uses
+}
+
+function newUse(style: Style, cascade: Cascade): Use {
+  const { size, weight } = cascade.named(style.part, style.family, style.name).effective.slots.western
+  return {
+    style,
+    size,
+    bold: weight >= 600,
+    paragraphs: 0,
+    characters: 0,
+    fixed: 0,
+    entries: 0,
+    places: new Map(),
+    level: ownOutlineLevel(style),
+    first: Infinity,
+    last: -1,
+  }
+}
+
+/** From this share of its text on, a style is one of text of one width. */
+const mostlyFixed = 0.8
+const isFixed = ({ fixed, characters }: Use): boolean => characters > 0 && fixed >= characters * mostlyFixed
+const placeOf = ({ places }: Use): string => [...places].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 'body'
+const mostOf = (uses: readonly Use[]): Use | undefined =>
+  uses.reduce<Use | undefined>((best, each) => (each.characters > (best?.characters ?? 0) ? each : best), undefined)
+
+/** The title, where it is headings that stand once in front of all others. */
+function titleOf(uses: readonly Use[]): Use | null {
+  const headings = uses.filter(({ level, characters }) => level !== null && characters > 0)
+  const [first] = headings.toSorted((a, b) => a.first - b.first)
+  const begins = first && first.first < titlePlace && first.paragraphs <= titlePieces && first.size > 0
+  const others = headings.filter(each => each !== first)
+  return begins &&
+    others.some(each => each.level! > first.level! && each.paragraphs >= 3) &&
+    others.every(each => each.level! > first.level! && each.first > first.last)
+    ? first
+    : null
+}
 
 /** Roles of the named styles that paragraphs go by (paragraph, graphic and presentation styles), by `styleKey`. */
 export function styleRoles(reading: Reading): ReadonlyMap<string, StyleRole> {
   const known = kept.get(reading)
   if (known) return known
-  const { cascade } = reading
-  const uses = new Map<string, Use>()
-  for (const story of reading.stories) {
-    if (story.role === 'deletions') continue
-    for (const paragraph of paragraphsOf(story.blocks)) {
-      const { text } = cascade.paragraph(paragraph, story.role)
-      const owner = text.owner?.style
-      if (!owner) continue
-      const key = styleKey(owner)
-      let use = uses.get(key)
-      if (!use) {
-        const { size, weight } = cascade.named(owner.part, owner.family, owner.name).effective.slots.western
-        uses.set(
-          key,
-          (use = {
-            paragraphs: 0,
-            characters: 0,
-            size,
-            bold: weight >= 600,
-            places: new Map(),
-            level: null,
-            title: owner.displayName,
-          }),
-        )
-      }
-      use.paragraphs++
-      if (paragraph.heading !== null) use.level = Math.min(use.level ?? 10, paragraph.heading)
-      let count = 0
-      for (const run of paragraphRuns(paragraph, cascade, story.role).runs) count += run.end - run.start
-      use.characters += count
-      use.places.set(paragraph.place, (use.places.get(paragraph.place) ?? 0) + count)
-    }
-  }
-  const most = [...uses].reduce<readonly [string, Use] | null>(
-    (best, each) => (each[1].characters > (best ? best[1].characters : 0) ? each : best),
-    null,
-  )
+  const uses = usesOf(reading)
+  const all = [...uses.values()]
+  // What is read: not what stands in tables, nor what programs say.
+  const most = mostOf(all.filter(each => !isFixed(each) && /^(body|frame)$/.test(placeOf(each)))) ?? mostOf(all)
+  const characters = all.reduce((sum, each) => sum + each.characters, 0)
+  const title = titleOf(all)
+  const topLevel = Math.min(...all.flatMap(each => (each.level === null || each === title ? [] : [each.level])), 10)
   const result = new Map<string, StyleRole>()
   for (const [key, use] of uses) {
-    const [family, name] = key.split('\n') as [string, string]
-    const confirmed = cascade.rules.styles.find(each => each.style.family === family && each.style.name === name)?.role
+    const { family, name, displayName } = use.style
+    const { styles } = reading.cascade.rules
+    const confirmed = styles.find(each => each.style.family === family && each.style.name === name)?.role
     const role =
       confirmed ??
       roleByFamily(family, name) ??
       proposeRole({
-        name: use.title,
+        name: displayName,
         size: use.size,
-        bodySize: most?.[1].size ?? 12,
+        bodySize: most?.size ?? 12,
         bold: use.bold,
         characters: use.characters,
         paragraphs: use.paragraphs,
-        most: key === most?.[0],
+        most: use === most,
+        share: use.characters / Math.max(characters, 1),
+        fixed: isFixed(use),
         level: use.level,
-        place: [...use.places].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 'body',
+        topLevel,
+        opens: use === title,
+        entries: use.entries / use.paragraphs,
+        place: placeOf(use),
       })
     result.set(key, { role, proposed: confirmed === undefined })
   }
   kept.set(reading, result)
   return result
+}
+
+/** What a style does, its role or what is proposed; of headings that nothing has yet by their level. */
+export const roleOfStyle = (reading: Reading, style: Style): RoleId | null => {
+  const level = ownOutlineLevel(style)
+  return (
+    styleRoles(reading).get(styleKey(style))?.role ?? (level === null ? null : level === 1 ? 'heading' : 'subheading')
+  )
 }

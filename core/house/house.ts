@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { roleIdSchema, roles, rulesSchema, startKinds } from '../document/rules'
+import { roleIdSchema, roles, rulesSchema, startKinds, type Role } from '../document/rules'
 import { standInScripts } from '../font/library'
 import { licenceUses } from '../font/licence'
 import { checksSchema } from './checks'
@@ -155,7 +155,7 @@ export const settingsOf = ({ text, deck, sheet, levels }: HouseRole): readonly S
   ...levels,
 ]
 
-const titles: Readonly<Record<(typeof roles)[number], string>> = {
+const titles: Readonly<Record<Role, string>> = {
   display: 'Title',
   heading: 'Heading',
   subheading: 'Subheading',
@@ -165,11 +165,19 @@ const titles: Readonly<Record<(typeof roles)[number], string>> = {
   label: 'Label',
   data: 'Figures',
   note: 'Note',
+  code: 'Code',
 }
 
-/** A house that says nothing yet: the roles that every desk knows, all open. */
+/** A role that every desk knows, open in all media. */
+export const openRole = (id: Role): HouseRole => houseRoleSchema.parse({ id, title: titles[id] })
+
+/** The roles that every desk knows and a house does not have. */
+export const rolesWithout = (house: Pick<House, 'roles'>): HouseRole[] =>
+  roles.filter(id => !house.roles.some(role => role.id === id)).map(openRole)
+
+/** A house that says nothing yet: the roles that every desk knows, all open. Few houses have code to set: it is added. */
 export function emptyHouse(name: string): House {
-  return houseSchema.parse({ name, roles: roles.map(id => ({ id, title: titles[id] })) })
+  return houseSchema.parse({ name, roles: roles.filter(id => id !== 'code').map(openRole) })
 }
 
 /** How text of a role is set in a medium, and in decks on an outline level (1 and up); null for a role it does not have. */

@@ -7,7 +7,17 @@ import { roleByName } from '../style/roles'
 import type { TextStyle } from '../style/cascade'
 import type { Reading } from '../style/reading'
 import { paragraphRuns } from '../style/runs'
-import { emptyHouse, houseSchema, mediumOf, type House, type HouseColor, type Medium, type Setting } from './house'
+import {
+  emptyHouse,
+  houseSchema,
+  media,
+  mediumOf,
+  rolesWithout,
+  type House,
+  type HouseColor,
+  type Medium,
+  type Setting,
+} from './house'
 import { colorOfText, levelOf, paragraphOwner } from './to-style'
 
 /** The roles of a pair’s steps as houses have them. */
@@ -179,11 +189,13 @@ function built(
   own: readonly string[] = [],
 ): House {
   const empty = emptyHouse(name)
-  // Roles that nobody but the house knows come behind those that every desk has.
+  // Roles that nobody but the house knows come behind those that every desk has, and those that only some houses need.
+  const seldom = rolesWithout(empty).filter(({ id }) => media.some(medium => find(id, medium, 1) !== null))
+  const usual = [...empty.roles, ...seldom]
   const added = own
-    .filter(id => !empty.roles.some(role => role.id === id))
+    .filter(id => !usual.some(role => role.id === id))
     .map(id => ({ id, title: id, text: {}, deck: {}, sheet: {}, levels: [] }))
-  const house: House = { ...empty, roles: [...empty.roles, ...added] }
+  const house: House = { ...empty, roles: [...usual, ...added] }
   const colors = new Map<string, HouseColor>()
   const colorId = (color: string, role: string): string => {
     const known = colors.get(color)

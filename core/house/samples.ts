@@ -9,6 +9,7 @@ const samples: Readonly<Record<string, string>> = {
   label: 'Pier box',
   data: '06.10 07.45 09.20 11.05',
   note: 'Missed on eleven days, all in March',
+  code: 'tide --pier 4 --from 06:10',
 }
 
 /** A line that shows a role; of a house's own roles their title. */

@@ -11,14 +11,27 @@ export interface RoleSigns {
   readonly paragraphs: number
   /** It is the style with the most text. */
   readonly most: boolean
+  /** Its share of all text, 0 to 1. */
+  readonly share: number
+  /** It is set in a face of one width. */
+  readonly fixed: boolean
   /** Outline level of its headings; null for none. */
   readonly level: number | null
+  /** The first level that sections of the document have. */
+  readonly topLevel: number
+  /** Its headings stand once, in front of everything, and sections have deeper levels: they are the title. */
+  readonly opens: boolean
+  /** Share of its paragraphs that end in the number of a page, behind a tab: entries of a list of contents. */
+  readonly entries: number
   /** Where most of its text stands. */
   readonly place: string
 }
 
 /** What a name says outright. */
 const nameRoles: readonly (readonly [RegExp, Role])[] = [
+  [/(?<!\p{L})(code|verbatim|listing|preformatted|source|quell(code|text))(?!\p{L})/iu, 'code'],
+  [/\b(table|tabellen) ?(heading|header|head|überschrift)\b/i, 'label'],
+  [/\b(contents|index|verzeichnis|sommaire|indice|índice) \d+\b/i, 'label'],
   [/\b(lead|intro(duction)?|standfirst|vorspann|chapeau)\b/i, 'lead'],
   [/\b(caption|legend|bildunterschrift|beschriftung)\b/i, 'caption'],
   [/\b(foot|end)?notes?\b|\bfu(ß|ss)note/i, 'note'],
@@ -31,6 +44,9 @@ const nameRoles: readonly (readonly [RegExp, Role])[] = [
 
 /** The role that a name says outright; null where it says none. */
 export const roleByName = (name: string): Role | null => nameRoles.find(([pattern]) => pattern.test(name))?.[1] ?? null
+
+/** Whether there is so much small text that it is no aside: by its share of all text, and by its characters. */
+export const isMuchText = (share: number, characters: number): boolean => share >= 0.04 && characters >= 3_000
 
 /**
  * What text of a style probably does, from its name where that says it, else from its size against the body's, its
@@ -45,23 +61,33 @@ export function proposeRole({
   characters,
   paragraphs,
   most,
+  share,
+  fixed,
   level,
+  topLevel,
+  opens,
+  entries,
   place,
 }: RoleSigns): Role | null {
-  if (characters === 0 || paragraphs === 0) return level === null ? null : level === 1 ? 'heading' : 'subheading'
+  const heading = (): Role => (opens ? 'display' : level! <= topLevel ? 'heading' : 'subheading')
+  if (characters === 0 || paragraphs === 0) return level === null ? null : heading()
+  if (level !== null && (opens || level <= topLevel)) return heading()
   const named = roleByName(name)
   if (named) return named
+  if (level !== null) return 'subheading'
   const ratio = size / bodySize
   const length = characters / paragraphs
-  if (level !== null) return level === 1 ? 'heading' : 'subheading'
   if (place === 'note') return 'note'
   if (place === 'header' || place === 'chart') return 'label'
+  if (entries >= 0.5) return 'label'
   if (place === 'table') return 'data'
   if (most) return 'body'
+  if (fixed) return 'code'
   if (ratio >= 2.2 && length < 90) return 'display'
   if (ratio >= 1.4 && length < 120) return 'heading'
   if (ratio >= 1.12) return length < 90 ? 'subheading' : 'lead'
-  if (ratio <= 0.9) return length < 160 ? 'caption' : 'note'
+  // What much of a document is set in is read as its text is: a paper within a book.
+  if (ratio <= 0.9 && !(place === 'body' && isMuchText(share, characters))) return length < 160 ? 'caption' : 'note'
   if (bold && length < 90) return 'subheading'
   return length < 40 && place === 'frame' ? 'label' : 'body'
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { roles } from '~~/core/document/rules'
 import { roleTitle } from '~~/core/style/roles'
 import Choice from '../../kit/Choice.vue'
 import { counted, pageWords } from '../../desk/words'
@@ -44,7 +45,6 @@ const role = (value: string) => {
     },
   ])
 }
-const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'label', 'data', 'note'] as const
 </script>
 
 <template>

@@ -1,9 +1,11 @@
 import type { Role } from '../../document/rules'
-import { fontAttributes, slots } from '../../document/font-attributes'
+import { fontAttributes } from '../../document/font-attributes'
+import { isFixedPitch } from '../../style/fixed-pitch'
+import { isMuchText } from '../../style/roles'
 import { points } from '../../document/lengths'
 import { slotAttributes, weightNumber } from '../../style/properties'
 import type { DrawnParagraph, Gathered } from './gather'
-import type { FontValue, Look } from './look'
+import type { Look } from './look'
 import type { DrawnStyle } from './model'
 
 /** What text of a drawn style is for. */
@@ -26,8 +28,8 @@ export type Purpose =
   /** 1 to 10. */
   | { readonly kind: 'heading'; readonly level: number }
 
-/** The role that goes with a purpose; null where none does. */
-export function roleOf(purpose: Purpose): Role | null {
+/** The role that goes with a purpose. */
+export function roleOf(purpose: Purpose): Role {
   switch (purpose.kind) {
     case 'title':
       return 'display'
@@ -50,7 +52,7 @@ export function roleOf(purpose: Purpose): Role | null {
     case 'note':
       return 'note'
     case 'code':
-      return null
+      return 'code'
   }
 }
 
@@ -62,6 +64,9 @@ interface Signs {
   readonly capitals: boolean
   readonly fixed: boolean
   readonly filled: readonly DrawnParagraph[]
+  readonly characters: number
+  /** Its share of all text, 0 to 1. */
+  readonly share: number
   /** Letters of a paragraph, at the median. */
   readonly length: number
   /** The deepest level that its headings have in the file already; null for none. */
@@ -95,16 +100,6 @@ const median = (values: readonly number[]): number => [...values].sort((a, b) =>
 const shareOf = <T>(list: readonly T[], is: (each: T) => boolean): number =>
   list.length === 0 ? 0 : list.filter(is).length / list.length
 
-function isFixed(look: Look, generic: string): boolean {
-  const fonts = slots.flatMap(slot => {
-    const value = look[fontAttributes[slot].name]
-    return value === undefined ? [] : [(JSON.parse(value) as FontValue).family]
-  })
-  return (
-    generic === 'modern' || generic === 'fixed' || /\b(mono|courier|typewriter|consol\w*|code)\b/i.test(fonts[0] ?? '')
-  )
-}
-
 /** Reading order of paragraphs that have text, with the style each gets. */
 function orderOf(gathered: Gathered, styles: readonly DrawnStyle[]) {
   const of = new Map(styles.flatMap(style => style.members.map(member => [member, style] as const)))
@@ -116,8 +111,10 @@ function orderOf(gathered: Gathered, styles: readonly DrawnStyle[]) {
 function signsOf(gathered: Gathered, styles: readonly DrawnStyle[]): Signs[] {
   const order = orderOf(gathered, styles)
   const at = new Map(order.map(({ member }, index) => [member, index]))
+  const all = gathered.paragraphs.reduce((sum, { characters }) => sum + characters, 0)
   return styles.map(style => {
     const filled = style.members.filter(member => member.characters > 0)
+    const characters = filled.reduce((sum, member) => sum + member.characters, 0)
     const places = new Map<string, number>()
     for (const { paragraph } of filled) places.set(paragraph.place, (places.get(paragraph.place) ?? 0) + 1)
     const [place, count] = [...places].sort((a, b) => b[1] - a[1])[0] ?? ['body', 0]
@@ -132,9 +129,11 @@ function signsOf(gathered: Gathered, styles: readonly DrawnStyle[]): Signs[] {
       capitals:
         style.look['fo:text-transform'] === 'uppercase' ||
         shareOf(filled, ({ text }) => text === text.toUpperCase() && /\p{Lu}/u.test(text)) > 0.8,
-      fixed: isFixed(style.look, font.pitch === 'fixed' ? 'fixed' : font.generic),
+      fixed: isFixedPitch(font),
       filled,
-      length: median(filled.map(({ characters }) => characters)),
+      characters,
+      share: characters / Math.max(all, 1),
+      length: median(filled.map(member => member.characters)),
       level: levels.length * 2 > filled.length ? median(levels) : null,
       inLists: shareOf(filled, ({ paragraph }) => paragraph.list !== null),
       place,
@@ -160,8 +159,10 @@ function bodyOf(gathered: Gathered): {
   readonly key: string
 } {
   const counts = new Map<string, { size: number; weight: number; characters: number }>()
-  for (const { look, characters, paragraph } of gathered.paragraphs) {
-    if (paragraph.place !== 'body' && paragraph.place !== 'frame') continue
+  const read = gathered.paragraphs.filter(({ paragraph }) => paragraph.place === 'body' || paragraph.place === 'frame')
+  // Text of programs is none that all else is held against, unless there is no other.
+  const words = read.filter(({ voice }) => !isFixedPitch(voice.effective.slots.western.font))
+  for (const { look, characters } of words.some(each => each.characters > 0) ? words : read) {
     const size = sizeOf(look)
     const weight = weightNumber(look[slotAttributes.western.weight])
     const key = `${size}|${weight}|${look[fontAttributes.western.name] ?? ''}`
@@ -210,7 +211,9 @@ function plainPurpose(signs: Signs, body: { readonly size: number; readonly weig
   if (stands && length > 0 && length < 100 && open >= 0.6 && followed >= (inLists >= 0.5 ? 0.8 : 0.5)) return null
   if (inLists >= 0.5) return { kind: 'list' }
   if (size >= body.size * 1.06 && length >= 90 && signs.filled.length <= 4 && signs.first < 12) return { kind: 'intro' }
-  if (size <= body.size * 0.9) return length < 160 ? { kind: 'caption' } : { kind: 'note' }
+  // What much of a document is set in is read as its text is: a paper within a book.
+  const isAside = size <= body.size * 0.9 && !(place === 'body' && isMuchText(signs.share, signs.characters))
+  if (isAside) return length < 160 ? { kind: 'caption' } : { kind: 'note' }
   return place === 'frame' && length < 40 ? { kind: 'label' } : { kind: 'body' }
 }
 

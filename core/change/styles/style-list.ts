@@ -1,10 +1,11 @@
+import { roleOfStyle } from '../../census/style-roles'
 import { resolutionOf } from '../../census/resolution'
 import type { Slot } from '../../document/font-attributes'
-import type { Role, RoleId } from '../../document/rules'
-import { nextStyle, ownOutlineLevel, type Style, type StyleScope } from '../../document/styles'
+import type { RoleId } from '../../document/rules'
+import { nextStyle, type Style, type StyleScope } from '../../document/styles'
 import type { Library } from '../../font/library'
 import { describeHolder, describeValues } from '../../style/describe'
-import { nameHint, proposeRole } from '../../style/roles'
+import { nameHint } from '../../style/roles'
 import type { Composition } from '../../typeset/compose'
 import type { TextStyle } from '../../style/cascade'
 import type { Reading } from '../../style/reading'
@@ -58,9 +59,6 @@ interface Listing {
   readonly library: Library
   readonly scope: StyleScope
   readonly uses: ReadonlyMap<Style, StyleUse>
-  /** The paragraph style that most text has, and its size: what roles are proposed by. */
-  readonly most: Style | null
-  readonly bodySize: number
 }
 
 /**
@@ -77,12 +75,7 @@ export function listStyles(reading: Reading, library: Library, composition: Comp
     style =>
       styleFamilies.some(family => family === style.family) && !isRuleStyle(style.name) && !ofPairs.has(style.name),
   )
-  const charactersOf = (style: Style | null) => (style ? (uses.get(style)?.characters ?? 0) : 0)
-  const most = styles
-    .filter(style => style.family === 'paragraph')
-    .reduce<Style | null>((best, style) => (charactersOf(style) > charactersOf(best) ? style : best), null)
-  const bodySize = most ? cascade.named(scope.part.path, most.family, most.name).effective.slots.western.size : 12
-  const listing: Listing = { reading, library, scope, uses, most, bodySize }
+  const listing: Listing = { reading, library, scope, uses }
   return styleFamilies.flatMap(family => inOrder(listing, styles, family))
 }
 
@@ -132,7 +125,7 @@ function summaryOf(listing: Listing, style: Style, family: StyleFamily, depth: n
     characters: use?.characters ?? 0,
     settledCharacters: use?.settled ?? 0,
     pages: [...(use?.pages ?? [])].sort((a, b) => a - b),
-    role: kept?.role ?? (family === 'paragraph' ? proposed(listing, style, look) : null),
+    role: kept?.role ?? (family === 'paragraph' ? roleOfStyle(reading, style) : null),
     proposed: kept?.role === undefined,
     author: kept?.author ?? '',
     sentence: sentenceOf(
@@ -143,21 +136,6 @@ function summaryOf(listing: Listing, style: Style, family: StyleFamily, depth: n
     rules: rules.patterns.filter(isOf).length + rules.leadIns.filter(isOf).length,
     look,
   }
-}
-
-function proposed({ reading, scope, uses, most, bodySize }: Listing, style: Style, look: StyleLook): Role | null {
-  const use = uses.get(style)
-  return proposeRole({
-    name: style.displayName,
-    size: reading.cascade.named(scope.part.path, style.family, style.name).effective.slots.western.size,
-    bodySize,
-    bold: look.weight >= 600,
-    characters: use?.characters ?? 0,
-    paragraphs: use?.paragraphs ?? 0,
-    most: style === most,
-    level: ownOutlineLevel(style) ?? use?.level ?? null,
-    place: use?.place ?? 'body',
-  })
 }
 
 function sentenceOf(words: readonly string[], parent: string | undefined): string {

@@ -55,7 +55,20 @@ describe('voices', () => {
 })
 
 describe('proposed roles', () => {
-  const signs = { name: 'Quay', size: 12, bodySize: 12, bold: false, level: null, place: 'body', most: false }
+  const signs = {
+    name: 'Quay',
+    size: 12,
+    bodySize: 12,
+    bold: false,
+    most: false,
+    share: 0.01,
+    fixed: false,
+    level: null,
+    topLevel: 1,
+    opens: false,
+    entries: 0,
+    place: 'body',
+  }
   it('need text, and one letter in one paragraph is some', () => {
     expect(proposeRole({ ...signs, characters: 0, paragraphs: 1 })).toBeNull()
     expect(proposeRole({ ...signs, characters: 1, paragraphs: 0 })).toBeNull()

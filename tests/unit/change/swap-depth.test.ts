@@ -298,7 +298,7 @@ describe('what it does to the pages, and repairs', () => {
       `<table:table table:name="T"><table:table-column/><table:table-column/><table:table-row>` +
         (`<table:table-cell>${p('Body', 'Departures from the pier')}</table:table-cell>` +
           `<table:table-cell>${p('Body', '7')}</table:table-cell>`) +
-        `</table:table-row></table:table>${p('Head', 'A heading that is as wide')}`,
+        `</table:table-row></table:table>${p('Head', 'A heading that is as wide')}${p('Body', words)}`,
     )
     const grown = planned(table, [swap('Spectral', 'Space Mono')]).plan.effects!
     expect(grown.tables).toHaveLength(1)

@@ -91,7 +91,12 @@ describe('roles', () => {
     characters: 4000,
     paragraphs: 10,
     most: false,
+    share: 0.01,
+    fixed: false,
     level: null,
+    topLevel: 1,
+    opens: false,
+    entries: 0,
     place: 'body',
   }
   const role = (more: Partial<RoleSigns>) => proposeRole({ ...signs, ...more })
@@ -109,6 +114,34 @@ describe('roles', () => {
     expect(role({ size: 8, characters: 500 })).toBe('caption')
     expect(role({ bold: true, characters: 300 })).toBe('subheading')
     expect(role({ characters: 0, paragraphs: 0 })).toBeNull()
+  })
+  it('count levels from the first that sections have, a title before them all', () => {
+    expect(role({ level: 2, topLevel: 2 })).toBe('heading')
+    expect(role({ level: 3, topLevel: 2 })).toBe('subheading')
+    expect(role({ level: 1, topLevel: 2, opens: true })).toBe('display')
+    expect(role({ level: 2, topLevel: 2, characters: 0, paragraphs: 0 })).toBe('heading')
+  })
+  it('know code by its face of one width, unless all text is set so', () => {
+    expect(role({ fixed: true })).toBe('code')
+    expect(role({ fixed: true, most: true })).toBe('body')
+    expect(role({ fixed: true, place: 'note' })).toBe('note')
+    for (const name of ['P_code', 'verbatim', 'Boxed Source', 'Preformatted Text', 'Quelltext'])
+      expect([name, role({ name })]).toEqual([name, 'code'])
+    for (const name of ['Encoded', 'Resources', 'Codex']) expect([name, role({ name })]).not.toEqual([name, 'code'])
+  })
+  it('know lists of contents by their pages, and heads of tables by their name', () => {
+    expect(role({ entries: 0.8 })).toBe('label')
+    expect(role({ entries: 0.2 })).toBe('body')
+    expect(role({ name: 'Contents 2' })).toBe('label')
+    expect(role({ name: 'Contents Heading' })).toBe('heading')
+    expect(role({ name: 'Table Heading' })).toBe('label')
+  })
+  it('take small text for an aside only where there is little of it', () => {
+    expect(role({ size: 8, characters: 500, share: 0.02 })).toBe('caption')
+    expect(role({ size: 8, characters: 500, share: 0.1 })).toBe('caption')
+    expect(role({ size: 8, characters: 4000, paragraphs: 50, share: 0.1 })).toBe('body')
+    expect(role({ size: 8, characters: 4000, paragraphs: 50, share: 0.02 })).toBe('caption')
+    expect(role({ size: 8, characters: 4000, paragraphs: 50, share: 0.1, place: 'frame' })).toBe('caption')
   })
   it('follow a name that says one', () => {
     expect(role({ name: 'Lead', characters: 100 })).toBe('lead')
