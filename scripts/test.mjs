@@ -85,13 +85,13 @@ async function check(name, tool, args) {
   }
 }
 
-/** One half of the tests of a project of vitest: each counts. A file that cannot be run has no failed test of its own. */
-async function tests(project, half, more = {}) {
-  const name = `${project} tests, ${half} of 2`
+/** The tests of a project of vitest, or a half of them: each counts. A file that cannot be run has no failed test of its own. */
+async function tests(project, half = '', more = {}) {
+  const name = half === '' ? `${project} tests` : `${project} tests, ${half} of 2`
   say(name)
-  const report = join(own, `${project}-${half}.json`)
+  const report = join(own, `${project}${half}.json`)
   rmSync(report, { force: true })
-  const args = ['run', '--project', project, `--shard=${half}/2`]
+  const args = ['run', '--project', project, ...(half === '' ? [] : [`--shard=${half}/2`])]
   const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${report}`]
   const { code, said } = await run('vitest', [...args, ...reporters], { more, behind: true })
   console.log(said)
@@ -126,8 +126,7 @@ async function serverTests(half, database) {
 /** What needs what the build makes, and may be done beside anything: whoever is free takes the next. */
 const whenBuilt = database => [
   () => check('types of programs, server and tests', 'tsc', ['-p', 'tsconfig.node.json']),
-  () => tests('unit', 1),
-  () => tests('unit', 2),
+  () => tests('unit'),
   // Its settings are made by the build. What is shared is among the types of programs.
   () => check('types of the application', 'vue-tsc', ['--noEmit', '-p', '.nuxt/tsconfig.app.json']),
   () => serverTests(1, database),
@@ -147,9 +146,8 @@ async function sources(built, waiting) {
 }
 
 /** The desk at work, and the browser before it; then whatever is left. */
-async function desk(database, waiting) {
-  await database
-  await runTypeScript('scripts/prepare.ts', [], asSchema(beforeBrowser))
+async function desk(ready, waiting) {
+  await ready
   const server = await startServer(port, { ...beforeBrowser, ...accountOf(data, 'server') })
   try {
     await browserTests()
@@ -174,10 +172,12 @@ installPackages()
 mkdirSync(own, { recursive: true })
 removeDatabase(data)
 const built = buildApplication()
-const database = built.then(() => startDatabase(data, databasePort))
+// Beside the build: all of it waits for the disk more than for a processor.
+const database = startDatabase(data, databasePort)
+const prepared = database.then(() => runTypeScript('scripts/prepare.ts', [], asSchema(beforeBrowser)))
 try {
   const waiting = whenBuilt(database)
-  await Promise.all([sources(built, waiting), desk(database, waiting)])
+  await Promise.all([sources(built, waiting), desk(Promise.all([built, prepared]), waiting)])
 } finally {
   await end(await database)
   removeDatabase(data)

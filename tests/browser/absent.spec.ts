@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, type Page } from '@playwright/test'
 import { colorReferences } from '../../core/document/color-references'
 import { fontReferences } from '../../core/document/font-references'
 import { openDocument } from '../../core/document/open'
@@ -9,6 +9,7 @@ import { harbourNotice } from '../../demo/harbour-notice'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { seasonReview } from '../../demo/season-review'
 import { choose, downloadFile, noPageErrors, openOnDesk, putOnShelf } from '../support/browser'
+import { test } from '../support/desk-browser'
 
 noPageErrors()
 

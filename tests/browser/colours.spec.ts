@@ -1,7 +1,8 @@
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import { readFileSync } from 'node:fs'
 import { paletteFromTokens } from '../../core/house/palette'
 import { noPageErrors, tabTo } from '../support/browser'
+import { test } from '../support/desk-browser'
 
 noPageErrors()
 

@@ -1,6 +1,7 @@
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { choose, noPageErrors, openOnDesk, tabTo } from '../support/browser'
+import { test } from '../support/desk-browser'
 
 noPageErrors()
 

@@ -1,6 +1,7 @@
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import { winterTariff } from '../../demo/winter-tariff'
 import { choose, downloadFile, noPageErrors, openOnDesk, putOnShelf, tabTo } from '../support/browser'
+import { test } from '../support/desk-browser'
 
 noPageErrors()
 

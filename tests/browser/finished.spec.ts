@@ -1,11 +1,12 @@
 import { readFileSync } from 'node:fs'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, type Page } from '@playwright/test'
 import { degrees, PDFDocument, StandardFonts } from '@cantoo/pdf-lib'
 import { openPdf } from '../../core/format/finished/open'
 import { FinishedReader } from '../../core/format/finished/reader'
 import { harbourNotice } from '../../demo/harbour-notice'
 import { choose, noFindings, noPageErrors } from '../support/browser'
 import { madePdf } from '../support/made-pdf'
+import { test } from '../support/desk-browser'
 
 noPageErrors()
 

@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import { unzipSync } from 'fflate'
 import { galleyMenu } from '../../demo/galley-menu'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { choose, noFindings, noPageErrors, openOnDesk, putOnShelf } from '../support/browser'
+import { test } from '../support/desk-browser'
 
 noPageErrors()
 

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises'
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import { namedColors } from '../../core/document/colours'
 import { openDocument } from '../../core/document/open'
 import { winterService } from '../../demo/houses'
@@ -9,6 +9,7 @@ import { winterTariff } from '../../demo/winter-tariff'
 import { choose, downloadFile, noPageErrors, openOnDesk, putOnShelf, tabTo } from '../support/browser'
 import { session } from '../support/fixtures'
 import { listLevels } from '../../core/change/levels/level-list'
+import { test } from '../support/desk-browser'
 
 noPageErrors()
 

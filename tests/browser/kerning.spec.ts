@@ -1,7 +1,8 @@
 import { spawnSync } from 'node:child_process'
-import { expect, test, type Page, type TestInfo } from '@playwright/test'
+import { expect, type Page, type TestInfo } from '@playwright/test'
 import { face, makeOdt, paragraphStyle } from '../support/fixtures'
 import { choose, noPageErrors, openOnDesk, putOnShelf } from '../support/browser'
+import { test } from '../support/desk-browser'
 
 noPageErrors()
 

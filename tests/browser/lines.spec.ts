@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import { chromiumLines, ourLines, trialParagraphs } from '../support/browser-lines'
+import { test } from '../support/desk-browser'
 
 test('lines break and are as wide as Chromium has them, in nine languages', async ({ page }) => {
   const paragraphs = trialParagraphs(36)

@@ -1,7 +1,8 @@
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import { readFontFile } from '../../server/library/files'
 import { shippedFaces } from '../../server/library/shipped'
 import { noPageErrors } from '../support/browser'
+import { test } from '../support/desk-browser'
 
 noPageErrors()
 

@@ -1,5 +1,5 @@
 import type { ChildProcess } from 'node:child_process'
-import { expect, test, type Browser, type Page } from '@playwright/test'
+import { expect, type Browser, type Page } from '@playwright/test'
 import type { Knex } from 'knex'
 import { shippedFaces } from '../../server/library/shipped'
 import { storeShippedFaces } from '../../server/store/faces'
@@ -8,6 +8,7 @@ import { startSignInProvider, type RunningProvider } from '../../demo/sign-in-pr
 import { beginServer, dropDatabase, endServer, ownDatabase } from '../server/running'
 import { until } from '../support/desk-process'
 import { choose, noFindings, noPageErrors, putOnShelf } from '../support/browser'
+import { test } from '../support/desk-browser'
 
 /* A desk of its own: whoever is asked to come there has everybody sign in. */
 const port = Number(process.env.MORPHENE_TEST_PORT ?? 3411) + 80

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, type Page } from '@playwright/test'
 import { readRules } from '../../core/document/rules'
 import { openDocument } from '../../core/document/open'
 import { proofOf } from '../../core/proof/proof'
@@ -7,6 +7,7 @@ import { galleyMenu } from '../../demo/galley-menu'
 import { harbourNotice } from '../../demo/harbour-notice'
 import { downloadFile, noPageErrors, openOnDesk, putOnShelf, tabTo } from '../support/browser'
 import { session } from '../support/fixtures'
+import { test } from '../support/desk-browser'
 
 noPageErrors()
 

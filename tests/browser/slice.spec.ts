@@ -1,11 +1,12 @@
 import { readFileSync, writeFileSync } from 'node:fs'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, type Page } from '@playwright/test'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { DocumentSession } from '../../core/session'
 import { displayPage } from '../../core/typeset/display'
 import { typesetter } from '../support/fixtures'
 import { noFindings, noPageErrors } from '../support/browser'
 import { familiesIn, parts, xmlParts } from '../support/independent'
+import { test } from '../support/desk-browser'
 
 noPageErrors()
 

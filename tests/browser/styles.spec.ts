@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import { openDocument } from '../../core/document/open'
 import { readRules } from '../../core/document/rules'
 import { paragraphsOf, readStories } from '../../core/document/stories'
@@ -9,6 +9,7 @@ import { sailingGuide } from '../../demo/sailing-guide'
 import { seasonReview } from '../../demo/season-review'
 import { session } from '../support/fixtures'
 import { choose, downloadFile, noPageErrors, openOnDesk, putOnShelf, sheetText, tabTo } from '../support/browser'
+import { test } from '../support/desk-browser'
 
 noPageErrors()
 

@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process'
 import { join } from 'node:path'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, type Page } from '@playwright/test'
 import { measuresIn } from '../../core/font/face'
 import { renamedFont } from '../../server/library/font-rename'
 import { projectFolder, readFontFile } from '../../server/library/files'
@@ -8,6 +8,7 @@ import { shippedFaces } from '../../server/library/shipped'
 import { collectionOf } from '../support/collection'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { choose, noPageErrors, openOnDesk, putOnShelf } from '../support/browser'
+import { test } from '../support/desk-browser'
 
 noPageErrors()
 

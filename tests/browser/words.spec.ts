@@ -1,11 +1,12 @@
 import { unzipSync, zipSync } from 'fflate'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, type Page } from '@playwright/test'
 import { openDocument, saveDocument } from '../../core/document/open'
 import { galleyMenu } from '../../demo/galley-menu'
 import { sailingGuide } from '../../demo/sailing-guide'
 import { seasonReview } from '../../demo/season-review'
 import { choose, downloadFile, noPageErrors, openOnDesk, sheetText } from '../support/browser'
 import { otherDifferences, parts } from '../support/independent'
+import { test } from '../support/desk-browser'
 
 noPageErrors()
 

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
-import { expect, test, type Locator, type Page } from '@playwright/test'
+import { expect, type Locator, type Page } from '@playwright/test'
+import { test } from './desk-browser'
 
 /** Fails a test at whose end the page has had an error: refusals that the server gives on purpose are none. */
 export function noPageErrors(): void {
