@@ -21,7 +21,7 @@ export const useStyles = defineStore('styles', () => {
   const list = shallowRef<readonly StyleSummary[]>([])
   const selected = shallowRef<{ readonly family: StyleFamily; readonly name: string } | null>(null)
   const panel = ref<
-    'list' | 'edit' | 'make' | 'settle' | 'rules' | 'import' | 'languages' | 'draw-up' | 'levels' | 'plan'
+    'list' | 'edit' | 'make' | 'settle' | 'rules' | 'import' | 'languages' | 'draw-up' | 'levels' | 'charts' | 'plan'
   >('list')
   /** What happens to local formatting where a style is applied. */
   const strays = ref<'keep' | 'settle'>('settle')

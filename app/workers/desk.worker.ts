@@ -11,6 +11,7 @@ import { criteriaLike } from '~~/core/change/recast/plan-recast'
 import { DocumentSession } from '~~/core/session'
 import { previewRule } from '~~/core/change/rules/rule-preview'
 import { listLanguages } from '~~/core/change/languages/languages'
+import { listChartText } from '~~/core/change/chart-text/chart-list'
 import { listLevels } from '~~/core/change/levels/level-list'
 import { compareDocuments } from '~~/core/compare/compare'
 import { rehearse } from '~~/core/compare/rehearse'
@@ -302,6 +303,7 @@ answerAsks<Asks>({
     })
   },
   levels: () => listLevels(session('now').reading),
+  chartText: () => listChartText(session('now').reading),
   async compare({ bytes }) {
     const before = await DocumentSession.start(bytes, typesetter!)
     let began = Date.now()

@@ -16,6 +16,7 @@ import type { Stretch } from '~~/core/remarks/find-place'
 import type { RemarkPlace, TextPlace } from '~~/core/remarks/remark'
 import type { WishList } from '~~/core/change/plan'
 import type { RecordedPlan } from '~~/shared/api'
+import type { ListedChartText } from '~~/core/change/chart-text/chart-list'
 import type { ListedLevel } from '~~/core/change/levels/level-list'
 import type { Wish } from '~~/core/change/registry'
 import type { Comparison } from '~~/core/compare/compare'
@@ -200,6 +201,7 @@ export interface Asks {
   }
   /** The placeholders of a deck with how they are set. */
   levels: { ask: Record<string, never>; answer: readonly ListedLevel[] }
+  chartText: { ask: Record<string, never>; answer: readonly ListedChartText[] }
   /** How much of the document is as a house says, and where it is not. */
   /** In what another document, or an earlier version, and the one on the desk differ; its pages are drawn as `compare`. */
   compare: {

@@ -1,6 +1,8 @@
 import { z } from 'zod'
 import type { DocumentSession } from '../session'
 import { acceptKinds, type AcceptWish, type ReopenWish } from './accept/kind'
+import { chartTextKind } from './chart-text/kind'
+import type { ChartTextWish } from './chart-text/wish'
 import { cleanUpKind, type CleanUpWish } from './clean-up/kind'
 import { defaultKinds } from './defaults/kinds'
 import type { StartLikeWish, StartWish } from './defaults/wishes'
@@ -114,6 +116,7 @@ export type Wish =
   | StartWish
   | StartLikeWish
   | RepaintWish
+  | ChartTextWish
   | HousePaintWish
   | SplitWish
   | ShowWish
@@ -126,6 +129,7 @@ export const registry = registryOf([
   recastKind,
   repairKind,
   repaintKind,
+  chartTextKind,
   housePaintKind,
   mendKind,
   ...acceptKinds,

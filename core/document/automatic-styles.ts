@@ -27,6 +27,7 @@ const prefixes: Readonly<Record<string, string>> = {
   graphic: 'gr',
   presentation: 'pr',
   'table-cell': 'ce',
+  chart: 'ch',
 }
 const keyOf = ({ attributes, properties }: Described): string =>
   JSON.stringify([

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
 import type { ListedLevel } from '~~/core/change/levels/level-list'
 import type { LevelSetting, LevelsWish } from '~~/core/change/levels/wish'
 import Choice from '../../kit/Choice.vue'
@@ -7,6 +6,7 @@ import { counted } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
 import { useType } from '../../stores/type'
+import { useSettingTable } from './setting-table'
 
 /** All placeholders of a deck at once: family, size, leading and spacing of every level, for one master or all. */
 const desk = useDesk()
@@ -14,14 +14,11 @@ const styles = useStyles()
 const type = useType()
 const all = shallowRef<readonly ListedLevel[]>([])
 const master = ref('')
-/** What was changed, by placeholder and level. */
-const changes = ref<Record<string, LevelSetting['setting']>>({})
 const more = ref(false)
 onMounted(async () => {
   void type.load().catch(() => null)
   all.value = await desk.engine!.ask('levels', {}).catch(() => [])
 })
-onBeforeUnmount(() => styles.dropPreview())
 
 const masters = computed(() => [...new Set(all.value.map(each => each.master))])
 const keyOf = (level: Pick<ListedLevel, 'placeholder' | 'level'>) => `${level.placeholder} ${level.level}`
@@ -35,31 +32,17 @@ const shown = computed(() => rows.value.filter(each => more.value || each.level 
 const titleOf = ({ placeholder, level }: ListedLevel) =>
   ({ title: 'Title', subtitle: 'Subtitle', outline: `Level ${level}`, notes: 'Notes' })[placeholder]
 
-const wish = computed((): LevelsWish | null => {
-  const levels = Object.entries(changes.value).flatMap(([key, setting]): LevelSetting[] => {
+const { wish, changed, set, number, show } = useSettingTable<LevelSetting['setting']>((changes): LevelsWish | null => {
+  const levels = Object.entries(changes).flatMap(([key, setting]): LevelSetting[] => {
     const row = rows.value.find(each => keyOf(each) === key)
     return row && Object.keys(setting).length > 0 ? [{ placeholder: row.placeholder, level: row.level, setting }] : []
   })
   return levels.length === 0 ? null : { type: 'levels', master: master.value || null, levels }
 })
-const preview = useDebounceFn(() => {
-  if (wish.value) void styles.preview([JSON.parse(JSON.stringify(wish.value)) as LevelsWish])
-  else styles.dropPreview()
-}, 60)
-watch([wish, master], preview)
-
-function set(row: ListedLevel, values: LevelSetting['setting']): void {
-  changes.value = { ...changes.value, [keyOf(row)]: { ...changes.value[keyOf(row)], ...values } }
-}
-const changed = (row: ListedLevel) => changes.value[keyOf(row)] ?? {}
-function number(row: ListedLevel, event: Event, say: (value: number) => LevelSetting['setting']): void {
-  const field = event.target as HTMLInputElement
-  const value = Number.parseFloat(field.value.replace(',', '.'))
-  if (Number.isFinite(value) && value >= 0) set(row, say(value))
-}
+const count = computed(() => (wish.value?.type === 'levels' ? (wish.value as LevelsWish).levels.length : 0))
 const round = (value: number) => String(Math.round(value * 100) / 100)
 const leadingOf = (row: ListedLevel) => {
-  const leading = changed(row).leading ?? row.leading
+  const leading = changed(keyOf(row)).leading ?? row.leading
   return leading === null || leading === undefined
     ? ''
     : leading.unit !== 'points'
@@ -71,10 +54,7 @@ function setLeading(row: ListedLevel, event: Event): void {
   const { value } = event.target as HTMLInputElement
   const amount = Number.parseFloat(value.replace(',', '.'))
   if (Number.isFinite(amount) && amount >= 1)
-    set(row, { leading: { value: amount, unit: value.includes('%') ? 'own' : 'points' } })
-}
-function show(): void {
-  if (wish.value) void styles.propose([JSON.parse(JSON.stringify(wish.value)) as LevelsWish])
+    set(keyOf(row), { leading: { value: amount, unit: value.includes('%') ? 'own' : 'points' } })
 }
 </script>
 
@@ -109,24 +89,28 @@ function show(): void {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="row in shown" :key="keyOf(row)" :class="{ 'bg-wash': Object.keys(changed(row)).length > 0 }">
+          <tr
+            v-for="row in shown"
+            :key="keyOf(row)"
+            :class="{ 'bg-wash': Object.keys(changed(keyOf(row))).length > 0 }"
+          >
             <th scope="row" class="!border-rule !font-normal whitespace-nowrap">{{ titleOf(row) }}</th>
             <td>
               <input
-                v-typed="changed(row).family ?? row.family"
+                v-typed="changed(keyOf(row)).family ?? row.family"
                 class="field w-full min-w-[104px]"
                 list="families-of-the-library"
                 :aria-label="`Family of ${titleOf(row)}`"
-                @change="set(row, { family: ($event.target as HTMLInputElement).value.trim() || row.family })"
+                @change="set(keyOf(row), { family: ($event.target as HTMLInputElement).value.trim() || row.family })"
               />
             </td>
             <td>
               <input
-                v-typed="round(changed(row).size ?? row.size)"
+                v-typed="round(changed(keyOf(row)).size ?? row.size)"
                 class="field w-[56px]"
                 inputmode="decimal"
                 :aria-label="`Size of ${titleOf(row)}, in points`"
-                @change="number(row, $event, size => ({ size }))"
+                @change="number(keyOf(row), $event, size => ({ size }))"
               />
             </td>
             <td>
@@ -140,20 +124,20 @@ function show(): void {
             </td>
             <td>
               <input
-                v-typed="round(changed(row).before ?? row.before)"
+                v-typed="round(changed(keyOf(row)).before ?? row.before)"
                 class="field w-[52px]"
                 inputmode="decimal"
                 :aria-label="`Space before ${titleOf(row)}, in points`"
-                @change="number(row, $event, before => ({ before }))"
+                @change="number(keyOf(row), $event, before => ({ before }))"
               />
             </td>
             <td>
               <input
-                v-typed="round(changed(row).after ?? row.after)"
+                v-typed="round(changed(keyOf(row)).after ?? row.after)"
                 class="field w-[52px]"
                 inputmode="decimal"
                 :aria-label="`Space after ${titleOf(row)}, in points`"
-                @change="number(row, $event, after => ({ after }))"
+                @change="number(keyOf(row), $event, after => ({ after }))"
               />
             </td>
           </tr>
@@ -167,7 +151,7 @@ function show(): void {
       </button>
       <div class="mt-4">
         <button type="button" class="act" :disabled="!wish || styles.busy" @click="show">
-          {{ styles.busy ? 'Planning …' : `Show the plan of ${counted(wish?.levels.length ?? 0, 'placeholder')}` }}
+          {{ styles.busy ? 'Planning …' : `Show the plan of ${counted(count, 'placeholder')}` }}
         </button>
       </div>
     </template>

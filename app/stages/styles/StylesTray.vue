@@ -7,6 +7,7 @@ import { counted, grouped, settledWords } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'
+import ChartTextPanel from './ChartTextPanel.vue'
 import DrawUpPanel from './DrawUpPanel.vue'
 import ImportPanel from './ImportPanel.vue'
 import LanguagesPanel from './LanguagesPanel.vue'
@@ -36,6 +37,7 @@ const titles: Readonly<Record<StyleFamily, string>> = {
   'table-cell': 'Cells',
 }
 const field = ref<HTMLInputElement | null>(null)
+const hasCharts = computed(() => desk.census?.faces.some(each => each.places.chart > 0))
 
 const shown = computed(() => {
   const wanted = query.value.trim().toLowerCase()
@@ -126,6 +128,7 @@ watch(
     <SettlePanel v-else-if="styles.panel === 'settle'" />
     <DrawUpPanel v-else-if="styles.panel === 'draw-up'" />
     <LevelsPanel v-else-if="styles.panel === 'levels'" />
+    <ChartTextPanel v-else-if="styles.panel === 'charts'" />
     <LanguagesPanel v-else-if="styles.panel === 'languages'" />
     <ImportPanel v-else-if="styles.panel === 'import'" />
     <RulesPanel v-else-if="styles.panel === 'rules'" />
@@ -161,6 +164,7 @@ watch(
         >
           Levels of the deck
         </button>
+        <button v-if="hasCharts" type="button" class="plain" @click="styles.panel = 'charts'">Text of charts</button>
         <button type="button" class="plain" @click="styles.panel = 'make'">New style</button>
         <button type="button" class="plain" @click="styles.panel = 'import'">Styles from elsewhere</button>
         <button type="button" class="plain" @click="styles.panel = 'languages'">Languages</button>

@@ -1,57 +1,27 @@
-import { shownByChart, type Chart } from '../../document/chart'
-import { setStyleValues } from '../../document/style-verbs'
-import { findStyle, type Style } from '../../document/styles'
+import type { Chart } from '../../document/chart'
 import { paragraphsOf } from '../../document/stories'
 import type { Role } from '../../document/rules'
 import { mediumOf, settingFor, type Setting } from '../../house/house'
 import { settingOfCharts } from '../../house/setting-values'
 import { settingWords } from '../../house/setting-words'
-import { chartVoices, type ChartVoice } from '../../style/chart-voices'
 import { chartsOf, type ObjectText } from '../../style/reading'
 import { roleTitle } from '../../style/roles'
-import { lookOf, type Look } from '../draw-up/look'
+import { chartOwners, chartTitle, lookOfVoice, setChartText, type ChartOwner } from '../chart-text/chart-owners'
+import type { Look } from '../draw-up/look'
 import type { Planner } from '../planner'
 import { counted } from '../words'
-import { valuesToKeep } from '../keep-look'
 import { lookWords } from './look-words'
-import { textValues } from './say-setting'
 import type { DressWish } from './wish'
 
-/** A style of a chart that text goes by, with what it does. Charts know no named styles: these are its own. */
-interface Owner {
-  readonly style: Style
+/** A style of a chart with what its text does. */
+interface Owner extends ChartOwner {
   readonly role: Role
-  readonly voices: readonly ChartVoice[]
 }
 
-const lookOfVoice = (object: ObjectText, chart: Chart, { styleNames }: ChartVoice): Look =>
-  lookOf(object.cascade.paragraph(shownByChart(chart, '', styleNames), 'chart').text.effective)
-
-/** The styles that text of a chart goes by; text that goes by none is counted in `without`. */
-function ownersOf(object: ObjectText, chart: Chart): { readonly owners: Owner[]; readonly without: number } {
-  const scope = object.cascade.scope(chart.part)
-  const found = new Map<Style, ChartVoice[]>()
-  let without = 0
-  for (const voice of chartVoices(chart)) {
-    const own = voice.styleNames.map(name => findStyle(scope, 'chart', name)).findLast(style => style !== undefined)
-    if (!own) without++
-    else found.set(own, [...(found.get(own) ?? []), voice])
-  }
-  const owners = [...found].map(([style, voices]): Owner => {
-    // One style for a title and for labels: more text are the labels.
-    const roles = new Set(voices.map(voice => voice.role))
-    return { style, voices, role: roles.size === 1 ? voices[0]!.role : 'label' }
-  })
-  return { owners, without }
-}
-
-const textOf = (chart: Chart): string => {
-  const title = chart.titles.find(each => each.which === 'title')
-  return paragraphsOf(title?.blocks ?? [])
-    .flatMap(each => each.inlines.map(inline => (inline.kind === 'text' ? inline.text : '')))
-    .join('')
-    .trim()
-    .slice(0, 60)
+/** One style for a title and for labels: more text are the labels. */
+function withRole({ style, voices }: ChartOwner): Owner {
+  const roles = new Set(voices.map(voice => voice.role))
+  return { style, voices, role: roles.size === 1 ? voices[0]!.role : 'label' }
 }
 
 function listed(planner: Planner, wish: DressWish, chart: Chart, role: Role, owners: readonly Owner[], was: Look) {
@@ -60,7 +30,7 @@ function listed(planner: Planner, wish: DressWish, chart: Chart, role: Role, own
   const setting = own && settingOfCharts(own)
   const open = setting === null || Object.keys(setting).length === 0
   const paragraphs = owners.flatMap(({ voices }) => voices.flatMap(voice => paragraphsOf(voice.blocks)))
-  const title = textOf(chart)
+  const title = chartTitle(chart)
   const included = planner.row({
     key: { what: 'dressed chart', part: chart.part, role },
     stage: 'chart',
@@ -82,27 +52,16 @@ function listed(planner: Planner, wish: DressWish, chart: Chart, role: Role, own
 }
 
 function dressChart(planner: Planner, wish: DressWish, object: ObjectText, chart: Chart): void {
-  const { owners, without } = ownersOf(object, chart)
-  if (without > 0) planner.note('text of a chart', 'the chart has no style that it goes by', without)
-  const looks = new Map(owners.map(owner => [owner, lookOfVoice(object, chart, owner.voices[0]!)]))
+  const found = chartOwners(object, chart)
+  const owners = found.owners.map(withRole)
+  if (found.without > 0) planner.note('text of a chart', 'the chart has no style that it goes by', found.without)
   const settings = new Map<Owner, Setting>()
   for (const role of new Set(owners.map(owner => owner.role))) {
     const own = owners.filter(owner => owner.role === role)
-    const setting = listed(planner, wish, chart, role, own, looks.get(own[0]!)!)
+    const setting = listed(planner, wish, chart, role, own, lookOfVoice(object, chart, own[0]!.voices[0]!))
     if (setting) for (const owner of own) settings.set(owner, setting)
   }
-  if (settings.size === 0) return
-  const draft = planner.change.on(chart.part)
-  for (const [{ style }, setting] of settings)
-    setStyleValues(draft, style.node, 'text', textValues(draft, wish.house, setting))
-  // Styles that keep their look say for themselves what they took from one that was dressed.
-  planner.reread()
-  const now = planner.reading.objects.find(each => each.prefix === object.prefix)!
-  for (const owner of owners) {
-    if (settings.has(owner)) continue
-    const { text } = valuesToKeep(looks.get(owner)!, lookOfVoice(now, chart, owner.voices[0]!))
-    setStyleValues(draft, owner.style.node, 'text', text)
-  }
+  if (settings.size > 0) setChartText(planner, object, chart, wish.house, settings)
 }
 
 /** Sets the text of charts as a house says, that which charts work out themselves included. */

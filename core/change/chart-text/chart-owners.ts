@@ -1,0 +1,73 @@
+import { shownByChart, type Chart } from '../../document/chart'
+import { paragraphsOf } from '../../document/stories'
+import { setStyleValues } from '../../document/style-verbs'
+import { findStyle, type Style } from '../../document/styles'
+import type { House, Setting } from '../../house/house'
+import { chartVoices, type ChartVoice } from '../../style/chart-voices'
+import type { ObjectText } from '../../style/reading'
+import { textValues } from '../dress/say-setting'
+import { lookOf, type Look } from '../draw-up/look'
+import { valuesToKeep } from '../keep-look'
+import type { Planner } from '../planner'
+
+/** A style of a chart that text goes by, with the text. Charts know no named styles: these are its own. */
+export interface ChartOwner {
+  readonly style: Style
+  readonly voices: readonly ChartVoice[]
+}
+
+/** How text of a chart looks. */
+export const lookOfVoice = (object: ObjectText, chart: Chart, { styleNames }: ChartVoice): Look =>
+  lookOf(object.cascade.paragraph(shownByChart(chart, '', styleNames), 'chart').text.effective)
+
+/** The style that says most nearly how text of a chart looks; undefined where the chart has none for it. */
+export const styleOfVoice = (object: ObjectText, chart: Chart, { styleNames }: ChartVoice): Style | undefined =>
+  styleNames
+    .map(name => findStyle(object.cascade.scope(chart.part), 'chart', name))
+    .findLast(style => style !== undefined)
+
+/** The styles that text of a chart goes by; text that goes by none is counted in `without`. */
+export function chartOwners(
+  object: ObjectText,
+  chart: Chart,
+): { readonly owners: ChartOwner[]; readonly without: number } {
+  const found = new Map<Style, ChartVoice[]>()
+  let without = 0
+  for (const voice of chartVoices(chart)) {
+    const own = styleOfVoice(object, chart, voice)
+    if (!own) without++
+    else found.set(own, [...(found.get(own) ?? []), voice])
+  }
+  return { owners: [...found].map(([style, voices]) => ({ style, voices })), without }
+}
+
+/** What a chart is called: its title; '' where it has none. */
+export const chartTitle = (chart: Chart): string =>
+  paragraphsOf(chart.titles.find(each => each.which === 'title')?.blocks ?? [])
+    .flatMap(each => each.inlines.map(inline => (inline.kind === 'text' ? inline.text : '')))
+    .join('')
+    .trim()
+    .slice(0, 60)
+
+/** Sets styles of a chart; those that keep their look say for themselves what they took from one that was set. */
+export function setChartText(
+  planner: Planner,
+  object: ObjectText,
+  chart: Chart,
+  house: House,
+  settings: ReadonlyMap<ChartOwner, Setting>,
+): void {
+  const { owners } = chartOwners(object, chart)
+  const set = new Set([...settings.keys()].map(owner => owner.style))
+  const looks = new Map(owners.map(owner => [owner, lookOfVoice(object, chart, owner.voices[0]!)]))
+  const draft = planner.change.on(chart.part)
+  for (const [{ style }, setting] of settings)
+    setStyleValues(draft, style.node, 'text', textValues(draft, house, setting))
+  planner.reread()
+  const now = planner.reading.objects.find(each => each.prefix === object.prefix)!
+  for (const owner of owners) {
+    if (set.has(owner.style)) continue
+    const { text } = valuesToKeep(looks.get(owner)!, lookOfVoice(now, chart, owner.voices[0]!))
+    setStyleValues(draft, owner.style.node, 'text', text)
+  }
+}

@@ -1,0 +1,102 @@
+import { describe, expect, it } from 'vitest'
+import { listChartText, type ListedChartText } from '../../../core/change/chart-text/chart-list'
+import { NothingToPlan } from '../../../core/change/plan'
+import { registry } from '../../../core/change/registry'
+import { applyAll } from '../../../core/document/apply'
+import { saveDocument } from '../../../core/document/open'
+import type { DocumentSession } from '../../../core/session'
+import { seasonReview } from '../../../demo/season-review'
+import { session, sessionOf } from '../../support/fixtures'
+import { parts } from '../../support/independent'
+import { planned, quickly, request } from '../../support/planning'
+
+const wish = (texts: readonly object[], chart: string | null = null) => ({ type: 'chart-text', chart, texts })
+const lookOf = ({ of, family, weight, italic, size, color }: ListedChartText) =>
+  [of, family, weight, italic ? 'italic' : 'upright', size, color].join(' ')
+/** How text of the charts is set, chart by chart. */
+const looks = (of: DocumentSession, chart = 'Object 1/content.xml') =>
+  listChartText(of.reading)
+    .filter(each => each.chart === chart)
+    .map(lookOf)
+const deck = () => session(seasonReview())
+
+describe('text of charts', () => {
+  it('is told with what is set along with it', () => {
+    const own = listChartText(deck().reading).filter(each => each.chart === 'Object 1/content.xml')
+    expect(own.map(lookOf)).toEqual([
+      'title Skerrow 700 upright 17 ',
+      'axis Skerrow 400 upright 12 ',
+      'axis title Skerrow 400 upright 12 ',
+      'legend Skerrow 400 upright 12 ',
+      'value Skerrow 400 upright 13 ',
+    ])
+    expect(own.map(each => each.title)).toEqual(own.map(() => 'Passengers by month'))
+    expect(own.find(each => each.of === 'legend')!.shared).toEqual(['axis', 'axis title'])
+    expect(own.find(each => each.of === 'title')!.shared).toEqual([])
+  })
+
+  it('is set in all charts at once, whatever goes by the style that it had keeping its look', () => {
+    const before = deck()
+    const { plan, after } = planned(before, [
+      wish([
+        { of: 'title', setting: { family: 'Jost', size: 20, weight: 500 }, color: '#1f6f6b' },
+        { of: 'legend', setting: { size: 10, italic: true } },
+      ]),
+    ])
+    expect(looks(after)).toEqual([
+      'title Jost 500 upright 20 #1f6f6b',
+      'axis Skerrow 400 upright 12 ',
+      'axis title Skerrow 400 upright 12 ',
+      'legend Skerrow 400 italic 10 ',
+      'value Skerrow 400 upright 13 ',
+    ])
+    expect(looks(after, 'Object 3/content.xml')[0]).toBe('title Jost 500 upright 20 #1f6f6b')
+    expect(plan.title).toBe('Set the text of 4 charts')
+    expect(plan.sentences).toEqual(['Set title, legend of all charts anew.'])
+    expect(plan.rows[0]).toMatchObject({ title: 'Chart “Passengers by month”: title', stage: 'chart', included: true })
+    const again = session(saveDocument(after.document))
+    expect(looks(again)).toEqual(looks(after))
+    const { document } = applyAll(after.document, applyAll(before.document, plan.operations).inverse)
+    expect(saveDocument(document)).toEqual(saveDocument(before.document))
+  })
+
+  it('is set in one chart, all else of the file being as it was', () => {
+    const before = deck()
+    const chart = 'Object 2/content.xml'
+    const { after } = quickly(before, wish([{ of: 'axis', setting: { family: 'Jost' } }], chart))
+    expect(looks(after, chart)).toContain('axis Jost 400 upright 12 ')
+    expect(looks(after, chart)).toContain('legend Skerrow 400 upright 12 ')
+    const [was, is] = [before, after].map(each => parts(saveDocument(each.document)))
+    const changed = Object.keys(was!).filter(path => Buffer.compare(was![path]!, is![path]!) !== 0)
+    expect(changed).toEqual([chart])
+  })
+
+  it('may be left out chart by chart', () => {
+    const asked = wish([{ of: 'title', setting: { size: 20 } }])
+    const [row] = planned(deck(), [asked]).plan.rows
+    const { after } = planned(deck(), [asked], [row!.key])
+    expect(looks(after)[0]).toBe('title Skerrow 700 upright 17 ')
+    expect(looks(after, 'Object 2/content.xml')[0]).toBe('title Skerrow 700 upright 20 ')
+  })
+
+  it('is refused where there is none, and asked of many documents only for all of their charts', () => {
+    expect(() => quickly(sessionOf({ body: '<text:p>Pier</text:p>' }), wish([{ of: 'title', setting: {} }]))).toThrow(
+      NothingToPlan,
+    )
+    expect(() => quickly(deck(), wish([{ of: 'footer', setting: { size: 9 } }]))).toThrow(NothingToPlan)
+    for (const wrong of [[], [{ of: 'bars', setting: {} }], [{ of: 'title', setting: {}, color: 'red' }]])
+      expect(() => request([wish(wrong)])).toThrow()
+    const of = (chart: string | null) => registry.whyNotMany(request([wish([{ of: 'title', setting: {} }], chart)]))
+    expect(of(null)).toBeNull()
+    expect(of('Object 1/content.xml')).toMatch(/one document/)
+    const { plan } = registry.plan(
+      sessionOf({ body: '<text:p>Pier</text:p>' }),
+      request([
+        wish([{ of: 'title', setting: { size: 9 } }]),
+        { type: 'make', family: 'paragraph', displayName: 'Quay', changes: {} },
+      ]),
+      { partly: true, effects: false },
+    )
+    expect(plan.request.wishes.map(each => each.type)).toEqual(['make'])
+  })
+})
