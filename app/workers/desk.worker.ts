@@ -303,7 +303,7 @@ answerAsks<Asks>({
     })
   },
   levels: () => listLevels(session('now').reading),
-  chartText: () => listChartText(session('now').reading),
+  chartText: () => listChartText(session('now').reading, session('now').composition),
   async compare({ bytes }) {
     const before = await DocumentSession.start(bytes, typesetter!)
     let began = Date.now()

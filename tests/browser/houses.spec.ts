@@ -8,6 +8,7 @@ import { seasonReview } from '../../demo/season-review'
 import { winterTariff } from '../../demo/winter-tariff'
 import { choose, downloadFile, noPageErrors, openOnDesk, putOnShelf, tabTo } from '../support/browser'
 import { session } from '../support/fixtures'
+import { listChartText } from '../../core/change/chart-text/chart-list'
 import { listLevels } from '../../core/change/levels/level-list'
 import { test } from '../support/desk-browser'
 
@@ -142,7 +143,28 @@ test('the levels of a deck are set in one table, and its slides follow', async (
   await page.getByRole('button', { name: 'Show the plan of 3 placeholders' }).click()
   await page.getByRole('button', { name: /^Carry it out/ }).click()
   await expect(page.getByText(/^Done: Set 3 placeholders/)).toBeVisible({ timeout: 30_000 })
+  // Text of its charts, by keyboard: the sheets go to the first of them, and follow.
+  await page.getByRole('button', { name: 'Text of charts' }).focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByLabel('Go to page')).toHaveValue('3')
+  await tabTo(page, /^Family of Title$/)
+  await page.keyboard.press('ControlOrMeta+a')
+  await page.keyboard.type('Jost')
+  await tabTo(page, /^Size of Legend, in points$/)
+  await page.keyboard.press('ControlOrMeta+a')
+  await page.keyboard.type('9')
+  await page.keyboard.press('Tab')
+  await expect(page.getByText('Shown as it would be. Nothing is stored yet.')).toBeVisible()
+  await page.getByRole('button', { name: 'Show the plan for 4 charts' }).focus()
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: /^Carry it out/ }).focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/^Done: Set the text of 4 charts/)).toBeVisible({ timeout: 30_000 })
   const file = await downloadFile(page, 'Levels')
+  const charts = listChartText(session(file).reading, null)
+  expect(charts.filter(each => each.of === 'title').map(each => each.family)).toEqual(Array(4).fill('Jost'))
+  expect(charts.filter(each => each.of === 'legend').map(each => each.size)).toEqual(Array(4).fill(9))
+  expect(charts.filter(each => each.of === 'axis').map(each => each.size)).toEqual(Array(4).fill(12))
   expect(
     listLevels(session(file).reading)
       .slice(0, 4)

@@ -17,11 +17,18 @@ const type = useType()
 const all = shallowRef<readonly ListedChartText[]>([])
 const chart = ref('')
 const ready = ref(false)
+watch(chart, goTo)
 onMounted(async () => {
   void type.load().catch(() => null)
   all.value = await desk.engine!.ask('chartText', {}).catch(() => [])
   ready.value = true
+  goTo()
 })
+/** The sheets go to what is set. */
+function goTo(): void {
+  const at = all.value.find(each => each.page >= 0 && (chart.value === '' || each.chart === chart.value))
+  if (at) desk.show('pages', at.page)
+}
 
 const charts = computed(() => [...new Map(all.value.map(each => [each.chart, each.title])).entries()])
 /** One row for each sort of text: of several charts what the first has. */

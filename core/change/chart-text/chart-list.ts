@@ -1,3 +1,5 @@
+import { objectPages } from '../../census/text-pages'
+import type { Composition } from '../../typeset/compose'
 import { chartTexts, chartVoices, type ChartTextOf } from '../../style/chart-voices'
 import { chartsOf, type Reading } from '../../style/reading'
 import { shownByChart } from '../../document/chart'
@@ -9,6 +11,8 @@ export interface ListedChartText {
   readonly chart: string
   /** The chart's title; '' for none. */
   readonly title: string
+  /** Index of the page that it is drawn on first; -1 for none. */
+  readonly page: number
   readonly of: ChartTextOf
   readonly family: string
   readonly weight: number
@@ -22,7 +26,8 @@ export interface ListedChartText {
 }
 
 /** All text of the charts of a document, chart by chart; of several that are one thing, as of two axes, how the first is set. */
-export function listChartText(reading: Reading): ListedChartText[] {
+export function listChartText(reading: Reading, composition: Composition | null): ListedChartText[] {
+  const pagesOf = objectPages(composition)
   return chartsOf(reading).flatMap(({ object, chart }) => {
     const voices = chartVoices(chart)
     const styles = new Map(voices.map(voice => [voice, styleOfVoice(object, chart, voice)]))
@@ -37,6 +42,7 @@ export function listChartText(reading: Reading): ListedChartText[] {
         {
           chart: chart.part,
           title: chartTitle(chart),
+          page: pagesOf(object.prefix)[0] ?? -1,
           of,
           family: font.family,
           weight,

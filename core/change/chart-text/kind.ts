@@ -1,7 +1,7 @@
 import type { Chart } from '../../document/chart'
 import { paragraphsOf } from '../../document/stories'
 import { emptyHouse, houseSchema, type House, type Setting } from '../../house/house'
-import { settingWords } from '../../house/setting-words'
+import { plainNumber } from '../../style/describe'
 import type { ChartTextOf, ChartVoice } from '../../style/chart-voices'
 import { chartsOf, type ObjectText } from '../../style/reading'
 import { textValues } from '../dress/say-setting'
@@ -39,32 +39,39 @@ const settingOf = (house: House, { setting, color }: ChartTextSetting): Setting 
   return { ...setting, ...(id === undefined ? {} : { color: id }) }
 }
 
+/** What becomes different, in words. */
+const changeWords = ({ setting: { family, weight, italic, size, case: letters }, color }: ChartTextSetting): string =>
+  [
+    family,
+    size === undefined ? undefined : `${plainNumber(size)} pt`,
+    weight === undefined ? undefined : `weight ${weight}`,
+    italic === undefined ? undefined : italic ? 'italic' : 'upright',
+    letters === undefined ? undefined : letters === 'none' ? 'letters as they are' : letters.replace('-', ' '),
+    color,
+  ]
+    .filter(each => each !== undefined)
+    .join(', ')
+
 /** Text that shall be set, of those that go by one style. */
 interface Wanted {
   readonly owner: ChartOwner
-  readonly of: ChartTextOf
+  readonly text: ChartTextSetting
   readonly voices: readonly ChartVoice[]
   readonly setting: Setting
 }
 
 /** Lists text of a chart; whether it is set. */
-function listed(
-  planner: Planner,
-  house: House,
-  object: ObjectText,
-  chart: Chart,
-  { owner, of, voices, setting }: Wanted,
-) {
+function listed(planner: Planner, object: ObjectText, chart: Chart, { owner, text, voices }: Wanted) {
   const paragraphs = voices.flatMap(voice => paragraphsOf(voice.blocks))
   const title = chartTitle(chart)
   return planner.row({
-    key: { what: 'chart text', part: chart.part, name: owner.style.name, of },
+    key: { what: 'chart text', part: chart.part, name: owner.style.name, of: text.of },
     stage: 'chart',
     optional: true,
-    title: `Chart${title === '' ? '' : ` “${title}”`}: ${chartTextWords[of].toLowerCase()}`,
+    title: `Chart${title === '' ? '' : ` “${title}”`}: ${chartTextWords[text.of].toLowerCase()}`,
     count: voices.length,
     before: lookWords(lookOfVoice(object, chart, voices[0]!)),
-    after: settingWords(house, setting),
+    after: changeWords(text),
     places:
       paragraphs.length > 0
         ? paragraphs.map(({ part, node }) => ({ part, node }))
@@ -93,11 +100,11 @@ function setIn(planner: Planner, house: House, found: Charted, texts: readonly C
     for (const text of texts) {
       const voices = owner.voices.filter(voice => voice.of === text.of)
       if (voices.length === 0) continue
-      const wanted: Wanted = { owner, of: text.of, voices, setting: settingOf(house, text) }
-      if (listed(planner, house, object, chart, wanted)) chosen.push(wanted)
+      const wanted: Wanted = { owner, text, voices, setting: settingOf(house, text) }
+      if (listed(planner, object, chart, wanted)) chosen.push(wanted)
     }
   if (chosen.length === 0) return false
-  const isAlone = ({ owner, of }: Wanted) => owner.voices.every(voice => voice.of === of)
+  const isAlone = ({ owner, voices }: Wanted) => owner.voices.length === voices.length
   for (const wanted of chosen) if (!isAlone(wanted)) setApart(planner, chart, house, wanted)
   const alone = new Map(chosen.filter(isAlone).map(({ owner, setting }) => [owner, setting]))
   if (alone.size > 0) setChartText(planner, object, chart, house, alone)

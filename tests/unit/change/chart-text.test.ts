@@ -15,14 +15,15 @@ const lookOf = ({ of, family, weight, italic, size, color }: ListedChartText) =>
   [of, family, weight, italic ? 'italic' : 'upright', size, color].join(' ')
 /** How text of the charts is set, chart by chart. */
 const looks = (of: DocumentSession, chart = 'Object 1/content.xml') =>
-  listChartText(of.reading)
+  listChartText(of.reading, null)
     .filter(each => each.chart === chart)
     .map(lookOf)
 const deck = () => session(seasonReview())
 
 describe('text of charts', () => {
   it('is told with what is set along with it', () => {
-    const own = listChartText(deck().reading).filter(each => each.chart === 'Object 1/content.xml')
+    const of = deck()
+    const own = listChartText(of.reading, of.composition).filter(each => each.chart === 'Object 1/content.xml')
     expect(own.map(lookOf)).toEqual([
       'title Skerrow 700 upright 17 ',
       'axis Skerrow 400 upright 12 ',
@@ -30,7 +31,7 @@ describe('text of charts', () => {
       'legend Skerrow 400 upright 12 ',
       'value Skerrow 400 upright 13 ',
     ])
-    expect(own.map(each => each.title)).toEqual(own.map(() => 'Passengers by month'))
+    expect(own.map(each => [each.title, each.page])).toEqual(own.map(() => ['Passengers by month', 2]))
     expect(own.find(each => each.of === 'legend')!.shared).toEqual(['axis', 'axis title'])
     expect(own.find(each => each.of === 'title')!.shared).toEqual([])
   })
@@ -54,6 +55,7 @@ describe('text of charts', () => {
     expect(plan.title).toBe('Set the text of 4 charts')
     expect(plan.sentences).toEqual(['Set title, legend of all charts anew.'])
     expect(plan.rows[0]).toMatchObject({ title: 'Chart “Passengers by month”: title', stage: 'chart', included: true })
+    expect(plan.rows.slice(0, 2).map(row => row.after)).toEqual(['Jost, 20 pt, weight 500, #1f6f6b', '10 pt, italic'])
     const again = session(saveDocument(after.document))
     expect(looks(again)).toEqual(looks(after))
     const { document } = applyAll(after.document, applyAll(before.document, plan.operations).inverse)
