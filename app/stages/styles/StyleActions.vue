@@ -53,6 +53,9 @@ const role = (value: string) => {
       <strong>{{ style.displayName }}</strong><span v-if="style.author" class="text-soft">, by {{ style.author }}</span
       >. {{ style.sentence }}
     </p>
+    <p v-if="style.templateParts.length > 0" class="text-[13px]">
+      Table templates: {{ style.templateParts.join(', ') }}.
+    </p>
     <p class="text-[13px] text-soft">
       {{
         style.paragraphs === 0

@@ -243,6 +243,9 @@ watch(
                     >?</span
                   ><span v-if="style.rules > 0" class="shrink-0 text-[12px] text-soft">{{
                     counted(style.rules, 'rule')
+                  }}</span
+                  ><span v-if="style.templateParts.length > 0" class="truncate text-[12px] text-soft">{{
+                    style.templateParts.join(', ')
                   }}</span>
                 </button>
               </td>

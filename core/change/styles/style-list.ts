@@ -2,7 +2,7 @@ import { roleOfStyle } from '../../census/style-roles'
 import { resolutionOf } from '../../census/resolution'
 import type { Slot } from '../../document/font-attributes'
 import type { RoleId } from '../../document/rules'
-import { nextStyle, type Style, type StyleScope } from '../../document/styles'
+import { decodeStyleName, nextStyle, type Style, type StyleScope } from '../../document/styles'
 import type { Library } from '../../font/library'
 import { describeHolder, describeValues } from '../../style/describe'
 import { nameHint } from '../../style/roles'
@@ -47,6 +47,8 @@ export interface StyleSummary<F extends StyleFamily = StyleFamily> {
   readonly author: string
   /** How it departs from its parent, in a sentence. */
   readonly sentence: string
+  /** Parts of table templates that it is, in words: “first row of Timetable”. */
+  readonly templateParts: readonly string[]
   /** Why its name says nothing; null where it does. */
   readonly hint: string | null
   readonly rules: number
@@ -132,11 +134,20 @@ function summaryOf(listing: Listing, style: Style, family: StyleFamily, depth: n
       [...describeValues(style.text, style.paragraph, scope), ...describeHolder({ ...style.graphic, ...style.cell })],
       parent?.displayName,
     ),
+    templateParts: family === 'table-cell' ? templatePartsOf(scope, style.name) : [],
     hint: nameHint(style.displayName),
     rules: rules.patterns.filter(isOf).length + rules.leadIns.filter(isOf).length,
     look,
   }
 }
+
+/** Which parts of table templates go by a cell style (table:table-template, ODF 1.4 part 3, 16.18). */
+const templatePartsOf = ({ templates }: StyleScope, name: string): string[] =>
+  [...templates].flatMap(([template, parts]) =>
+    Object.entries(parts).flatMap(([part, style]) =>
+      style === name ? [`${part.replaceAll('-', ' ')} of ${decodeStyleName(template)}`] : [],
+    ),
+  )
 
 function sentenceOf(words: readonly string[], parent: string | undefined): string {
   if (words.length === 0) return parent === undefined ? 'Says nothing of its own.' : `As ${parent}.`

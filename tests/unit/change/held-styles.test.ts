@@ -11,7 +11,7 @@ import { paragraphRuns } from '../../../core/style/runs'
 import { crewHandbook } from '../../../demo/crew-handbook'
 import { safetyCard } from '../../../demo/safety-card'
 import { seasonReview } from '../../../demo/season-review'
-import { library, session } from '../../support/fixtures'
+import { drawingOf, drawnPage, library, session, shapeAt } from '../../support/fixtures'
 import { quickly } from '../../support/planning'
 
 /* Styles of what holds text: placeholders on slides, frames and shapes, cells. */
@@ -125,5 +125,31 @@ describe('styles of frames and cells', () => {
     ).toEqual(['line 0.99 pt #1b2430', 'text 5.67 pt off the edge'])
     expect(describeHolder({ 'draw:fill': 'gradient' })).toEqual(['ground of a gradient'])
     expect(describeHolder({})).toEqual([])
+  })
+})
+
+describe('styles of cells', () => {
+  it('say which parts of table templates go by them', () => {
+    const cell = (name: string, size: number) =>
+      `<style:style style:name="${name}" style:family="table-cell"><style:text-properties fo:font-size="${size}pt"/></style:style>`
+    const deck = drawingOf({
+      pages: drawnPage(
+        `<draw:frame ${shapeAt(1, 1, 8, 4)}><table:table table:template-name="Time_20_table" table:use-first-row-styles="true">` +
+          '<table:table-column/><table:table-row><table:table-cell><text:p>Pier</text:p></table:table-cell></table:table-row>' +
+          '<table:table-row><table:table-cell><text:p>Quay</text:p></table:table-cell></table:table-row></table:table></draw:frame>',
+      ),
+      styles:
+        cell('head', 14) +
+        cell('plain', 11) +
+        cell('other', 9) +
+        '<table:table-template table:name="Time_20_table"><table:first-row table:style-name="head"/>' +
+        '<table:body table:style-name="plain"/><table:odd-rows table:style-name="plain"/></table:table-template>',
+    })
+    const cells = listStyles(deck.reading, library, deck.composition).filter(style => style.family === 'table-cell')
+    expect(cells.map(style => [style.name, style.templateParts, style.characters])).toEqual([
+      ['head', ['first row of Time table'], 4],
+      ['other', [], 0],
+      ['plain', ['body of Time table', 'odd rows of Time table'], 4],
+    ])
   })
 })
