@@ -30,13 +30,22 @@ const scriptOfCode: Readonly<Record<string, CoveredScript>> = {
   Kore: 'Hangul',
 }
 
+/** Tags that were asked for: working them out takes longer than a paragraph's proof. Documents name few; more are not kept. */
+const knownTags = new Map<string, CoveredScript | null>()
+const mostTags = 500
+
 /** The script of a language tag (BCP 47); null where it is not known. */
 export function scriptOfLanguage(tag: string): CoveredScript | null {
+  const known = knownTags.get(tag)
+  if (known !== undefined) return known
+  let script: CoveredScript | null = null
   try {
-    return scriptOfCode[new Intl.Locale(tag).maximize().script ?? ''] ?? null
+    script = scriptOfCode[new Intl.Locale(tag).maximize().script ?? ''] ?? null
   } catch {
-    return null
+    // No tag at all.
   }
+  if (knownTags.size < mostTags) knownTags.set(tag, script)
+  return script
 }
 
 /** At most so many are proposed. */

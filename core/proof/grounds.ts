@@ -135,6 +135,7 @@ function joined(one: OnGround, other: OnGround): OnGround | null {
     return null
   if (one.on === 'plain' && one.ground !== other.ground) return null
   const [from, to] = [Math.min(one.from, other.from), Math.max(one.to, other.to)]
+  if (one.on === 'plain') return { ...one, from, to }
   if (!one.extremes || !other.extremes || !one.ground || !other.ground)
     return { ...one, from, to, ground: null, extremes: null }
   const byLight = [...one.extremes, ...other.extremes].sort((a, b) => contrast(a, '#000000') - contrast(b, '#000000'))
@@ -146,7 +147,7 @@ function joined(one: OnGround, other: OnGround): OnGround | null {
 export function* groundsOf(subject: Subject): Generator<OnGround> {
   const { composition, document } = subject.session
   const rasters: Rasters = href => rasterOf(document, href)
-  const seen = new Set<string>()
+  const seen = new Map<ProofText, OnGround[]>()
   for (const page of composition.pages) {
     let last = null as OnGround | null
     const found = page.fragments.some(makesGround) ? onShapes(subject, page, rasters) : onThePage(subject, page)
@@ -160,10 +161,10 @@ export function* groundsOf(subject: Subject): Generator<OnGround> {
 }
 
 /** Text of masters stands on many pages: it is told once. */
-function* once(found: OnGround, seen: Set<string>): Generator<OnGround> {
-  const { part, node } = found.text.paragraph
-  const key = `${part}#${node}#${found.from}#${found.ground}`
-  if (seen.has(key)) return
-  seen.add(key)
+function* once(found: OnGround, seen: Map<ProofText, OnGround[]>): Generator<OnGround> {
+  const known = seen.get(found.text)
+  if (known?.some(each => each.from === found.from && each.ground === found.ground)) return
+  if (known) known.push(found)
+  else seen.set(found.text, [found])
   yield found
 }

@@ -95,7 +95,8 @@ export function* proofInSlices(
       if (++count % findingsAtOnce === 0) yield
       if (count > findingLimit) continue
       const finding = findingOf(own, listed.severity, mendable(subject, found))
-      findings.push({ ...finding, id: findings.length, accepted: accepted.get(keyText(finding.key)) ?? null })
+      const reason = accepted.size === 0 ? null : (accepted.get(keyText(finding.key)) ?? null)
+      findings.push({ ...finding, id: findings.length, accepted: reason })
     }
     if (count > findingLimit) more.push({ check: own.id, count: count - findingLimit })
     yield

@@ -13,8 +13,9 @@ import { mediumOf, type House, type Medium } from '../house/house'
 import type { DocumentSession } from '../session'
 import type { TextStyle } from '../style/cascade'
 import type { SlotValues } from '../style/effective'
-import { objectSign, paragraphRuns, type TextRun } from '../style/runs'
+import { paragraphRuns, type TextRun } from '../style/runs'
 import type { Fragment } from '../typeset/fragments'
+import { ByPlace } from './by-place'
 import type { ParagraphLayout } from '../typeset/paragraph-model'
 
 /** A stretch of text, as scopes of wishes name it. */
@@ -55,15 +56,14 @@ export interface SetLines {
   readonly turned: boolean
 }
 
-const keyOf = (part: string, node: number) => `${part}#${node}`
 const letters = /\p{L}/u
 
 /** A document as checks look at it: its text, its pages, its house; all worked out once for all of them. */
 export class Subject {
   readonly medium: Medium
   private known: readonly ProofText[] | null = null
-  private byPlace: Map<string, ProofText> | null = null
-  private lines: Map<string, SetLines[]> | null = null
+  private byPlace: ByPlace<ProofText> | null = null
+  private lines: ByPlace<SetLines[]> | null = null
   private readonly fixed = new Map<ProofText, boolean>()
   private readonly resolutions = new Map<TextStyle, Partial<Record<Slot, Resolution>>>()
 
@@ -93,8 +93,11 @@ export class Subject {
 
   /** The paragraph at a place, where a reader sees it. */
   textAt(part: string, node: number): ProofText | undefined {
-    this.byPlace ??= new Map(this.texts.map(each => [keyOf(each.paragraph.part, each.paragraph.node), each]))
-    return this.byPlace.get(keyOf(part, node))
+    if (!this.byPlace) {
+      this.byPlace = new ByPlace()
+      for (const each of this.texts) this.byPlace.set(each.paragraph.part, each.paragraph.node, each)
+    }
+    return this.byPlace.get(part, node)
   }
 
   private readTexts(): ProofText[] {
@@ -138,19 +141,20 @@ export class Subject {
   /** Where the lines of a paragraph stand, in reading order; none where no page has it. */
   linesOf({ paragraph }: ProofText): readonly SetLines[] {
     if (!this.lines) {
-      this.lines = new Map()
+      this.lines = new ByPlace()
       for (const page of this.session.composition.pages)
         for (const fragment of page.fragments) if (fragment.kind === 'lines') this.putLines(page.index, fragment)
     }
-    return this.lines.get(keyOf(paragraph.part, paragraph.node)) ?? []
+    return this.lines.get(paragraph.part, paragraph.node) ?? []
   }
 
   private putLines(page: number, fragment: Extract<Fragment, { kind: 'lines' }>): void {
     const { layout, from, to, x, y, matrix } = fragment
-    const key = keyOf(layout.paragraph.part, layout.paragraph.node)
-    const list = this.lines!.get(key) ?? []
-    this.lines!.set(key, list)
-    list.push({ page, layout, from, to, x, y, turned: matrix !== undefined })
+    const { part, node } = layout.paragraph
+    const lines: SetLines = { page, layout, from, to, x, y, turned: matrix !== undefined }
+    const known = this.lines!.get(part, node)
+    if (known) known.push(lines)
+    else this.lines!.set(part, node, [lines])
   }
 
   /** The face that shows text of a style. */
@@ -173,7 +177,10 @@ export class Subject {
 }
 
 /** Letters and signs that are seen: spaces and what stands for objects are none. */
-export const visibleCount = (text: string): number => [...text.replaceAll(objectSign, '').replace(/\s/g, '')].length
+export function visibleCount(text: string): number {
+  const visible = text.replace(/[\s\uFFFC]+/g, '')
+  return /[\uD800-\uDBFF]/.test(visible) ? [...visible].length : visible.length
+}
 
 /** A stretch of a paragraph under proof, as wishes name it. */
 export const stretchOf = ({ paragraph: { part, node } }: ProofText, from: number, to: number): Stretch => ({

@@ -63,20 +63,21 @@ interface Listing {
   readonly uses: ReadonlyMap<Style, StyleUse>
 }
 
-/**
- * Named styles of the document by family, parents before their children. Styles of rules and of corrected pairs are left
- * out: they belong to what made them.
- */
-export function listStyles(reading: Reading, library: Library, composition: Composition | null): StyleSummary[] {
-  const { cascade } = reading
-  const scope = [...cascade.scopes.values()].at(-1)
-  if (!scope) return []
-  const uses = styleUses(reading, composition)
+/** Named styles of the document. Those of rules and of corrected pairs are left out: they belong to what made them. */
+export function listedStyles({ cascade }: Reading): Style[] {
   const ofPairs = new Set(cascade.rules.pairStyles.map(each => each.style))
-  const styles = [...scope.common.values()].filter(
+  return [...([...cascade.scopes.values()].at(-1)?.common.values() ?? [])].filter(
     style =>
       styleFamilies.some(family => family === style.family) && !isRuleStyle(style.name) && !ofPairs.has(style.name),
   )
+}
+
+/** Named styles of the document by family, parents before their children. */
+export function listStyles(reading: Reading, library: Library, composition: Composition | null): StyleSummary[] {
+  const scope = [...reading.cascade.scopes.values()].at(-1)
+  if (!scope) return []
+  const uses = styleUses(reading, composition)
+  const styles = listedStyles(reading)
   const listing: Listing = { reading, library, scope, uses }
   return styleFamilies.flatMap(family => inOrder(listing, styles, family))
 }

@@ -38,15 +38,25 @@ function paleness(found: OnGround, enough: number, large: number): Pale | null {
 
 const said = { attribute: 'fo:color', on: 'text' } as const
 
-/** The grounds that text of each style and colour stands on: where there are several, a style cannot put it right. */
+/**
+ * How many grounds text of a style and colour stands on: where there are several, a style cannot put it right. Looked for when
+ * something pale is found: most documents have nothing.
+ */
 function groundsByStyle(all: readonly OnGround[]): (found: OnGround) => number {
-  const grounds = new Map<string, Set<string | null>>()
+  let grounds: Map<string, Set<string | null>> | null = null
   const keyOf = ({ text, layers, color }: OnGround) => {
     const style = styleSaying(text, layers, said)
     return style ? `${style.family}\n${style.name}\n${color}` : ''
   }
-  for (const found of all) grounds.set(keyOf(found), (grounds.get(keyOf(found)) ?? new Set()).add(found.ground))
-  return found => grounds.get(keyOf(found))!.size
+  const counted = () => {
+    const counts = new Map<string, Set<string | null>>()
+    for (const found of all) {
+      const key = keyOf(found)
+      counts.set(key, (counts.get(key) ?? new Set()).add(found.ground))
+    }
+    return counts
+  }
+  return found => (grounds ??= counted()).get(keyOf(found))!.size
 }
 
 function repairOf(found: Pale, alone: boolean): Repair | undefined {

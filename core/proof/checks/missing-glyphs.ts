@@ -1,22 +1,34 @@
-import { covers, needsNoGlyph } from '../../font/face'
+import { covers, needsNoGlyph, type FaceRecord } from '../../font/face'
 import { check, type Found } from '../check'
 import { seenRuns, type Subject } from '../subject'
 
 const privateUse = /\p{Co}/u
 
+/** Whether a character is one that a face has to have, and has not. */
+function isMissing(face: FaceRecord, character: string): boolean {
+  const codePoint = character.codePointAt(0)!
+  return !(/\s/.test(character) || needsNoGlyph(codePoint) || privateUse.test(character) || covers(face, codePoint))
+}
+
 function* missing(subject: Subject): Generator<Found> {
+  // Letters come again and again: each is looked up once for a face.
+  const fine = new Map<FaceRecord, Set<string>>()
   for (const text of subject.texts)
     for (const { run, words } of seenRuns(text)) {
       const { face, status } = subject.resolution(run.style, run.slot)
       if (status === 'absent' || status === 'unnamed') continue
+      const known = fine.get(face) ?? new Set<string>()
+      fine.set(face, known)
       let at = run.start
       for (const character of words) {
         const from = at
         at += character.length
-        const codePoint = character.codePointAt(0)!
-        if (/\s/.test(character) || needsNoGlyph(codePoint) || privateUse.test(character) || covers(face, codePoint))
+        if (known.has(character)) continue
+        if (!isMissing(face, character)) {
+          known.add(character)
           continue
-        const code = `U+${codePoint.toString(16).toUpperCase().padStart(4, '0')}`
+        }
+        const code = `U+${character.codePointAt(0)!.toString(16).toUpperCase().padStart(4, '0')}`
         yield { says: `${face.family} has no “${character}” (${code})`, at: { text, from, to: at } }
       }
     }

@@ -61,12 +61,16 @@ const rules: readonly Rule[] = [
   },
 ]
 
+/** What stands before a space that the rules of all languages are about: most paragraphs have none. */
+const beforeAny = /[\d.§¶№] /
+
 function* apart({ texts }: Subject): Generator<Found> {
   for (const text of texts) {
     const language = text.language.split('-')[0]!
     if (text.isCode || text.text.length < 3) continue
+    const any = beforeAny.test(text.text)
     for (const rule of rules) {
-      if (rule.in && !rule.in.includes(language)) continue
+      if (rule.in ? !rule.in.includes(language) : !any) continue
       for (const { index } of text.text.matchAll(rule.space)) {
         const { part, node } = text.paragraph
         yield {

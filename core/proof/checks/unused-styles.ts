@@ -1,16 +1,17 @@
-import { isOfText } from '../../change/styles/families'
-import { listStyles } from '../../change/styles/style-list'
+import { textFamilies } from '../../change/styles/families'
+import { listedStyles } from '../../change/styles/style-list'
+import { styleUses } from '../../change/styles/style-uses'
 import { check, type Found } from '../check'
 import type { Subject } from '../subject'
 
-function* unused({ session }: Subject): Generator<Found> {
-  const list = listStyles(session.reading, session.typesetter.library, null).filter(isOfText)
-  const idle = list.filter(
-    style =>
-      style.paragraphs === 0 &&
-      style.characters === 0 &&
-      !list.some(other => other.parent === style.name && other.family === style.family),
-  )
+function* unused({ session: { reading } }: Subject): Generator<Found> {
+  const uses = styleUses(reading, null)
+  const list = listedStyles(reading).filter(style => textFamilies.some(family => family === style.family))
+  const parents = new Set(list.map(style => `${style.family}\n${style.parentName}`))
+  const idle = list.filter(style => {
+    const use = uses.get(style)
+    return !(use && (use.paragraphs > 0 || use.characters > 0)) && !parents.has(`${style.family}\n${style.name}`)
+  })
   if (idle.length === 0) return
   const names = idle.slice(0, 8).map(each => each.displayName)
   const more = idle.length - names.length

@@ -2,7 +2,7 @@ import { PNG } from 'pngjs'
 import { describe, expect, it } from 'vitest'
 import { contrast } from '../../../core/colour/contrast'
 import { groundsOf } from '../../../core/proof/grounds'
-import { Subject } from '../../../core/proof/subject'
+import { Subject, visibleCount } from '../../../core/proof/subject'
 import { drawingOf, drawnPage, graphicStyle, shapeAt, textFrame } from '../../support/fixtures'
 import { foundBy, putRight } from './proofing'
 
@@ -131,5 +131,13 @@ describe('what text stands on', () => {
       picture(x => (x < 0.5 ? [255, 255, 255] : [0, 0, 0])),
     )
     expect(foundBy('contrast', both).map(each => each.repair)).toEqual([null])
+  })
+})
+
+describe('what is seen of words', () => {
+  it('is counted by characters, spaces and what stands for objects left out', () => {
+    expect(visibleCount('two boats\u00a0\t\uFFFC a day')).toBe(12)
+    expect(visibleCount('𝔸 😀!')).toBe(3)
+    expect(visibleCount(' \uFFFC\n')).toBe(0)
   })
 })
