@@ -4,6 +4,7 @@ import { changeFinished } from '../core/format/finished/change'
 import { proofOfFinished, type FinishedFinding } from '../core/format/finished/proof'
 import { FinishedReader } from '../core/format/finished/reader'
 import type { WishedChange } from '../core/format/finished/wish'
+import type { MadeFor } from '../core/font/held-licence'
 import type { House } from '../core/house/house'
 import type { Checklist } from '../core/proof/checklist'
 import { FinishedPdfError, openPdf, type FinishedPdf } from '../core/format/finished/open'
@@ -72,9 +73,10 @@ export async function pdfFindings(
   path: string,
   house: House | null,
   checklist: Checklist | undefined,
+  madeFor: MadeFor,
 ): Promise<FinishedFinding[]> {
   const reader = new FinishedReader(await opened(path))
-  return proofOfFinished({ reader, library: shippedLibrary().library, house }, checklist)
+  return proofOfFinished({ reader, library: shippedLibrary().library, house, madeFor }, checklist)
 }
 
 /** Writes a PDF with changes behind its bytes, and tells what came of them. @throws CommandError */

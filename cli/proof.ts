@@ -122,9 +122,9 @@ async function ofDocument(
 async function ofFinished(
   path: string,
   out: string | null,
-  { house, checklist, repairs }: Looking,
+  { house, checklist, repairs, uses }: Looking,
 ): Promise<{ readonly file: ProofedFile; readonly said: string }> {
-  const findings = await pdfFindings(path, house, checklist)
+  const findings = await pdfFindings(path, house, checklist, { ...madeForNothing, uses })
   const file = finishedProofed(path, findings)
   const changes = repairs ? findings.flatMap(finding => finding.repair ?? []) : []
   if (out === null || changes.length === 0) return { file, said: repairs ? unmended(changes.length) : '' }

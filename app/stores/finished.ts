@@ -19,8 +19,9 @@ import { bytesBehind, openPages, type PdfPages } from '../finished/drawing'
 import { Engine } from '../workers/engine'
 import type { FinishedAsks, FinishedSheet } from '../workers/finished-messages'
 import { sentenceOf } from './desk'
-import { useKeptChecklists } from './kept'
+import { useKeptChecklists, useKeptLicences } from './kept'
 import { useLibrary } from './library'
+import { madeForOf } from './made-for'
 
 /** What is shown of a change before it is made: its words, and the pages as they would be. */
 export interface ShownTrial {
@@ -267,11 +268,13 @@ export const useFinished = defineStore('finished', () => {
   /** Looks the pages over by the checklist of the house that the file is linked to, or of the desk. */
   async function proof(): Promise<void> {
     const kept = useKeptChecklists()
-    await kept.load()
+    const licences = useKeptLicences()
+    await Promise.all([kept.load(), licences.load()])
     const desk = kept.list.find(each => each.name === deskChecklist)?.data ?? usualChecklist
     const list = checklistFor(house.value, desk)
     const plain = <T>(value: T) => JSON.parse(JSON.stringify(value)) as T
-    findings.value = await engine.value!.ask('proof', { house: plain(house.value), checklist: plain(list) })
+    const madeFor = madeForOf(info.value, licences)
+    findings.value = await engine.value!.ask('proof', { house: plain(house.value), checklist: plain(list), madeFor })
   }
 
   function close(): void {

@@ -1,6 +1,5 @@
 import { defineStore } from 'pinia'
 import type { Wish } from '~~/core/change/registry'
-import type { MadeFor } from '~~/core/font/held-licence'
 import type { CheckDescription } from '~~/core/proof/check'
 import type { Severity } from '~~/core/house/checks'
 import { checklistFor, usualChecklist, type Checklist } from '~~/core/proof/checklist'
@@ -10,6 +9,7 @@ import { useChange } from '../change/use-change'
 import { useLinkedHouse } from '../house/use-linked-house'
 import { sentenceOf, useDesk } from './desk'
 import { useKeptChecklists, useKeptLicences } from './kept'
+import { madeForOf } from './made-for'
 
 /** Findings that say the same of a check: told as one row, walked one by one. */
 export interface FindingGroup {
@@ -33,11 +33,6 @@ export const useProof = defineStore('proof', () => {
   const kept = useKeptChecklists()
   const linkedHouse = useLinkedHouse()
   const licences = useKeptLicences()
-  const madeFor = (): MadeFor => ({
-    uses: desk.info?.document.uses ?? [],
-    licences: licences.list.map(({ name, data }) => ({ ...data, name })),
-    today: new Date().toISOString().slice(0, 10),
-  })
   const proof = shallowRef<Proof | null>(null)
   /** What each check looks for. */
   const checks = shallowRef<readonly CheckDescription[]>([])
@@ -108,7 +103,7 @@ export const useProof = defineStore('proof', () => {
       const found = await desk.engine.ask('proof', {
         house: JSON.parse(JSON.stringify(linkedHouse.house.value)) as typeof linkedHouse.house.value,
         checklist: JSON.parse(JSON.stringify(checklist.value)) as Checklist,
-        madeFor: JSON.parse(JSON.stringify(madeFor())) as MadeFor,
+        madeFor: madeForOf(desk.info, licences),
       })
       if (own !== asked || found === null) return
       proof.value = found

@@ -1,5 +1,6 @@
 import type { FaceRecord } from '~~/core/font/face'
 import type { FinishedCensus } from '~~/core/format/finished/census'
+import type { MadeFor } from '~~/core/font/held-licence'
 import type { FinishedFinding } from '~~/core/format/finished/proof'
 import type { FinishedPlace, ShownLine } from '~~/core/format/finished/reader'
 import type { House } from '~~/core/house/house'
@@ -21,5 +22,5 @@ export interface FinishedAsks {
   lines: { ask: { page: number }; answer: readonly ShownLine[] }
   find: { ask: { words: string; matchCase: boolean }; answer: readonly FinishedPlace[] }
   placesOf: { ask: { font: number }; answer: readonly FinishedPlace[] }
-  proof: { ask: { house: House | null; checklist: Checklist }; answer: readonly FinishedFinding[] }
+  proof: { ask: { house: House | null; checklist: Checklist; madeFor: MadeFor }; answer: readonly FinishedFinding[] }
 }

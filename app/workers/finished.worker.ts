@@ -25,5 +25,5 @@ answerAsks<FinishedAsks>({
   lines: ({ page }) => open().lines(page),
   find: ({ words, matchCase }) => open().find(words, matchCase),
   placesOf: ({ font }) => open().placesOf(font),
-  proof: ({ house, checklist }) => proofOfFinished({ reader: open(), library, house }, checklist),
+  proof: ({ house, checklist, madeFor }) => proofOfFinished({ reader: open(), library, house, madeFor }, checklist),
 })

@@ -459,7 +459,7 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
       if (isPdf(task.bytes)) {
         const reader = new FinishedReader(await openPdf(task.bytes))
         const { library } = theTypesetter(task.setting)
-        return proofCounts(proofOfFinished({ reader, library, house: task.house }, task.checklist))
+        return proofCounts(proofOfFinished({ reader, library, house: task.house, madeFor: task.madeFor }, task.checklist))
       }
       return proofCounts(proofOf(await begin(task), task).findings)
     case 'houseFrom': {

@@ -1,4 +1,6 @@
 import type { Library } from '../../font/library'
+import type { MadeFor } from '../../font/held-licence'
+import type { Severity } from '../../house/checks'
 import type { House } from '../../house/house'
 import type { CheckDescription } from '../../proof/check'
 import type { WishedChange } from './wish'
@@ -9,11 +11,15 @@ export interface FinishedSubject {
   readonly reader: FinishedReader
   readonly library: Library
   readonly house: House | null
+  /** What it is made for, beyond being a PDF, and the licences that hold. */
+  readonly madeFor?: MadeFor
 }
 
 /** What a check of a finished PDF found. Without a place it is about the file as a whole. */
 export interface FinishedFound {
   readonly says: string
+  /** Where it matters more or less than its check does by itself. */
+  readonly severity?: Severity
   readonly place?: FinishedPlace
   /** What puts it right. */
   readonly repair?: WishedChange

@@ -7,6 +7,8 @@ import { dashesOf, hyphensForDashes } from '../../proof/checks/hyphens-for-dashe
 import { manyFamilies } from '../../proof/checks/many-families'
 import { outsideHouse } from '../../proof/checks/outside-house'
 import { smallType } from '../../proof/checks/small-type'
+import { madeForNothing } from '../../font/held-licence'
+import { unlicensed, wrongWith } from '../../proof/checks/unlicensed'
 import { straightQuotes } from '../../proof/checks/straight-quotes'
 import { plainNumber } from '../../style/describe'
 import { requestOf } from './faces-for'
@@ -52,6 +54,27 @@ const notEmbedded: FinishedCheck = {
           `${here === '' ? '' : `; ${here}`}`,
         ...first(reader, index),
       }
+    }
+  },
+}
+
+const unlicensedFonts: FinishedCheck = {
+  description: told(unlicensed, {
+    looksFor:
+      'Fonts in the file whose licence, as the library has it, does not allow a PDF or what it is ticked for, or has ended.',
+    unseen: 'Fonts that the library lacks, and licences that nobody entered. Told once for each family.',
+  }),
+  *find({ reader, library, madeFor = madeForNothing }): Generator<FinishedFound> {
+    const seen = new Set<string>()
+    for (const [index, font] of reader.census.fonts.entries()) {
+      const family = familyOfFont(font.name)
+      if (!font.embedded || font.characters === 0 || seen.has(family)) continue
+      seen.add(family)
+      const { status, face } = library.resolve(requestOf(family, 400, false))
+      if (status !== 'present') continue
+      const uses = [...new Set([...madeFor.uses, 'PDF' as const])]
+      for (const { says, severity } of wrongWith(face, { ...madeFor, uses }))
+        yield { says, ...(severity ? { severity } : {}), ...first(reader, index) }
     }
   },
 }
@@ -242,6 +265,7 @@ const untagged: FinishedCheck = {
 /** All checks of finished PDFs, in the order in which a proof tells them. A new one is its entry here. */
 export const finishedChecks: readonly FinishedCheck[] = [
   notEmbedded,
+  unlicensedFonts,
   unreadable,
   outside,
   families,

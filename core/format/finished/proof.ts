@@ -28,14 +28,14 @@ export function proofOfFinished(subject: FinishedSubject, checklist: Checklist =
     const listed = asListed(description, checklist)
     if (!listed) continue
     let count = 0
-    for (const { says, place, repair } of find(subject, listed.limits)) {
+    for (const { says, severity, place, repair } of find(subject, listed.limits)) {
       if (++count > findingLimit) break
       findings.push({
         id: findings.length,
         check: description.id,
         group: description.group,
         title: description.title,
-        severity: listed.severity,
+        severity: severity ?? listed.severity,
         says,
         place: place ?? null,
         repair: repair ?? null,

@@ -1,11 +1,11 @@
 import { judgedOf } from '../../font/catalogue'
 import type { FaceRecord } from '../../font/face'
-import { notAllowed, withHeld } from '../../font/held-licence'
+import { notAllowed, withHeld, type MadeFor } from '../../font/held-licence'
 import { check, type Found } from '../check'
-import { seenRuns, type Subject } from '../subject'
+import { seenRuns } from '../subject'
 
 /** What is wrong with the rights to a family; none where all that is asked for is allowed. */
-function wrongWith(face: FaceRecord, { madeFor: { uses, licences, today } }: Subject): Omit<Found, 'at'>[] {
+export function wrongWith(face: FaceRecord, { uses, licences, today }: MadeFor): Omit<Found, 'at'>[] {
   const { family } = face
   const { licence } = judgedOf(face)
   const rights = withHeld(family, licence, licences, today)
@@ -42,7 +42,8 @@ export const unlicensed = check({
         const { face, status } = subject.resolution(run.style, run.slot)
         if (status === 'absent' || told.has(face.family)) continue
         told.add(face.family)
-        for (const found of wrongWith(face, subject)) yield { ...found, at: { text, from: run.start, to: run.end } }
+        for (const found of wrongWith(face, subject.madeFor))
+          yield { ...found, at: { text, from: run.start, to: run.end } }
       }
   },
 })

@@ -17,6 +17,8 @@ import { shippedLibrary } from '../../../server/library/shipped'
 import { harbourNotice } from '../../../demo/harbour-notice'
 import { typesetter } from '../../support/fixtures'
 import { madePdf } from '../../support/made-pdf'
+import { familyOfFont } from '../../../core/format/finished/font-name'
+import type { MadeFor } from '../../../core/font/held-licence'
 
 const { library, load } = shippedLibrary()
 const tools = { typesetter, load, subsetter: startSubsetter() }
@@ -325,6 +327,40 @@ describe('a proof of a finished PDF', () => {
     const less = proofOfFinished(subject, listed)
     expect(saying(less, 'absent-face')).toEqual([])
     expect(less.find(each => each.check === 'outside-house')!.severity).toBe('note')
+  })
+
+  it('tells fonts in the file whose licence has ended, or does not allow a PDF or what it is ticked for', async () => {
+    const pdf = await madePdf(harbourNotice())
+    const reader = new FinishedReader(await openPdf(pdf.bytes))
+    const family = familyOfFont(reader.census.fonts.find(font => font.embedded && font.characters > 0)!.name)
+    const guarded = new Library(
+      library.faces.map(each =>
+        each.family === family ? { ...each, licence: 'not stated', embedding: 'restricted' as const } : each,
+      ),
+    )
+    const held = { name: 'Harbour set', families: [family], uses: ['print' as const], seats: null, holder: '' }
+    const told = (madeFor?: MadeFor, own = guarded) =>
+      proofOfFinished({ reader, library: own, house: null, ...(madeFor ? { madeFor } : {}) })
+        .filter(each => each.check === 'unlicensed')
+        .map(({ severity, says, place }) => [severity, says, place !== null])
+    const forbidden = `${family} may not be used for: PDF (the embedding bits say restricted: not without the maker’s leave)`
+    expect(told()).toEqual([['error', forbidden, true]])
+    // Open ones are fine.
+    expect(told(undefined, library)).toEqual([])
+    const holding = (more: object, uses: MadeFor['uses'] = []) => ({
+      uses,
+      today: '2027-01-10',
+      licences: [{ ...held, until: null, ...more }],
+    })
+    expect(told(holding({ until: '2026-12-31' }))[0]).toEqual([
+      'error',
+      `the licence of ${family} ended on 2026-12-31`,
+      true,
+    ])
+    expect(told(holding({ uses: ['print', 'PDF'] }))).toEqual([])
+    expect(told(holding({ uses: ['PDF'] }, ['print']))).toEqual([
+      ['warning', `${family} is not said to be licensed for: print (the file says nothing)`, true],
+    ])
   })
 
   it('says of every check what it looks for, where that comes from and what it cannot see', () => {
