@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { kindTitles } from '~~/core/change/defaults/start-kinds'
+import { kindTitles } from '~~/core/style/start-titles'
 import { startKinds, type StartKind } from '~~/core/document/rules'
 import type { House } from '~~/core/house/house'
 import Choice from '../kit/Choice.vue'

@@ -1,4 +1,6 @@
+import { startKinds } from '../document/rules'
 import { plainNumber } from '../style/describe'
+import { kindTitles } from '../style/start-titles'
 import { checksWords } from './checks'
 import type { House, Setting } from './house'
 import { limitWords, mediumPhrases, settingWords } from './setting-words'
@@ -72,9 +74,13 @@ const rest: readonly (readonly [keyof House, string, (house: House) => string])[
   [
     'defaults',
     'What new text begins with',
-    ({ defaults }) =>
-      Object.entries(defaults)
-        .map(([kind, role]) => `${kind}: ${role}`)
+    ({ defaults, roles }) =>
+      startKinds
+        .flatMap(kind => {
+          const role = defaults[kind]
+          const title = roles.find(each => each.id === role)?.title ?? role
+          return title === undefined ? [] : [`${kindTitles[kind].toLowerCase()} as ${title}`]
+        })
         .join(', '),
   ],
   [

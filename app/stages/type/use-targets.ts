@@ -1,6 +1,6 @@
 import type { StartSummary } from '~~/core/change/defaults/start-list'
 import { familyName } from '~~/core/change/styles/families'
-import { kindTitles } from '~~/core/change/defaults/start-kinds'
+import { kindTitles } from '~~/core/style/start-titles'
 import type { TypeTarget } from '~~/core/change/set-type/wish'
 import { roleTitle } from '~~/core/style/roles'
 import { counted } from '../../desk/words'

@@ -13,7 +13,8 @@ import type { Planner } from '../planner'
 import { fontValues } from '../../document/face-verbs'
 import { setLive } from './live-default'
 import { setPlaceholder } from './placeholders'
-import { isLive, isPlaceholder, kindTitles, startKindsOf } from './start-kinds'
+import { isLive, isPlaceholder, startKindsOf } from './start-kinds'
+import { kindTitles } from '../../style/start-titles'
 import type { StartValues } from './wishes'
 
 /** Sets what new text of a kind begins with. Existing text stays as it looks. @throws PlanError */

@@ -20,19 +20,3 @@ export function isLive(documentKind: string, kind: StartKind): boolean {
     ? kind === 'body' || kind === 'shape'
     : kind === 'frame' || kind === 'shape' || isPlaceholder(kind)
 }
-
-/** What each kind is called. */
-export const kindTitles: Readonly<Record<StartKind, string>> = {
-  body: 'Body text',
-  frame: 'Frame text',
-  shape: 'Shape label',
-  title: 'Title',
-  outline1: 'Outline level 1',
-  outline2: 'Outline level 2',
-  outline3: 'Outline level 3',
-  outline4: 'Outline level 4',
-  outline5: 'Outline level 5',
-  cell: 'Table text',
-  note: 'Note text',
-  header: 'Header and footer text',
-}

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { roleIdSchema, startKinds } from '../../document/rules'
 import { roleTitle } from '../../style/roles'
-import { kindTitles } from '../defaults/start-kinds'
+import { kindTitles } from '../../style/start-titles'
 import { rangeSchema, scopeWords } from '../scope'
 import { familyName, styleFamilies } from '../styles/families'
 

@@ -1,4 +1,4 @@
-import { kindTitles } from '../../change/defaults/start-kinds'
+import { kindTitles } from '../../style/start-titles'
 import { listStarts } from '../../change/defaults/start-list'
 import { sameFamily } from '../../document/font-family'
 import { check, type Found } from '../check'

@@ -144,7 +144,7 @@ describe('a house', () => {
         'smallest 8 pt in texts, 3 families at most, 45 to 75 letters a line',
         'smallest 9 pt in texts, smallest 14 pt in decks, one family, contrast 4.5 : 1, 2 levels, 40 words a slide',
       ],
-      ['What new text begins with', 'body: body', 'open'],
+      ['What new text begins with', 'body text as Body', 'open'],
       ['Stand-ins', 'Literata for all that is absent', 'Jost for Skerrow'],
       ['Pairs of letters', 'Te in Spectral', 'open'],
       ['The room', 'a screen 2 m high, 12 m from the last row', 'open'],
