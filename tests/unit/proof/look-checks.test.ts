@@ -21,6 +21,7 @@ const h = (level: number, words: string, style = 'Standard') =>
 const named = (name: string, text = '', paragraph = '') =>
   paragraphStyle(name, text, paragraph, ' style:parent-style-name="Standard"')
 const long = filler.repeat(2)
+const fine = (family: string, size: number) => `fo:font-family="${family}" fo:font-size="${size}pt"`
 
 interface Case {
   readonly check: string
@@ -144,6 +145,25 @@ const cases: readonly Case[] = [
     fault: () => onDark('#3c3c5c'),
     near: () => onDark('#f0f0f0'),
     mends: true,
+  },
+  {
+    check: 'unfit-face',
+    title: 'small print in a face with fine hairlines',
+    fault: () => styled(p('Terms of carriage, as they hold', 'Fine'), '', named('Fine', fine('Bodoni Moda', 7))),
+    near: () => styled(p('Terms of carriage, as they hold', 'Fine'), '', named('Fine', fine('Work Sans', 7))),
+  },
+  {
+    check: 'unfit-face',
+    title: 'a long paragraph in a narrow face',
+    fault: () => styled(p(long.repeat(2), 'Read'), '', named('Read', fine('Oswald', 11))),
+    // A line of it is a heading, not reading.
+    near: () => styled(p(filler.slice(0, 80), 'Read') + p(long.repeat(2)), '', named('Read', fine('Oswald', 11))),
+  },
+  {
+    check: 'unfit-face',
+    title: 'a long paragraph in bold',
+    fault: () => styled(p(span('B', long.repeat(2))), textStyle('B', 'fo:font-weight="bold"')),
+    near: () => styled(p(`${span('B', filler)} ${long.repeat(2)}`), textStyle('B', 'fo:font-weight="bold"')),
   },
   {
     check: 'small-type',
