@@ -30,7 +30,7 @@ async function opened(path: string | undefined): Promise<FinishedPdf> {
   }
 }
 
-const tools = (): SettingTools => {
+export const tools = (): SettingTools => {
   const { library, load } = shippedLibrary()
   return { typesetter: new Typesetter(library, new Shaper(startHarfBuzz(), load)), load, subsetter: startSubsetter() }
 }
@@ -68,15 +68,16 @@ function censusLines({ document: { pages, title, signed, tagged }, characters, f
   ].join('\n')
 }
 
-/** What checks find on the pages of a finished PDF. @throws CommandError */
+/** What checks find on the pages of a finished PDF, with its pages. @throws CommandError */
 export async function pdfFindings(
   path: string,
   house: House | null,
   checklist: Checklist | undefined,
   madeFor: MadeFor,
-): Promise<FinishedFinding[]> {
+): Promise<{ readonly findings: FinishedFinding[]; readonly reader: FinishedReader }> {
   const reader = new FinishedReader(await opened(path))
-  return proofOfFinished({ reader, library: shippedLibrary().library, house, madeFor }, checklist)
+  const { library } = shippedLibrary()
+  return { reader, findings: proofOfFinished({ reader, library, house, madeFor }, checklist) }
 }
 
 /** Writes a PDF with changes behind its bytes, and tells what came of them. @throws CommandError */

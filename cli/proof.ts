@@ -15,7 +15,8 @@ import type { DocumentSession } from '../core/session'
 import { CommandError, single, type Call, type Outcome } from './call'
 import { read, sources, write } from './files'
 import { houseOf } from './house'
-import { isPdf, pdfFindings, pdfMended } from './finished'
+import { finishedProofPdf } from '../core/format/finished/proof-report'
+import { isPdf, pdfFindings, pdfMended, tools } from './finished'
 import { eachFile, requestOf, type Open } from './plans'
 import { padded } from './report'
 import { writeReport } from './report-file'
@@ -123,12 +124,22 @@ async function ofFinished(
   path: string,
   out: string | null,
   { house, checklist, repairs, uses }: Looking,
+  call: Call,
 ): Promise<{ readonly file: ProofedFile; readonly said: string }> {
-  const findings = await pdfFindings(path, house, checklist, { ...madeForNothing, uses })
+  const { findings, reader } = await pdfFindings(path, house, checklist, { ...madeForNothing, uses })
   const file = finishedProofed(path, findings)
+  const of = { fileName: basename(path), version: null, by: byWords(call, house) }
+  const report = await writeReport(call, tools(), works =>
+    finishedProofPdf(findings, of, { bytes: read(path), reader }, works),
+  )
   const changes = repairs ? findings.flatMap(finding => finding.repair ?? []) : []
-  if (out === null || changes.length === 0) return { file, said: repairs ? unmended(changes.length) : '' }
-  return { file, said: await pdfMended(path, out, changes) }
+  const said =
+    out === null || changes.length === 0
+      ? repairs
+        ? unmended(changes.length)
+        : ''
+      : await pdfMended(path, out, changes)
+  return { file, said: [report, said].filter(Boolean).join('\n') }
 }
 
 /** By what a document is looked over, in words. */
@@ -159,12 +170,10 @@ export async function proof(call: Call, open: Open, kinds: Registry): Promise<Ou
     throw new CommandError('--repair needs --out: where the mended file goes')
   const done: ProofedFile[] = []
   const { text, code } = await eachFile(call, async ({ path }, out) => {
-    if (call.options.has('--report') && (isPdf(path) || sources(call.files).length > 1))
-      throw new CommandError(
-        '--report takes one document that is set here: of finished PDFs and of several --json tells all',
-      )
+    if (call.options.has('--report') && sources(call.files).length > 1)
+      throw new CommandError('--report takes one document: of several --json tells all')
     const { file, said } = isPdf(path)
-      ? await ofFinished(path, out, looking)
+      ? await ofFinished(path, out, looking, call)
       : await ofDocument(await open(path), path, out, looking, kinds, call)
     done.push(file)
     return { text: [textOf(file), said].filter(Boolean).join('\n'), data: file, changed: true }

@@ -8,7 +8,7 @@ import { write } from './files'
 /** Writes a report to where --report says, if it does, and tells so. @throws CommandError where it says no PDF */
 export async function writeReport(
   call: Call,
-  { typesetter }: DocumentSession,
+  { typesetter }: Pick<DocumentSession, 'typesetter'>,
   make: (works: ReportWorks) => Promise<Uint8Array>,
 ): Promise<string> {
   const to = single(call, '--report')

@@ -52,7 +52,7 @@ const usage = `morphene: the typography of a document, from a terminal
                                             those of the house or the usual ones where nothing is said
        [--made-for print,PDF,…]             what their faces must be licensed for
        [--fail-on error|warning|note]       from which severity on it ends with 2; errors where nothing is said
-       [--report OUT.pdf]                   what was found as a PDF, with the pages and where on them
+       [--report OUT.pdf]                   what was found as a PDF, with the pages and where on them; of one file
        [--repair --out FILE] [--json|--junit]
   compare FILE FILE [--json]                in what two documents, or two versions of one, differ
        [--report OUT.pdf]                   the same as a PDF, with the pages side by side

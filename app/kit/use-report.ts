@@ -1,27 +1,13 @@
-import { sentenceOf, useDesk } from '../stores/desk'
+import { useDesk } from '../stores/desk'
 import { useWords } from '../stores/words'
-import { saveAnswer } from './save-file'
+import { useAnswer } from './use-answer'
 
 /** Reports that the server makes of the document on the desk, with what was typed a moment ago. */
 export function useReport() {
   const desk = useDesk()
   const words = useWords()
-  const busy = ref(false)
-  const failed = ref('')
-
+  const { take, busy, failed } = useAnswer()
   /** @param path behind the address of the document */
-  async function make(path: string): Promise<void> {
-    busy.value = true
-    failed.value = ''
-    try {
-      await words.flush()
-      const response = await fetch(`/api/documents/${desk.info!.document.id}/${path}`)
-      if (!response.ok) throw Object.assign(new Error(), { data: await response.json() })
-      await saveAnswer(response)
-    } catch (error) {
-      failed.value = sentenceOf(error)
-    }
-    busy.value = false
-  }
+  const make = (path: string) => take(`/api/documents/${desk.info!.document.id}/${path}`, () => words.flush())
   return { make, busy, failed }
 }

@@ -23,6 +23,7 @@ import { writeBundle, type BundleContext, type BundledDocument } from '../../cor
 import { changeFinished, type FinishedOutcome } from '../../core/format/finished/change'
 import { finishedCensus } from '../../core/format/finished/census'
 import { openPdf } from '../../core/format/finished/open'
+import { finishedProofPdf } from '../../core/format/finished/proof-report'
 import { proofOfFinished } from '../../core/format/finished/proof'
 import { FinishedReader } from '../../core/format/finished/reader'
 import { isPdf } from '../../core/format/finished/sections'
@@ -432,6 +433,12 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
       return recordPdf(task.recorded, task.of, before, after, reportWorks(task.made))
     }
     case 'proofReport': {
+      if (isPdf(task.bytes)) {
+        const reader = new FinishedReader(await openPdf(task.bytes))
+        const { library } = theTypesetter(task.setting)
+        const findings = proofOfFinished({ reader, library, house: task.house, madeFor: task.madeFor }, task.checklist)
+        return finishedProofPdf(findings, task.of, { bytes: task.bytes, reader }, reportWorks(task.made))
+      }
       const session = await begin(task)
       return proofPdf(proofOf(session, task), task.of, session, reportWorks(task.made))
     }
@@ -459,7 +466,9 @@ export async function carryOut(task: Task, kinds: Registry = registry): Promise<
       if (isPdf(task.bytes)) {
         const reader = new FinishedReader(await openPdf(task.bytes))
         const { library } = theTypesetter(task.setting)
-        return proofCounts(proofOfFinished({ reader, library, house: task.house, madeFor: task.madeFor }, task.checklist))
+        return proofCounts(
+          proofOfFinished({ reader, library, house: task.house, madeFor: task.madeFor }, task.checklist),
+        )
       }
       return proofCounts(proofOf(await begin(task), task).findings)
     case 'houseFrom': {

@@ -6,6 +6,8 @@ import { proofCsv } from '~~/core/proof/report'
 import type { HouseInfo } from '~~/shared/api'
 import { counted, grouped } from '../../desk/words'
 import { saveFile } from '../../kit/save-file'
+import { useAnswer } from '../../kit/use-answer'
+import NoticeLine from '../../kit/NoticeLine.vue'
 import Term from '../../kit/Term.vue'
 import PageRemarks from '../../remarks/PageRemarks.vue'
 import { useFinished } from '../../stores/finished'
@@ -58,6 +60,8 @@ function report(): void {
   const csv = proofCsv([finishedProofed(fileName, finished.findings ?? [])])
   saveFile(new Blob([csv], { type: 'text/csv' }), `${fileName.replace(/\.\w+$/, '')}, proof.csv`)
 }
+const pdf = useAnswer()
+const reportPdf = () => pdf.take(`/api/documents/${finished.info!.document.id}/proof-pdf`)
 async function putRight(): Promise<void> {
   if (!finished.trial) return
   await finished.make(finished.trial.changes)
@@ -117,8 +121,12 @@ async function putRight(): Promise<void> {
     >
       See {{ counted(mendable.length, 'finding') }} put right
     </button>
+    <button type="button" class="plain" :disabled="pdf.busy.value" @click="reportPdf">
+      {{ pdf.busy.value ? 'Writing …' : 'Report as PDF' }}
+    </button>
     <button type="button" class="plain" @click="report">Report as CSV</button>
   </div>
+  <NoticeLine v-if="pdf.failed.value" kind="failed">{{ pdf.failed.value }}</NoticeLine>
   <ChangeFoot />
   <ul v-if="finished.findings" class="mt-3 border-t border-rule" aria-label="What the checks found">
     <li v-for="findings in rows" :key="findings[0]!.check" class="border-b border-rule">

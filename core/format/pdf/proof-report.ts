@@ -1,6 +1,7 @@
-import { severities } from '../../house/checks'
+import { severities, type Severity } from '../../house/checks'
 import type { Finding, Proof } from '../../proof/finding'
 import { countWords } from '../../proof/report'
+import type { ReadBlock } from '../blocks'
 import { displayPage } from '../../typeset/display'
 import { mapped } from '../../typeset/matrix'
 import {
@@ -24,12 +25,53 @@ export interface ProofOf {
 }
 
 /** As many pages with findings are shown, the first ones. */
-const shownPages = 40
+export const shownPages = 40
 /** As many of the words that a finding is about are told. */
 const mostWords = 120
 
 const short = (text: string) => (text.length > mostWords ? `${text.slice(0, mostWords - 1)}…` : text)
 const severityTitles = { error: 'Errors', warning: 'Warnings', note: 'Notes' } as const
+
+/** A finding as a report lists it. */
+export interface ReportedFinding {
+  readonly severity: Severity
+  readonly number: number
+  readonly pageWords: string
+  readonly title: string
+  readonly says: string
+  /** What it is about; '' for nothing that could be told. */
+  readonly words: string
+}
+
+/** All findings, severity by severity, each with its number. */
+export const findingTables = (findings: readonly ReportedFinding[]): ReadBlock[] =>
+  severities.flatMap(severity => {
+    const own = findings.filter(each => each.severity === severity)
+    if (own.length === 0) return []
+    return [
+      reportHeading(2, severityTitles[severity]),
+      ...reportTable(
+        [
+          ['No.', 3],
+          ['Page', 3],
+          ['What', 8],
+          ['Says', 12],
+          ['Words', 14],
+        ],
+        own.map(each => [
+          String(each.number),
+          each.pageWords,
+          each.title,
+          each.says,
+          each.words === '' ? '' : `“${short(each.words)}”`,
+        ]),
+      ),
+    ]
+  })
+
+/** What is said before pages with findings are shown. */
+export const pagesFollow = (shown: number, marked: number): string =>
+  `${shown < marked ? `The first ${shown} of ${marked} pages` : 'The pages'} with findings follow, each with its number.`
 
 /**
  * A proof as a PDF for those who were not at the desk: how much was found, every finding with its number, its page and its
@@ -60,29 +102,9 @@ export async function proofPdf(
         `${of.version === null ? '' : `Version ${of.version}, `}${momentWords(works.made)}, by ${of.by}: ${countWords(findings)}` +
           `${accepted.length > 0 ? `; ${accepted.length} accepted` : ''}.`,
       ),
-      ...severities.flatMap(severity => {
-        const own = open.filter(each => each.severity === severity)
-        if (own.length === 0) return []
-        return [
-          reportHeading(2, severityTitles[severity]),
-          ...reportTable(
-            [
-              ['No.', 3],
-              ['Page', 3],
-              ['What', 8],
-              ['Says', 12],
-              ['Words', 14],
-            ],
-            own.map(each => [
-              String(numbers.get(each)),
-              pageWords(each),
-              each.title,
-              each.says,
-              each.text === '' ? '' : `“${short(each.text)}”`,
-            ]),
-          ),
-        ]
-      }),
+      ...findingTables(
+        open.map(each => ({ ...each, number: numbers.get(each)!, pageWords: pageWords(each), words: each.text })),
+      ),
       ...more.map(({ check, count }) => {
         const known = findings.find(each => each.check === check)
         return reportText(`${known?.title ?? check}: ${count} more.`)
@@ -101,14 +123,7 @@ export async function proofPdf(
             ),
           ]
         : []),
-      ...(shown.length > 0
-        ? [
-            reportText(
-              `${shown.length < marked.length ? `The first ${shown.length} of ${marked.length} pages` : 'The pages'} with ` +
-                'findings follow, each with its number.',
-            ),
-          ]
-        : []),
+      ...(shown.length > 0 ? [reportText(pagesFollow(shown.length, marked.length))] : []),
     ],
     works,
   )
@@ -143,7 +158,6 @@ function mark(
   numbers: ReadonlyMap<Finding, number>,
 ): void {
   const { runs } = displayPage(composition.pages[index]!)
-  /** Where numbers are already: those of one place stand beside each other. */
   const taken: { x: number; y: number }[] = []
   for (const [finding, number] of numbers) {
     const { place } = finding
@@ -159,10 +173,23 @@ function mark(
     if (!run) continue
     const middle = { x: run.x, y: run.y - (run.ascent - run.descent) / 2 }
     const { x, y } = run.matrix ? mapped(run.matrix, middle.x, middle.y) : middle
-    // Before the line, at its middle: what is read stays free.
-    let at = { x: placed.x + x * placed.scale - 7, y: placed.y + (placed.height - y) * placed.scale }
-    while (taken.some(each => Math.hypot(each.x - at.x, each.y - at.y) < 10)) at = { ...at, x: at.x - 11 }
-    taken.push(at)
-    numberer.draw(placed.on, number, at.x, at.y)
+    markAt(numberer, placed, number, { x, y }, taken)
   }
+}
+
+/**
+ * A number before a place of a page, at the middle of its line: what is read stays free.
+ * @param taken where numbers are already: those of one place stand beside each other
+ */
+export function markAt(
+  numberer: Numberer,
+  placed: PlacedPage,
+  number: number,
+  { x, y }: { readonly x: number; readonly y: number },
+  taken: { x: number; y: number }[],
+): void {
+  let at = { x: placed.x + x * placed.scale - 7, y: placed.y + (placed.height - y) * placed.scale }
+  while (taken.some(each => Math.hypot(each.x - at.x, each.y - at.y) < 10)) at = { ...at, x: at.x - 11 }
+  taken.push(at)
+  numberer.draw(placed.on, number, at.x, at.y)
 }

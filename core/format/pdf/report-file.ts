@@ -1,4 +1,5 @@
-import { PDFDocument, rgb, type PDFEmbeddedPage, type PDFPage } from '@cantoo/pdf-lib'
+import { PDFDocument, rgb, type PDFEmbeddedPage, type PDFPage, type TransformationMatrix } from '@cantoo/pdf-lib'
+import type { PageLook } from '../finished/page-view'
 import { DocumentSession } from '../../session'
 import type { Composition } from '../../typeset/compose'
 import { displayPage } from '../../typeset/display'
@@ -66,6 +67,13 @@ export function reportTable(
   ]
 }
 
+/** A page as it can be laid on a sheet, and how large it is when it is looked at. */
+export interface PagePicture {
+  readonly page: PDFEmbeddedPage
+  readonly width: number
+  readonly height: number
+}
+
 /** Where a page lies on a sheet of a report. */
 export interface PlacedPage {
   readonly on: PDFPage
@@ -100,7 +108,7 @@ export class ReportFile {
   }
 
   /** Pages of a document as they can be laid on sheets, by their indexes; those that it has not are left out. */
-  async pagesOf(of: ReportedPages, indexes: readonly number[]): Promise<ReadonlyMap<number, PDFEmbeddedPage>> {
+  async pagesOf(of: ReportedPages, indexes: readonly number[]): Promise<ReadonlyMap<number, PagePicture>> {
     const { composition, typesetter } = of
     const there = indexes.filter(index => composition.pages[index] !== undefined)
     if (there.length === 0) return new Map()
@@ -115,18 +123,49 @@ export class ReportFile {
       bytes,
       there.map((_, at) => at),
     )
-    return new Map(there.map((index, at) => [index, embedded[at]!]))
+    return new Map(
+      there.map((index, at) => {
+        const page = embedded[at]!
+        return [index, { page, width: page.width, height: page.height }]
+      }),
+    )
+  }
+
+  /** The same of a finished PDF: cut to what is looked at, and turned as its pages say. */
+  async pagesOfPdf(
+    pdf: PDFDocument,
+    looks: readonly PageLook[],
+    indexes: readonly number[],
+  ): Promise<ReadonlyMap<number, PagePicture>> {
+    const pages = indexes.map(index => pdf.getPage(index))
+    const boxes = pages.map(page => {
+      const { x, y, width, height } = page.getCropBox()
+      return { left: x, bottom: y, right: x + width, top: y + height }
+    })
+    // What is looked at goes downwards, sheets go up.
+    const turns = indexes.map((index): TransformationMatrix => {
+      const { toLook, height } = looks[index]!
+      const [a, b, c, d, e, f] = toLook
+      return [a, -b, c, -d, e, height - f]
+    })
+    const embedded = await this.pdf.embedPages(pages, boxes, turns)
+    return new Map(
+      indexes.map((index, at) => [
+        index,
+        { page: embedded[at]!, width: looks[index]!.width, height: looks[index]!.height },
+      ]),
+    )
   }
 
   /** A sheet with one or two pages on it, each as large as its half allows. */
-  sheetOf(pictures: readonly (PDFEmbeddedPage | undefined)[]): (PlacedPage | null)[] {
+  sheetOf(pictures: readonly (PagePicture | undefined)[]): (PlacedPage | null)[] {
     const on = this.pdf.addPage([sheet.width, sheet.height])
     return pictures.map((picture, side) => {
       if (!picture) return null
       const scale = Math.min(half / picture.width, (sheet.height - 2 * sheet.margin) / picture.height)
       const x = sheet.margin + side * (half + sheet.gap)
       const y = sheet.height - sheet.margin - picture.height * scale
-      on.drawPage(picture, { x, y, xScale: scale, yScale: scale })
+      on.drawPage(picture.page, { x, y, xScale: scale, yScale: scale })
       on.drawRectangle({
         x,
         y,
