@@ -14,7 +14,18 @@ export type OwnerFamily = (typeof ownerFamilies)[number]
 const ownerKeySchema = z.strictObject({ family: z.enum(ownerFamilies), name: z.string().min(1).max(500) })
 const tagSchema = z.string().regex(/^[\x20-\x7E]{4}$/)
 
-export const roles = ['display', 'heading', 'subheading', 'lead', 'body', 'caption', 'label', 'data', 'note', 'code'] as const
+export const roles = [
+  'display',
+  'heading',
+  'subheading',
+  'lead',
+  'body',
+  'caption',
+  'label',
+  'data',
+  'note',
+  'code',
+] as const
 /** What text does. */
 export type Role = (typeof roles)[number]
 

@@ -127,7 +127,11 @@ test('a proof of it finds what pages can tell, and puts words right on all pages
     page.getByRole('button', { name: 'Report as PDF' }).click(),
   ])
   expect(report.suggestedFilename()).toMatch(/, proof\.pdf$/)
-  expect(readFileSync(await report.path()).subarray(0, 5).toString('latin1')).toBe('%PDF-')
+  expect(
+    readFileSync(await report.path())
+      .subarray(0, 5)
+      .toString('latin1'),
+  ).toBe('%PDF-')
   await page.getByRole('button', { name: /^See put right: Hyphen/ }).click()
   await page.getByRole('button', { name: 'Put 1 line right' }).click()
   await expect(found).not.toContainText('Hyphen for a dash')

@@ -101,7 +101,11 @@ describe('a finished PDF on the shelf', () => {
     )
     const report = await fetch(`${base}/api/documents/${id}/proof-pdf`)
     expect(report.headers.get('content-disposition')).toContain('proof.pdf')
-    expect(Buffer.from(await report.arrayBuffer()).subarray(0, 5).toString()).toBe('%PDF-')
+    expect(
+      Buffer.from(await report.arrayBuffer())
+        .subarray(0, 5)
+        .toString(),
+    ).toBe('%PDF-')
     expect((await fetch(`${base}/api/documents/${id}/page-picture?page=0`)).status).toBe(200)
     expect((await fetch(`${base}/api/documents/${id}/page-picture?page=4`)).status).toBe(404)
   })
