@@ -3,7 +3,7 @@ import { paragraphsOf } from '../document/stories'
 import { ownOutlineLevel, type Style } from '../document/styles'
 import type { Cascade } from '../style/cascade'
 import { isFixedPitch } from '../style/fixed-pitch'
-import { proposeRole } from '../style/roles'
+import { contentsEntry, proposeRole } from '../style/roles'
 import { paragraphRuns } from '../style/runs'
 import type { Reading } from '../style/reading'
 
@@ -48,8 +48,6 @@ interface Use {
   last: number
 }
 
-/** An entry of a list of contents ends in the number of a page. */
-const entry = /\t\s*[\divxlc]+\s*$/i
 /** So far from the beginning a title stands at most, and in so many pieces. */
 const titlePlace = 8
 const titlePieces = 3
@@ -77,7 +75,7 @@ function usesOf({ cascade, stories }: Reading): Map<string, Use> {
       }
       use.characters += count
       use.places.set(paragraph.place, (use.places.get(paragraph.place) ?? 0) + count)
-      if (entry.test(text)) use.entries++
+      if (contentsEntry.test(text)) use.entries++
       if (text.trim() === '') continue
       use.first = Math.min(use.first, at)
       use.last = at++

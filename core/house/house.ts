@@ -169,7 +169,7 @@ const titles: Readonly<Record<Role, string>> = {
 }
 
 /** A role that every desk knows, open in all media. */
-export const openRole = (id: Role): HouseRole => houseRoleSchema.parse({ id, title: titles[id] })
+const openRole = (id: Role): HouseRole => houseRoleSchema.parse({ id, title: titles[id] })
 
 /** The roles that every desk knows and a house does not have. */
 export const rolesWithout = (house: Pick<House, 'roles'>): HouseRole[] =>

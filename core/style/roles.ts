@@ -45,6 +45,9 @@ const nameRoles: readonly (readonly [RegExp, Role])[] = [
 /** The role that a name says outright; null where it says none. */
 export const roleByName = (name: string): Role | null => nameRoles.find(([pattern]) => pattern.test(name))?.[1] ?? null
 
+/** Entries of a list of contents end in the number of a page, behind a tab. */
+export const contentsEntry = /\t\s*[\divxlc]+\s*$/i
+
 /** Whether there is so much small text that it is no aside: by its share of all text, and by its characters. */
 export const isMuchText = (share: number, characters: number): boolean => share >= 0.04 && characters >= 3_000
 

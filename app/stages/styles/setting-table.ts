@@ -33,5 +33,5 @@ export function useSettingTable<Setting extends object>(
   function show(): void {
     if (wish.value) void styles.propose(plain())
   }
-  return { changes, wish, changed, set, number, show }
+  return { wish, changed, set, number, show }
 }

@@ -4,7 +4,7 @@ import { chartTexts, chartVoices, type ChartTextOf } from '../../style/chart-voi
 import { chartsOf, type Reading } from '../../style/reading'
 import { shownByChart } from '../../document/chart'
 import { colorOfText } from '../../house/to-style'
-import { chartTitle, styleOfVoice } from './chart-owners'
+import { chartTitle } from './chart-owners'
 
 /** Text of a chart as it is set now. Points; colour “#rrggbb”, '' for that of the ground it stands on. */
 export interface ListedChartText {
@@ -19,10 +19,6 @@ export interface ListedChartText {
   readonly italic: boolean
   readonly size: number
   readonly color: string
-  /** Other text of the chart that goes by the same style, and is set with it. */
-  readonly shared: readonly ChartTextOf[]
-  /** Whether the chart has a style that says how it looks: without one nothing can be set. */
-  readonly hasStyle: boolean
 }
 
 /** All text of the charts of a document, chart by chart; of several that are one thing, as of two axes, how the first is set. */
@@ -30,14 +26,11 @@ export function listChartText(reading: Reading, composition: Composition | null)
   const pagesOf = objectPages(composition)
   return chartsOf(reading).flatMap(({ object, chart }) => {
     const voices = chartVoices(chart)
-    const styles = new Map(voices.map(voice => [voice, styleOfVoice(object, chart, voice)]))
     return chartTexts.flatMap((of): ListedChartText[] => {
       const own = voices.filter(voice => voice.of === of)
       if (own.length === 0) return []
       const { text } = object.cascade.paragraph(shownByChart(chart, '', own[0]!.styleNames), 'chart')
       const { font, size, weight, posture } = text.effective.slots.western
-      const used = new Set(own.flatMap(voice => styles.get(voice) ?? []))
-      const others = voices.filter(voice => voice.of !== of && used.has(styles.get(voice)!))
       return [
         {
           chart: chart.part,
@@ -49,8 +42,6 @@ export function listChartText(reading: Reading, composition: Composition | null)
           italic: posture !== 'normal',
           size,
           color: colorOfText(text),
-          shared: [...new Set(others.map(voice => voice.of))],
-          hasStyle: used.size > 0,
         },
       ]
     })

@@ -21,7 +21,7 @@ export const lookOfVoice = (object: ObjectText, chart: Chart, { styleNames }: Ch
   lookOf(object.cascade.paragraph(shownByChart(chart, '', styleNames), 'chart').text.effective)
 
 /** The style that says most nearly how text of a chart looks; undefined where the chart has none for it. */
-export const styleOfVoice = (object: ObjectText, chart: Chart, { styleNames }: ChartVoice): Style | undefined =>
+const styleOfVoice = (object: ObjectText, chart: Chart, { styleNames }: ChartVoice): Style | undefined =>
   styleNames
     .map(name => findStyle(object.cascade.scope(chart.part), 'chart', name))
     .findLast(style => style !== undefined)

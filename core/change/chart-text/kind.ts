@@ -105,9 +105,14 @@ function setIn(planner: Planner, house: House, found: Charted, texts: readonly C
     }
   if (chosen.length === 0) return false
   const isAlone = ({ owner, voices }: Wanted) => owner.voices.length === voices.length
-  for (const wanted of chosen) if (!isAlone(wanted)) setApart(planner, chart, house, wanted)
   const alone = new Map(chosen.filter(isAlone).map(({ owner, setting }) => [owner, setting]))
-  if (alone.size > 0) setChartText(planner, object, chart, house, alone)
+  if (alone.size > 0) {
+    setChartText(planner, object, chart, house, alone)
+    // Styles that were known by what they said may say something else now.
+    planner.forgetAutomatic()
+  }
+  // Last: what parts from a style takes along what that keeps of one that was set.
+  for (const wanted of chosen) if (!isAlone(wanted)) setApart(planner, chart, house, wanted)
   return true
 }
 

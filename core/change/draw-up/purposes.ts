@@ -1,7 +1,7 @@
 import type { Role } from '../../document/rules'
 import { fontAttributes } from '../../document/font-attributes'
 import { isFixedPitch } from '../../style/fixed-pitch'
-import { isMuchText } from '../../style/roles'
+import { contentsEntry, isMuchText } from '../../style/roles'
 import { points } from '../../document/lengths'
 import { slotAttributes, weightNumber } from '../../style/properties'
 import type { DrawnParagraph, Gathered } from './gather'
@@ -145,7 +145,7 @@ function signsOf(gathered: Gathered, styles: readonly DrawnStyle[]): Signs[] {
       open: shareOf(filled, ({ text }) => !/[.;,。．]\s*$/.test(text)),
       captions: shareOf(filled, ({ text }) => captionStart.test(text)),
       first: Math.min(...filled.map(member => at.get(member)!), Infinity),
-      entries: shareOf(filled, ({ text }) => /\t\s*[\divxlc]+\s*$/i.test(text)),
+      entries: shareOf(filled, ({ text }) => contentsEntry.test(text)),
       numbered: numbers.length * 2 > filled.length ? median(numbers) : null,
     }
   })

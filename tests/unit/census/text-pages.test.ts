@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest'
 import { pagesOf } from '../../../core/census/text-pages'
 import { listAbsent } from '../../../core/census/absent'
 import { voiceOf } from '../../../core/census/voices'
-import { proposeRole } from '../../../core/style/roles'
 import { paragraphsOf } from '../../../core/document/stories'
 import { face, library, paragraphStyle, sessionOf } from '../../support/fixtures'
 
@@ -51,30 +50,5 @@ describe('voices', () => {
     expect(leading('fo:line-height="100%"')).toBe('normal')
     expect(leading('fo:line-height="14pt"')).toBe('14pt')
     expect(leading('style:line-height-at-least="13pt"')).toBe('at least 13pt')
-  })
-})
-
-describe('proposed roles', () => {
-  const signs = {
-    name: 'Quay',
-    size: 12,
-    bodySize: 12,
-    bold: false,
-    most: false,
-    share: 0.01,
-    fixed: false,
-    level: null,
-    topLevel: 1,
-    opens: false,
-    entries: 0,
-    place: 'body',
-  }
-  it('need text, and one letter in one paragraph is some', () => {
-    expect(proposeRole({ ...signs, characters: 0, paragraphs: 1 })).toBeNull()
-    expect(proposeRole({ ...signs, characters: 1, paragraphs: 0 })).toBeNull()
-    expect(proposeRole({ ...signs, characters: 1, paragraphs: 1 })).toBe('body')
-    expect(proposeRole({ ...signs, characters: 1, paragraphs: 1, size: 30 })).toBe('display')
-    expect(proposeRole({ ...signs, characters: 0, paragraphs: 0, level: 1 })).toBe('heading')
-    expect(proposeRole({ ...signs, characters: 0, paragraphs: 0, level: 2 })).toBe('subheading')
   })
 })

@@ -21,7 +21,7 @@ const looks = (of: DocumentSession, chart = 'Object 1/content.xml') =>
 const deck = () => session(seasonReview())
 
 describe('text of charts', () => {
-  it('is told with what is set along with it', () => {
+  it('is told chart by chart, with the page that it is on', () => {
     const of = deck()
     const own = listChartText(of.reading, of.composition).filter(each => each.chart === 'Object 1/content.xml')
     expect(own.map(lookOf)).toEqual([
@@ -32,8 +32,6 @@ describe('text of charts', () => {
       'value Skerrow 400 upright 13 ',
     ])
     expect(own.map(each => [each.title, each.page])).toEqual(own.map(() => ['Passengers by month', 2]))
-    expect(own.find(each => each.of === 'legend')!.shared).toEqual(['axis', 'axis title'])
-    expect(own.find(each => each.of === 'title')!.shared).toEqual([])
   })
 
   it('is set in all charts at once, whatever goes by the style that it had keeping its look', () => {
@@ -71,6 +69,25 @@ describe('text of charts', () => {
     const [was, is] = [before, after].map(each => parts(saveDocument(each.document)))
     const changed = Object.keys(was!).filter(path => Buffer.compare(was![path]!, is![path]!) !== 0)
     expect(changed).toEqual([chart])
+  })
+
+  it('takes along what a style keeps where another that it goes back to is set in the same plan', () => {
+    const { after } = quickly(
+      deck(),
+      wish([
+        { of: 'title', setting: { family: 'Jost' } },
+        { of: 'axis', setting: { size: 10 } },
+        { of: 'legend', setting: { size: 10 } },
+        { of: 'value', setting: { weight: 700 } },
+      ]),
+    )
+    expect(looks(after)).toEqual([
+      'title Jost 700 upright 17 ',
+      'axis Skerrow 400 upright 10 ',
+      'axis title Skerrow 400 upright 12 ',
+      'legend Skerrow 400 upright 10 ',
+      'value Skerrow 700 upright 13 ',
+    ])
   })
 
   it('may be left out chart by chart', () => {

@@ -115,6 +115,14 @@ describe('roles', () => {
     expect(role({ bold: true, characters: 300 })).toBe('subheading')
     expect(role({ characters: 0, paragraphs: 0 })).toBeNull()
   })
+  it('need text, and one letter in one paragraph is some', () => {
+    expect(role({ characters: 0, paragraphs: 1 })).toBeNull()
+    expect(role({ characters: 1, paragraphs: 0 })).toBeNull()
+    expect(role({ characters: 1, paragraphs: 1 })).toBe('body')
+    expect(role({ characters: 1, paragraphs: 1, size: 30 })).toBe('display')
+    expect(role({ characters: 0, paragraphs: 0, level: 1 })).toBe('heading')
+    expect(role({ characters: 0, paragraphs: 0, level: 2 })).toBe('subheading')
+  })
   it('count levels from the first that sections have, a title before them all', () => {
     expect(role({ level: 2, topLevel: 2 })).toBe('heading')
     expect(role({ level: 3, topLevel: 2 })).toBe('subheading')
