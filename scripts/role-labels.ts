@@ -20,6 +20,8 @@ const contents = [/^(Contents|Index|Illustration Index) \d/, 'label'] as const
 const contentsHeading = [/^Contents Heading/, 'heading'] as const
 const first = [/^[^|]*\|h1\|/, 'heading'] as const
 const deeper = [/^[^|]*\|h[2-9]\|/, 'subheading'] as const
+/** Contents and headings, where they are named as what they are. */
+const headed = [contentsHeading, contents, first, deeper] as const
 const rest = [/^/, 'body'] as const
 
 export const roleLabels: readonly RoleLabels[] = [
@@ -30,10 +32,7 @@ export const roleLabels: readonly RoleLabels[] = [
       heads,
       [/^Table Heading/, 'label'],
       cells,
-      contentsHeading,
-      contents,
-      first,
-      deeper,
+      ...headed,
       [/^verbatim/, 'code'],
       [/Liberation Sans36/, 'display'],
       [/^Standard\|\|body\|\|Liberation Sans16/, 'lead'],
@@ -49,10 +48,7 @@ export const roleLabels: readonly RoleLabels[] = [
       heads,
       [/^Table Heading/, 'label'],
       cells,
-      contentsHeading,
-      contents,
-      first,
-      deeper,
+      ...headed,
       [/^Konekirjoitusteksti|Liberation Mono10/, 'code'],
       [/^Text body.*Liberation Sans22/, 'display'],
       rest,
@@ -95,10 +91,7 @@ export const roleLabels: readonly RoleLabels[] = [
     file: 'discosnp__vcf_creator_user_guide.odt',
     labels: [
       notes,
-      contentsHeading,
-      contents,
-      first,
-      deeper,
+      ...headed,
       [/^Heading\|.*Cambria16B/, 'display'],
       [/^Heading\|/, 'lead'],
       [/Courier 10 Pitch9B/, 'label'],
@@ -159,10 +152,7 @@ export const roleLabels: readonly RoleLabels[] = [
     labels: [
       notes,
       heads,
-      contentsHeading,
-      contents,
-      first,
-      deeper,
+      ...headed,
       [/Nachlieli CLM32/, 'display'],
       [/Nachlieli/, 'lead'],
       [/^Nadav Bibliography/, 'note'],

@@ -89,9 +89,10 @@ function* pale(
     const own = paleness(found, asked ?? enough, asked ?? large)
     if (!own) continue
     const repair = repairOf(own, groundsFor(found) === 1)
-    const ground = own.on === 'plain' ? own.ground : `a ${own.on} (${own.ground} there)`
+    // No two places of a picture are alike: told by its ratio alone, they are one row.
+    const [ground, steps] = own.on === 'plain' ? [own.ground, 100] : [`a ${own.on}`, 10]
     yield {
-      says: `${own.color} on ${ground}: ${Math.floor(own.ratio * 100) / 100} : 1, ${own.wanted} : 1 are asked for`,
+      says: `${own.color} on ${ground}: ${Math.floor(own.ratio * steps) / steps} : 1, ${own.wanted} : 1 are asked for`,
       at,
       severity: own.ratio < 3 && !own.isLarge ? 'error' : 'warning',
       ...(repair ? { repair } : {}),

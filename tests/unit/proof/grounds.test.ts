@@ -52,7 +52,7 @@ describe('what text stands on', () => {
       ),
     )
     expect(found).toMatchObject({ severity: 'warning', text: 'Mind the gap' })
-    expect(found!.says).toBe('#ffffff on a picture (#e6ecf0 there): 1.19 : 1, 3 : 1 are asked for')
+    expect(found!.says).toBe('#ffffff on a picture: 1.1 : 1, 3 : 1 are asked for')
   })
 
   it('is the part of the picture that lies there, and nothing of it beside the picture', () => {
