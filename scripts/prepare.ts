@@ -13,7 +13,7 @@ import { actingAs } from '../server/store/acting'
 import { addDocument } from '../server/store/documents'
 import { addHouse, issueHouse, linkHouse } from '../server/store/houses'
 import { storeShippedFaces } from '../server/store/faces'
-import { carryOut } from '../server/work/tasks'
+import { carryOut } from '../server/work/tasks/carry-out'
 import { projectFolder } from '../server/library/files'
 
 function progress(what: string): (done: number, all: number) => void {

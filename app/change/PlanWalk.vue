@@ -7,6 +7,8 @@ import SheetPage from '../desk/SheetPage.vue'
 import { counted } from '../desk/words'
 import { useDesk } from '../stores/desk'
 import { useChange, type ChangeId } from './use-change'
+import { walkOrder, walkRows, type WalkRow } from './walk-rows'
+import RepairLimits from './RepairLimits.vue'
 import { isTyping } from '../desk/typing'
 
 /** The walk: what a plan does, page by page, before and after; accepted, left out or repaired as one goes. */
@@ -20,76 +22,7 @@ const holder = ref<HTMLElement | null>(null)
 const room = ref({ width: 600, height: 400 })
 let watcher: ResizeObserver | null = null
 
-interface Row {
-  readonly key: string
-  readonly page: number
-  readonly pageAfter: number
-  readonly grave: number
-  readonly what: string
-  readonly tone: string
-  readonly change: string
-  readonly place: { readonly part: string; readonly node: number } | null
-  readonly of: 'paragraph' | 'frame' | null
-  readonly flagged: boolean
-}
-
-/** What happens: what runs over first, then titles that wrap anew, tables, other paragraphs, and empty space. */
-const rows = computed((): Row[] =>
-  [
-    ...effects.value.overset.map((frame): Row => ({
-      key: `o${frame.node}`,
-      page: frame.page,
-      pageAfter: frame.page,
-      grave: frame.lines > frame.linesBefore ? 0 : 3,
-      tone: 'text-rubric',
-      what: `${frame.name || 'A frame'} runs over`,
-      change: `${frame.linesBefore} → ${frame.lines} lines over`,
-      place: frame,
-      of: 'frame',
-      flagged: frame.lines !== frame.linesBefore,
-    })),
-    ...effects.value.paragraphs.map((each): Row => ({
-      key: `p${each.part}${each.node}`,
-      page: each.page,
-      pageAfter: each.pageAfter,
-      grave: each.title ? 1 : each.linesAfter > each.linesBefore ? 3 : 4,
-      tone: each.title || each.linesAfter > each.linesBefore ? 'text-ochre' : '',
-      what:
-        (each.notes ? 'Speaker notes: ' : each.title ? 'Title wraps anew: ' : '') +
-        `“${each.opening.trim()}${each.opening.length >= 60 ? ' …' : ''}”`,
-      change: `${each.linesBefore} → ${each.linesAfter} lines`,
-      place: each,
-      of: 'paragraph',
-      flagged: !each.notes && (each.title || each.linesAfter > each.linesBefore),
-    })),
-    ...effects.value.tables.map((table): Row => ({
-      key: `t${table.part}${table.node}`,
-      page: table.page,
-      pageAfter: table.page,
-      grave: 2,
-      tone: table.heightAfter > table.heightBefore ? 'text-ochre' : '',
-      what:
-        `Table ${table.heightAfter > table.heightBefore ? 'grows' : 'shrinks'}, ${counted(table.rows, 'row')}` +
-        (table.opening ? `: “${table.opening.trim()}”` : ''),
-      change: `${table.heightBefore} → ${table.heightAfter} pt`,
-      place: null,
-      of: null,
-      flagged: table.heightAfter > table.heightBefore,
-    })),
-    ...effects.value.frames.map((frame): Row => ({
-      key: `f${frame.part}${frame.node}`,
-      page: frame.page,
-      pageAfter: frame.page,
-      grave: 5,
-      tone: '',
-      what: `${frame.notes ? 'Speaker notes' : frame.name || 'A frame'}, empty space`,
-      change: `${frame.roomBefore} → ${frame.roomAfter} pt`,
-      place: null,
-      of: null,
-      flagged: false,
-    })),
-  ].sort((a, b) => a.grave - b.grave || a.page - b.page),
-)
+const rows = computed(() => walkRows(effects.value))
 const last = computed(() => Math.max(desk.sheets.length, change.sheetsAfter.length) - 1)
 /** Where what stood on this page before stands afterwards: by the paragraphs that changed, else the same page. */
 const afterPage = computed(() =>
@@ -120,23 +53,12 @@ const touched = computed(() =>
   (desk.census?.faces ?? []).filter(face => goes.value.has(face.key)).flatMap(face => face.pages),
 )
 
-/** The order of the walk: flagged pages first, then the others on which anything changes. */
-const order = computed(() => {
-  const flagged = [...new Set(rows.value.filter(row => row.flagged && row.page >= 0).map(row => row.page))].sort(
-    (a, b) => a - b,
-  )
-  const others = [
-    ...new Set([...rows.value.map(row => row.page), ...touched.value, ...plan.value.rows.map(row => row.page ?? -1)]),
-  ]
-    .filter(page => page >= 0 && !flagged.includes(page))
-    .sort((a, b) => a - b)
-  return { flagged, all: [...flagged, ...others] }
-})
+const order = computed(() => walkOrder(rows.value, [...touched.value, ...plan.value.rows.map(row => row.page ?? -1)]))
 const accepted = ref(new Set<number>())
 const left = computed(() => order.value.all.filter(page => !accepted.value.has(page)))
 const here = computed(() => rows.value.filter(row => row.page === at.value))
 const chosen = ref(0)
-const row = computed((): Row | null => here.value[Math.min(chosen.value, here.value.length - 1)] ?? null)
+const row = computed((): WalkRow | null => here.value[Math.min(chosen.value, here.value.length - 1)] ?? null)
 const options = shallowRef<readonly RepairOption[] | null>(null)
 const said = ref('')
 const limiting = ref(false)
@@ -312,44 +234,7 @@ const outcome = (option: RepairOption) =>
         </button>
         <span role="status" class="text-soft">{{ said }}</span>
       </div>
-      <div v-if="limiting" class="mt-2 flex flex-wrap items-end gap-3 text-[13px] text-soft">
-        <label
-          >Tracking down to
-          <input
-            v-model.number="change.limits.tracking"
-            type="number"
-            min="-200"
-            max="0"
-            class="field block w-[84px] text-ink"
-        /></label>
-        <label
-          >Size to, %
-          <input
-            v-model.number="change.limits.size"
-            type="number"
-            min="50"
-            max="100"
-            class="field block w-[84px] text-ink"
-        /></label>
-        <label
-          >Leading to, %
-          <input
-            v-model.number="change.limits.leading"
-            type="number"
-            min="50"
-            max="100"
-            class="field block w-[84px] text-ink"
-        /></label>
-        <label
-          >Height by, pt
-          <input
-            v-model.number="change.limits.height"
-            type="number"
-            min="0"
-            max="2000"
-            class="field block w-[84px] text-ink"
-        /></label>
-      </div>
+      <RepairLimits v-if="limiting" v-model="change.limits" class="mt-2" />
       <div
         v-if="options && options.length > 0"
         class="mt-2 border border-verdigris bg-sheet px-3 py-2"

@@ -1,16 +1,8 @@
 import { z } from 'zod'
 import { Change } from './draft'
 import { insertParagraphs, joinParagraphs, pasteParagraphs, removeParagraph, splitParagraph } from './edit-paragraphs'
-import {
-  addFrame,
-  addPage,
-  chainFrames,
-  movePage,
-  placeFrame,
-  removeFrame,
-  removePage,
-  setFrameText,
-} from './edit-layout'
+import { addFrame, chainFrames, placeFrame, removeFrame, setFrameText } from './edit-layout'
+import { addPage, movePage, removePage } from './edit-pages'
 import { addAnnotation, addHeader, addNote, addShape, addTable } from './edit-objects'
 import { replaceText } from './edit-text'
 import { partOf, type OdfDocument } from './open'

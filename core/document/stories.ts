@@ -1,7 +1,8 @@
 import type { XmlElement, XmlPart } from '../xml/tree'
 import { isRound, type ChartKind } from './chart'
 import type { Block, Holder, Paragraph, Place, Story } from './story-model'
-import { shapeNames, StoryReader } from './story-reader'
+import { shapeNames } from './story-elements'
+import { StoryReader } from './story-reader'
 
 const headerRoles: Readonly<Record<string, Story['role']>> = {
   'style:header': 'header',

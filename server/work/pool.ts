@@ -7,7 +7,7 @@ import { projectFolder } from '../library/files'
 import type { Actor } from '../store/acting'
 import { log, wordsOf } from './log'
 import { tellTask } from './metrics'
-import type { Results, Task, TaskFailure } from './tasks'
+import type { Results, Task, TaskFailure } from './tasks/task'
 
 /** A task that failed in its thread. */
 export class TaskError extends Error {

@@ -13,7 +13,7 @@ import { listKept } from '../store/kept'
 import { batchWithinReach, findBatch } from '../store/batches'
 import { refusal } from './answer'
 import { settingFor } from './setting'
-import type { Content } from './tasks'
+import type { Content } from './tasks/task'
 
 const idSchema = z.uuid()
 

@@ -2,7 +2,7 @@ import { layListReady, layReady, liesReady, listLiesReady } from '../library/add
 import type { Acting } from '../store/acting'
 import { addedFaces, faceFile, libraryState } from '../store/faces'
 import { standInsFor } from '../store/stand-ins'
-import type { TypeSetting } from './tasks'
+import type { TypeSetting } from './tasks/task'
 
 /** The lists of added faces that lie ready, by owner, with the state of the library that they are of. */
 const ready = new Map<string, { readonly state: number; readonly list: string | null }>()

@@ -10,7 +10,7 @@ import { ConflictError, storeSurvey } from '../store/versions'
 import { complain } from './complaints'
 import { TaskError, type Workers } from './pool'
 import { setContent } from './requests'
-import type { Results } from './tasks'
+import type { Results } from './tasks/task'
 
 /** How often a server says that it is at work. Milliseconds. */
 const seenEvery = 2_000

@@ -5,7 +5,8 @@ import { HandoffError } from '../../core/format/handoff/hand-off'
 import { MayNotEmbed, PdfError } from '../../core/format/pdf/write'
 import { NothingToPlan, PlanError } from '../../core/change/plan'
 import type { ThreadAnswer } from './pool'
-import { carryOut, type Task, type TaskFailure } from './tasks'
+import { carryOut } from './tasks/carry-out'
+import type { Task, TaskFailure } from './tasks/task'
 
 /** The first of these that an error is gives its name to the failure. */
 const named = [

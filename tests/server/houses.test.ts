@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
 import { request } from '../support/planning'
-import { carryOut } from '../../server/work/tasks'
+import { carryOut } from '../../server/work/tasks/carry-out'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { emptyHouse, houseSchema } from '../../core/house/house'
 import { actingAs, type Acting } from '../../server/store/acting'

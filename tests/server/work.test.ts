@@ -13,7 +13,7 @@ import { shelfPage } from '../../server/store/shelf'
 import { versionRecord } from '../../server/store/versions'
 import { ThreadPool, TaskError, type ThreadLimits } from '../../server/work/pool'
 import { Surveyor } from '../../server/work/surveyor'
-import { carryOut } from '../../server/work/tasks'
+import { carryOut } from '../../server/work/tasks/carry-out'
 import { badFiles } from '../support/bad-files'
 import { dropDatabase, ownDatabase } from './running'
 

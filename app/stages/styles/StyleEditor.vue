@@ -6,25 +6,23 @@ import type { Wish } from '~~/core/change/registry'
 import { contrast, contrastWords } from '~~/core/colour/contrast'
 import { points } from '~~/core/document/lengths'
 import { percent, weightNumber } from '~~/core/style/properties'
-import { leadingKind, leadingPoints } from '~~/core/style/typed'
 import Choice from '../../kit/Choice.vue'
 import { useDesk } from '../../stores/desk'
-import { useLibrary } from '../../stores/library'
 import { useStyles, type OpenStyle } from '../../stores/styles'
 import { useType, type FamilyChoice } from '../../stores/type'
 import FamilyPicker from '../../type/FamilyPicker.vue'
 import { cellFields, frameFields, paragraphFields, slotFields, typeFields, type Field } from './fields'
+import FeatureFields from './editor/FeatureFields.vue'
 import DropCapField from './editor/DropCapField.vue'
+import StyleSample from './editor/StyleSample.vue'
 import LeadingField from './editor/LeadingField.vue'
 import ListFields from './editor/ListFields.vue'
 import TabStopsField from './editor/TabStopsField.vue'
 import ValueField from './ValueField.vue'
-import { shownFeature, shownFeatures } from '~~/core/font/features'
 
 /** Sets a style up: every change shows on the sheets at once, and nothing is stored until it is kept. */
 const desk = useDesk()
 const styles = useStyles()
-const library = useLibrary()
 const making = computed(() => styles.panel === 'make')
 const family = ref<StyleFamily>(styles.selected?.family ?? 'paragraph')
 const detail = shallowRef<OpenStyle | null>(null)
@@ -127,15 +125,11 @@ const ground = computed(() => {
   }
   return '#ffffff'
 })
-const contrasted = computed(() => {
-  if (!/^#[0-9a-f]{6}$/i.test(color.value)) return null
-  const weight = typeFields.find(each => each.id === 'weight')!
-  return contrastWords(
-    contrast(color.value, ground.value),
-    size.value,
-    weightNumber(own(weight) ?? inherited(weight)?.value) >= 700,
-  )
-})
+const contrasted = computed(() =>
+  /^#[0-9a-f]{6}$/i.test(color.value)
+    ? contrastWords(contrast(color.value, ground.value), size.value, weight.value >= 700)
+    : null,
+)
 const tracked = computed(() => {
   const field = typeFields.find(each => each.id === 'tracking')!
   const length = points(own(field) ?? inherited(field)?.value ?? '')
@@ -143,15 +137,6 @@ const tracked = computed(() => {
 })
 
 const features = computed(() => changes.value.features ?? detail.value?.features ?? {})
-const usualOf = (tag: string): boolean => shownFeature(tag)?.usual ?? false
-const pickable = computed(() => shownFeatures(detail.value?.faceFeatures ?? []))
-function setFeature(tag: string, on: boolean): void {
-  const next = { ...features.value }
-  if (on === usualOf(tag)) delete next[tag]
-  else next[tag] = on ? 1 : 0
-  changes.value = { ...changes.value, features: next }
-}
-const isOn = (tag: string) => (features.value[tag] === undefined ? usualOf(tag) : features.value[tag] !== 0)
 
 /** A value of the style itself as it will be: changed here, or its own; those of a parent are not a new style's. */
 function stated<Key extends 'parent' | 'next' | 'tabs' | 'dropCap' | 'listStyle' | 'listLabel' | 'outlineLevel'>(
@@ -215,31 +200,8 @@ const holderFields = computed(() =>
 const otherStyles = computed(() =>
   styles.list.filter(each => each.family === family.value && (making.value || each.name !== styles.selected?.name)),
 )
-const sampleStyle = computed(() => {
-  const face = library.library?.family(fontOf('western')) ?? []
-  const weight = weightNumber(own(typeFields[0]!) ?? inherited(typeFields[0]!)?.value)
-  const italic = (own(typeFields[1]!) ?? inherited(typeFields[1]!)?.value ?? 'normal') !== 'normal'
-  const best =
-    [...face]
-      .sort(
-        (a, b) =>
-          Math.abs(a.weight - weight) - Math.abs(b.weight - weight) ||
-          Number((a.slant === 'italic') !== italic) - Number((b.slant === 'italic') !== italic),
-      )
-      .find(each => (each.slant === 'italic') === italic) ?? face[0]
-  return {
-    fontFamily: best ? library.cssFamily(best.hash) : undefined,
-    fontSize: `${(size.value * 96) / 72}px`,
-    lineHeight:
-      leadingKind(leading.value) === 'face' ? 'normal' : `${(leadingPoints(leading.value, size.value) * 96) / 72}px`,
-    color: color.value,
-    background: ground.value === '#ffffff' ? undefined : ground.value,
-    fontFeatureSettings:
-      Object.entries(features.value)
-        .map(([tag, value]) => `'${tag}' ${value}`)
-        .join(', ') || undefined,
-  }
-})
+const weight = computed(() => weightNumber(own(typeFields[0]!) ?? inherited(typeFields[0]!)?.value))
+const italic = computed(() => (own(typeFields[1]!) ?? inherited(typeFields[1]!)?.value ?? 'normal') !== 'normal')
 </script>
 
 <template>
@@ -271,16 +233,18 @@ const sampleStyle = computed(() => {
       </button>
       <button type="button" class="plain" @click="styles.leave()">Leave it</button>
     </div>
-    <p
-      class="mt-3 max-h-[132px] overflow-hidden border border-rule bg-sheet p-3"
-      :style="sampleStyle"
-      contenteditable="plaintext-only"
-      spellcheck="false"
-      aria-label="Sample: write here what you like"
-      role="textbox"
-    >
-      {{ sample || 'The first boat leaves Saltmere Quay at eight, whatever the weather says.' }}
-    </p>
+    <StyleSample
+      :text="sample"
+      :family="fontOf('western')"
+      :size="size"
+      :leading="leading"
+      :weight="weight"
+      :italic="italic"
+      :color="color"
+      :ground="ground"
+      :features="features"
+      class="mt-3"
+    />
 
     <div class="mt-3 grid grid-cols-2 gap-3">
       <label class="text-[13px] text-soft"
@@ -390,23 +354,13 @@ const sampleStyle = computed(() => {
         @set="set(field, $event)"
       />
     </details>
-    <details v-if="isTextFamily(family) && pickable.length > 0" class="mt-2">
-      <summary class="cursor-pointer font-medium">OpenType features of {{ fontOf('western') }}</summary>
-      <div class="mt-1 grid grid-cols-2 gap-x-4">
-        <label v-for="each in pickable" :key="each.tag" class="flex items-center gap-2"
-          ><input
-            type="checkbox"
-            :checked="isOn(each.tag)"
-            @change="setFeature(each.tag, ($event.target as HTMLInputElement).checked)"
-          />
-          {{ each.title }} <span class="text-[12px] text-soft">{{ each.tag }}</span></label
-        >
-      </div>
-      <p class="mt-1 text-[13px] text-soft">
-        OpenDocument has no place for features: they are kept in Morphene’s own part, and other programs set the text
-        without them.
-      </p>
-    </details>
+    <FeatureFields
+      v-if="isTextFamily(family)"
+      :offered="detail?.faceFeatures ?? []"
+      :features="features"
+      :family="fontOf('western')"
+      @set="change({ features: $event })"
+    />
     <template v-if="holderFields.length > 0">
       <h2 class="mt-4">{{ family === 'table-cell' ? 'Cell' : 'Frame' }}</h2>
       <ValueField

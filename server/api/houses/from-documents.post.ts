@@ -6,7 +6,7 @@ import { addHouse } from '../../store/houses'
 import { refusal } from '../../work/answer'
 import { threadsFor } from '../../work/pool'
 import { bodyOf, setContent } from '../../work/requests'
-import type { Content } from '../../work/tasks'
+import type { Content } from '../../work/tasks/task'
 
 /** Draws a house up from documents of the shelf, and keeps it. */
 export default route('arrange', async (event, acting) => {
