@@ -36,9 +36,20 @@ export default defineNuxtConfig({
   },
   vite: {
     plugins: [tailwindcss()],
-    worker: { format: 'es' },
-    // HarfBuzz starts with a top-level await.
-    build: { target: 'es2022', chunkSizeWarningLimit: 2000 },
+    // Nearly all that a worker imports is used there: looking for what is not takes half of a build.
+    worker: { format: 'es', rollupOptions: { treeshake: false } },
+    build: {
+      // HarfBuzz starts with a top-level await.
+      target: 'es2022',
+      chunkSizeWarningLimit: 2000,
+      reportCompressedSize: false,
+      // Reading a property does nothing here, and names of the platform are there.
+      rollupOptions: {
+        // Each file of its own costs a page more than what it would not have needed of a larger one.
+        output: { experimentalMinChunkSize: 100_000 },
+        treeshake: { propertyReadSideEffects: false, unknownGlobalSideEffects: false, tryCatchDeoptimization: false },
+      },
+    },
     optimizeDeps: { exclude: ['harfbuzzjs'] },
     esbuild: { target: 'es2022' },
   },

@@ -73,8 +73,20 @@ function makeFolder(data) {
   if (init.status !== 0) stop(`the database folder could not be made: ${init.stderr.slice(-500)}`)
 }
 
-/** Starts a MariaDB with a data folder of its own; resolves with the process. */
-export async function startDatabase(data, port) {
+/** What makes writes lasting, and what is said instead where nothing needs to outlive the machine: tests wait for no disk. */
+const lastingArguments = ['--innodb-flush-log-at-trx-commit=1']
+const passingArguments = [
+  ...['--innodb-flush-log-at-trx-commit=2', '--innodb-flush-method=nosync', '--skip-innodb-doublewrite'],
+  '--debug-no-sync',
+]
+
+/**
+ * Starts a MariaDB with a data folder of its own; resolves with the process.
+ * @param {string} data
+ * @param {number} port
+ * @param {{ lasting?: boolean }} options whether what is stored must outlive the machine, not the database alone
+ */
+export async function startDatabase(data, port, { lasting = true } = {}) {
   if (!(await portFree(port)))
     stop(`port ${port} for the database is taken. Is Morphene running already? Set MORPHENE_DB_PORT to another one.`)
   if (!existsSync(join(data, 'mysql'))) makeFolder(data)
@@ -92,7 +104,7 @@ export async function startDatabase(data, port) {
     `--init-file=${told}`,
     '--skip-name-resolve',
     '--skip-log-bin',
-    '--innodb-flush-log-at-trx-commit=1',
+    ...(lasting ? lastingArguments : passingArguments),
   ]
   const database = spawn('mariadbd', args, { stdio: ['ignore', 'ignore', 'pipe'], detached: true })
   // Whatever ends this program ends its database.

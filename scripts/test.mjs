@@ -1,8 +1,8 @@
 /*
- * npm test: everything. Types, lint, unit, server against a real MariaDB, browser. Two things are done at a time: beside the
- * build what reads sources, beside the browser all else, and what is left when the browser is done, by both. Tests of the
- * server and those before a browser have databases of their own in one MariaDB, and ports that do not meet. Ends with one
- * line: N passed, N failed.
+ * npm test: everything. Types, lint, unit, server against a real MariaDB, browser. Beside the build is done what reads sources;
+ * then come tests before a browser, tests of the server, which wait for servers more than they work, and one after another all
+ * else: what is timed goes first where all want a processor. Tests of the server and those before a browser have databases of
+ * their own in one MariaDB, and ports that do not meet. Ends with one line: N passed, N failed.
  */
 import { spawn } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
@@ -55,10 +55,10 @@ function endGroup({ pid, exitCode, signalCode }) {
   }
 }
 
-/** Runs a tool of the project to its end. Tools behind the scenes give way to those that are timed. */
-function run(tool, args, { more = {}, behind = false } = {}) {
+/** Runs a tool of the project to its end, `behind` others by so many steps: its output is shown by whoever asked for it. */
+function run(tool, args, { more = {}, behind = 0 } = {}) {
   const command = join(folder, 'node_modules/.bin', tool)
-  const child = spawn(behind ? 'nice' : command, behind ? ['-n', '10', command, ...args] : args, {
+  const child = spawn('nice', ['-n', String(behind), command, ...args], {
     cwd: folder,
     stdio: ['ignore', 'pipe', 'pipe'],
     env: { ...process.env, ...more },
@@ -70,14 +70,14 @@ function run(tool, args, { more = {}, behind = false } = {}) {
   for (const stream of [child.stdout, child.stderr])
     stream.on('data', chunk => {
       said += chunk
-      if (!behind) process.stdout.write(chunk)
+      if (behind === 0) process.stdout.write(chunk)
     })
   return new Promise(resolve => child.on('close', code => resolve({ code, said })))
 }
 
 async function check(name, tool, args) {
   say(name)
-  const { code, said } = await run(tool, args, { behind: true })
+  const { code, said } = await run(tool, args, { behind: 10 })
   if (code === 0) passed++
   else {
     failed++
@@ -85,15 +85,14 @@ async function check(name, tool, args) {
   }
 }
 
-/** The tests of a project of vitest, or a half of them: each counts. A file that cannot be run has no failed test of its own. */
-async function tests(project, half = '', more = {}) {
-  const name = half === '' ? `${project} tests` : `${project} tests, ${half} of 2`
+/** The tests of a project of vitest: each counts. A file that cannot be run has no failed test of its own. */
+async function tests(project, { more = {}, behind }) {
+  const name = `${project} tests`
   say(name)
-  const report = join(own, `${project}${half}.json`)
+  const report = join(own, `${project}.json`)
   rmSync(report, { force: true })
-  const args = ['run', '--project', project, ...(half === '' ? [] : [`--shard=${half}/2`])]
   const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${report}`]
-  const { code, said } = await run('vitest', [...args, ...reporters], { more, behind: true })
+  const { code, said } = await run('vitest', ['run', '--project', project, ...reporters], { more, behind })
   console.log(said)
   if (existsSync(report)) {
     const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(report, 'utf8'))
@@ -115,38 +114,29 @@ async function browserTests() {
   } else failed++
 }
 
-/** Tests of the server: each half has a database and ports of its own. */
-async function serverTests(half, database) {
+/** Tests of the server, with a database and ports of their own. One thread of a kind does for each of their many servers. */
+async function serverTests(built, database) {
   await database
-  const settings = asSchema(environment(`morphene_${half}_test`, serverTestsPort))
+  const settings = asSchema(environment('morphene_server_test', serverTestsPort))
   await runTypeScript('scripts/prepare.ts', [], settings)
-  await tests('server', half, settings)
+  await built
+  await tests('server', { more: { ...settings, MORPHENE_THREADS: '1' }, behind: 5 })
 }
 
-/** What needs what the build makes, and may be done beside anything: whoever is free takes the next. */
-const whenBuilt = database => [
-  () => check('types of programs, server and tests', 'tsc', ['-p', 'tsconfig.node.json']),
-  () => tests('unit'),
-  // Its settings are made by the build. What is shared is among the types of programs.
-  () => check('types of the application', 'vue-tsc', ['--noEmit', '-p', '.nuxt/tsconfig.app.json']),
-  () => serverTests(1, database),
-  () => serverTests(2, database),
-]
-
-async function takeFrom(waiting) {
-  for (let next = waiting.shift(); next; next = waiting.shift()) await next()
-}
-
-/** What reads sources alone, then what waits for the build. */
-async function sources(built, waiting) {
+/** What reads sources alone, then what waits for the build, one after another. */
+async function sources(built) {
   await check('types of core', 'tsc', ['-p', 'tsconfig.core.json'])
   await check('lint', 'eslint', ['.', '--max-warnings', '0'])
+  await tests('unit', { behind: 10 })
+  // Settings of the compiler are made by the build.
   await built
-  await takeFrom(waiting)
+  await check('types of programs, server and tests', 'tsc', ['-p', 'tsconfig.node.json'])
+  // What is shared is among the types of programs.
+  await check('types of the application', 'vue-tsc', ['--noEmit', '-p', '.nuxt/tsconfig.app.json'])
 }
 
-/** The desk at work, and the browser before it; then whatever is left. */
-async function desk(ready, waiting) {
+/** The desk at work, and the browser before it. */
+async function desk(ready) {
   await ready
   const server = await startServer(port, { ...beforeBrowser, ...accountOf(data, 'server') })
   try {
@@ -154,7 +144,6 @@ async function desk(ready, waiting) {
   } finally {
     await end(server)
   }
-  await takeFrom(waiting)
 }
 
 checkNode()
@@ -173,11 +162,11 @@ mkdirSync(own, { recursive: true })
 removeDatabase(data)
 const built = buildApplication()
 // Beside the build: all of it waits for the disk more than for a processor.
-const database = startDatabase(data, databasePort)
+const database = startDatabase(data, databasePort, { lasting: false })
 const prepared = database.then(() => runTypeScript('scripts/prepare.ts', [], asSchema(beforeBrowser)))
 try {
-  const waiting = whenBuilt(database)
-  await Promise.all([sources(built, waiting), desk(Promise.all([built, prepared]), waiting)])
+  // Faces are measured once: the other database is made when the first one is.
+  await Promise.all([sources(built), desk(Promise.all([built, prepared])), serverTests(built, prepared)])
 } finally {
   await end(await database)
   removeDatabase(data)

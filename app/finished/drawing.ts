@@ -1,5 +1,5 @@
 import { getDocument, GlobalWorkerOptions, type PDFDocumentProxy, type PDFPageProxy } from 'pdfjs-dist'
-import PdfWorker from 'pdfjs-dist/build/pdf.worker.min.mjs?worker'
+import workerAddress from 'pdfjs-dist/build/pdf.worker.min.mjs?url'
 
 /*
  * Pages of finished PDFs are drawn by a library, in a worker of its own: fonts that are not in the file in those that it
@@ -18,7 +18,7 @@ const largest = 16_000_000
 let worker: Worker | null = null
 
 export async function openPages(bytes: Uint8Array): Promise<PdfPages> {
-  GlobalWorkerOptions.workerPort ??= worker ??= new PdfWorker()
+  GlobalWorkerOptions.workerPort ??= worker ??= new Worker(workerAddress, { type: 'module' })
   const loading = getDocument({
     // The library takes what it is given away.
     data: bytes.slice(),

@@ -61,10 +61,10 @@ export interface ThreadLimits {
   readonly memory?: number
 }
 
-/** Threads of a lane with what waits for them, and how many tasks each person has in it. */
+/** A lane: its threads, begun with its first task, what waits for them, and how many tasks each person has in it. */
 interface ThreadLane {
   readonly queue: PQueue
-  readonly pool: Piscina
+  readonly pool: () => Piscina
   readonly open: Map<string, number>
 }
 
@@ -83,6 +83,7 @@ export interface Workers {
 export class ThreadPool implements Workers {
   private readonly lanes: Readonly<Record<Lane, ThreadLane>>
   private readonly closing = new AbortController()
+  private readonly begun: Piscina[] = []
 
   /**
    * @param size threads for what shall come at once, and as many for what may take longer; one more does the rest
@@ -92,20 +93,28 @@ export class ThreadPool implements Workers {
     size: number,
     private readonly limits: ThreadLimits = {},
   ) {
-    const lane = (threads: number) => ({
-      queue: new PQueue({ concurrency: threads }),
-      open: new Map<string, number>(),
-      pool: new Piscina({
-        filename: script,
-        // A thread that ends is made anew at once: what waits behind its task would wait for good.
-        minThreads: threads,
-        maxThreads: threads,
-        // What a thread has read of faces and words serves the next task: it is kept.
-        idleTimeout: Infinity,
-        recordTiming: false,
-        resourceLimits: { maxOldGenerationSizeMb: limits.memory ?? 1500 },
-      }),
-    })
+    const lane = (threads: number): ThreadLane => {
+      let begun: Piscina | null = null
+      const begin = () => {
+        const pool = new Piscina({
+          filename: script,
+          // A thread that ends is made anew at once: what waits behind its task would wait for good.
+          minThreads: threads,
+          maxThreads: threads,
+          // What a thread has read of faces and words serves the next task: it is kept.
+          idleTimeout: Infinity,
+          recordTiming: false,
+          resourceLimits: { maxOldGenerationSizeMb: limits.memory ?? 1500 },
+        })
+        this.begun.push(pool)
+        return pool
+      }
+      return {
+        queue: new PQueue({ concurrency: threads }),
+        open: new Map<string, number>(),
+        pool: () => (begun ??= begin()),
+      }
+    }
     this.lanes = { quick: lane(size), long: lane(size), background: lane(1) }
   }
 
@@ -149,7 +158,7 @@ export class ThreadPool implements Workers {
     const begin = (): Promise<ThreadAnswer> => {
       begun = performance.now()
       limit = AbortSignal.timeout(seconds * 1000)
-      return pool.run(task, { signal: signal ? AbortSignal.any([limit, signal]) : limit }) as Promise<ThreadAnswer>
+      return pool().run(task, { signal: signal ? AbortSignal.any([limit, signal]) : limit }) as Promise<ThreadAnswer>
     }
     const closed = this.closing.signal
     const tell = (ended: 'done' | 'refused' | 'ended') =>
@@ -186,17 +195,23 @@ export class ThreadPool implements Workers {
   /** Ends all threads: what they do, and what waits for them, fails. */
   async close(): Promise<void> {
     this.closing.abort()
-    await Promise.all(Object.values(this.lanes).map(({ pool }) => pool.destroy()))
+    await Promise.all(this.begun.map(pool => pool.destroy()))
   }
 }
 
 let shared: ThreadPool | null = null
 
+/** How many threads a lane has: what is said, else one less than there are processors, two at the least. */
+function laneSize(): number {
+  const said = Number(process.env.MORPHENE_THREADS)
+  return Number.isInteger(said) && said > 0 ? said : Math.max(2, availableParallelism() - 1)
+}
+
 /** The server's pool. Its script is bundled by `npm run build:thread`. */
 export function threads(): ThreadPool {
-  const script = process.env.MORPHENE_THREAD ?? join(projectFolder(), '.morphene', 'build', 'thread.mjs')
+  const script = join(projectFolder(), '.morphene', 'build', 'thread.mjs')
   if (!existsSync(script)) throw new Error(`the thread script is not built: ${script}`)
-  return (shared ??= new ThreadPool(script, Math.max(2, availableParallelism() - 1)))
+  return (shared ??= new ThreadPool(script, laneSize()))
 }
 
 /** The server's pool for whoever asks. */
