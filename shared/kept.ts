@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { setPieceSchema } from '../core/change/kept-frame/set-piece'
+import { setPieceSchema } from '../core/style/set-piece'
 import { registry } from '../core/change/registry'
 import { heldLicenceSchema } from '../core/font/held-licence'
 import { judgementSchema } from '../core/font/judgement'

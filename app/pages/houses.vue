@@ -11,6 +11,7 @@ import Term from '../kit/Term.vue'
 import HouseChecks from '../house/HouseChecks.vue'
 import HouseCompare from '../house/HouseCompare.vue'
 import HouseDocuments from '../house/HouseDocuments.vue'
+import HouseFrames from '../house/HouseFrames.vue'
 import HouseStandIns from '../house/HouseStandIns.vue'
 import HouseStarts from '../house/HouseStarts.vue'
 import HouseVersions from '../house/HouseVersions.vue'
@@ -23,9 +24,9 @@ import { useHouses } from '../stores/houses'
 const houses = useHouses()
 const route = useRoute()
 const router = useRouter()
-const view = ref<'documents' | 'role' | 'palette' | 'defaults' | 'standIns' | 'checks' | 'versions' | 'compare'>(
-  'documents',
-)
+const view = ref<
+  'documents' | 'role' | 'palette' | 'defaults' | 'standIns' | 'frames' | 'checks' | 'versions' | 'compare'
+>('documents')
 const making = ref(false)
 const mediumTitles = { text: 'Texts', deck: 'Decks', sheet: 'Sheets' } as const
 
@@ -153,6 +154,7 @@ useHead({ title: 'Houses, Morphene' })
                 { id: 'palette', title: 'Palette', count: houses.draft.palette.length },
                 { id: 'defaults', title: 'Defaults', count: Object.keys(houses.draft.defaults).length },
                 { id: 'standIns', title: 'Stand-ins', count: houses.draft.standIns.length },
+                { id: 'frames', title: 'Frames', count: houses.draft.frames.length },
                 { id: 'checks', title: 'Checks' },
                 { id: 'versions', title: 'Versions', count: houses.info.versions.length },
                 { id: 'compare', title: 'Compare' },
@@ -184,6 +186,11 @@ useHead({ title: 'Houses, Morphene' })
               v-else-if="view === 'standIns'"
               :stand-ins="houses.draft.standIns"
               @change="houses.draft!.standIns = $event"
+            />
+            <HouseFrames
+              v-else-if="view === 'frames'"
+              :frames="houses.draft.frames"
+              @change="houses.draft!.frames = $event"
             />
             <HouseChecks v-else-if="view === 'checks'" :list="houses.draft.checks ?? null" @change="setChecks" />
             <HouseCompare v-else-if="view === 'compare'" />

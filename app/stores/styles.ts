@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { type StyleFamily, type TextFamily } from '~~/core/change/styles/families'
+import { type StyleFamily, type TextFamily } from '~~/core/style/families'
 import type { StyleDetail } from '~~/core/change/styles/style-detail'
 import type { StyleSummary } from '~~/core/change/styles/style-list'
 import type { RowKey } from '~~/core/change/plan'

@@ -20,6 +20,7 @@ import { measureToStyle } from '~~/core/house/to-style'
 import { proofInSlices } from '~~/core/proof/proof'
 import { type Finding } from '~~/core/proof/finding'
 import { repairWishes } from '~~/core/proof/repairs'
+import { styleGrounds } from '~~/core/proof/style-grounds'
 import { listProposals } from '~~/core/change/draw-up/list-proposals'
 import { tryFace } from '~~/core/change/set-type/try-face'
 import { setTypeSchema } from '~~/core/change/set-type/wish'
@@ -378,5 +379,6 @@ answerAsks<Asks>({
   master: ({ page }) => open().master(page),
   trace: ({ spot }) => traceAt(session('now').reading, spot.part, spot.node, spot.offset),
   previewRule: ({ rule }) => previewRule(session('now').composition, rule),
+  styleGrounds: ({ family, name }) => styleGrounds(open().session, family, name),
   styleSample: ({ family, name }) => styledSample(open().session, family, name),
 })

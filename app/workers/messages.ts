@@ -34,9 +34,10 @@ import type { LeadInRule, PatternRule, Rules } from '~~/core/document/rules'
 import type { RulePreview } from '~~/core/change/rules/rule-preview'
 import type { FaceTried } from '~~/core/change/set-type/try-face'
 import type { SetTypeWish } from '~~/core/change/set-type/wish'
-import type { SetPiece } from '~~/core/change/kept-frame/set-piece'
+import type { SetPiece } from '~~/core/style/set-piece'
 import type { StartSummary } from '~~/core/change/defaults/start-list'
-import type { StyleFamily } from '~~/core/change/styles/families'
+import type { StyleGround } from '~~/core/proof/style-grounds'
+import type { StyleFamily } from '~~/core/style/families'
 import type { StyleDetail } from '~~/core/change/styles/style-detail'
 import type { StyleSummary } from '~~/core/change/styles/style-list'
 import type { TracedText } from '~~/core/change/styles/trace-at'
@@ -253,5 +254,7 @@ export interface Asks {
   trace: { ask: { spot: Spot }; answer: TracedText | null }
   previewRule: { ask: { rule: PatternRule | LeadInRule }; answer: RulePreview }
   /** Text that a style would be seen in: of the document, where it has some. */
+  /** What text stands on that takes its colour from a style. */
+  styleGrounds: { ask: { family: StyleFamily; name: string }; answer: readonly StyleGround[] }
   styleSample: { ask: { family: StyleFamily; name: string }; answer: string }
 }

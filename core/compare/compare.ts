@@ -3,6 +3,7 @@ import type { Occurrence } from '../census/occurrence'
 import { sizeAndLeading, type VoiceLook } from '../census/voices'
 import { faceName } from '../font/face'
 import { describeHolder, describeValues } from '../style/describe'
+import { familyName, styleFamilies } from '../style/families'
 import type { Style, StyleScope } from '../document/styles'
 import type { DocumentSession } from '../session'
 import { comparedParagraphs, pairParagraphs, type Compared, type Pair, type VoicedRun } from './sequence'
@@ -25,6 +26,8 @@ export interface Difference {
 
 /** A voice or a style with how each document has it. */
 export interface Changed {
+  /** Of voices or styles, no two have the same. */
+  readonly key: string
   readonly what: string
   /** null where it is not there. */
   readonly one: string | null
@@ -248,7 +251,7 @@ function changed(
 ): Changed[] {
   return [...new Set([...before.keys(), ...after.keys()])]
     .filter(key => before.get(key) !== after.get(key))
-    .map(key => ({ what: titles.get(key) ?? key, one: before.get(key) ?? null, other: after.get(key) ?? null }))
+    .map(key => ({ key, what: titles.get(key) ?? key, one: before.get(key) ?? null, other: after.get(key) ?? null }))
 }
 
 function voiceChanges(before: DocumentSession, after: DocumentSession): Changed[] {
@@ -278,10 +281,24 @@ function styleChanges(before: DocumentSession, after: DocumentSession): Changed[
         ].join(', ') || 'says nothing of its own',
       ]),
     )
-  const titles = new Map(
-    [before, after].flatMap(each => [...stylesOf(each)].map(([key, { style }]) => [key, style.displayName] as const)),
+  return changed(said(before), said(after), styleTitles([before, after]))
+}
+
+/** What the styles of documents are called, with their kind where styles of two kinds have one name. */
+function styleTitles(documents: readonly DocumentSession[]): Map<string, string> {
+  const styles = new Map(
+    documents.flatMap(each => [...stylesOf(each)].map(([key, { style }]) => [key, style] as const)),
   )
-  return changed(said(before), said(after), titles)
+  const families = new Map<string, Set<string>>()
+  for (const { displayName, family } of styles.values())
+    families.set(displayName, (families.get(displayName) ?? new Set()).add(family))
+  const kindOf = (family: string) => styleFamilies.find(each => each === family)
+  return new Map(
+    [...styles].map(([key, { displayName, family }]) => {
+      const kind = families.get(displayName)!.size > 1 ? kindOf(family) : undefined
+      return [key, kind ? `${displayName} (${familyName(kind)})` : displayName]
+    }),
+  )
 }
 
 /** In what two documents, or two versions of one, differ: voices, styles, words, looks, pages. */

@@ -1,5 +1,5 @@
 import type { Occurrence } from '../census/occurrence'
-import { holdingStyle, type StyleFamily } from '../change/styles/families'
+import { holdingStyle, type StyleFamily } from '../style/families'
 import { pagesOf } from '../census/text-pages'
 import type { Paragraph, Story } from '../document/story-model'
 import { paragraphsOf } from '../document/stories'

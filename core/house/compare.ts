@@ -93,6 +93,7 @@ const rest: readonly (readonly [keyof House, string, (house: House) => string])[
     'Pairs of letters',
     ({ kerning }) => (kerning ?? []).map(each => `${each.left}${each.right} in ${each.family}`).join(', '),
   ],
+  ['frames', 'Kept frames', ({ frames }) => frames.map(each => each.name).join(', ')],
   [
     'room',
     'The room',

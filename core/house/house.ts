@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { roleIdSchema, roles, rulesSchema, startKinds, type Role } from '../document/rules'
 import { standInScripts } from '../font/library'
 import { licenceUses } from '../font/licence'
+import { setPieceSchema } from '../style/set-piece'
 import { checksSchema } from './checks'
 
 /*
@@ -96,6 +97,12 @@ export const roomSchema = z.strictObject({
 })
 export type Room = z.infer<typeof roomSchema>
 
+export const houseFrameSchema = z.strictObject({ name: z.string().trim().min(1).max(200), piece: setPieceSchema })
+/** As many characters do the frames of a house hold together: a house goes wherever its documents do. */
+const framesLimit = 2_000_000
+/** A kept frame of a house. */
+export type HouseFrame = z.infer<typeof houseFrameSchema>
+
 const most = <T extends z.ZodType>(what: T, count: number) => z.array(what).max(count).default([])
 
 export const houseSchema = z
@@ -118,6 +125,8 @@ export const houseSchema = z
       200,
     ),
     kerning: rulesSchema.shape.kerning,
+    /** Frames that its documents are made with: boxes, notes, labels. */
+    frames: most(houseFrameSchema, 60),
     room: roomSchema.optional(),
     /** Which checks proofs of its documents run; left open where it is not there: the desk says. */
     checks: checksSchema.optional(),
@@ -135,6 +144,13 @@ export const houseSchema = z
       house.palette.map(color => color.id),
       'colour',
     )
+    once(
+      house.frames.map(frame => frame.name),
+      'frame',
+    )
+    const size = house.frames.reduce((sum, { piece }) => sum + JSON.stringify(piece).length, 0)
+    if (size > framesLimit)
+      context.addIssue({ code: 'custom', message: 'its frames hold more than two million characters together' })
     const colors = new Set(house.palette.map(color => color.id))
     for (const role of house.roles)
       for (const { color } of settingsOf(role))

@@ -143,15 +143,25 @@ function joined(one: OnGround, other: OnGround): OnGround | null {
   return { ...worse, from, to, extremes: [byLight[0]!, byLight.at(-1)!] }
 }
 
+/** Run by run, whatever styles it. */
+const onPage = (subject: Subject, page: Page): Generator<OnGround> =>
+  page.fragments.some(makesGround)
+    ? onShapes(subject, page, href => rasterOf(subject.session.document, href))
+    : onThePage(subject, page)
+
+/** All text of the pages with the grounds it stands on, run by run: each is of one style. */
+export function* groundsByRun(subject: Subject): Generator<OnGround> {
+  const seen = new Map<ProofText, OnGround[]>()
+  for (const page of subject.session.composition.pages)
+    for (const each of onPage(subject, page)) yield* once(each, seen)
+}
+
 /** All text of the pages with the grounds it stands on; neighbours of one paragraph that share colour and ground as one. */
 export function* groundsOf(subject: Subject): Generator<OnGround> {
-  const { composition, document } = subject.session
-  const rasters: Rasters = href => rasterOf(document, href)
   const seen = new Map<ProofText, OnGround[]>()
-  for (const page of composition.pages) {
+  for (const page of subject.session.composition.pages) {
     let last = null as OnGround | null
-    const found = page.fragments.some(makesGround) ? onShapes(subject, page, rasters) : onThePage(subject, page)
-    for (const each of found) {
+    for (const each of onPage(subject, page)) {
       const both: OnGround | null = last && joined(last, each)
       if (last && !both) yield* once(last, seen)
       last = both ?? each

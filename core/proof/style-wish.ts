@@ -1,6 +1,6 @@
 import type { RecastChange } from '../change/recast/wish'
-import { styleFamilies, type StyleFamily } from '../change/styles/families'
-import type { StyleChanges } from '../change/styles/style-changes'
+import { styleFamilies, type StyleFamily } from '../style/families'
+import type { StyleChanges } from '../style/style-changes'
 import type { Style } from '../document/styles'
 import type { Layer } from '../style/layers'
 import type { Repair } from './check'

@@ -3,6 +3,7 @@ import { expect } from '@playwright/test'
 import { namedColors } from '../../core/document/colours'
 import { openDocument } from '../../core/document/open'
 import { winterService } from '../../demo/houses'
+import { galleyMenu } from '../../demo/galley-menu'
 import { harbourNotice } from '../../demo/harbour-notice'
 import { seasonReview } from '../../demo/season-review'
 import { winterTariff } from '../../demo/winter-tariff'
@@ -71,6 +72,44 @@ test('a house is drawn up, issued anew, and its documents are brought along', as
   await page.getByRole('radio', { name: 'Compare' }).click()
   await choose(page.getByLabel('Hold it against'), other.name)
   await expect(page.getByRole('row', { name: /^Body in texts Spectral, 10\.5 .* Literata, 9$/ })).toBeVisible()
+})
+
+test('a frame is kept, goes into a house, and documents of that house are offered it', async ({ page }) => {
+  const run = String(Date.now()).slice(-6)
+  const name = `Frame house ${run}`
+  const made = await page.request.post('/api/houses', { data: { house: { name } } })
+  const { id: house } = (await made.json()) as { id: string }
+  await openOnDesk(page, `Frames ${run}.odg`, galleyMenu())
+  const id = new URL(page.url()).pathname.split('/').at(-1)!
+  await page.request.put(`/api/documents/${id}/house`, { data: { house } })
+  await page.getByRole('tab', { name: 'Pages' }).click()
+  const sheet = (await page.locator('section[aria-label="Page 1, Outside"]').boundingBox())!
+  await page.keyboard.down('Alt')
+  await page.mouse.click(sheet.x + sheet.width * 0.15, sheet.y + sheet.height * 0.2)
+  await page.keyboard.up('Alt')
+  await page.getByLabel('Keep the chosen frame as').fill(`Story ${run}`)
+  await page.getByLabel('Keep the chosen frame as').press('Enter')
+  await expect(page.getByRole('button', { name: `Put Story ${run} in with its text` })).toBeVisible()
+
+  await page.goto(`/houses?house=${house}`)
+  await page.getByRole('radio', { name: /^Frames/ }).click()
+  await choose(page.getByRole('combobox', { name: 'From the desk’s kept frames' }), `Boxes: Story ${run}`)
+  await page.getByRole('button', { name: 'Add it' }).click()
+  await expect(page.getByRole('row', { name: new RegExp(`^Story ${run} `) })).toBeVisible()
+  await page.getByRole('button', { name: 'Keep the changes' }).click()
+  await page.getByRole('radio', { name: /^Versions/ }).click()
+  await page.getByRole('button', { name: 'Issue version 1' }).click()
+  await expect(page.getByRole('status').getByText('Version 1 is issued.')).toBeVisible()
+
+  // The desk lets go of it: the house has it still.
+  await page.goto(`/documents/${id}?stage=pages`)
+  await page.getByRole('tab', { name: 'Pages' }).click()
+  await page.getByRole('button', { name: `Remove Story ${run}` }).click()
+  await expect(page.getByRole('button', { name: `Remove Story ${run}` })).toHaveCount(0)
+  await expect(page.getByRole('heading', { name: `Of the house ${name}` })).toBeVisible()
+  await page.getByRole('button', { name: `Put Story ${run} in with its text` }).focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: /^Undo: Put a kept frame in/ })).toBeVisible({ timeout: 20_000 })
 })
 
 test('the Winter tariff goes from no styles to style by the keyboard alone', async ({ page }) => {

@@ -1,7 +1,8 @@
 import type { ChildProcess } from 'node:child_process'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { FaceRecord } from '../../core/font/face'
-import type { ShelfPage } from '../../shared/api'
+import { saltmereLine } from '../../demo/houses'
+import type { HouseInfo, HouseRow, ShelfPage } from '../../shared/api'
 import { until } from '../support/desk-process'
 import { face, makeOdt, paragraphStyle } from '../support/fixtures'
 import { endServer, startServer, testDatabase } from './running'
@@ -15,12 +16,9 @@ beforeAll(async () => {
 })
 afterAll(() => endServer(server))
 
-const post = (path: string, body: unknown) =>
-  fetch(`${base}${path}`, {
-    method: 'POST',
-    body: JSON.stringify(body),
-    headers: { 'content-type': 'application/json' },
-  })
+const send = (method: string, path: string, body: unknown) =>
+  fetch(`${base}${path}`, { method, body: JSON.stringify(body), headers: { 'content-type': 'application/json' } })
+const post = (path: string, body: unknown) => send('POST', path, body)
 const put = async (bytes: Uint8Array, name: string) =>
   (await (
     await fetch(`${base}/api/documents?name=${encodeURIComponent(name)}`, {
@@ -77,5 +75,42 @@ describe('a bundle', () => {
     expect(await facesOf('Brannock')).toEqual([])
     expect(opened.left[0]!.what).toMatch(/^font files came along: Karla Regular/)
     for (const { hash } of await facesOf('Karla')) await fetch(`${base}/api/faces/${hash}`, { method: 'DELETE' })
+  })
+
+  it('opened where its house is lacking brings it, issued, and links its documents; a house of the name stays', async () => {
+    const made = (await (
+      await post('/api/houses', { house: { ...saltmereLine, name: 'Travelling house' }, trialUntil: null })
+    ).json()) as { id: string }
+    const house = async () => (await (await fetch(`${base}/api/houses/${made.id}`)).json()) as HouseInfo
+    expect((await post(`/api/houses/${made.id}/issue`, { revision: 1 })).status).toBe(200)
+    const texts = await Promise.all(
+      ['Ferries', 'Piers'].map(text => put(makeOdt({ body: `<text:p>${text}</text:p>` }), `${text}.odt`)),
+    )
+    for (const { id } of texts)
+      expect((await send('PUT', `/api/documents/${id}/house`, { house: made.id })).status).toBeLessThan(300)
+    const answer = await post('/api/bundle', { documents: texts.map(each => each.id) })
+    const bundle = new Uint8Array(await answer.arrayBuffer())
+    const open = async () => (await put(bundle, 'Two, bundle.zip')).left.map(each => each.what)
+
+    // Where the same house is, the documents go by it; where another one has its name, they are left alone.
+    expect(await open()).toContain(
+      'the house Travelling house is here already, and the same; the documents are linked to it',
+    )
+    expect((await house()).documents).toBe(4)
+    const { working, revision } = await house()
+    const changed = { house: { ...working, limits: { ...working.limits, families: 9 } }, trialUntil: null, revision }
+    expect((await send('PUT', `/api/houses/${made.id}`, changed)).status).toBeLessThan(300)
+    expect((await post(`/api/houses/${made.id}/issue`, { revision: revision + 1 })).status).toBe(200)
+    expect(await open()).toContain('another house Travelling house is here already: what came is not linked to it')
+    expect((await house()).documents).toBe(4)
+
+    // Where there is none, it comes, and what it says reaches them at once.
+    expect((await fetch(`${base}/api/houses/${made.id}`, { method: 'DELETE' })).status).toBeLessThan(300)
+    expect(await open()).toContain('a house came along: Travelling house; the documents are linked to it')
+    const come = ((await (await fetch(`${base}/api/houses`)).json()) as HouseRow[]).find(
+      each => each.name === 'Travelling house',
+    )!
+    expect(come).toMatchObject({ issued: 1, documents: 2 })
+    await fetch(`${base}/api/houses/${come.id}`, { method: 'DELETE' })
   })
 })

@@ -129,7 +129,7 @@ function back(): void {
         </summary>
         <table class="table-fixed" aria-label="Styles that differ">
           <tbody>
-            <tr v-for="each in compare.comparison.styles" :key="each.what">
+            <tr v-for="each in compare.comparison.styles" :key="each.key">
               <td class="w-[150px]">{{ each.what }}</td>
               <td>
                 <span class="text-soft">{{ each.one ?? 'not there' }}</span> → {{ each.other ?? 'gone' }}
@@ -144,7 +144,7 @@ function back(): void {
         </summary>
         <table class="table-fixed" aria-label="Voices that differ">
           <tbody>
-            <tr v-for="each in compare.comparison.voices" :key="each.what">
+            <tr v-for="each in compare.comparison.voices" :key="each.key">
               <td>{{ each.what }}</td>
               <td class="w-[230px]">
                 <span class="text-soft">{{ each.one ?? 'none' }}</span> → {{ each.other ?? 'none' }}

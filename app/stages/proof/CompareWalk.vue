@@ -50,6 +50,22 @@ const zoom = computed(() => {
     Math.min(wide / ((sheet.width * 96) / 72), Math.max(room.value.height - 60, 240) / ((sheet.height * 96) / 72)),
   )
 })
+/** The sheets that lie there, the one before first; laid over one another where there are both. */
+const sides = computed(() => {
+  const { before: index, after: now } = pages.value
+  const one = before.value && {
+    title: `${compare.against}, page ${index + 1}`,
+    upper: false,
+    shown: { ...before.value, side: 'compare' as const, index, generation: compare.generation },
+  }
+  const other = after.value && {
+    title: `Now, page ${now + 1}`,
+    upper: true,
+    shown: { ...after.value, side: 'now' as const, index: now, generation: desk.generation },
+  }
+  if (compare.laid === 'over' && !(one && other)) return []
+  return [one, other].filter(each => each !== undefined)
+})
 function key(event: KeyboardEvent): void {
   if (isTyping(event.target)) return
   const act: Record<string, () => void> = {
@@ -76,58 +92,14 @@ function key(event: KeyboardEvent): void {
       tabindex="0"
       aria-label="Both documents: left and right turn pages, up and down go from one difference to the next, O lays one over the other"
     >
-      <div v-if="compare.laid === 'beside'" class="flex gap-6">
-        <div v-if="before">
-          <p class="mb-1 text-[13px] font-medium text-soft">{{ compare.against }}, page {{ pages.before + 1 }}</p>
-          <SheetPage
-            side="compare"
-            :index="pages.before"
-            :zoom="zoom"
-            v-bind="before"
-            :live="true"
-            :generation="compare.generation"
-            plain
-          />
-        </div>
-        <div v-if="after">
-          <p class="mb-1 text-[13px] font-medium text-soft">Now, page {{ pages.after + 1 }}</p>
-          <SheetPage
-            side="now"
-            :index="pages.after"
-            :zoom="zoom"
-            v-bind="after"
-            :live="true"
-            :generation="desk.generation"
-            plain
-          />
-        </div>
-      </div>
-      <div v-else>
-        <p class="mb-1 text-[13px] font-medium text-soft">
-          Laid over: {{ compare.against }}, page {{ pages.before + 1 }}, and page {{ pages.after + 1 }} now. What is
-          alike is white.
-        </p>
-        <div v-if="before && after" class="laid">
-          <SheetPage
-            side="compare"
-            :index="pages.before"
-            :zoom="zoom"
-            v-bind="before"
-            :live="true"
-            :generation="compare.generation"
-            plain
-          />
-          <div class="upper">
-            <SheetPage
-              side="now"
-              :index="pages.after"
-              :zoom="zoom"
-              v-bind="after"
-              :live="true"
-              :generation="desk.generation"
-              plain
-            />
-          </div>
+      <p v-if="compare.laid === 'over'" class="mb-1 text-[13px] font-medium text-soft">
+        Laid over: {{ compare.against }}, page {{ pages.before + 1 }}, and page {{ pages.after + 1 }} now. What is alike
+        is white.
+      </p>
+      <div :class="compare.laid === 'beside' ? 'flex gap-6' : 'laid'">
+        <div v-for="each in sides" :key="each.shown.side" :class="{ upper: compare.laid === 'over' && each.upper }">
+          <p v-if="compare.laid === 'beside'" class="mb-1 text-[13px] font-medium text-soft">{{ each.title }}</p>
+          <SheetPage v-bind="each.shown" :zoom="zoom" :live="true" plain />
         </div>
       </div>
     </div>

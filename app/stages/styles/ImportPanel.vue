@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isOfText } from '~~/core/change/styles/families'
+import { isOfText } from '~~/core/style/families'
 import { importWishes, sameStyle, type StyleChoice } from '~~/core/change/styles/import-styles'
 import type { ListedStyle } from '~~/core/change/styles/style-list'
 import type { StyleDetail } from '~~/core/change/styles/style-detail'

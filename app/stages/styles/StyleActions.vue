@@ -5,7 +5,7 @@ import Choice from '../../kit/Choice.vue'
 import { counted, pageWords } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
 import { useStyles } from '../../stores/styles'
-import { isTextFamily } from '~~/core/change/styles/families'
+import { isTextFamily } from '~~/core/style/families'
 import type { StyleSummary } from '~~/core/change/styles/style-list'
 import Term from '../../kit/Term.vue'
 

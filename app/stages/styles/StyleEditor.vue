@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { Slot } from '~~/core/document/font-attributes'
-import { isTextFamily, type StyleFamily } from '~~/core/change/styles/families'
-import type { StyleChanges } from '~~/core/change/styles/style-changes'
+import { isTextFamily, type StyleFamily } from '~~/core/style/families'
+import type { StyleChanges } from '~~/core/style/style-changes'
 import type { Wish } from '~~/core/change/registry'
-import { contrast, contrastWords } from '~~/core/colour/contrast'
 import { points } from '~~/core/document/lengths'
+import type { StyleGround } from '~~/core/proof/style-grounds'
 import { percent, weightNumber } from '~~/core/style/properties'
 import Choice from '../../kit/Choice.vue'
 import { useDesk } from '../../stores/desk'
@@ -15,6 +15,7 @@ import { cellFields, frameFields, paragraphFields, slotFields, typeFields, type 
 import FeatureFields from './editor/FeatureFields.vue'
 import DropCapField from './editor/DropCapField.vue'
 import StyleSample from './editor/StyleSample.vue'
+import { useContrast } from './editor/use-contrast'
 import LeadingField from './editor/LeadingField.vue'
 import ListFields from './editor/ListFields.vue'
 import TabStopsField from './editor/TabStopsField.vue'
@@ -35,6 +36,7 @@ async function open(): Promise<void> {
   const of = making.value ? parentOf.value : styles.selected
   detail.value = of && desk.engine ? await desk.engine.ask('style', of) : null
   sample.value = of && desk.engine ? await desk.engine.ask('styleSample', of) : ''
+  grounds.value = of && desk.engine && !making.value ? await desk.engine.ask('styleGrounds', of) : []
 }
 const parentOf = computed(() => (changes.value.parent ? { family: family.value, name: changes.value.parent } : null))
 onMounted(async () => {
@@ -113,23 +115,23 @@ function setFont(slot: Slot, chosen: string | null): void {
   }
 }
 
-const color = computed(() => {
-  const field = typeFields.find(each => each.id === 'color')!
-  return own(field) ?? inherited(field)?.value ?? '#000000'
+const weight = computed(() => weightNumber(own(typeFields[0]!) ?? inherited(typeFields[0]!)?.value))
+/** What its text stands on: asked for when the style is opened, since all pages are looked at for it. */
+const grounds = shallowRef<readonly StyleGround[]>([])
+const fieldOf = (id: string) => [...typeFields, ...paragraphFields, ...holderFields.value].find(each => each.id === id)
+const { color, ground, contrasted } = useContrast({
+  valueOf: id => {
+    const field = fieldOf(id)
+    return field && (own(field) ?? inherited(field)?.value)
+  },
+  isChanged: id => {
+    const field = fieldOf(id)
+    return field !== undefined && changes.value[field.on]?.[field.attribute] !== undefined
+  },
+  size,
+  weight,
+  grounds,
 })
-const ground = computed(() => {
-  for (const id of ['background', 'ground', 'cellground', 'fillcolor']) {
-    const field = [...typeFields, ...paragraphFields, ...holderFields.value].find(each => each.id === id)
-    const value = field && (own(field) ?? inherited(field)?.value)
-    if (value && /^#[0-9a-f]{6}$/i.test(value)) return value
-  }
-  return '#ffffff'
-})
-const contrasted = computed(() =>
-  /^#[0-9a-f]{6}$/i.test(color.value)
-    ? contrastWords(contrast(color.value, ground.value), size.value, weight.value >= 700)
-    : null,
-)
 const tracked = computed(() => {
   const field = typeFields.find(each => each.id === 'tracking')!
   const length = points(own(field) ?? inherited(field)?.value ?? '')
@@ -200,7 +202,6 @@ const holderFields = computed(() =>
 const otherStyles = computed(() =>
   styles.list.filter(each => each.family === family.value && (making.value || each.name !== styles.selected?.name)),
 )
-const weight = computed(() => weightNumber(own(typeFields[0]!) ?? inherited(typeFields[0]!)?.value))
 const italic = computed(() => (own(typeFields[1]!) ?? inherited(typeFields[1]!)?.value ?? 'normal') !== 'normal')
 </script>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { roleTitle } from '~~/core/style/roles'
-import { familyName, isTextFamily, styleFamilies, type StyleFamily } from '~~/core/change/styles/families'
+import { familyName, isTextFamily, styleFamilies, type StyleFamily } from '~~/core/style/families'
 import type { StyleSummary } from '~~/core/change/styles/style-list'
 import Choice from '../../kit/Choice.vue'
 import { counted, grouped, settledWords } from '../../desk/words'

@@ -2,7 +2,7 @@
 import type { TraceLayer, TraceRow } from '~~/core/style/tracing'
 import type { TracedText } from '~~/core/change/styles/trace-at'
 import { useDesk } from '../../stores/desk'
-import type { StyleFamily, TextFamily } from '~~/core/change/styles/families'
+import type { StyleFamily, TextFamily } from '~~/core/style/families'
 import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'
 import AdoptForm from '../../kit/AdoptForm.vue'

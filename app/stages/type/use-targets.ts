@@ -1,5 +1,5 @@
 import type { StartSummary } from '~~/core/change/defaults/start-list'
-import { familyName } from '~~/core/change/styles/families'
+import { familyName } from '~~/core/style/families'
 import { kindTitles } from '~~/core/style/start-titles'
 import type { TypeTarget } from '~~/core/change/set-type/wish'
 import { roleTitle } from '~~/core/style/roles'

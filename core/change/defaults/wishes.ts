@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { startKinds } from '../../document/rules'
-import { attribute, font, value } from '../styles/style-changes'
+import { attribute, font, value } from '../../style/style-changes'
 
 /** What new text begins with. */
 export const startValuesSchema = z.strictObject({

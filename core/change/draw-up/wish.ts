@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { roles } from '../../document/rules'
-import { displayName } from '../styles/style-changes'
+import { displayName } from '../../style/style-changes'
 
 /** A voice as draw-up names it (`voiceWord`): equal for equal looks, in whatever document. */
 const voice = z.string().regex(/^[0-9a-f]{16}$/)

@@ -10,7 +10,8 @@ const styleKeySchema = z.strictObject({
 /** Brings a document to a house: the styles of each role are set as the house says. */
 export const dressSchema = z.strictObject({
   type: z.literal('dress'),
-  house: houseSchema,
+  /** Its frames aside: dressing puts none in, and plans that are kept stay small. */
+  house: houseSchema.overwrite(house => ({ ...house, frames: [] })),
   /** Which house of the desk it is, and which version: the document keeps it. */
   of: z.strictObject({ house: z.uuid(), version: z.int().min(0) }).optional(),
   /** What styles do, where it is said by hand: null leaves a style as it is. All others go by their roles. */

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { oneByOne } from '../kind'
-import { putPiece, setPieceSchema } from './set-piece'
+import { setPieceSchema } from '../../style/set-piece'
+import { putPiece } from './set-piece'
 
 const place = z.number().min(-20_000).max(20_000)
 

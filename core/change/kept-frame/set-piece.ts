@@ -1,4 +1,3 @@
-import { z } from 'zod'
 import {
   emptyFrame,
   holdsFrames,
@@ -10,36 +9,12 @@ import {
 } from '../../document/kept-frame'
 import type { Reading } from '../../style/reading'
 import { readFrameText } from '../../style/frame-text'
+import type { SetPiece } from '../../style/set-piece'
 import { PlanError } from '../plan'
 import { makeStyle } from '../styles/edit-style'
 import { importWishes } from '../styles/import-styles'
 import type { Planner } from '../planner'
 import { styleDetail, type StyleDetail } from '../styles/style-detail'
-import { styleChangesSchema } from '../styles/style-changes'
-
-const name = z.string().min(1).max(500)
-
-/** A set piece: a frame with its columns, insets and styles, kept for re-use in any document. */
-export const setPieceSchema = z.strictObject({
-  /** The frame, as XML that stands by itself. */
-  frame: z.string().min(1).max(400_000),
-  width: z.number().min(1).max(20_000),
-  height: z.number().min(1).max(20_000),
-  /** Its styles by hand, with their graphic, paragraph and text properties. */
-  automatic: z.array(z.strictObject({ family: name, name, markup: z.string().max(50_000) })).max(500),
-  /** Named styles that it goes by: made where a document lacks them. */
-  styles: z
-    .array(
-      z.strictObject({
-        family: z.enum(['paragraph', 'text']),
-        name,
-        displayName: z.string().min(1).max(200),
-        changes: styleChangesSchema,
-      }),
-    )
-    .max(500),
-})
-export type SetPiece = z.infer<typeof setPieceSchema>
 
 /** Takes a text frame or shape of a document as a set piece. @throws PlanError for what holds pictures or objects */
 export function takePiece(reading: Reading, path: string, node: number): SetPiece {

@@ -3,7 +3,7 @@ import { roleIdSchema, startKinds } from '../../document/rules'
 import { roleTitle } from '../../style/roles'
 import { kindTitles } from '../../style/start-titles'
 import { rangeSchema, scopeWords } from '../scope'
-import { familyName, styleFamilies } from '../styles/families'
+import { familyName, styleFamilies } from '../../style/families'
 
 const family = z.string().trim().min(1).max(200)
 const face = z.string().trim().min(1).max(100)

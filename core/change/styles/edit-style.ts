@@ -13,8 +13,8 @@ import { describeHolder, describeValues, plainNumber } from '../../style/describ
 import { PlanError } from '../plan'
 import { fontValues } from '../../document/face-verbs'
 import type { Planner } from '../planner'
-import { familyName, familyTitle, isTextFamily, type StyleFamily, type TextFamily } from './families'
-import type { StyleChanges } from './style-changes'
+import { familyName, familyTitle, isTextFamily, type StyleFamily, type TextFamily } from '../../style/families'
+import type { StyleChanges } from '../../style/style-changes'
 
 const points = (value: number) => `${plainNumber(value)}pt`
 

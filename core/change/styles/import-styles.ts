@@ -1,7 +1,7 @@
 import { fontAttributes, slots } from '../../document/font-attributes'
 import type { StyleDetail } from './style-detail'
 import { encodeStyleName } from '../../document/style-names'
-import type { StyleChanges } from './style-changes'
+import type { StyleChanges } from '../../style/style-changes'
 import type { EditWish, MakeWish } from './wishes'
 
 /**

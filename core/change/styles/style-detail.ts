@@ -16,8 +16,8 @@ import {
 import { points } from '../../document/lengths'
 import { percent } from '../../style/properties'
 import type { Reading } from '../../style/reading'
-import type { StyleFamily, TextFamily } from './families'
-import type { StyleChanges } from './style-changes'
+import type { StyleFamily, TextFamily } from '../../style/families'
+import type { StyleChanges } from '../../style/style-changes'
 
 /** A value that a style has from a parent or a default, and from which. */
 export interface Inherited {

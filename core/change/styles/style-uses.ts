@@ -5,7 +5,7 @@ import type { Style } from '../../document/styles'
 import type { Reading } from '../../style/reading'
 import { paragraphRuns } from '../../style/runs'
 import type { Composition } from '../../typeset/compose'
-import { holdingStyles } from './families'
+import { holdingStyles } from '../../style/families'
 import { isRuleStyle } from '../rules/rule-spans'
 
 /** What a named style is used for. */

@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { emphasisGroups, groupIds, typeGroups } from '../../style/groups'
 import { textScopeSchema } from '../scope'
-import { styleFamilies, textFamilies } from './families'
-import { displayName, styleChangesSchema } from './style-changes'
+import { styleFamilies, textFamilies } from '../../style/families'
+import { displayName, styleChangesSchema } from '../../style/style-changes'
 
 /* What can be asked of styles. */
 

@@ -1,4 +1,4 @@
-import { styleFamilies, type StyleFamily } from '../../change/styles/families'
+import { styleFamilies, type StyleFamily } from '../../style/families'
 import { inheritedProperties, type Properties } from '../../document/styles'
 import type { DocumentSession } from '../../session'
 import type { TextStyle } from '../../style/cascade'

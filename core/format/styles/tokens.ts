@@ -1,5 +1,5 @@
 import type { DocumentSession } from '../../session'
-import { styleFamilies, type StyleFamily } from '../../change/styles/families'
+import { styleFamilies, type StyleFamily } from '../../style/families'
 import { points } from '../../document/lengths'
 import { percent } from '../../style/properties'
 import { namedLooks, type NamedLook } from './named'

@@ -1,4 +1,4 @@
-import { textFamilies } from '../../change/styles/families'
+import { textFamilies } from '../../style/families'
 import { listedStyles } from '../../change/styles/style-list'
 import { styleUses } from '../../change/styles/style-uses'
 import { check, type Found } from '../check'

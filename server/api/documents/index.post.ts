@@ -8,8 +8,8 @@ import { isConvertible } from '../../../core/format/read'
 import { atOnce, type Acting } from '../../store/acting'
 import { addDocument } from '../../store/documents'
 import { addFaces } from '../../store/faces'
-import { addHouse, listHouses } from '../../store/houses'
 import { refusal } from '../../work/answer'
+import { bringHouses } from '../../work/brought-houses'
 import { threadsFor } from '../../work/pool'
 import { withUpload } from '../../work/upload'
 
@@ -33,11 +33,7 @@ async function putSeveral(acting: Acting, sent: Uint8Array): Promise<PutOnShelf>
     const ids: { id: string; job: string }[] = []
     for (const { name: fileName, kind, signed, bytes } of checked)
       ids.push(await addDocument(within, { fileName, kind, signed, bytes, fonts }))
-    // A house that is here already under its name stays as it is here.
-    const known = new Set((await listHouses(within)).map(each => each.name))
-    const brought: string[] = []
-    for (const house of houses)
-      if (!known.has(house.name) && (await addHouse(within, house, null)) !== null) brought.push(house.name)
+    const brought = await bringHouses(within, houses, { isBundle, documents: ids.map(each => each.id) })
     // Faces of a bundle that anybody may pass on are there at once; all others wait to be asked for.
     const free = fonts.flatMap(({ bytes, face }) => (face && mayTravel(face).may ? [{ bytes, face }] : []))
     if (isBundle && within.actor.rights.has('faces')) await addFaces(within, free, 'came in a bundle')
@@ -52,7 +48,7 @@ async function putSeveral(acting: Acting, sent: Uint8Array): Promise<PutOnShelf>
     signed: checked.some(each => each.signed),
     left: [
       ...(fonts.length > 0 ? [{ what: `font files came along: ${came}; ${where}`, count: 1 }] : []),
-      ...brought.map(house => ({ what: `a house came along: ${house}`, count: 1 })),
+      ...brought.map(what => ({ what, count: 1 })),
       ...left.map(what => ({ what: `${what}: neither document nor font`, count: 1 })),
     ],
   }

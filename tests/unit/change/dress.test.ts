@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { dressSchema } from '../../../core/change/dress/wish'
 import { NothingToPlan } from '../../../core/change/plan'
 import { applyAll } from '../../../core/document/apply'
 import { saveDocument } from '../../../core/document/open'
@@ -78,6 +79,14 @@ const roles = [
 ]
 
 describe('dressing a document', () => {
+  it('asks for a house without its frames: plans that are kept stay small', () => {
+    const piece = { frame: '<draw:frame/>', width: 90, height: 40, automatic: [], styles: [] }
+    const framed = houseSchema.parse({ ...emptyHouse('Quay'), frames: [{ name: 'Box', piece }] })
+    const wish = dressSchema.parse(dress(framed))
+    expect(wish.house).toEqual({ ...framed, frames: [] })
+    expect(framed.frames.length).toBe(1)
+  })
+
   it('sets each role as its house says: what shared a font but not a role comes apart', () => {
     const { after } = quickly(guide(), dress(a, { roles }))
     expect(looks(after)).toEqual([

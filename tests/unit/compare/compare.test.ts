@@ -7,7 +7,7 @@ import { DocumentSession } from '../../../core/session'
 import { paragraphText } from '../../../core/style/runs'
 import { sailingGuide } from '../../../demo/sailing-guide'
 import { seasonReview } from '../../../demo/season-review'
-import { paragraphStyle, session, sessionOf } from '../../support/fixtures'
+import { paragraphStyle, session, sessionOf, textStyle } from '../../support/fixtures'
 import { numbersFrom } from '../../support/seeded'
 import { quickly } from '../../support/planning'
 
@@ -75,11 +75,24 @@ describe('two documents', () => {
       changes: { text: { 'fo:font-size': '10pt' } },
     })
     const { styles: changed, voices } = compareDocuments(before, after)
-    expect(changed).toEqual([{ what: 'Note', one: 'as Body, Jost, 9 pt', other: 'as Body, Jost, 10 pt' }])
-    expect(voices).toEqual([
+    expect(changed).toMatchObject([{ what: 'Note', one: 'as Body, Jost, 9 pt', other: 'as Body, Jost, 10 pt' }])
+    expect(new Set(voices.map(each => each.key)).size).toBe(2)
+    expect(voices).toMatchObject([
       { what: 'Jost Regular 9', one: `${pier.length} characters`, other: null },
       { what: 'Jost Regular 10', one: null, other: `${pier.length} characters` },
     ])
+  })
+
+  it('tell styles of two kinds with one name apart', () => {
+    const both = (size: number) =>
+      sessionOf({
+        body: p(quay),
+        styles:
+          paragraphStyle('Ferry', `fo:font-size="${size}pt"`) + textStyle('Ferry', `fo:font-size="${size + 1}pt"`),
+      })
+    const { styles: changed } = compareDocuments(both(9), both(10))
+    expect(changed.map(each => each.what).sort()).toEqual(['Ferry (character style)', 'Ferry (paragraph style)'])
+    expect(new Set(changed.map(each => each.key)).size).toBe(2)
   })
 
   it('say where text begins to stand on other pages, and no more of it', () => {

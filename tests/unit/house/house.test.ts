@@ -76,6 +76,25 @@ describe('a house', () => {
     expect(houseSchema.safeParse({ ...own, palette: [own.palette[0], own.palette[0]] }).success).toBe(false)
   })
 
+  it('keeps frames, each under one name and not too much of them, tells that they changed, and takes them along', () => {
+    const frame = (name: string, text = 'Fares') => ({
+      name,
+      piece: { frame: `<draw:frame>${text}</draw:frame>`, width: 90, height: 40, automatic: [], styles: [] },
+    })
+    const own = houseSchema.parse({ ...house(), frames: [frame('Fares'), frame('Note')] })
+    expect(houseFromTokens(houseToTokens(own))).toEqual(own)
+    expect(compareHouses(house(), own)).toEqual([
+      { kind: 'rest', what: 'Kept frames', one: 'open', other: 'Fares, Note' },
+    ])
+    expect(houseChanges(house(), own)).toEqual(['Kept frames changed.'])
+    const refused = (frames: readonly object[]) =>
+      houseSchema.safeParse({ ...house(), frames }).error?.issues.map(each => each.message)
+    expect(refused([frame('Fares'), frame('Fares')])).toEqual(['the frame “Fares” is there twice'])
+    const large = Array.from({ length: 6 }, (_, at) => frame(`Large ${at}`, 'x'.repeat(399_000)))
+    expect(refused(large.slice(0, 5))).toBeUndefined()
+    expect(refused(large)).toEqual(['its frames hold more than two million characters together'])
+  })
+
   it('says settings and changes in words', () => {
     const own = house()
     expect(settingWords(own, whole)).toBe(

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { StyleChanges } from '~~/core/change/styles/style-changes'
+import type { StyleChanges } from '~~/core/style/style-changes'
 import Choice from '../../../kit/Choice.vue'
 
 /** The drop cap of a style: over how many lines, how many letters, in which character style. */

@@ -1,5 +1,5 @@
-import type { Style } from '../../document/styles'
-import type { Layer } from '../../style/layers'
+import type { Style } from '../document/styles'
+import type { Layer } from './layers'
 
 /**
  * Families of named styles that say how text looks (ODF 1.4 part 3, 16.2): of paragraphs and of words, of placeholders

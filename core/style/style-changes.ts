@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { roleIdSchema } from '../../document/rules'
+import { roleIdSchema } from '../document/rules'
 
 const name = z.string().min(1).max(500)
 /** The name of an attribute that a style may set. */
