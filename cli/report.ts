@@ -93,7 +93,7 @@ export function planText(plan: Plan, out: string | null): string {
       plan.rows
         .slice(0, listed)
         .map(row => [
-          row.included ? '×' : ' ',
+          row.included ? '✓' : ' ',
           row.page !== undefined && row.page >= 0 ? `page ${row.page + 1}` : '',
           row.title.slice(0, 60),
           String(row.count),

@@ -47,7 +47,7 @@ const letGo = (frame: HouseFrame) =>
           <th scope="col">Frame</th>
           <th scope="col" class="number">Width</th>
           <th scope="col" class="number">Height</th>
-          <th scope="col">Styles</th>
+          <th scope="col" class="pl-6">Styles</th>
           <th scope="col"><span class="sr-only">Take away</span></th>
         </tr>
       </thead>
@@ -56,7 +56,7 @@ const letGo = (frame: HouseFrame) =>
           <td>{{ each.name }}</td>
           <td class="number">{{ ways.said(each.piece.width) }}</td>
           <td class="number">{{ ways.said(each.piece.height) }}</td>
-          <td>{{ each.piece.styles.map(style => style.displayName).join(', ') || 'none by name' }}</td>
+          <td class="pl-6">{{ each.piece.styles.map(style => style.displayName).join(', ') || 'none by name' }}</td>
           <td>
             <button type="button" class="link" :aria-label="`Take away ${each.name}`" @click="letGo(each)">
               Take away

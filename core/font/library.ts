@@ -18,6 +18,18 @@ export interface FaceRequest {
   readonly slot: 'western' | 'asian' | 'complex'
 }
 
+/** What a family is asked for by where nothing else is known of it. */
+export const requestOf = (family: string, weight: number, italic: boolean): FaceRequest => ({
+  family,
+  styleName: '',
+  weight,
+  italic,
+  generic: '',
+  pitch: '',
+  charset: '',
+  slot: 'western',
+})
+
 /**
  * In the library; there under another name; absent with a stand-in; or no font is named, so that every reader
  * chooses its own.

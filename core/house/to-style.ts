@@ -47,6 +47,8 @@ export interface ToStyle {
 
 const placeLimit = 2_000
 
+/** Percent by which leadings may differ and still be the same. */
+const sameShare = 0.05
 /** Points by which sizes may differ and still be the same: what two decimals in a file come to. */
 const sameSize = 0.05
 
@@ -69,7 +71,9 @@ function leadingDiffers(setting: Setting, style: TextStyle, size: number): boole
   const factor = percent(stated)
   const absolute = points(stated)
   const { value, unit } = setting.leading
-  if (unit === 'own') return (factor === null && absolute === null ? 100 : (factor ?? 0) * 100) !== value
+  // A share of the file is no whole number of percent to a machine: 115 % is read as 114.99999999999999.
+  if (unit === 'own')
+    return Math.abs((factor === null && absolute === null ? 100 : (factor ?? 0) * 100) - value) > sameShare
   const wanted = unit === 'percent' ? (value * size) / 100 : value
   return absolute === null || Math.abs(absolute - wanted) > 0.1
 }

@@ -107,7 +107,7 @@ test('a frame is kept, goes into a house, and documents of that house are offere
   await page.getByRole('button', { name: `Remove Story ${run}` }).click()
   await expect(page.getByRole('button', { name: `Remove Story ${run}` })).toHaveCount(0)
   await expect(page.getByRole('heading', { name: `Of the house ${name}` })).toBeVisible()
-  await page.getByRole('button', { name: `Put Story ${run} in with its text` }).focus()
+  await page.getByRole('button', { name: `Put the house’s Story ${run} in with its text` }).focus()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('button', { name: /^Undo: Put a kept frame in/ })).toBeVisible({ timeout: 20_000 })
 })

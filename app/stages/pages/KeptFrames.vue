@@ -100,10 +100,20 @@ const put = (piece: SetPiece, withText: boolean) =>
           >{{ called }}
           <span class="text-[13px] text-soft">{{ ways.said(piece.width) }} × {{ ways.said(piece.height) }}</span></span
         >
-        <button type="button" class="link" :aria-label="`Put ${called} in with its text`" @click="put(piece, true)">
+        <button
+          type="button"
+          class="link"
+          :aria-label="`Put ${id === null ? 'the house’s ' : ''}${called} in with its text`"
+          @click="put(piece, true)"
+        >
           Put in
         </button>
-        <button type="button" class="link" :aria-label="`Put ${called} in without text`" @click="put(piece, false)">
+        <button
+          type="button"
+          class="link"
+          :aria-label="`Put ${id === null ? 'the house’s ' : ''}${called} in without text`"
+          @click="put(piece, false)"
+        >
           without text
         </button>
         <button

@@ -1,5 +1,5 @@
 import { covers, needsNoGlyph, scriptOfCharacter, type FaceRecord } from '../../font/face'
-import { nearest, type FaceRequest, type Library } from '../../font/library'
+import { nearest, requestOf, type Library } from '../../font/library'
 import type { AddedText, SetStretch } from './drawn-text'
 import { FinishedPdfError } from './open'
 
@@ -8,18 +8,6 @@ export interface FacesFor {
   readonly stretches: readonly SetStretch[]
   readonly faces: readonly FaceRecord[]
 }
-
-/** What a family is asked for by where nothing else is known of it. */
-export const requestOf = (family: string, weight: number, italic: boolean): FaceRequest => ({
-  family,
-  styleName: '',
-  weight,
-  italic,
-  generic: '',
-  pitch: '',
-  charset: '',
-  slot: 'western',
-})
 
 /**
  * Which family sets which letters: the one that is asked for, and letters that it lacks the stand-in that was chosen for

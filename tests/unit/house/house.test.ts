@@ -291,6 +291,26 @@ describe('how much is to style', () => {
     ])
   })
 
+  it('holds leadings in percent against each other as a file has them, whatever a machine makes of their shares', () => {
+    const percents = Array.from({ length: 101 }, (_, at) => 100 + at)
+    const off = percents.filter(value => {
+      const of = sessionOf({
+        styles: paragraphStyle('Body', '', `fo:line-height="${value}%"`),
+        body: '<text:p text:style-name="Body">x</text:p>',
+      })
+      const asks = (leading: number) =>
+        houseSchema.parse({
+          name: 'Leading',
+          roles: [{ id: 'body', title: 'Body', text: { leading: { value: leading, unit: 'own' } } }],
+        })
+      return (
+        measureToStyle(of.reading, asks(value)).toStyle !== 1 ||
+        measureToStyle(of.reading, asks(value + 1)).toStyle !== 0
+      )
+    })
+    expect(off).toEqual([])
+  })
+
   it('says what differs, where', () => {
     const automatic =
       paragraphStyle(

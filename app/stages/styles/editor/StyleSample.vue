@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { nearest } from '~~/core/font/library'
+import { requestOf } from '~~/core/font/library'
 import { leadingKind, leadingPoints } from '~~/core/style/typed'
 import { useLibrary } from '../../../stores/library'
 
@@ -19,9 +19,10 @@ const library = useLibrary()
 const pixels = (points: number): string => `${(points * 96) / 72}px`
 
 const look = computed(() => {
-  const faces = library.library?.family(props.family) ?? []
+  // A face that is named as a family is found, too, and what is absent is shown as on the pages.
+  const found = library.library?.resolve(requestOf(props.family, props.weight, props.italic))
   return {
-    fontFamily: faces.length > 0 ? library.cssFamily(nearest(faces, props.weight, props.italic).hash) : undefined,
+    fontFamily: found ? library.cssFamily(found.face.hash) : undefined,
     fontSize: pixels(props.size),
     lineHeight: leadingKind(props.leading) === 'face' ? 'normal' : pixels(leadingPoints(props.leading, props.size)),
     color: props.color,

@@ -20,7 +20,11 @@ interface Edited {
 /** The colour of a style's text, its own ground, and in words whether the one can be read on what it really stands on. */
 export function useContrast({ valueOf, isChanged, size, weight, grounds }: Edited) {
   const color = computed(() => valueOf('color') ?? '#000000')
-  const ground = computed(() => groundIds.map(valueOf).find(isColor) ?? '#ffffff')
+  const ground = computed(() => {
+    // A frame's colour is no ground where it is not filled with it.
+    const ids = groundIds.filter(id => id !== 'fillcolor' || valueOf('fill') === 'solid')
+    return ids.map(valueOf).find(isColor) ?? '#ffffff'
+  })
   const contrasted = computed(() => {
     if (!isColor(color.value)) return null
     // A ground of its own that is being changed holds for all its text.
