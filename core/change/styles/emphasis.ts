@@ -1,4 +1,4 @@
-import { slots } from '../../document/font-attributes'
+import { fontAttributes, slots } from '../../document/font-attributes'
 import { textStylesIn } from '../../document/style-contents'
 import { uniqueName } from '../../document/style-names'
 import { addStyle } from '../../document/style-verbs'
@@ -24,7 +24,8 @@ export function emphasisOf(text: Properties, groups: readonly GroupId[]): Record
 
 /** What emphasis is called, after what it does. */
 export function emphasisName(kept: Properties): string {
-  const words: string[] = []
+  // Of faces those of one width alone are kept: code.
+  const words = slots.some(slot => kept[fontAttributes[slot].name] ?? kept[fontAttributes[slot].family]) ? ['Code'] : []
   const posture = kept['fo:font-style']
   const weight = kept['fo:font-weight'] === undefined ? null : weightNumber(kept['fo:font-weight'])
   const position = kept['style:text-position']

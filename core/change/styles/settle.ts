@@ -14,10 +14,12 @@ import { findStyle, type Style } from '../../document/styles'
 import { describeValues } from '../../style/describe'
 import { looksSame } from '../../style/effective'
 import { attributesOf, groupOf, type GroupId } from '../../style/groups'
+import { isFixedPitch } from '../../style/fixed-pitch'
 import type { Layer } from '../../style/layers'
 import { keyText, type RowKey } from '../plan'
 import { grouped } from '../words'
 import { emphasisName, emphasisOf, emphasisStyle } from './emphasis'
+import { portedFonts } from './fonts'
 import type { Planner, StyleUsers } from '../planner'
 import type { Stretch } from '../scope'
 
@@ -227,7 +229,23 @@ function takenFrom(planner: Planner, stray: Stray, { groups, keep, idleOnly }: S
   const meant = idleOnly ? [] : keep.filter(group => groups.includes(group) && says(users, style, group))
   if (!inline) text = withoutMeant(planner, stray, text, meant)
   if (text.length === 0 && paragraph.length === 0) return null
-  return { stray, text, paragraph, kept: inline ? emphasisOf(style.text, meant) : {} }
+  const isCode = inline && !idleOnly && keep.length > 0 && groups.includes('face') && setsCode(users, style)
+  const kept: readonly GroupId[] = isCode ? ['face', ...meant] : meant
+  return { stray, text, paragraph, kept: inline ? emphasisOf(style.text, kept) : {} }
+}
+
+/** Whether a style sets text in a face of one width that goes in another kind without it: that says what the text is. */
+function setsCode(users: StyleUsers | undefined, style: Style): boolean {
+  const ofFace = new Set<string>(groupOf('face').text)
+  if (!users || !Object.keys(style.text).some(name => ofFace.has(name))) return false
+  const without = (layer: Layer): Layer =>
+    layer.style === style
+      ? { ...layer, text: Object.fromEntries(Object.entries(layer.text).filter(([name]) => !ofFace.has(name))) }
+      : layer
+  return [...users.styles.keys()].every(
+    text =>
+      isFixedPitch(text.effective.slots.western.font) && !isFixedPitch(text.resolvedWith(without).slots.western.font),
+  )
 }
 
 /** Whether a style says something of a group that is seen. */
@@ -312,7 +330,7 @@ function remove(
   }
   const all = counts.get(`${style.part}\n${style.family}\n${style.name}`) === bearers.length
   const hollow = all && automatic.strip(style.family, style.name, difference)
-  const emphasis = Object.keys(kept).length > 0 ? emphasisStyle(planner, kept) : null
+  const emphasis = Object.keys(kept).length > 0 ? emphasisStyle(planner, portedFonts(planner, style.part, kept)) : null
   for (const { node, attribute } of bearers) {
     if (!draft.part.find(node)) continue
     const name = !all ? automatic.derive(style.family, style.name, difference) : hollow ? style.parentName : style.name
