@@ -19,7 +19,7 @@ const emit = defineEmits<{ step: [direction: 'undo' | 'redo'] }>()
     :title="history.undo ? `Undo: ${history.undo.title}` : 'Nothing to undo'"
     @click="emit('step', 'undo')"
   >
-    <Undo2 :size="15" aria-hidden="true" /><span class="truncate">{{
+    <Undo2 :size="15" class="shrink-0" aria-hidden="true" /><span class="truncate">{{
       history.undo ? `Undo: ${history.undo.title}` : 'Nothing to undo'
     }}</span>
   </button>
@@ -30,6 +30,6 @@ const emit = defineEmits<{ step: [direction: 'undo' | 'redo'] }>()
     :title="`Redo: ${history.redo.title}`"
     @click="emit('step', 'redo')"
   >
-    <Redo2 :size="15" aria-hidden="true" /><span class="truncate">Redo: {{ history.redo.title }}</span>
+    <Redo2 :size="15" class="shrink-0" aria-hidden="true" /><span class="truncate">Redo: {{ history.redo.title }}</span>
   </button>
 </template>

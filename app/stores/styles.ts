@@ -5,7 +5,7 @@ import type { StyleSummary } from '~~/core/change/styles/style-list'
 import type { RowKey } from '~~/core/change/plan'
 import type { Wish } from '~~/core/change/registry'
 import type { TextScope } from '~~/core/change/scope'
-import { emphasisGroups, typeGroups, type GroupId } from '~~/core/style/groups'
+import { meantGroups, typeGroups, type GroupId } from '~~/core/style/groups'
 import { useChange } from '../change/use-change'
 import type { Pins } from '~~/shared/ways'
 import { sentenceOf, useDesk } from './desk'
@@ -25,7 +25,7 @@ export const useStyles = defineStore('styles', () => {
   >('list')
   /** What happens to local formatting where a style is applied. */
   const strays = ref<'keep' | 'settle'>('settle')
-  const keep = ref<GroupId[]>([...emphasisGroups])
+  const keep = ref<GroupId[]>([...meantGroups])
   /** What settling takes unless it is told otherwise. */
   const groups: readonly GroupId[] = typeGroups
   /** What cannot be done is said here, or by the plan. */

@@ -6,6 +6,7 @@ import type { Paragraph, Story } from '../document/story-model'
 import { weightBeyond } from '../font/named-weight'
 import { percent } from '../style/properties'
 import { plainNumber } from '../style/describe'
+import { isFixedPitch } from '../style/fixed-pitch'
 import type { Cascade, TextStyle } from '../style/cascade'
 import { chartVoices } from '../style/chart-voices'
 import { chartsOf, type Reading } from '../style/reading'
@@ -90,11 +91,15 @@ export const colorOfText = ({ effective: { shared } }: TextStyle): string =>
     ? ''
     : shared['fo:color'].toLowerCase()
 
+/** The family that a house sets code in; undefined where it leaves that open, and words in a face of one width keep theirs. */
+const codeFamily = (house: House): string | undefined => house.roles.find(role => role.id === 'code')?.text.family
+
 /** In what text departs from a setting, in words; empty where it is to style. */
 export function departures(house: House, setting: Setting, style: TextStyle, slot: Slot, emphasis: boolean): string[] {
   const own = style.effective.slots[slot]
   const script = slot === 'western' ? undefined : setting.scripts?.[slot]
-  const family = slot === 'western' ? setting.family : script?.family
+  const isCode = emphasis && isFixedPitch(own.font)
+  const family = isCode ? codeFamily(house) : slot === 'western' ? setting.family : script?.family
   const why: string[] = []
   // A family may carry a weight in its name: “Jost Medium” is Jost at 500.
   const beyond = family === undefined ? null : weightBeyond(own.font.family, family)

@@ -127,6 +127,9 @@ export const typeGroups: readonly GroupId[] = groupIds.filter(id => id !== 'sett
 /** What may be meant: words set apart by it are kept as character styles. */
 export const emphasisGroups = ['posture', 'weight', 'position', 'language'] as const satisfies readonly GroupId[]
 
+/** The same where nobody asked for another face: of faces those of one width are kept, too, which say that text is code. */
+export const meantGroups = [...emphasisGroups, 'face'] as const satisfies readonly GroupId[]
+
 export const groupOf = (id: GroupId): PropertyGroup => propertyGroups.find(group => group.id === id)!
 
 const byAttribute = new Map(

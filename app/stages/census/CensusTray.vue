@@ -7,7 +7,7 @@ import type { FaceCensus, VoiceCensus } from '~~/core/census/census'
 import { faceName } from '~~/core/font/face'
 import { sizeAndLeading } from '~~/core/census/voices'
 import type { Wish } from '~~/core/change/registry'
-import { emphasisGroups, typeGroups } from '~~/core/style/groups'
+import { meantGroups, typeGroups } from '~~/core/style/groups'
 import { useDesk } from '../../stores/desk'
 import { useLibrary } from '../../stores/library'
 import { counted, grouped, pageWords, percentage, settledWords } from '../../desk/words'
@@ -153,7 +153,7 @@ watch(
               type: 'settle',
               scope: { kind: 'document' },
               groups: [...typeGroups],
-              keep: [...emphasisGroups],
+              keep: [...meantGroups],
               idleOnly: false,
             },
           ])

@@ -4,7 +4,7 @@ import { sizeAndLeading } from '~~/core/census/voices'
 import type { Wish } from '~~/core/change/registry'
 import { faceName } from '~~/core/font/face'
 import type { Legibility } from '~~/core/house/legibility'
-import { emphasisGroups, typeGroups } from '~~/core/style/groups'
+import { meantGroups, typeGroups } from '~~/core/style/groups'
 import { counted, grouped } from '../../desk/words'
 import AdoptForm from '../../kit/AdoptForm.vue'
 
@@ -57,7 +57,7 @@ function adopt(family: 'text' | 'paragraph', displayName: string): void {
               type: 'settle',
               scope: { kind: 'voice', key: voice.key },
               groups: [...typeGroups],
-              keep: [...emphasisGroups],
+              keep: [...meantGroups],
               idleOnly: false,
             },
           ])

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { TextScope } from '~~/core/change/scope'
-import { emphasisGroups, propertyGroups, typeGroups, type GroupId } from '~~/core/style/groups'
+import { meantGroups, propertyGroups, typeGroups, type GroupId } from '~~/core/style/groups'
 import Choice from '../../kit/Choice.vue'
 import { useStyles } from '../../stores/styles'
 import { useWords } from '../../stores/words'
@@ -17,11 +17,12 @@ const scope = computed((): TextScope | null => {
   if (where.value === 'selection') return styles.target?.scope ?? null
   return words.spot ? { kind: 'story', part: words.spot.part, node: words.spot.node } : null
 })
-const titles: Record<(typeof emphasisGroups)[number], string> = {
+const titles: Record<(typeof meantGroups)[number], string> = {
   posture: 'italics',
   weight: 'bold and other weights',
   position: 'raised and lowered',
   language: 'language',
+  face: 'the face of code',
 }
 
 function propose(): void {
@@ -82,7 +83,7 @@ function propose(): void {
     <fieldset v-if="!idleOnly" class="mt-4">
       <legend class="font-medium">Keep as character styles, where it is meant</legend>
       <div class="mt-1 flex flex-wrap gap-x-5 gap-y-1">
-        <label v-for="group in emphasisGroups" :key="group" class="flex items-center gap-2"
+        <label v-for="group in meantGroups" :key="group" class="flex items-center gap-2"
           ><input v-model="styles.keep" type="checkbox" :value="group" /> {{ titles[group] }}</label
         >
       </div>

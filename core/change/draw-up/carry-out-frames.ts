@@ -5,7 +5,7 @@ import { setReference } from '../../document/style-references'
 import { addStyle } from '../../document/style-verbs'
 import type { Paragraph } from '../../document/story-model'
 import { paragraphRuns } from '../../style/runs'
-import { emphasisGroups, typeGroups } from '../../style/groups'
+import { meantGroups, typeGroups } from '../../style/groups'
 import { differing, isLeading, lookOf, paragraphLookOf, voiceWord, type Look } from './look'
 import { paragraphValuesToKeep, valuesToKeep } from '../keep-look'
 import type { Planner } from '../planner'
@@ -154,7 +154,7 @@ function sweepFrames(planner: Planner, given: readonly Given[]): void {
   if (ranges.length === 0) return
   settle(planner, planner.stretches({ kind: 'ranges', ranges }), {
     groups: typeGroups.filter(group => group !== 'language' && group !== 'revision'),
-    keep: emphasisGroups.filter(group => group !== 'language'),
+    keep: meantGroups.filter(group => group !== 'language'),
     idleOnly: false,
     frames: frames.filter(frame => frame.members.length === frame.paragraphs.length),
   })

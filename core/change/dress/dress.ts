@@ -5,7 +5,7 @@ import type { Style } from '../../document/styles'
 import { mediumOf, settingFor, type House } from '../../house/house'
 import { settingWords } from '../../house/setting-words'
 import { levelOf } from '../../house/to-style'
-import { emphasisGroups, typeGroups } from '../../style/groups'
+import { meantGroups, typeGroups } from '../../style/groups'
 import { roleTitle } from '../../style/roles'
 import { lookOf, paragraphLookOf, type Look } from '../draw-up/look'
 import type { Planner } from '../planner'
@@ -167,7 +167,7 @@ function settleDressed(planner: Planner, chosen: readonly Dressed[]): void {
   if (ranges.length === 0) return
   settle(planner, planner.stretches({ kind: 'ranges', ranges }), {
     groups: typeGroups.filter(group => group !== 'language' && group !== 'revision'),
-    keep: emphasisGroups.filter(group => group !== 'language'),
+    keep: meantGroups.filter(group => group !== 'language'),
     idleOnly: false,
     frames: [...frames.values()].filter(each => each.whole),
   })

@@ -226,12 +226,11 @@ function takenFrom(planner: Planner, stray: Stray, { groups, keep, idleOnly }: S
     if (!idle.changesNothing(users, style, [...text, ...paragraph])) return null
   }
   const inline = style.family === 'text' || style.family === 'paragraph'
-  const meant = idleOnly ? [] : keep.filter(group => groups.includes(group) && says(users, style, group))
+  const isMeant = (group: GroupId) => (group === 'face' ? inline && setsCode(users, style) : says(users, style, group))
+  const meant = idleOnly ? [] : keep.filter(group => groups.includes(group) && isMeant(group))
   if (!inline) text = withoutMeant(planner, stray, text, meant)
   if (text.length === 0 && paragraph.length === 0) return null
-  const isCode = inline && !idleOnly && keep.length > 0 && groups.includes('face') && setsCode(users, style)
-  const kept: readonly GroupId[] = isCode ? ['face', ...meant] : meant
-  return { stray, text, paragraph, kept: inline ? emphasisOf(style.text, kept) : {} }
+  return { stray, text, paragraph, kept: inline ? emphasisOf(style.text, meant) : {} }
 }
 
 /** Whether a style sets text in a face of one width that goes in another kind without it: that says what the text is. */

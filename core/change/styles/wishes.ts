@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { emphasisGroups, groupIds, typeGroups } from '../../style/groups'
+import { meantGroups, groupIds, typeGroups } from '../../style/groups'
 import { textScopeSchema } from '../scope'
 import { styleFamilies, textFamilies } from '../../style/families'
 import { displayName, styleChangesSchema } from '../../style/style-changes'
@@ -70,6 +70,6 @@ export const settleAll: SettleWish = {
   type: 'settle',
   scope: { kind: 'document' },
   groups: [...typeGroups],
-  keep: [...emphasisGroups],
+  keep: [...meantGroups],
   idleOnly: false,
 }

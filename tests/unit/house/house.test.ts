@@ -311,6 +311,21 @@ describe('how much is to style', () => {
     expect(off).toEqual([])
   })
 
+  it('takes code between words for what it is: in any face of one width, or in the one that the house sets code in', () => {
+    const code = textStyle('Code', 'fo:font-family="Courier Prime"')
+    const of = own(
+      `<text:p text:style-name="Body">Type <text:span text:style-name="T">sail</text:span>.</text:p>`,
+      code.replace('"Code"', '"T"'),
+    )
+    expect(measureToStyle(of.reading, house())).toMatchObject({ characters: 10, toStyle: 10 })
+    const asking = (family: string) =>
+      houseSchema.parse({ ...house(), roles: [...house().roles, { id: 'code', title: 'Code', text: { family } }] })
+    expect(measureToStyle(of.reading, asking('Courier Prime')).toStyle).toBe(10)
+    expect(measureToStyle(of.reading, asking('Roboto Mono')).places).toMatchObject([
+      { why: ['Courier Prime, not Roboto Mono'], characters: 4 },
+    ])
+  })
+
   it('says what differs, where', () => {
     const automatic =
       paragraphStyle(
