@@ -6,6 +6,7 @@ import { RunPainter } from '../pdf/run-painter'
 import type { Subsetter } from '../pdf/subset'
 import type { DisplayPage } from '../../typeset/display'
 import { after, scaling, translation } from '../../typeset/matrix'
+import { hasStructure, tagAdded } from './added-tag'
 import { setText, type AddedText } from './drawn-text'
 import { facesFor } from './faces-for'
 import { resourcesOf } from './page-text'
@@ -102,12 +103,19 @@ function addedLook({ lines }: DisplayPage, { y, height }: TextAt, pageHeight: nu
 }
 
 /** What everybody should know who changes a finished PDF. */
-export function saidOf({ signed, tagged }: FinishedPdf): string[] {
+export function saidOf(finished: FinishedPdf): string[] {
+  const { signed, tagged } = finished
   return [
     ...(signed
       ? ['It is signed: the signature holds for what was there before, and readers say that it was changed since.']
       : []),
-    ...(tagged ? ['It is tagged for reading aloud: what was added stands outside of that structure.'] : []),
+    ...(tagged
+      ? [
+          hasStructure(finished)
+            ? 'It is tagged for reading aloud: what was added is read at its end.'
+            : 'It says that it is tagged for reading aloud, and has no structure: what was added stands outside of it.',
+        ]
+      : []),
   ]
 }
 
@@ -141,13 +149,13 @@ export async function settled(added: AddedText, { typesetter }: SettingTools): P
  * @param place of the text's top left, in points from the page's top left as it is looked at
  */
 export function draw(
-  { pdf }: FinishedPdf,
+  finished: FinishedPdf,
   page: PDFPage,
   drawn: DisplayPage,
   place: PagePoint,
   { typesetter, load, subsetter }: SettingTools,
 ): void {
-  const { context } = pdf
+  const { context } = finished.pdf
   const resources = ownResources(page)
   const painter = new RunPainter(context, typesetter, screenColours, freePrefix(resources))
   const operators: string[] = []
@@ -165,7 +173,9 @@ export function draw(
     fonts.set(PDFName.of(font.name), font.reference)
   }
   const before = context.register(context.flateStream('q'))
-  const content = `Q q ${matrix.map(value => String(Math.round(value * 1000) / 1000)).join(' ')} cm\n${operators.join('\n')}\nQ`
+  const mark = finished.tagged ? tagAdded(finished, page) : null
+  const shown = mark === null ? operators : [`/P <</MCID ${mark}>> BDC`, ...operators, 'EMC']
+  const content = `Q q ${matrix.map(value => String(Math.round(value * 1000) / 1000)).join(' ')} cm\n${shown.join('\n')}\nQ`
   setContents(page, [before, ...contentsOf(page), context.register(context.flateStream(content))])
 }
 

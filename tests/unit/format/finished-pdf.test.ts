@@ -175,7 +175,7 @@ describe('a finished PDF', () => {
     expect(done.plan.standIn).not.toBeNull()
     expect(done.plan.missing).toContain('ẑ')
     expect(done.said[0]).toMatch(/^put right the line in .+, since .+ has no “ẑ”/)
-    expect(done.said.join(' ')).toContain('tagged for reading aloud')
+    expect(done.said.join(' ')).toContain('what was added is read at its end')
     const seen = told(done.bytes)
     expect(seen.check).toBe(0)
     expect(seen.text).toContain(`${word}ẑ`)
