@@ -64,6 +64,8 @@ export const strays = check({
   severity: 'warning',
   looksFor: 'Text whose look departs from what its named styles say.',
   source: 'The cascade of styles (ODF 1.4 part 3, 16.2), with and without automatic styles.',
-  unseen: 'Why it was set so. Settling keeps emphasis and the faces of code, in character styles; a text set by hand throughout is drawn up.',
+  unseen:
+    'Why it was set so. Settling keeps emphasis and the faces of code, in character styles; ' +
+    'a text set by hand throughout is drawn up.',
   find: stray,
 })
