@@ -1,5 +1,5 @@
 import type { Slot } from '../document/font-attributes'
-import type { Library, Resolution } from '../font/library'
+import { requestOf, type Library, type Resolution } from '../font/library'
 import type { TextStyle } from '../style/cascade'
 
 /** How the font that a style asks for in a slot is found. */
@@ -19,6 +19,5 @@ export function resolutionOf(library: Library, style: TextStyle, slot: Slot): Re
 
 /** How a family is found by its name alone: in its regular face, with nothing that the document says of it. */
 export function resolutionOfName(library: Library, family: string, slot: Slot = 'western'): Resolution {
-  const plain = { styleName: '', weight: 400, italic: false, generic: '', pitch: '', charset: '' }
-  return library.resolve({ family, slot, ...plain })
+  return library.resolve({ ...requestOf(family, 400, false), slot })
 }

@@ -1,4 +1,5 @@
 import { parseFontFamilies } from '../document/font-family'
+import { requestOf } from '../font/library'
 import type { XmlPart } from '../xml/tree'
 import type { Look, Typesetter } from './look'
 
@@ -45,16 +46,7 @@ export function readFormulaFonts(settings: XmlPart | null, base: Look): FormulaF
       const weight = /bold/.test(variant) ? 700 : 400
       return typesetter.inFace(
         base,
-        {
-          family: parseFontFamilies(own)[0]?.name ?? base.face.family,
-          styleName: '',
-          weight,
-          italic,
-          generic: '',
-          pitch: '',
-          charset: '',
-          slot: 'western',
-        },
+        requestOf(parseFontFamilies(own)[0]?.name ?? base.face.family, weight, italic),
         size,
         color,
       )

@@ -1,5 +1,6 @@
 import type { FaceRecord } from '../../font/face'
 import { classify } from '../../font/classify'
+import { requestOf } from '../../font/library'
 import { licenceOf, type LicenceUse, type UseRight } from '../../font/licence'
 import type { Look, Typesetter } from '../../typeset/look'
 import type { Axis } from '../../typeset/harfbuzz'
@@ -155,16 +156,7 @@ export class WebFaces {
   /** How wide the text runs in its face, to how wide in a system's: by the advances of its own characters. */
   private widthBeside({ face, axes, counts }: UsedFace, family: string, bold: boolean): number {
     const { library, shaper } = this.typesetter
-    const { face: other } = library.resolve({
-      family,
-      styleName: '',
-      weight: bold ? 700 : 400,
-      italic: face.slant === 'italic',
-      generic: '',
-      pitch: '',
-      charset: '',
-      slot: 'western',
-    })
+    const { face: other } = library.resolve(requestOf(family, bold ? 700 : 400, face.slant === 'italic'))
     const [own, its] = [shaper.font(face.hash, axes), shaper.font(other.hash, [])]
     if (!own || !its) return 1
     let [wide, beside] = [0, 0]
