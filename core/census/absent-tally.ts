@@ -107,7 +107,7 @@ export class AbsentTally {
           this.put(story, paragraph, object, of.style, of.slot, { start, end, text: text.slice(start, end) })
         // An empty paragraph has its mark: it gives its line the height of the absent face.
         if (runs.length === 0 && !object)
-          this.put(story, paragraph, object, cascade.paragraph(paragraph, story.role).text, 'western', {
+          this.put(story, paragraph, object, cascade.text(paragraph, paragraph.mark, story.role), 'western', {
             start: 0,
             end: 0,
             text: '',

@@ -355,4 +355,5 @@ export const shownByChart = (
   list: null,
   holder: { kind: 'chart-text', node, styleNames, parent: null },
   inlines: [{ kind: 'text', node: -1, text, span: null, field: 'chart:label' }],
+  mark: null,
 })

@@ -16,16 +16,22 @@ const table = {
   IgnoreFirstLineIndentInNumbering: { unset: false, does: 'items of lists have no first-line indent of their own' },
   DoNotJustifyLinesWithManualBreak: { unset: true, does: 'a line that ends by a break is not justified' },
   PropLineSpacingShrinksFirstLine: { unset: true, does: 'leading below 100 % narrows the first line, too' },
-} as const
+  AllowPaddingWithoutBorders: { unset: true, does: 'padding narrows lines on a side without a border, too' },
+  PrinterIndependentLayout: {
+    unset: false,
+    said: 'high-resolution',
+    does: 'heights of lines are rounded as wholes; else what is above and what is below the baseline, each on its own',
+  },
+} as const satisfies Record<string, { unset: boolean; said?: string; does: string }>
 
 export type CompositionSetting = keyof typeof table
 export type CompositionSettings = Readonly<Record<CompositionSetting, boolean>>
 
 /** What a document says of each, or what holds where it says nothing. */
 export function readCompositionSettings(document: OdfDocument): CompositionSettings {
-  const said = Object.entries(table).map(([name, { unset }]) => {
+  const said = Object.entries(table).map(([name, each]) => {
     const value = readSetting(document, name)
-    return [name, value === null ? unset : value === 'true']
+    return [name, value === null ? each.unset : value === ('said' in each ? each.said : 'true')]
   })
   return Object.fromEntries(said) as CompositionSettings
 }

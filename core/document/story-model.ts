@@ -101,6 +101,8 @@ export interface Paragraph {
   readonly list: ListItem | null
   readonly holder: Holder | null
   readonly inlines: readonly Inline[]
+  /** Where it holds nothing: the innermost of the spans that stand empty in it. Its empty line is set in that. */
+  readonly mark: Span | null
 }
 
 export interface Cell {

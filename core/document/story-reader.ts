@@ -26,6 +26,12 @@ const count = (value: string | undefined, most: number): number =>
   Math.max(1, Math.min(most, Number.parseInt(value ?? '1', 10) || 1))
 const repeatLimit = 1024
 
+/** What is known while a paragraph is read: whether a space would collapse here, and the first span that stands empty. */
+interface Reading {
+  space: boolean
+  empty: Span | null
+}
+
 /** Reads the stories of one part. White space is processed as OpenDocument 1.4 part 3 section 6.1.2 says. */
 export class StoryReader {
   /** Outermost lists by the ids that later ones name them by. */
@@ -229,7 +235,7 @@ export class StoryReader {
 
   paragraph(element: XmlElement, at: Surroundings): Paragraph {
     const inlines: Inline[] = []
-    const state = { space: true }
+    const state: Reading = { space: true, empty: null }
     this.inlines(element, null, null, at, inlines, state)
     trimEnd(inlines)
     const level = Number.parseInt(element.attributes['text:outline-level'] ?? '1', 10) || 1
@@ -244,6 +250,7 @@ export class StoryReader {
       list: at.list,
       holder: at.holder,
       inlines,
+      mark: inlines.length === 0 ? state.empty : null,
     }
   }
 
@@ -253,7 +260,7 @@ export class StoryReader {
     field: string | null,
     at: Surroundings,
     into: Inline[],
-    state: { space: boolean },
+    state: Reading,
   ): void {
     for (const id of parent.children) {
       const node = this.part.node(id)
@@ -274,7 +281,7 @@ export class StoryReader {
     field: string | null,
     at: Surroundings,
     into: Inline[],
-    state: { space: boolean },
+    state: Reading,
   ): void {
     const { name, attributes } = element
     switch (name) {
@@ -303,6 +310,7 @@ export class StoryReader {
           classNames: classes(attributes['text:class-names']),
           parent: span,
         }
+        if (element.children.length === 0) state.empty ??= inner
         this.inlines(element, inner, field, at, into, state)
         return
       }

@@ -10,6 +10,13 @@ export interface AliasGroup {
   readonly family: string
 }
 
+/** Spaces and hyphens are where spellings of one name differ most. */
+export const spellingKey = (name: string): string =>
+  name
+    .normalize('NFC')
+    .toLowerCase()
+    .replace(/[\s_-]+/g, '')
+
 export const aliasGroups: readonly AliasGroup[] = [
   {
     kind: 'metric-compatible',

@@ -1,6 +1,7 @@
 import { isSymbolFamily } from '../document/font-references'
-import { aliasGroups } from './family-alias'
+import { aliasGroups, spellingKey } from './family-alias'
 import { covers, needsNoGlyph, parseStyleName, type FaceRecord } from './face'
+import { knownLineHeights, ownLineHeights, type LineHeights } from './line-heights'
 import { coveredScripts, type CoveredScript } from './measure/covered-scripts'
 
 /** What is asked for: a family as a document names it, and the weight and posture its styles ask of it. */
@@ -44,6 +45,8 @@ export interface Resolution {
   /** The face has the very weight and posture asked for. Never is a weight or slant invented. */
   readonly exact: boolean
   readonly reason: string
+  /** How high its lines are: of the family that is named, where that is known, else of the face that shows it. */
+  readonly lines: LineHeights
 }
 
 /** In which text a stand-in stands in: of a slot, of a script, or in all. */
@@ -58,13 +61,6 @@ export interface StandIn {
   readonly script: (typeof standInScripts)[number]
   readonly to: string
 }
-
-/** Spaces and hyphens are where spellings of one name differ most. */
-const spellingKey = (name: string) =>
-  name
-    .normalize('NFC')
-    .toLowerCase()
-    .replace(/[\s_-]+/g, '')
 
 const serifStandIn = ['Liberation Serif', 'DejaVu Serif']
 const sansStandIn = ['Liberation Sans', 'DejaVu Sans']
@@ -146,11 +142,16 @@ export class Library {
       `${request.italic}\n${request.generic}\n${request.pitch}\n${request.charset}\n` +
       `${request.slot}`
     let resolution = this.resolved.get(key)
-    if (!resolution) this.resolved.set(key, (resolution = this.find(request)))
+    if (!resolution) {
+      const found = this.find(request)
+      const named = found.status === 'present' ? null : knownLineHeights(request.family)
+      resolution = { ...found, lines: named ?? ownLineHeights(found.face.measures) }
+      this.resolved.set(key, resolution)
+    }
     return resolution
   }
 
-  private find(request: FaceRequest): Resolution {
+  private find(request: FaceRequest): Omit<Resolution, 'lines'> {
     const own = this.families.get(spellingKey(request.family))
     if (own) {
       const written = own[0]!.family === request.family ? '' : `, written “${request.family}” here`
@@ -184,7 +185,9 @@ export class Library {
     if (alias && faces) {
       const reason =
         alias.kind === 'metric-compatible'
-          ? `${alias.family} has the same widths as ${request.family}; its lines may be higher or lower`
+          ? `${alias.family} has the same widths as ${request.family}; ${
+              knownLineHeights(request.family) ? 'lines are as high as there' : 'its lines may be higher or lower'
+            }`
           : `${alias.family} is the same design as ${request.family}`
       return { status: 'alias', ...chosen(faces, request), reason }
     }
@@ -226,7 +229,7 @@ export class Library {
     })
   }
 
-  private standIn(request: FaceRequest): Resolution {
+  private standIn(request: FaceRequest): Omit<Resolution, 'lines'> {
     const general = request.family === '' ? null : this.pickedFor(request.family, request.slot, 'general')
     if (general)
       return {

@@ -3,7 +3,7 @@ import type { OdfDocument, Subdocument } from '../document/open'
 import type { Paragraph, Span, Story } from '../document/story-model'
 import { faceLookup, looksSame, resolve, type Effective, type FaceLookup } from './effective'
 import { readRules, type Rules } from '../document/rules'
-import { externalLeading, readCompositionSettings, type CompositionSettings } from '../document/composition-settings'
+import { readCompositionSettings, type CompositionSettings } from '../document/composition-settings'
 import { namedLayers, paragraphLayers, spanLayers, type Layer } from './layers'
 import type { Slot } from '../document/font-attributes'
 
@@ -18,7 +18,8 @@ export class TextStyle {
     layers: readonly Layer[],
     private readonly find: FaceLookup,
     readonly rules: Rules,
-    readonly externalLeading: boolean,
+    /** How its document is composed. */
+    readonly settings: CompositionSettings,
     /** Where it is the left one of a pair that is corrected: by how many points, and how it is styled but for that. */
     readonly pair: { readonly spacing: number; readonly apart: TextStyle } | null = null,
   ) {
@@ -270,15 +271,7 @@ export class Cascade {
   }
 
   private intern(key: string, scope: StyleScope, layers: readonly Layer[], pair: TextStyle['pair'] = null): TextStyle {
-    const style = new TextStyle(
-      this.styles.length,
-      scope,
-      layers,
-      this.find,
-      this.rules,
-      externalLeading(this.settings),
-      pair,
-    )
+    const style = new TextStyle(this.styles.length, scope, layers, this.find, this.rules, this.settings, pair)
     this.styles.push(style)
     this.texts.set(key, style)
     return style

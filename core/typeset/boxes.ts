@@ -298,12 +298,14 @@ export class BoxComposer implements BoxSetter {
     const columns = this.styles.columnsOf(frame.part, 'graphic', frame.graphicStyle)
     if (chain === null && grows && !columns) {
       const inner = this.stack(frame.blocks, role, inside.width)
-      const height = Math.max(minimum ?? 0, inner.height + around)
+      // The space below the last paragraph is none of the frame's: so pages of real files come out.
+      const needed = inner.height - inner.after + around
+      const height = Math.max(minimum ?? 0, needed)
       this.noteFill({
         part: frame.part,
         node: frame.node,
         name: frame.name,
-        room: Math.max((minimum ?? 0) - inner.height - around, 0),
+        room: Math.max((minimum ?? 0) - needed, 0),
         over: null,
         shrunk: 1,
       })

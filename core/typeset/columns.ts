@@ -1,4 +1,5 @@
 import type { Frame, Inline } from '../document/story-model'
+import { edges } from './geometry'
 import type { Fragment } from './fragments'
 import type { LineRoom } from './lines'
 
@@ -105,7 +106,7 @@ export function roomAt(column: Column, y: number, height: number): LineRoom | { 
 
 /**
  * Where a frame's left or top edge stands: from the edge that its `…-rel` names (ODF 1.4 part 3, 20.297 ff. and
- * 20.399 ff.).
+ * 20.399 ff.). What stands at the top has its own space above it there, as the pages of real files tell.
  */
 export function framePlace(
   frame: Frame,
@@ -169,7 +170,7 @@ export function framePlace(
         : vertical === 'below'
           ? down.y + down.height
           : vertical === 'top'
-            ? down.y
+            ? down.y + edges(properties, 'fo:margin').top
             : down.y + stated.y
   return { x, y }
 }

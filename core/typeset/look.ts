@@ -2,8 +2,10 @@ import type { Slot } from '../document/font-attributes'
 import { covers, needsNoGlyph, type FaceRecord } from '../font/face'
 import { isPrivateUse, isSymbolFamily, symbolMeaning } from '../font/symbol-encodings'
 import type { FaceRequest, Library, Resolution } from '../font/library'
+import { ownLineHeights, type LineHeights } from '../font/line-heights'
 import type { CoveredScript } from '../font/measure/covered-scripts'
 import type { TextStyle } from '../style/cascade'
+import { externalLeading } from '../document/composition-settings'
 import { points } from '../document/lengths'
 import { percent } from '../style/properties'
 import type { Axis, Feature } from './harfbuzz'
@@ -48,8 +50,12 @@ export interface Look {
   readonly outline: boolean
   readonly shadow: boolean
   readonly hidden: boolean
+  /** How high lines are of what the file names, or of the face that shows it. */
+  readonly lines: LineHeights
   /** Its lines have the gap that the font asks for. */
   readonly lineGap: boolean
+  /** Heights of its lines are rounded as wholes. */
+  readonly wholeHeights: boolean
   readonly transform: Transform
   /** Lower-case letters are set as small capitals made from capitals, as the face has none of its own. */
   readonly madeSmallCaps: boolean
@@ -135,7 +141,10 @@ export class Typesetter {
     const key = `${face.hash}|${JSON.stringify(others)}`
     let look = this.looks.get(key)
     if (!look) {
-      const { lineAscent, lineDescent, lineGap } = face.measures
+      const { above, below, gap } = values.lines
+      const ascent = rounded(((above + (values.lineGap ? gap : 0)) * values.size) / 1000)
+      const whole = rounded(((above + below + (values.lineGap ? gap : 0)) * values.size) / 1000)
+      const descent = values.wholeHeights ? whole - ascent : rounded((below * values.size) / 1000)
       // Written out, so that all looks are alike to the machine: they are read in its innermost loops.
       look = {
         id: this.count++,
@@ -157,7 +166,9 @@ export class Typesetter {
         madeSmallCaps: values.madeSmallCaps,
         scriptFaces: values.scriptFaces,
         symbols: values.symbols,
+        lines: values.lines,
         lineGap: values.lineGap,
+        wholeHeights: values.wholeHeights,
         hyphenate: values.hyphenate,
         language: values.language,
         features: values.features,
@@ -165,8 +176,8 @@ export class Typesetter {
         corrections: values.corrections,
         shapes: [],
         mixed: new Map(),
-        ascent: rounded(((lineAscent + (values.lineGap ? lineGap : 0)) * values.size) / 1000) + values.rise,
-        descent: rounded((lineDescent * values.size) / 1000) - values.rise,
+        ascent: ascent + values.rise,
+        descent: descent - values.rise,
       }
       this.looks.set(key, look)
     }
@@ -180,7 +191,7 @@ export class Typesetter {
 
   /** A look for signs its own face lacks: the same in all but the face. */
   substitute(look: Look, face: FaceRecord): Look {
-    return this.derive(look, face.hash, { face })
+    return this.derive(look, face.hash, { face, lines: ownLineHeights(face.measures) })
   }
 
   /** The same look at another size, with what hangs on size: for drop caps. */
@@ -195,10 +206,11 @@ export class Typesetter {
 
   /** The look of a sign that stands in a face, size and colour of its own, whatever else text has; '' is no colour. */
   inFace(look: Look, request: FaceRequest, size: number, color: string): Look {
-    const { status, face } = this.library.resolve(request)
-    return this.derive(look, JSON.stringify(['in', face.hash, status, size, color]), {
+    const { status, face, lines } = this.library.resolve(request)
+    return this.derive(look, JSON.stringify(['in', face.hash, status, lines, size, color]), {
       status,
       face,
+      lines,
       size,
       rise: 0,
       letterSpacing: 0,
@@ -243,7 +255,7 @@ export class Typesetter {
       resolution.status === 'absent'
         ? this.library.scriptStandIns(request).map(each => ({ script: each.script, hash: each.face.hash }))
         : []
-    const position = textPosition(shared['style:text-position'], values.size)
+    const position = textPosition(shared['style:text-position'], values.size, resolution.lines)
     const size = values.size * position.scale
     const automatic = !/^#[0-9a-f]{6}$/i.test(shared['fo:color']) || shared['style:use-window-font-color'] === 'true'
     const color = automatic ? '#000000' : shared['fo:color']
@@ -275,7 +287,9 @@ export class Typesetter {
       symbols: resolution.status !== 'present' && isSymbolFamily(values.font.family) ? values.font.family : '',
       hyphenate: shared['fo:hyphenate'] === 'true',
       hidden: shared['text:display'] === 'none',
-      lineGap: style.externalLeading,
+      lines: resolution.lines,
+      lineGap: externalLeading(style.settings),
+      wholeHeights: style.settings.PrinterIndependentLayout,
       language: values.language,
       underline: lineMark(
         shared['style:text-underline-style'],
@@ -360,8 +374,8 @@ export class Typesetter {
 }
 
 /**
- * Heights above and below the baseline come in twentieths of a point: so the pages of files that tell where theirs ended
- * come out best.
+ * Heights of lines, and what of them is above the baseline, come in twentieths of a point: so the pages of files that tell
+ * where theirs ended come out best.
  */
 const rounded = (length: number): number => Math.round(length * 20) / 20
 
@@ -418,9 +432,12 @@ function lineMark(
  * style:text-position (20.410): a rise as a percentage of the size, or super or sub, and the size of raised text
  * (58 % where unsaid).
  */
-function textPosition(value: string, size: number): { rise: number; scale: number } {
+function textPosition(value: string, size: number, lines: LineHeights): { rise: number; scale: number } {
   const [where, scaled] = value.trim().split(/\s+/)
   if (!where) return { rise: 0, scale: 1 }
-  const rise = where === 'super' ? 0.33 : where === 'sub' ? -0.33 : (percent(where) ?? 0)
-  return { rise: rise * size, scale: rise === 0 ? 1 : (percent(scaled) ?? 0.58) }
+  const small = percent(scaled) ?? 0.58
+  if (where === 'super') return { rise: ((lines.above * size) / 1000) * (1 - small), scale: small }
+  if (where === 'sub') return { rise: ((-lines.below * size) / 1000) * (1 - small), scale: small }
+  const rise = percent(where) ?? 0
+  return { rise: rise * size, scale: rise === 0 ? 1 : small }
 }

@@ -112,4 +112,5 @@ const plainParagraph = (part: string): Paragraph => ({
   list: null,
   holder: null,
   inlines: [],
+  mark: null,
 })

@@ -78,6 +78,13 @@ function textProperty(layers: readonly Layer[], name: string): string | undefine
   return layers.findLast(layer => layer.text[name] !== undefined)?.text[name]
 }
 
+/** Padding above and below the text, and beside it where a border stands. */
+const besideBorders = (padding: Edges, border: Edges): Edges => ({
+  ...padding,
+  right: border.right > 0 ? padding.right : 0,
+  left: border.left > 0 ? padding.left : 0,
+})
+
 /** What of a workshop a look hangs on. */
 interface LookWorkshop {
   readonly cascade: Cascade
@@ -107,12 +114,14 @@ export function paragraphLook(style: ParagraphStyle, workshop: LookWorkshop): Pa
     extra: points(leading['style:line-spacing']) ?? 0,
   }
   const background = properties['fo:background-color'] ?? ''
+  const border = borderWidths(properties)
+  const padding = edges(properties, 'fo:padding')
   const made: ParagraphLook = {
     properties,
     ownStyle: style.named,
     margin: edges(properties, 'fo:margin'),
-    padding: edges(properties, 'fo:padding'),
-    border: borderWidths(properties),
+    padding: cascade.settings.AllowPaddingWithoutBorders ? padding : besideBorders(padding, border),
+    border,
     borderColor: borderColor(properties),
     background: /^#[0-9a-f]{6}$/i.test(background) ? background : '',
     indent:

@@ -131,8 +131,8 @@ export function layoutParagraph(
         : typesetter.look(style.text, 'western')
   const hasFrames = analysis.hasObjects && analysis.runs.some(run => run.inline.kind === 'frame')
   const usual = shape === null && !hasFrames && look.drop === null
-  // Without text, the paragraph's own look makes its one line.
-  const empty = looks.length === 0 ? typesetter.look(style.text, 'western') : null
+  // Without text, the paragraph's own look makes its one line, or that of a span that stands empty in it.
+  const empty = looks.length === 0 ? typesetter.look(cascade.text(paragraph, paragraph.mark, role), 'western') : null
   const kept = usual ? kitchenOf(typesetter).layouts.get(shown) : undefined
   const known = kept?.find(
     each =>
@@ -151,7 +151,7 @@ export function layoutParagraph(
     role,
     columnWidth,
     workshop,
-    { style, look, analysis, looks, level, labelText, labelLook: ownLabelLook, citation },
+    { style, look, analysis, looks, empty, level, labelText, labelLook: ownLabelLook, citation },
     frameSize,
     shape,
   )
@@ -178,6 +178,8 @@ const noNotes: readonly NoteAt[] = []
 interface Parts extends LabelParts {
   readonly analysis: Analysis
   readonly looks: readonly Look[]
+  /** What its one line is set in where it holds nothing. */
+  readonly empty: Look | null
 }
 
 function compose(
@@ -192,7 +194,7 @@ function compose(
   const { typesetter } = workshop
   const { look, analysis, looks } = parts
   const { margin, padding, border } = look
-  const empty = typesetter.look(parts.style.text, 'western')
+  const empty = parts.empty ?? typesetter.look(parts.style.text, 'western')
   const set = new SetText(analysis, looks, typesetter, frameSize, { autospace: look.autospace, hanging: look.hanging })
   const {
     left: indent,

@@ -1,4 +1,5 @@
 import { paragraphsOf } from '../document/stories'
+import { paragraphText } from '../style/runs'
 import type { Inline, Paragraph } from '../document/story-model'
 import type { OdfDocument } from '../document/open'
 import { statedPages, type Composition } from './compose'
@@ -66,6 +67,31 @@ function offsetIn(paragraph: Paragraph, node: number): TextPlace {
   return { node: paragraph.node, offset }
 }
 
+/** Whether a paragraph holds nothing but frames that stand beside its line. */
+const holdsFrames = ({ inlines }: Paragraph): boolean =>
+  inlines.length > 0 && inlines.every(inline => inline.kind === 'frame' && inline.frame.anchor !== 'as-char')
+
+/**
+ * Paragraphs of the body by which a page may begin though its mark stands behind them, by the paragraph with the mark: of a
+ * page that begins with nothing but a figure the mark is in the next paragraph, as files show whose lists of figures say
+ * where each of these is. With each the paragraph in front of it, if there is one.
+ */
+function figuresBefore(document: OdfDocument, body: readonly Paragraph[]): Map<number, [Paragraph, Paragraph | null]> {
+  const part = document.parts.get('content.xml')
+  const isText = (id: number) => /^text:(p|h)$/.test(part!.element(id).name)
+  const inText = ({ node }: Paragraph) => {
+    for (let id = part!.node(node).parent; id >= 0; id = part!.node(id).parent) if (isText(id)) return true
+    return false
+  }
+  const found = new Map<number, [Paragraph, Paragraph | null]>()
+  const outer = part ? body.filter(paragraph => !inText(paragraph)) : []
+  for (const [at, { node }] of outer.entries()) {
+    const figure = outer[at - 1]
+    if (figure && holdsFrames(figure)) found.set(node, [figure, outer[at - 2] ?? null])
+  }
+  return found
+}
+
 /** A line on our pages: the stretch of its paragraph's text, its page, and where its top is on it, in points. */
 interface LineOnPage {
   readonly start: number
@@ -109,6 +135,18 @@ export function matchBreaks(composition: Composition): BreakMatch | null {
   if (breaks.length === 0) return null
   const { lines, firsts } = linesOn(composition)
   const begins = new Set([...firsts.values()].map(each => JSON.stringify([each.node, each.offset])))
+  const figures = figuresBefore(document, body)
+  const beginsWithFigure = ({ node, offset }: TextPlace, page: number): boolean => {
+    const [figure, before] = (offset === 0 && figures.get(node)) || [null, null]
+    const last = before && lines.get(before.node)?.at(-1)
+    return (
+      figure !== null &&
+      lines.get(figure.node)?.[0]?.page === page &&
+      last !== undefined &&
+      last !== null &&
+      last.page < page
+    )
+  }
   const usual = usualHeight(lines)
   let met = 0
   let first: BreakMatch['first'] = null
@@ -122,16 +160,16 @@ export function matchBreaks(composition: Composition): BreakMatch | null {
     }
     const page = composition.pages[line.page]!
     const whole = page.geometry.height - page.geometry.margin.top - page.geometry.margin.bottom
-    const starts = begins.has(JSON.stringify([place.node, place.offset]))
+    const starts = begins.has(JSON.stringify([place.node, place.offset])) || beginsWithFigure(place, line.page)
     const down = starts ? 0 : line.y - page.geometry.margin.top
     if (starts) met++
     else
       first ??= {
         page: index + 2,
-        words: (body.find(each => each.node === place.node)?.inlines ?? [])
-          .map(inline => (inline.kind === 'text' || inline.kind === 'space' ? inline.text : ''))
-          .join('')
-          .slice(place.offset, place.offset + 40),
+        words: paragraphText(body.find(each => each.node === place.node)!)
+          .slice(place.offset, place.offset + 40)
+          .replaceAll('\n', ' ')
+          .trim(),
         lines: Math.round((Math.min(down, whole - down) / usual) * 10) / 10,
       }
     if (before !== null) {

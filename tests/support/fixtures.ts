@@ -40,6 +40,19 @@ export const smallPage =
 export const standardMaster = (inside = '') =>
   `<style:master-page style:name="Standard" style:page-layout-name="pm">${inside}</style:master-page>`
 
+/** Settings that a document carries for whoever lays it out. */
+export const settingsPart = (values: Record<string, string>): Part => ({
+  path: 'settings.xml',
+  type: 'text/xml',
+  content:
+    '<office:document-settings xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" ' +
+    'xmlns:config="urn:oasis:names:tc:opendocument:xmlns:config:1.0"><office:settings><config:config-item-set>' +
+    Object.entries(values)
+      .map(([name, value]) => `<config:config-item config:name="${name}">${value}</config:config-item>`)
+      .join('') +
+    '</config:config-item-set></office:settings></office:document-settings>',
+})
+
 /** A small text document. */
 export function makeOdt(fixture: Fixture): Uint8Array {
   const content =

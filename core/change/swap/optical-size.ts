@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { Slot } from '../../document/font-attributes'
-import { measuresIn, type FaceMeasures, type FaceRecord } from '../../font/face'
+import { measuresIn, type FaceRecord } from '../../font/face'
+import type { LineHeights } from '../../font/line-heights'
 import type { CoveredScript } from '../../font/measure/covered-scripts'
 import type { ScriptMeasures } from '../../font/measure/scripts'
 
@@ -75,5 +76,5 @@ export function roundedSize(points: number, step: number): number {
 }
 
 /** Distance of baselines that a face asks for at a size, in points: ascent, descent and gap. */
-export const faceLeading = ({ lineAscent, lineDescent, lineGap }: FaceMeasures, size: number, gap: boolean): number =>
-  ((lineAscent + lineDescent + (gap ? lineGap : 0)) * size) / 1000
+export const faceLeading = (lines: LineHeights, size: number, gap: boolean): number =>
+  ((lines.above + lines.below + (gap ? lines.gap : 0)) * size) / 1000

@@ -1,3 +1,4 @@
+import { externalLeading } from '../../document/composition-settings'
 import { points } from '../../document/lengths'
 import { slotAttributes } from '../../style/properties'
 import type { TextStyle } from '../../style/cascade'
@@ -150,9 +151,9 @@ function setLeading(
     const absolute = points(stated)
     // A percentage follows the size by itself, and what is in points stays by itself.
     if ((mode === 'follow') !== (absolute !== null)) continue
-    const { face } = resolutionOf(planner.library, use.style, use.slot)
+    const { lines } = resolutionOf(planner.library, use.style, use.slot)
     const distance =
-      faceLeading(face.measures, effective.slots[use.slot].size, use.style.externalLeading) *
+      faceLeading(lines, effective.slots[use.slot].size, externalLeading(use.style.settings)) *
       (stated?.endsWith('%') ? Number.parseFloat(stated) / 100 : 1)
     const after = inPoints(roundedSize(absolute === null ? distance : absolute * factors[use.slot], 0.1))
     const at = effective.winners['fo:line-height'] ?? -1

@@ -76,6 +76,19 @@ describe('absent faces', () => {
     expect(nobody!.layers.map(each => each.layer)).toEqual(['declaration'])
   })
 
+  it('counts the mark of an empty paragraph in the span that stands empty there, which makes its line', () => {
+    const marks = (paragraph: string, span: string) => {
+      const of = sessionOf({
+        faces: face('Brannock') + face('Spectral'),
+        automatic: paragraphStyle('P', `style:font-name="${paragraph}"`) + textStyle('S', `style:font-name="${span}"`),
+        body: '<text:p text:style-name="P"><text:span text:style-name="S"/></text:p>',
+      })
+      return of.absent.faces.find(each => each.family === 'Brannock')?.emptyMarks ?? 0
+    }
+    expect(marks('Spectral', 'Brannock')).toBe(1)
+    expect(marks('Brannock', 'Spectral')).toBe(0)
+  })
+
   it('reads what the declaration says beside the name', () => {
     const of = sessionOf({
       faces: face(

@@ -93,6 +93,12 @@ describe('names', () => {
       face: { family: 'Liberation Serif', weight: 700 },
       reason: expect.stringMatching(/same widths as .+; its lines may be higher or lower$/),
     })
+    // Of some it is known how high their lines are, and they are set so.
+    expect(request('Courier')).toMatchObject({
+      reason: 'Liberation Mono has the same widths as Courier; lines are as high as there',
+      lines: { above: 603, below: 397, gap: 200 },
+    })
+    expect(request('Courier New').lines).toEqual(request('Liberation Mono').lines)
     for (const group of aliasGroups)
       for (const name of group.names)
         expect(request(name), name).toMatchObject({ status: 'alias', face: { family: group.family } })

@@ -3,7 +3,7 @@ import { borderColor, borderWidths, edges, lengthOf, readGeometries } from '../.
 import { displayPage } from '../../../core/typeset/display'
 import { pageSvg } from '../../../core/typeset/svg'
 import { sailingGuide } from '../../../demo/sailing-guide'
-import { face, openOdt, paragraphStyle, session, sessionOf, typesetter } from '../../support/fixtures'
+import { face, openOdt, paragraphStyle, session, sessionOf, settingsPart, typesetter } from '../../support/fixtures'
 
 const centimetre = 72 / 2.54
 
@@ -126,19 +126,7 @@ describe('spaces between paragraphs', () => {
         paragraphStyle('A', 'fo:font-size="10pt"', 'fo:margin-bottom="10pt"') +
         paragraphStyle('B', 'fo:font-size="10pt"', 'fo:margin-top="6pt"'),
       body: '<text:p text:style-name="A">a</text:p><text:p text:style-name="B">b</text:p>',
-      parts:
-        settings === undefined
-          ? []
-          : [
-              {
-                path: 'settings.xml',
-                type: 'text/xml',
-                content:
-                  `<office:document-settings xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" ` +
-                  `xmlns:config="urn:oasis:names:tc:opendocument:xmlns:config:1.0"><config:config-item ` +
-                  `config:name="AddParaTableSpacing">${settings}</config:config-item></office:document-settings>`,
-              },
-            ],
+      parts: settings === undefined ? [] : [settingsPart({ AddParaTableSpacing: settings })],
     }).composition
     const lines = displayPage(composition.pages[0]!).lines
     const first = lines[0]!

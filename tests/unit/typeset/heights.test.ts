@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { displayPage, type DisplayPage } from '../../../core/typeset/display'
-import { face, paragraphStyle, sessionOf, textStyle, type Fixture } from '../../support/fixtures'
+import { face, paragraphStyle, sessionOf, settingsPart, textStyle, type Fixture } from '../../support/fixtures'
 
 /*
  * How high lines are and what lies between them, as files behave that tell where their pages ended.
@@ -9,17 +9,6 @@ import { face, paragraphStyle, sessionOf, textStyle, type Fixture } from '../../
 const base =
   '<style:default-style style:family="paragraph"><style:text-properties style:font-name="Spectral" ' +
   'fo:font-size="12pt"/></style:default-style>'
-const settings = (values: Record<string, string>) => ({
-  path: 'settings.xml',
-  type: 'text/xml',
-  content:
-    '<office:document-settings xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" ' +
-    'xmlns:config="urn:oasis:names:tc:opendocument:xmlns:config:1.0"><office:settings><config:config-item-set>' +
-    Object.entries(values)
-      .map(([name, value]) => `<config:config-item config:name="${name}">${value}</config:config-item>`)
-      .join('') +
-    '</config:config-item-set></office:settings></office:document-settings>',
-})
 const pageOf = (fixture: Fixture): DisplayPage =>
   displayPage(
     sessionOf({ faces: face('Spectral'), stylesFaces: face('Spectral'), styles: base, ...fixture }).composition
@@ -43,7 +32,8 @@ describe('lines', () => {
     const lora = { faces: face('Carlito'), stylesFaces: face('Carlito') }
     const body = '<text:p text:style-name="P">a</text:p><text:p text:style-name="P">b</text:p>'
     const automatic = paragraphStyle('P', 'style:font-name="Carlito"')
-    const step = (values: Record<string, string>) => steps({ ...lora, automatic, body, parts: [settings(values)] })[0]!
+    const step = (values: Record<string, string>) =>
+      steps({ ...lora, automatic, body, parts: [settingsPart(values)] })[0]!
     const usual = step({})
     expect(step({ AddExternalLeading: 'true', UnxForceZeroExtLeading: 'false' })).toBe(usual)
     const without = step({ AddExternalLeading: 'false' })
@@ -147,7 +137,7 @@ describe('tab stops', () => {
           '<style:tab-stops><style:tab-stop style:position="5cm"/></style:tab-stops></style:paragraph-properties>' +
           '</style:style>',
         body: '<text:p text:style-name="T">a<text:tab/>b</text:p>',
-        parts: [settings(values)],
+        parts: [settingsPart(values)],
       })
       const [a, b] = ['a', 'b'].map(text => page.runs.find(run => run.text === text)!.x)
       return ((b! - a!) / 72) * 2.54
@@ -175,7 +165,7 @@ describe('labels', () => {
         '<text:list-item><text:p text:style-name="P">text</text:p></text:list-item>',
         {
           automatic: paragraphStyle('P', '', 'fo:margin-left="2cm" fo:text-indent="-0.5cm"'),
-          parts: [settings(values)],
+          parts: [settingsPart(values)],
         },
       )
       const left = page.runs.find(run => run.text === 'text')!.x
@@ -260,7 +250,7 @@ describe('tables', () => {
       body: `<table:table table:style-name="T"><table:table-column table:number-columns-repeated="2"/>${[1, 2, 3]
         .map(row => `<table:table-row>${cell(`${row}a`)}${cell(`${row}b`)}</table:table-row>`)
         .join('')}</table:table>`,
-      parts: [settings(values)],
+      parts: [settingsPart(values)],
     })
 
   it('whose borders collapse have one between two cells, not two', () => {

@@ -10,6 +10,7 @@ import {
   openOdt,
   paragraphStyle,
   sessionOf,
+  settingsPart,
   smallPage,
   standardMaster,
   textStyle,
@@ -135,22 +136,13 @@ describe('keeping together', () => {
     const body = p('a', 'U') + p('b', 'D')
     const automatic =
       paragraphStyle('U', '', 'fo:margin-bottom="10pt"') + paragraphStyle('D', '', 'fo:margin-top="6pt"')
-    const settings = (adds: boolean) => ({
-      path: 'settings.xml',
-      type: 'text/xml',
-      content:
-        `<?xml version="1.0"?><office:document-settings xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" ` +
-        `xmlns:config="urn:oasis:names:tc:opendocument:xmlns:config:1.0"><office:settings>` +
-        `<config:config-item config:name="AddParaTableSpacing">${adds}</config:config-item>` +
-        `</office:settings></office:document-settings>`,
-    })
     const gap = (adds: boolean) => {
-      const [page] = pagesOf({ automatic, body, parts: [settings(adds)] })
+      const [page] = pagesOf({ automatic, body, parts: [settingsPart({ AddParaTableSpacing: String(adds) })] })
       return page!.lines[1]!.y - page!.lines[0]!.y - page!.lines[0]!.height
     }
     expect(gap(false)).toBeCloseTo(10, 1)
     expect(gap(true)).toBeCloseTo(16, 1)
-    expect(readSetting(openOdt({ parts: [settings(true)] }), 'AddParaTableSpacing')).toBe('true')
+    expect(readSetting(openOdt({ parts: [settingsPart({ AddParaTableSpacing: 'true' })] }), 'AddParaTableSpacing')).toBe('true')
     expect(readSetting(openOdt({}), 'AddParaTableSpacing')).toBeNull()
   })
 })
