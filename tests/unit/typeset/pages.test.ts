@@ -142,7 +142,9 @@ describe('keeping together', () => {
     }
     expect(gap(false)).toBeCloseTo(10, 1)
     expect(gap(true)).toBeCloseTo(16, 1)
-    expect(readSetting(openOdt({ parts: [settingsPart({ AddParaTableSpacing: 'true' })] }), 'AddParaTableSpacing')).toBe('true')
+    expect(
+      readSetting(openOdt({ parts: [settingsPart({ AddParaTableSpacing: 'true' })] }), 'AddParaTableSpacing'),
+    ).toBe('true')
     expect(readSetting(openOdt({}), 'AddParaTableSpacing')).toBeNull()
   })
 })
