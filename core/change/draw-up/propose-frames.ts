@@ -6,6 +6,7 @@ import type { DrawnStyle, Said } from './model'
 import { nameStyles, type Named } from './names'
 import { foldedVoices, type ProposalOptions } from './propose'
 import { purposesOf, type Purpose } from './purposes'
+import { findStyle, type StyleScope } from '../../document/styles'
 import type { Reading } from '../../style/reading'
 
 /** A graphic style in the making: a voice, and the frames whose text speaks in it. */
@@ -123,7 +124,7 @@ function existing(gathered: Gathered, look: Look, base: string | null, frames: r
   for (const style of scope.common.values()) {
     if (style.family !== 'graphic' || style.name === base || Object.keys(style.graphic).length > 0) continue
     const chain = groundOf(gathered, frames[0]!.part, style.name)
-    if (!goesBackTo(scope.common, style.parentName, base)) continue
+    if (!goesBackTo(scope, style.parentName, base)) continue
     const wanted = { ...groundOf(gathered, frames[0]!.part, base).paragraph, ...said.paragraph }
     if (same(chain.text, look) && same(chain.paragraph, wanted)) return style.name
   }
@@ -131,14 +132,10 @@ function existing(gathered: Gathered, look: Look, base: string | null, frames: r
 }
 
 /** Whether a chain of parents that say nothing of shapes ends at a base. */
-function goesBackTo(
-  common: ReadonlyMap<string, { readonly parentName: string | null; readonly graphic: object }>,
-  parent: string | null,
-  base: string | null,
-): boolean {
+function goesBackTo(scope: StyleScope, parent: string | null, base: string | null): boolean {
   for (let at = parent, steps = 0; steps < 50; steps++) {
     if (at === base) return true
-    const style = at === null ? undefined : common.get(`graphic\\n${at}`)
+    const style = at === null ? undefined : findStyle(scope, 'graphic', at)
     if (!style || Object.keys(style.graphic).length > 0) return false
     at = style.parentName
   }

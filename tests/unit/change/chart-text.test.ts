@@ -90,6 +90,20 @@ describe('text of charts', () => {
     ])
   })
 
+  it('is walked to by its own words, and by its style where the chart works them out', () => {
+    const of = deck()
+    const { plan } = planned(of, [
+      wish([
+        { of: 'title', setting: { size: 20 } },
+        { of: 'value', setting: { size: 10 } },
+      ]),
+    ])
+    const placesOf = (text: string) => plan.rows.find(row => row.key.of === text)!.places
+    const nameOf = ({ part, node }: { part: string; node: number }) => of.document.parts.get(part)!.element(node).name
+    expect(placesOf('title').map(nameOf)).toEqual(['text:p'])
+    expect(placesOf('value').map(nameOf)).toEqual(['style:style'])
+  })
+
   it('may be left out chart by chart', () => {
     const asked = wish([{ of: 'title', setting: { size: 20 } }])
     const [row] = planned(deck(), [asked]).plan.rows

@@ -36,6 +36,8 @@ const looks = (of: DocumentSession): string[] =>
         `${voiceWord(values)} ${window === 'true' ? '' : (color ?? '')}`
       return [
         told(paragraphLookOf(style.properties)),
+        // An empty line is as high as its style says.
+        ...(runs.length === 0 ? [told(lookOf(style.text.effective))] : []),
         ...runs
           .map(run => ({ from: run.start, look: told(lookOf(run.style.effective)) }))
           .filter((run, at, all) => run.look !== all[at - 1]?.look)
@@ -136,6 +138,7 @@ describe('drawing up the loose frames of a deck or drawing', () => {
     expect(text.parentName).toBe('standard')
     expect(larger.parentName).toBe(text.name)
     expect(Object.keys(larger.text)).toEqual(['fo:font-size'])
+    expect([text.paragraph, larger.paragraph]).toEqual([{ 'fo:margin-bottom': '2mm' }, {}])
     expect(after.reading.cascade.rules.styles.map(each => [each.style.family, each.role]).sort()).toEqual([
       ['graphic', 'body'],
       ['graphic', 'body'],
@@ -184,6 +187,38 @@ describe('drawing up the loose frames of a deck or drawing', () => {
     expect(new Set(taken.after.detail.census.faces.map(each => each.family))).toEqual(new Set(['Spectral']))
     const nowhere = [{ ...into[0]!, into: { kind: 'style', name: 'Gone' } }]
     expect(() => quickly(left.after, drawUp({ choices: nowhere }))).toThrow(/no graphic style “Gone” any more/)
+  })
+
+  it('takes a style that is there where it says nothing of shapes, nor any between it and the base', () => {
+    const panel = (parentName: string) =>
+      drawingOf({
+        kind: 'drawing',
+        styles:
+          graphicStyle('standard', 'draw:fill="none"', 'fo:font-family="Skerrow" fo:font-size="18pt"') +
+          graphicStyle('Panel', 'draw:fill="solid"', '', '', ' style:parent-style-name="standard"') +
+          graphicStyle('Plain', '', '', '', ' style:parent-style-name="standard"').replace(
+            '<style:graphic-properties />',
+            '',
+          ) +
+          graphicStyle(
+            'Small',
+            '',
+            'fo:font-family="Spectral" fo:font-size="9pt"',
+            '',
+            ` style:parent-style-name="${parentName}"`,
+          ).replace('<style:graphic-properties />', ''),
+        automatic: textStyle('T1', 'fo:font-family="Spectral" fo:font-size="9pt"'),
+        pages: drawnPage(
+          textFrame(
+            shapeAt(1, 1, 8, 2),
+            `<text:p><text:span text:style-name="T1">${sailings}</text:span></text:p>`,
+            'draw:style-name="standard"',
+          ),
+        ),
+      })
+    const made = (parentName: string) => quickly(panel(parentName), drawUp()).plan.made.length
+    expect([made('standard'), made('Plain')]).toEqual([0, 0])
+    expect(made('Panel')).toBe(1)
   })
 
   it('finds nothing to do a second time, takes what it made before, and is undone to the byte', () => {

@@ -91,7 +91,7 @@ describe('what drawing up proposes, as a list', () => {
       body: `<text:p text:style-name="Aside">${words}</text:p><text:p text:style-name="P1">${words}</text:p>`,
     })
     expect(listProposals(of.reading, library, null, nothing)).toMatchObject([
-      { displayName: 'Aside', exists: true, count: 1 },
+      { displayName: 'Aside', exists: true, count: 1, places: [{ page: -1 }] },
     ])
   })
 })

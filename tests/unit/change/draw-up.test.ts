@@ -7,6 +7,7 @@ import { saveDocument } from '../../../core/document/open'
 import { applyAll } from '../../../core/document/apply'
 import { type DocumentSession } from '../../../core/session'
 import { paragraphRuns } from '../../../core/style/runs'
+import { displayPage } from '../../../core/typeset/display'
 import { winterTariff } from '../../../demo/winter-tariff'
 import {
   drawingOf,
@@ -272,6 +273,28 @@ describe('drawing up', () => {
     )
     expect(features).toEqual(['', 'onum'])
     expect(after.detail.census.settled).toBe(1)
+  })
+
+  it('keeps the lists that named styles bring, apart from text that looks the same', () => {
+    const before = sessionOf({
+      styles:
+        paragraphStyle('Standard', 'fo:font-family="Spectral" fo:font-size="10pt"') +
+        paragraphStyle('Item', '', '', ' style:parent-style-name="Standard" style:list-style-name="L"') +
+        '<text:list-style style:name="L"><text:list-level-style-bullet text:level="1" text:bullet-char="•"/></text:list-style>',
+      automatic: ['Standard', 'Item']
+        .map((parent, at) =>
+          paragraphStyle(`P${at}`, 'fo:font-size="11pt"', '', ` style:parent-style-name="${parent}"`),
+        )
+        .join(''),
+      body:
+        `<text:p text:style-name="P0">${long}</text:p>` +
+        `<text:list><text:list-item><text:p text:style-name="P1">${long}</text:p></text:list-item></text:list>`,
+    })
+    const { after } = quickly(before, drawUp())
+    const labels = (of: DocumentSession) =>
+      displayPage(of.composition.pages[0]!).runs.filter(run => run.text === '•').length
+    expect([labels(before), labels(after)]).toEqual([1, 1])
+    expect(new Set(named(after)).size).toBe(2)
   })
 
   it('keeps white space that nobody sees by hand rather than making a style of it', () => {

@@ -48,6 +48,11 @@ describe('charts in a document that is dressed', () => {
     expect(plan.rows.filter(row => row.key.what === 'dressed chart').map(row => row.title)[0]).toMatch(
       /^Chart “.+”, (subheading|label)$/,
     )
+    const first = chartsOf(before.reading)[0]!.chart
+    const letters = (role: string) =>
+      plan.rows.find(row => row.key.what === 'dressed chart' && row.key.part === first.part && row.key.role === role)!
+        .characters
+    expect(letters('subheading')).toBe('Passengers by month'.length)
     expect(few(voices(quickly(after, dress(winterService)).after)).every(each => each.includes('Work Sans'))).toBe(true)
   })
 

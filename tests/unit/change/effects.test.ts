@@ -48,6 +48,14 @@ describe.each(demoDocuments.filter(({ fileName }) => !fileName.startsWith('Crew'
             roomIn(of, frame),
             roomIn(after, frame),
           ])
+        // Each is told on the page where it lies, and not here where its text runs over.
+        const pageOf = (node: number, view: 'pages' | 'notes') =>
+          of.composition[view].find(page => page.fragments.some(each => each.kind === 'frame' && each.node === node))
+            ?.index
+        for (const { node, page, notes } of plan.effects!.frames)
+          expect([page, notes]).toEqual([pageOf(node, notes ? 'notes' : 'pages'), pageOf(node, 'pages') === undefined])
+        const over = new Set(after.composition.fills.filter(fill => fill.over).map(fill => fill.node))
+        expect(plan.effects!.frames.filter(frame => over.has(frame.node))).toEqual([])
         // Every paragraph that is told changes as it is told.
         const [was, is] = [paragraphExtents(of.composition), paragraphExtents(after.composition)]
         for (const each of plan.effects!.paragraphs.filter(effect => !effect.notes))

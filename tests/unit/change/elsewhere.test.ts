@@ -57,7 +57,9 @@ describe('styles from elsewhere', () => {
         '<style:paragraph-properties><style:tab-stops><style:tab-stop style:position="72pt" style:type="right"/>' +
           '</style:tab-stops></style:paragraph-properties></style:style>',
       ) +
-      textStyle('Loud', 'fo:font-weight="bold"'),
+      textStyle('Loud', 'fo:font-weight="bold"') +
+      paragraphStyle('Low', 'fo:font-weight="normal"', '', parent('Head')) +
+      paragraphStyle('Lowest', 'fo:letter-spacing="1pt"', '', parent('Low')),
     stylesFaces: face('J', 'Jost'),
   })
   const mine = sessionOf({
@@ -70,6 +72,11 @@ describe('styles from elsewhere', () => {
   it('come with what they look like: with their parent, or with its values', () => {
     const alone = bring(theirs, mine, [{ family: 'paragraph', name: 'Head', how: 'both' }]).after
     expect(look(alone, 'Head')).toEqual(['Jost', 6, 700, '24pt', '#123456'])
+    // However far above them they stand who say it, and as far as the nearest that comes along.
+    const low = bring(theirs, mine, [{ family: 'paragraph', name: 'Lowest', how: 'both' }]).after
+    expect(look(low, 'Lowest')).toEqual(['Jost', 6, 400, '24pt', '#123456'])
+    const kin = ['Lowest', 'Base'].map(name => ({ family: 'paragraph' as const, name, how: 'both' as const }))
+    expect(common(bring(theirs, mine, kin).after, 'Lowest')).toMatchObject({ parentName: 'Base' })
     const both = bring(theirs, mine, [
       { family: 'paragraph', name: 'Head', how: 'both' },
       { family: 'paragraph', name: 'Base', how: 'both' },

@@ -1,11 +1,18 @@
 import { describe, expect, it } from 'vitest'
-import { keyText, rowKeySchema } from '../../../core/change/plan'
+import { keyText, rowKeySchema, type RowKey } from '../../../core/change/plan'
 import { face, paragraphStyle, sessionOf, textStyle } from '../../support/fixtures'
 import { planned, quickly, request, swap } from '../../support/planning'
 
 describe('keys of rows', () => {
   it('are one where all members agree, in whatever order', () => {
     expect(keyText({ what: 'a', part: 'p', node: 1 })).toBe(keyText({ node: 1, what: 'a', part: 'p' }))
+    const many = Object.entries({ what: 'a', part: 'p', node: 1, name: 'n', family: 'f', of: 'o', style: 's' })
+    const one = keyText(Object.fromEntries(many) as RowKey)
+    for (const [at] of many.entries()) {
+      const turned = [...many.slice(at), ...many.slice(0, at)]
+      expect(keyText(Object.fromEntries(turned) as RowKey)).toBe(one)
+      expect(keyText(Object.fromEntries(turned.reverse()) as RowKey)).toBe(one)
+    }
     expect(keyText({ what: 'a', node: 1 })).not.toBe(keyText({ what: 'a', node: '1' }))
     expect(keyText({ what: 'a', family: 'x|y' })).not.toBe(keyText({ what: 'a', family: 'x', style: 'y' }))
   })

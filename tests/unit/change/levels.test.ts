@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { listLevels } from '../../../core/change/levels/level-list'
 import { NothingToPlan } from '../../../core/change/plan'
+import { registry } from '../../../core/change/registry'
 import { applyAll } from '../../../core/document/apply'
 import { saveDocument } from '../../../core/document/open'
 import { paragraphsOf } from '../../../core/document/stories'
@@ -8,7 +9,7 @@ import type { DocumentSession } from '../../../core/session'
 import { paragraphRuns } from '../../../core/style/runs'
 import { seasonReview } from '../../../demo/season-review'
 import { session, sessionOf } from '../../support/fixtures'
-import { quickly } from '../../support/planning'
+import { quickly, request } from '../../support/planning'
 
 /** Looks of all text by what holds it: placeholders, and everything else. */
 function looks(of: DocumentSession) {
@@ -37,6 +38,13 @@ const levels = [
 ]
 
 describe('the levels of a deck', () => {
+  it('are asked of decks alone', () => {
+    const { applies } = registry.kinds.find(kind => kind.type === 'levels')!
+    const [wish] = request([{ type: 'levels', levels }]).wishes
+    expect(applies!(session(seasonReview()).document, wish!)).toBe(true)
+    expect(applies!(sessionOf({}).document, wish!)).toBe(false)
+  })
+
   it('are listed as they are set, each by its master, placeholder and level', () => {
     const list = listLevels(session(seasonReview()).reading)
     expect(list.map(each => `${each.placeholder} ${each.level}`).slice(0, 5)).toEqual([

@@ -418,6 +418,14 @@ describe('making, adopting and teaching styles', () => {
     })
     const again = session(saveDocument(after.document))
     expect(again.reading.cascade.rules).toEqual(after.reading.cascade.rules)
+    // Features that one style gets take none from another.
+    const figures = { type: 'edit', family: 'paragraph', name: 'Body', changes: { features: { onum: 1 } } }
+    expect(
+      plan(again, figures).after.reading.cascade.rules.features.map(each => [each.style.name, each.features]),
+    ).toEqual([
+      [style.name, { smcp: 1 }],
+      ['Body', { onum: 1 }],
+    ])
     const renamed = plan(again, {
       type: 'edit',
       family: 'paragraph',
