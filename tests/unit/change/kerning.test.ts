@@ -70,6 +70,12 @@ describe('correcting a pair in a face', () => {
     expect(plan.effects).not.toBeNull()
   })
 
+  it('counts all paragraphs in which spans change, and leads to the first five hundred', () => {
+    const { plan } = quickly(make(p('Body', 'AV').repeat(503)), kern([pair('A', 'V', -100)]))
+    const spans = plan.rows.find(row => row.key.what === 'spans of pairs')!
+    expect([spans.count, spans.places.length]).toEqual([503, 500])
+  })
+
   it('is written as spans that every reader shows, with what the face itself does, and are no strays', () => {
     const { after } = quickly(of, kern([pair('A', 'V', -100)]))
     const own = pairSource(

@@ -12,7 +12,7 @@ import { paragraphRuns } from '../../../core/style/runs'
 import { seasonReview } from '../../../demo/season-review'
 import { sailingGuide } from '../../../demo/sailing-guide'
 import { face, library, paragraphStyle, session, sessionOf, textStyle } from '../../support/fixtures'
-import { planned } from '../../support/planning'
+import { planned, quickly } from '../../support/planning'
 import { parts } from '../../support/independent'
 
 const wish = (value: object): RecastWish => recastSchema.parse({ type: 'recast', ...value })
@@ -139,6 +139,16 @@ describe('finding', () => {
 })
 
 describe('changing', () => {
+  it('lists the first four thousand places, and tells how many more change with them', () => {
+    const { plan } = quickly(make(p('Body', 'ox yak '.repeat(10)).repeat(400) + p('Body', 'ox ox ox')), {
+      type: 'recast',
+      find: { words: { text: 'ox', wholeWords: true } },
+      change: { words: 'elk' },
+    })
+    expect(plan.rows.filter(row => row.key.what === 'match')).toHaveLength(4_000)
+    expect(plan.left.find(each => each.what === '3 more places')).toMatchObject({ count: 3 })
+  })
+
   it('words, with what groups of an expression took, and never finds what it wrote', () => {
     const { plan, after } = recast(plain(), {
       find: { words: { text: '(f)erry', expression: true } },

@@ -152,12 +152,16 @@ describe('sizes that look alike', () => {
     const follow = planned(before, [swap('Spectral', 'Inter', { size: { mode: 'x-height' }, leading: 'follow' })]).after
     expect(lead(follow, 'Body')).toBe(`${Math.round(14 * factor * 10) / 10}pt`)
     expect(lead(follow, 'Head')).toBe('120%')
-    const stay = planned(before, [swap('Spectral', 'Inter', { size: { mode: 'x-height' }, leading: 'stay' })]).after
+    const { plan, after: stay } = planned(before, [
+      swap('Spectral', 'Inter', { size: { mode: 'x-height' }, leading: 'stay' }),
+    ])
     expect(lead(stay, 'Body')).toBe('14pt')
     const { lineAscent, lineDescent, lineGap } = library.family('Spectral').find(each => each.weight === 400)!.measures
     expect(lead(stay, 'Head')).toBe(
       `${Math.round((((lineAscent + lineDescent + lineGap) * 20 * 1.2) / 1000) * 10) / 10}pt`,
     )
+    const told = plan.rows.filter(row => row.key.what === 'leading').map(row => [row.before, row.after])
+    expect(told).toEqual([['120%', lead(stay, 'Head')]])
   })
 })
 
