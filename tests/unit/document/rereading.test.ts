@@ -6,7 +6,8 @@ import { saveDocument } from '../../../core/document/open'
 import type { Operation } from '../../../core/document/operations'
 import { paragraphsOf, readStories } from '../../../core/document/stories'
 import { readDocument } from '../../../core/style/reading'
-import { openOdt, paragraphStyle, textStyle } from '../../support/fixtures'
+import { seasonReview } from '../../../demo/season-review'
+import { openOdt, paragraphStyle, session, textStyle } from '../../support/fixtures'
 
 const body = Array.from({ length: 12 }, (_, at) =>
   at % 4 === 3
@@ -71,6 +72,22 @@ describe('reading again after changes', () => {
       }),
       { numRuns: 60 },
     )
+  })
+
+  it('takes over the objects that did not change, and no other', () => {
+    const { document } = session(seasonReview())
+    const reading = readDocument(document)
+    const charts = reading.objects.filter(each => each.sub.kind === 'chart')
+    expect(charts.length).toBeGreaterThan(1)
+    const part = document.parts.get(charts[0]!.sub.content!)!
+    const words = [...part.descendants()].find(element => element.name === 'text:p')!.children[0]!
+    const changed = applyAll(document, [
+      { type: 'restore-text', part: part.path, node: words, text: 'Other', markup: 'Other' },
+    ]).document
+    const again = readDocument(changed, reading)
+    expect(again.objects.filter(each => !reading.objects.includes(each)).map(each => each.prefix)).toEqual([
+      charts[0]!.prefix,
+    ])
   })
 
   it('gives the styles that a cascade from nothing gives, and keeps them only where no style was touched: a property', () => {
