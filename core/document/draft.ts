@@ -33,7 +33,8 @@ export class Change {
 
   /** Ids for new nodes of a part, in order. */
   newIds(path: string, count: number): number[] {
-    const next = this.next.get(path) ?? Math.max(this.firstId, this.part(path).nextId)
+    // Operations that come with ids of their own take some, too.
+    const next = Math.max(this.next.get(path) ?? this.firstId, this.part(path).nextId)
     this.next.set(path, next + count)
     return Array.from({ length: count }, (_, at) => next + at)
   }

@@ -114,7 +114,14 @@ export class Subject {
           const { text, runs } = paragraphRuns(paragraph, reading.cascade, story.role)
           const own = reading.cascade.paragraph(paragraph, story.role).text
           const owner = own.owner?.style ?? null
-          const lettered = runs.find(run => letters.test(text.slice(run.start, run.end)))
+          // What most of it is in: one word may be in another language, or in none.
+          let lettered: TextRun | undefined
+          for (const run of runs)
+            if (
+              run.end - run.start > (lettered ? lettered.end - lettered.start : 0) &&
+              letters.test(text.slice(run.start, run.end))
+            )
+              lettered = run
           const said = (lettered?.style ?? own).effective.slots[lettered?.slot ?? 'western'].language
           return [
             {

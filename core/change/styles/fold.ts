@@ -2,6 +2,9 @@ import { occurrencesOf } from '../../census/occurrences'
 import { voiceKey, voiceOf, type VoiceLook } from '../../census/voices'
 import { referencesToStyle, renameReference } from '../../document/style-references'
 import { dropStyle, setParentStyle } from '../../document/style-verbs'
+import type { Effective } from '../../style/effective'
+import type { TextFamily } from '../../style/families'
+import type { StyleChanges } from '../../style/style-changes'
 import type { Layer } from '../../style/layers'
 import { slotAttributes } from '../../style/properties'
 import { emphasisGroups, typeGroups } from '../../style/groups'
@@ -106,37 +109,32 @@ export function foldVoice(planner: Planner, from: string, to: string): void {
   if (stray.length > 0) settle(planner, stray, { groups: typeGroups, keep: emphasisGroups, idleOnly: false })
   planner.reread()
   // What is still in the voice is so because a style says so.
-  const seen = new Set<string>()
+  const edits = new Map<string, { readonly style: NamedStyle; readonly changes: StyleChanges }>()
   for (const { style, slot } of occurrencesOf(planner.reading, from)) {
-    const look = voiceOf(style, slot)
-    const { layers, winners } = style.effective
-    const changes: Record<string, string> = {}
-    const size = slotAttributes[slot].size
-    if (look.size !== wanted.size) changes[size] = `${plainNumber(wanted.size)}pt`
-    if (look.tracking !== wanted.tracking) changes['fo:letter-spacing'] = wanted.tracking || 'normal'
-    const layer =
-      decidingLayer(layers, winners, [size, 'fo:letter-spacing']) ?? layers.findLast(each => !each.local) ?? null
-    const leading = look.leading === wanted.leading ? {} : leadingValues(wanted)
-    if (
-      !layer ||
-      layer.local ||
-      layer.style.origin !== 'common' ||
-      (layer.style.family !== 'paragraph' && layer.style.family !== 'text')
-    ) {
-      planner.note(
-        'text whose look comes from a frame, a cell or a default',
-        'no paragraph or character style says how it looks',
-      )
-      continue
+    const put = (
+      kind: 'text' | 'paragraph',
+      values: Record<string, string | null>,
+      families: readonly TextFamily[],
+    ) => {
+      if (Object.keys(values).length === 0) return
+      const found = styleFor(style.effective, Object.keys(values), families)
+      if (!found)
+        return planner.note(
+          'text whose look comes from a frame, a cell or a default',
+          'no paragraph or character style says how it looks',
+        )
+      const key = JSON.stringify(found)
+      const edit = edits.get(key) ?? { style: found, changes: {} }
+      edits.set(key, { ...edit, changes: { [kind]: values, ...edit.changes } })
     }
-    const key = `${layer.style.family}\n${layer.style.name}`
-    if (seen.has(key)) continue
-    seen.add(key)
-    editStyle(planner, layer.style.family, layer.style.name, {
-      text: changes,
-      ...(layer.style.family === 'paragraph' && Object.keys(leading).length > 0 ? { paragraph: leading } : {}),
-    })
+    const look = voiceOf(style, slot)
+    const text: Record<string, string> = {}
+    if (look.size !== wanted.size) text[slotAttributes[slot].size] = `${plainNumber(wanted.size)}pt`
+    if (look.tracking !== wanted.tracking) text['fo:letter-spacing'] = wanted.tracking || 'normal'
+    put('text', text, ['paragraph', 'text'])
+    put('paragraph', look.leading === wanted.leading ? {} : leadingValues(wanted), ['paragraph'])
   }
+  for (const { style, changes } of edits.values()) editStyle(planner, style.family, style.name, changes)
   planner.reread()
   const rest = occurrencesOf(planner.reading, from)
   if (rest.length > 0)
@@ -146,6 +144,27 @@ export function foldVoice(planner: Planner, from: string, to: string): void {
         `is said by something that other text shares`,
       rest.length,
     )
+}
+
+interface NamedStyle {
+  readonly family: TextFamily
+  readonly name: string
+}
+
+/**
+ * The named style that says some values of text, where one does; else the innermost that it goes by, which may say them on top
+ * of what is below: a frame, a cell, a default. Null where it goes by none.
+ */
+function styleFor(
+  { layers, winners }: Effective,
+  names: readonly string[],
+  families: readonly TextFamily[],
+): NamedStyle | null {
+  const isOne = ({ local, style }: Layer) =>
+    !local && style.origin === 'common' && families.some(family => family === style.family)
+  const deciding = decidingLayer(layers, winners, names)
+  const layer = deciding && isOne(deciding) ? deciding : layers.findLast(isOne)
+  return layer ? { family: layer.style.family as TextFamily, name: layer.style.name } : null
 }
 
 function leadingValues({ leading }: VoiceLook): Record<string, string | null> {

@@ -2,7 +2,7 @@ import { contrast as ratioOf } from '../../colour/contrast'
 import { lightnessReaching } from '../../colour/reach'
 import { lchOf } from '../../colour/oklch'
 import { groundsOf, type OnGround } from '../grounds'
-import { betterLook, styleSaying } from '../style-wish'
+import { betterLook, inCharacterStyle, styleSaying } from '../style-wish'
 import { check, type Found, type Repair } from '../check'
 import { stretchOf, type Subject } from '../subject'
 
@@ -59,13 +59,16 @@ function groundsByStyle(all: readonly OnGround[]): (found: OnGround) => number {
   return found => (grounds ??= counted()).get(keyOf(found))!.size
 }
 
-function repairOf(found: Pale, alone: boolean): Repair | undefined {
+function repairOf(subject: Subject, found: Pale, alone: boolean): Repair | undefined {
   const { text, from, to, layers, color, extremes, wanted } = found
   const better = nearestReaching(color, extremes, wanted)
   if (better === null) return undefined
-  return alone
-    ? betterLook(text, from, to, layers, { ...said, value: better, local: { color: better } })
-    : { looks: [{ at: stretchOf(text, from, to), change: { color: better } }] }
+  const local = { color: better }
+  if (alone || styleSaying(text, layers, said) === null)
+    return betterLook(text, from, to, layers, { ...said, value: better, local })
+  // Of a style whose text stands on several grounds this one has a colour of its own.
+  const title = `${lchOf(better)!.lightness > lchOf(color)!.lightness ? 'Lighter' : 'Darker'}, ${better}`
+  return inCharacterStyle(subject, stretchOf(text, from, to), title, { 'fo:color': better }, local)
 }
 
 function* pale(
@@ -88,7 +91,7 @@ function* pale(
     }
     const own = paleness(found, asked ?? enough, asked ?? large)
     if (!own) continue
-    const repair = repairOf(own, groundsFor(found) === 1)
+    const repair = repairOf(subject, own, groundsFor(found) === 1)
     // No two places of a picture are alike: told by its ratio alone, they are one row.
     const [ground, steps] = own.on === 'plain' ? [own.ground, 100] : [`a ${own.on}`, 10]
     yield {

@@ -1,6 +1,8 @@
 import { scriptOfLanguage } from '../../font/suits'
-import { check, type Found } from '../check'
+import { emphasisName } from '../../change/styles/emphasis'
+import { check, type Found, type Repair } from '../check'
 import { knownLanguages, languageOf, speaks } from '../common-words'
+import { inCharacterStyle, inStyle, styleSaying } from '../style-wish'
 import { stretchOf, visibleCount, wholeOf, type ProofText, type Subject } from '../subject'
 
 const scripts = ['Latin', 'Greek', 'Cyrillic', 'Hebrew', 'Arabic', 'Devanagari', 'Thai', 'Hangul'] as const
@@ -27,17 +29,35 @@ function titleOf(tag: string): string {
   }
 }
 
-function judged(text: ProofText): Omit<Found, 'at'> | null {
+const asSaid = (tag: string): { 'fo:language': string; 'fo:country': string } => {
+  const [language, country = 'none'] = tag.split('-')
+  return { 'fo:language': language!, 'fo:country': country }
+}
+
+/** Text in another language than its style says. */
+const inLanguage = (subject: Subject, text: ProofText, tag: string): Repair =>
+  inCharacterStyle(subject, stretchOf(text, 0, text.text.length), emphasisName(asSaid(tag)), asSaid(tag), {
+    language: tag,
+  })
+
+/** Where no language is said, the style that the text goes by says it, unless words or a hand say that there is none. */
+function sayLanguage(subject: Subject, text: ProofText, tag: string): Repair {
+  const style = styleSaying(text, text.own.effective.layers, { attribute: 'fo:language', on: 'text' })
+  return style?.family === 'paragraph' ? inStyle(style, { text: asSaid(tag) }) : inLanguage(subject, text, tag)
+}
+
+function judged(subject: Subject, text: ProofText): Omit<Found, 'at'> | null {
   const language = text.language.split('-')[0]!
-  const whole = stretchOf(text, 0, text.text.length)
-  const set = (to: string) => ({ repair: { looks: [{ at: whole, change: { language: to } }] } })
   const guess = speaks(text.text, language) ? null : languageOf(text.text, language)
   if (language === '') {
     if (!guess?.clear)
       return (text.text.match(/\p{L}{2,}/gu) ?? []).length < 6
         ? null
         : { says: 'No language is said', severity: 'note' }
-    return { says: `No language is said; its words are ${titleOf(guess.language)}`, ...set(guess.language) }
+    return {
+      says: `No language is said; its words are ${titleOf(guess.language)}`,
+      repair: sayLanguage(subject, text, guess.language),
+    }
   }
   const own = scriptOfLanguage(text.language)
   // Nearly all text is in the script of its language: only what may not be is counted.
@@ -52,7 +72,7 @@ function judged(text: ProofText): Omit<Found, 'at'> | null {
   )
     return {
       says: `Tagged ${titleOf(language)}; its words are ${titleOf(guess.language)}`,
-      ...set(guess.language),
+      repair: inLanguage(subject, text, guess.language),
     }
   return null
 }
@@ -70,10 +90,10 @@ export const languageTag = check({
   source: 'WCAG 2.2, 3.1.1 and 3.1.2; hyphenation and quotation marks go by it.',
   unseen:
     'Texts of fewer than eight words; languages that it has no words of; Danish and Norwegian are not told apart.',
-  *find({ texts }: Subject): Generator<Found> {
-    for (const text of texts) {
+  *find(subject: Subject): Generator<Found> {
+    for (const text of subject.texts) {
       if (text.isCode) continue
-      const found = judged(text)
+      const found = judged(subject, text)
       if (found) yield { ...found, at: wholeOf(text) }
     }
   },

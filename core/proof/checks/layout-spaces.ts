@@ -18,13 +18,16 @@ function* layout({ texts }: Subject): Generator<Found> {
         ...mend(match.index, to, after),
       }
     }
-    const tabs = /^\t+/.exec(text.text)
-    if (tabs && !text.paragraph.list)
+    // With the spaces behind them, which would begin the paragraph in their place.
+    const indent = /^\t[\t ]*/.exec(text.text)
+    if (indent && !text.paragraph.list) {
+      const tabs = indent[0].replaceAll(' ', '').length
       yield {
-        says: `${tabs[0].length === 1 ? 'A tab' : `${tabs[0].length} tabs`} as an indent`,
-        at: { text, from: 0, to: tabs[0].length },
-        ...mend(0, tabs[0].length, ''),
+        says: `${tabs === 1 ? 'A tab' : `${tabs} tabs`} as an indent`,
+        at: { text, from: 0, to: indent[0].length },
+        ...mend(0, indent[0].length, ''),
       }
+    }
     for (const match of text.text.matchAll(/(?<=[^\t])\t{2,}/g))
       yield {
         says: `${match[0].length} tabs in a row where one stop would do`,

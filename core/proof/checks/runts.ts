@@ -12,13 +12,15 @@ function* short(subject: Subject, { letters }: Readonly<Record<'letters', number
       continue
     const before = layout.lines.at(-2)!
     if (before.hyphen) continue
-    // The space in front of it, which is bound: the word before comes along.
-    const space = text.text.lastIndexOf(' ', last.contentEnd - 1)
+    // The space in front of it, which is bound: the word before comes along. A line that begins within a word, or at a tab,
+    // would not be moved by that.
+    const space = last.start - 1
+    const canBind = text.text[space] === ' ' && !/^\s/.test(words)
     const { part, node } = text.paragraph
     yield {
       says: `“${words}” alone in the last line`,
       at: { text, from: last.start, to: last.contentEnd },
-      ...(space > 0
+      ...(canBind
         ? {
             repair: {
               mends: [

@@ -1,4 +1,5 @@
-import { check, type Found } from '../check'
+import { check, type Found, type Repair } from '../check'
+import { inStyle, styleSaying } from '../style-wish'
 import { seenRuns, stretchOf, type ProofText, type Subject } from '../subject'
 import type { TextRun } from '../../style/runs'
 
@@ -10,6 +11,19 @@ function isLink({ session }: Subject, { paragraph }: ProofText, { inline }: Text
   return false
 }
 
+/** Without the line: words, and styles of words, in italics instead; a style of whole paragraphs needs no other emphasis. */
+function withoutLine(text: ProofText, run: TextRun): Repair {
+  const saying = styleSaying(text, run.style.effective.layers, { attribute: 'style:text-underline-style', on: 'text' })
+  return saying
+    ? inStyle(saying, {
+        text: {
+          'style:text-underline-style': 'none',
+          ...(saying.family === 'text' ? { 'fo:font-style': 'italic' } : {}),
+        },
+      })
+    : { looks: [{ at: stretchOf(text, run.start, run.end), change: { underlined: false, italic: true } }] }
+}
+
 function* lines(subject: Subject): Generator<Found> {
   for (const text of subject.texts)
     for (const { run } of seenRuns(text)) {
@@ -18,7 +32,7 @@ function* lines(subject: Subject): Generator<Found> {
       yield {
         says: 'Underlined, and no link',
         at: { text, from: run.start, to: run.end },
-        repair: { looks: [{ at: stretchOf(text, run.start, run.end), change: { underlined: false, italic: true } }] },
+        repair: withoutLine(text, run),
       }
     }
 }
@@ -30,6 +44,6 @@ export const underlined = check({
   severity: 'note',
   looksFor: 'Underlined words that are no links.',
   source: 'Bringhurst, The Elements of Typographic Style, 5.4; readers take what is underlined for a link.',
-  unseen: 'Addresses that are written out and no links. Put right by italics.',
+  unseen: 'Addresses that are written out and no links. Put right by italics, or in the style that says the line.',
   find: lines,
 })

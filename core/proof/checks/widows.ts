@@ -13,7 +13,11 @@ function* lonely(subject: Subject): Generator<Found> {
       const orphan = from === 0 && to < lines.length
       if (!widow && !orphan) continue
       const line = lines[from]!
-      const repair = styleWish(text, { paragraph: { 'fo:widows': '2', 'fo:orphans': '2' } })
+      // Where two lines are kept together already, the page has no room for both.
+      const repair =
+        layout.look.widows >= 2 && layout.look.orphans >= 2
+          ? undefined
+          : styleWish(text, { paragraph: { 'fo:widows': '2', 'fo:orphans': '2' } })
       yield {
         says: widow
           ? `A last line alone at the top of page ${page + 1}`

@@ -419,9 +419,14 @@ describe('making, adopting and teaching styles', () => {
     const again = session(saveDocument(after.document))
     expect(again.reading.cascade.rules).toEqual(after.reading.cascade.rules)
     // Features that one style gets take none from another.
-    const figures = { type: 'edit', family: 'paragraph', name: 'Body', changes: { features: { onum: 1 } } }
+    const changes = { features: { onum: 1 } }
     expect(
-      plan(again, figures).after.reading.cascade.rules.features.map(each => [each.style.name, each.features]),
+      plan(again, {
+        type: 'edit',
+        family: 'paragraph',
+        name: 'Body',
+        changes,
+      }).after.reading.cascade.rules.features.map(each => [each.style.name, each.features]),
     ).toEqual([
       [style.name, { smcp: 1 }],
       ['Body', { onum: 1 }],
@@ -488,6 +493,30 @@ describe('folding', () => {
     expect(common(gone, 'Head')!.parentName).toBe('Quote')
     expect(body(plan(open, { type: 'fold', family: 'text', from: 'Name', to: null }).after)).toEqual(body(open))
     expect(() => plan(open, { type: 'fold', family: 'paragraph', from: 'Quote', to: 'Quote' })).toThrow(/into itself/)
+  })
+
+  it('folds a voice whose leading or size nobody says: the style that its text goes by says it then', () => {
+    const open = sessionOf({
+      stylesFaces: face('Spectral'),
+      styles:
+        '<style:default-style style:family="paragraph"><style:text-properties style:font-name="Spectral" ' +
+        'fo:font-size="12pt"/></style:default-style>' +
+        paragraphStyle('Plain') +
+        paragraphStyle('Open', '', 'fo:line-height="120%"') +
+        paragraphStyle('Large', 'fo:font-size="14pt"') +
+        textStyle('Strong', 'fo:font-weight="bold"'),
+      body:
+        '<text:p text:style-name="Plain">plain <text:span text:style-name="Strong">strong</text:span></text:p>' +
+        '<text:p text:style-name="Open">open</text:p><text:p text:style-name="Large">large</text:p>',
+    })
+    const voice = (size: number, leading: string) =>
+      open.detail.census.voices.find(
+        each => each.size === size && each.leading === leading && each.style === 'Regular',
+      )!.key
+    const [plain, opened, large] = [voice(12, 'normal'), voice(12, '120%'), voice(14, 'normal')]
+    const said = (to: string) => common(plan(open, { type: 'fold-voice', from: plain, to }).after, 'Plain')!
+    expect(said(opened)).toMatchObject({ text: {}, paragraph: { 'fo:line-height': '120%' } })
+    expect(said(large)).toMatchObject({ text: { 'fo:font-size': '14pt' }, paragraph: {} })
   })
 
   it('folds a voice set by hand and one that a style says', () => {

@@ -12,6 +12,25 @@ import {
 import { writeElement } from '../../../core/xml/write'
 import { makeOdt, paragraphStyle } from '../../support/fixtures'
 
+describe('a change', () => {
+  it('gives new nodes ids that no operation with ids of its own has taken', () => {
+    const change = new Change(openDocument(makeOdt({ body: '<text:p>x</text:p>' })))
+    const [first] = change.newIds('content.xml', 1)
+    const [head] = [...change.part('content.xml').descendants()].filter(each => each.name === 'office:text')
+    const taken = first! + 5
+    change.do({
+      type: 'restore-node',
+      part: 'content.xml',
+      parent: head!.id,
+      index: 1,
+      source: '<text:p/>',
+      ids: [taken],
+    })
+    expect(change.newIds('content.xml', 2)).toEqual([taken + 1, taken + 2])
+    expect(change.newIds('content.xml', 1)).toEqual([taken + 3])
+  })
+})
+
 /** A style of the document's, open to be changed; what becomes of it as markup, without the style's own tag. */
 function open(style: string, name = 'style:style') {
   const bytes = makeOdt({ styles: style, body: '<text:p>x</text:p>' })

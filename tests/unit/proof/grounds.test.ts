@@ -3,8 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { contrast } from '../../../core/colour/contrast'
 import { groundsOf } from '../../../core/proof/grounds'
 import { Subject, visibleCount } from '../../../core/proof/subject'
-import { drawingOf, drawnPage, graphicStyle, shapeAt, textFrame } from '../../support/fixtures'
-import { foundBy, putRight } from './proofing'
+import { drawingOf, drawnPage, graphicStyle, paragraphStyle, shapeAt, textFrame } from '../../support/fixtures'
+import { foundBy, p, putRight, textOf } from './proofing'
 
 type Color = readonly [red: number, green: number, blue: number, opacity?: number]
 /** A picture of 200 by 100 pixels whose colours are told by where they are, from 0 to 1. */
@@ -113,6 +113,22 @@ describe('what text stands on', () => {
     expect(foundBy('contrast', broken).map(each => [each.severity, each.says])).toEqual([
       ['note', 'Text of this page stands on a picture that cannot be looked into'],
     ])
+  })
+
+  it('is told of words of a style that stands on other grounds, too: they take a character style, and are no strays', () => {
+    const named = (name: string, more: string) =>
+      paragraphStyle(name, 'fo:color="#595959"', more, ' style:parent-style-name="Standard"')
+    const before = textOf(p('on paper', 'Plain') + p('on slate', 'Slate'), {
+      styles: named('Plain', ''),
+      automatic: paragraphStyle('Slate', '', 'fo:background-color="#1b2430"', ' style:parent-style-name="Plain"'),
+    })
+    const [found, ...others] = foundBy('contrast', before)
+    expect([found!.text, others]).toEqual(['on slate', []])
+    const after = putRight(before, [found!])
+    expect(foundBy('contrast', after)).toEqual([])
+    expect(foundBy('stray', after)).toEqual([])
+    const made = [...after.reading.cascade.scope('content.xml').common.values()].filter(each => each.family === 'text')
+    expect(made.map(each => each.displayName)).toEqual([`Lighter, ${made[0]!.text['fo:color']}`])
   })
 
   it('is reached on its darkest and its lightest where a colour does that, and said at that place alone', () => {

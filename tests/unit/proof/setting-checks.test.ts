@@ -24,6 +24,14 @@ describe('widows and orphans', () => {
     expect(foundBy('widow', putRight(of, found))).toEqual([])
   })
 
+  it('are told without a repair where the style keeps two lines together already', () => {
+    const of = textOf(p(filler.repeat(12), 'Two'), { styles: named('Two', '', 'fo:widows="2" fo:orphans="2"') })
+    // A paragraph of a page and one line, in a frame of its height, has nowhere to go.
+    for (const each of foundBy('widow', of)) expect(each.repair).toBeNull()
+    const kept = textOf(`${lines(perPage - 1)}${p(paragraph, 'Body')}`, { styles: named('Body', '', 'fo:widows="2"') })
+    expect(foundBy('widow', kept).map(each => each.repair !== null)).toEqual([true])
+  })
+
   it('are none where the paragraph stands whole, or two lines do', () => {
     expect(foundBy('widow', textOf(`${lines(perPage - 5)}${p(paragraph)}`))).toEqual([])
     expect(
@@ -37,9 +45,9 @@ describe('widows and orphans', () => {
 
 describe('runts', () => {
   /** A paragraph of two lines, the last of them one word of a few letters: found by writing on until it is. */
-  function ending(last: string): string {
+  function ending(last: string, joined = ' '): string {
     for (let count = 6; count < 40; count++) {
-      const words = `${Array.from({ length: count }, (_, at) => (at % 3 === 0 ? 'boats' : 'go')).join(' ')} ${last}`
+      const words = `${Array.from({ length: count }, (_, at) => (at % 3 === 0 ? 'boats' : 'go')).join(' ')}${joined}${last}`
       const layout = [...paragraphExtents(textOf(p(words)).composition).values()][0]!.layout
       const end = layout.lines.at(-1)!
       if (layout.lines.length === 2 && words.slice(end.start) === last) return words
@@ -52,6 +60,10 @@ describe('runts', () => {
     const found = foundBy('runt', of)
     expect(found.map(each => each.text)).toEqual(['to.'])
     expect(foundBy('runt', putRight(of, found))).toEqual([])
+  })
+  it('are told without a repair where no space before them could be bound', () => {
+    const found = foundBy('runt', textOf(p(ending('x.', '-'))))
+    expect(found.map(each => [each.text, each.repair])).toEqual([['x.', null]])
   })
   it('are none where the last word is long', () => {
     expect(foundBy('runt', textOf(p(ending('northwards.'))))).toEqual([])

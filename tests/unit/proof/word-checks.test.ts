@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { paragraphsOf } from '../../../core/document/stories'
 import { paragraphText } from '../../../core/style/runs'
-import { textStyle } from '../../support/fixtures'
+import { paragraphStyle, textStyle } from '../../support/fixtures'
 import { filler, foundBy, p, putRight, textOf } from './proofing'
 
 /** A fault of words, what becomes of it, and words that nearly have it. */
@@ -83,6 +83,12 @@ const cases: readonly Case[] = [
   { check: 'spare-space', fault: 'one , two', right: 'one, two', near: ['one, two', 'about .5 more'] },
   { check: 'layout-space', fault: 'one<text:s text:c="6"/>two', right: 'one two', near: ['one<text:s/> two'] },
   { check: 'layout-space', fault: '<text:tab/>one', right: 'one', near: ['one<text:tab/>two'] },
+  {
+    check: 'layout-space',
+    fault: '<text:tab/><text:span text:style-name="U"> <text:s/>one</text:span>',
+    right: 'one',
+    near: ['one'],
+  },
   { check: 'layout-space', fault: 'one<text:tab/><text:tab/>two', near: ['one<text:tab/>two'] },
   {
     check: 'no-break-space',
@@ -176,6 +182,49 @@ describe('checks of words', () => {
     const after = putRight(lined, foundBy('underlined', lined))
     expect(foundBy('underlined', after)).toEqual([])
     expect(words(after)).toEqual(['now and then'])
+  })
+
+  it('a wrong language is put right in a character style: no hand is left behind that settling would undo', () => {
+    const german = document(cases.find(each => each.check === 'language-tag')!.fault)
+    const after = putRight(german, foundBy('language-tag', german))
+    expect(foundBy('stray', after)).toEqual([])
+    const made = [...after.reading.cascade.scope('content.xml').common.values()].filter(each => each.family === 'text')
+    expect(made.map(each => [each.displayName, each.text])).toEqual([
+      ['Language de', { 'fo:language': 'de', 'fo:country': 'none' }],
+    ])
+    // Another text takes the same; where a style of that name says something else, it is set by hand.
+    const again = putRight(german, foundBy('language-tag', german))
+    expect(foundBy('language-tag', again)).toEqual([])
+    const taken = textOf(p(cases.find(each => each.check === 'language-tag')!.fault), {
+      styles: textStyle('Language_20_de', 'fo:font-weight="bold"', ' style:display-name="Language de"'),
+    })
+    expect(foundBy('language-tag', taken)[0]!.repair).toMatchObject({ looks: [{ change: { language: 'de' } }] })
+  })
+
+  it('the language of a text is that of most of it, and said by its style where none is', () => {
+    const first =
+      '<text:span text:style-name="Z">WIDEn-N</text:span> is what the boat keeps to if the wind is not too strong'
+    const zone = textStyle('Z', 'fo:language="zxx" fo:country="none"')
+    expect(foundBy('language-tag', textOf(p(first), { automatic: zone }))).toEqual([])
+    const unsaid = document(cases.findLast(each => each.check === 'language-tag')!.fault, 'none')
+    const [found] = foundBy('language-tag', unsaid)
+    expect(found!.repair!.wishes).toMatchObject([{ type: 'edit', family: 'paragraph', name: 'Standard' }])
+    expect(foundBy('language-tag', putRight(unsaid, [found!]))).toEqual([])
+  })
+
+  it('a line under words goes from the style that says it: italics for words, nothing else for paragraphs', () => {
+    const line = 'style:text-underline-style="solid"'
+    const styles = textStyle('Term', line) + paragraphStyle('Lined', line, '', ' style:parent-style-name="Standard"')
+    const before = textOf(p('<text:span text:style-name="Term">now</text:span> and then') + p('Fares', 'Lined'), {
+      styles,
+    })
+    const after = putRight(before, foundBy('underlined', before))
+    expect(foundBy('underlined', after)).toEqual([])
+    expect(foundBy('stray', after)).toEqual([])
+    const style = (family: string, name: string) =>
+      after.reading.cascade.scope('content.xml').common.get(`${family}\n${name}`)!.text
+    expect(style('text', 'Term')).toMatchObject({ 'fo:font-style': 'italic', 'style:text-underline-style': 'none' })
+    expect(style('paragraph', 'Lined')['fo:font-style']).toBeUndefined()
   })
 
   it('leaves text in a face of one width alone: it may be code', () => {

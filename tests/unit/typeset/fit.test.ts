@@ -32,6 +32,7 @@ const paragraph = (text: string): Paragraph => ({
   list: null,
   holder: null,
   inlines: [{ kind: 'text', node: 2, text, span: null, field: null }],
+  mark: null,
 })
 
 function maker(text: string, width: number, change: Partial<Measure> = {}, look = plain!): LineMaker {

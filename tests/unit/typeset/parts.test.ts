@@ -26,6 +26,7 @@ const text = (words: string): Paragraph => ({
   list: null,
   holder: null,
   inlines: [{ kind: 'text', node: 2, text: words, span: null, field: null }],
+  mark: null,
 })
 const taken = (words: string) => analyse(text(words), new Words(), { rightToLeft: false, strict: true })
 const units = (words: string) => {

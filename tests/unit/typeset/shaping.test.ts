@@ -46,6 +46,7 @@ function ours(hash: string, sample: (typeof samples)[string]): string {
     list: null,
     holder: null,
     inlines: [{ kind: 'text', node: 2, text: sample.text, span: null, field: null }],
+    mark: null,
   }
   const analysis = analyse(paragraph, typesetter.words, { rightToLeft: sample.rightToLeft, strict: true })
   const look = typesetter.inLanguage(typesetter.substitute(plain, face), sample.language)
