@@ -43,6 +43,14 @@ describe('roles of styles', () => {
     expect(rolesOf(document(p('Lines', listing.repeat(20))))).toEqual({ Lines: 'body' })
   })
 
+  it('take a style for a list of contents by most of its paragraphs, not by one', () => {
+    const entry = (at: number) => p('Said', `Pier ${at}<text:tab/>${at}`)
+    const text = p('Text', words.repeat(9))
+    expect(rolesOf(document(text + entry(4) + entry(5) + p('Said', words)))).toMatchObject({ Said: 'label' })
+    const others = [1, 2, 3, 4].map(at => p('Said', `${at} ${words}`)).join('')
+    expect(rolesOf(document(text + entry(4) + others))).not.toMatchObject({ Said: 'label' })
+  })
+
   it('hold sizes against what is read, not against a table that is longer', () => {
     const table =
       '<table:table table:name="T"><table:table-column/>' +

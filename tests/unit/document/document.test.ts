@@ -297,6 +297,22 @@ describe('font references', () => {
     )
   })
 
+  it('says what bears them: a level of a list, or of the numbers of headings, and the list', () => {
+    const level = (element: string, at: number) =>
+      `<${element} text:level="${at}"><style:text-properties fo:font-family="Kestrel"/></${element}>`
+    const owners = fontReferences(
+      openOdt({
+        styles:
+          `<text:list-style style:name="L" style:display-name="Sailings">${level('text:list-level-style-bullet', 2)}</text:list-style>` +
+          `<text:outline-style style:name="O">${level('text:outline-level-style', 3)}</text:outline-style>`,
+      }),
+    ).map(({ owner, kind }) => [owner, kind])
+    expect(owners).toEqual([
+      ['level 2 of list Sailings', 'list'],
+      ['level 3 of heading numbers', 'list'],
+    ])
+  })
+
   it('finds the fonts of a formula in its MathML and its settings', () => {
     const document = openOdt({
       parts: [

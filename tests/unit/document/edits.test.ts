@@ -35,6 +35,9 @@ describe('writing in a paragraph', () => {
     expect(write('<text:p>a &#38; b&#x1F600;c</text:p>', 5, 5, '<x>')).toBe(
       '<text:p>a &#38; b&lt;x&gt;&#x1F600;c</text:p>',
     )
+    // A reference to what is beyond the first 65,536 characters is two units of text; one to what is not, one.
+    expect(write('<text:p>&#x10000;b</text:p>', 2, 2, 'x')).toBe('<text:p>&#x10000;xb</text:p>')
+    expect(write('<text:p>&#xFFFD;b</text:p>', 1, 1, 'x')).toBe('<text:p>&#xFFFD;xb</text:p>')
     expect(write('<text:p>one <text:span text:style-name="T">two</text:span> three</text:p>', 5, 6, 'oo')).toBe(
       '<text:p>one <text:span text:style-name="T">tooo</text:span> three</text:p>',
     )

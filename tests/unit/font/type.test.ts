@@ -23,6 +23,35 @@ describe('classes', () => {
     expect(wrong.length / known.length, wrong.map(each => each.family).join(', ')).toBeLessThanOrEqual(0.03)
   })
 
+  it('are told of every face that ships as they were: what a rule changes shows face by face', async () => {
+    const rows = [...library.faces]
+      .sort((one, other) => `${one.family} ${one.style}`.localeCompare(`${other.family} ${other.style}`, 'en'))
+      .map(({ family, style, measures }) => {
+        const { class: of, kind, margin, reasons } = classify(measures)
+        return `${family} ${style}: ${of}, ${kind}, ${margin.toFixed(2)}; ${reasons.join('; ')}`
+      })
+    await expect(`${[...new Set(rows)].join('\n')}\n`).toMatchFileSnapshot('../../type/told-classes.txt')
+  })
+
+  it('follow measures to their limits, and go on where one cannot be told', () => {
+    const kind = (family: string, change: object) => classify({ ...of(family).plain.measures, ...change }).kind
+    expect(kind('Jost', {})).toBe('geometric')
+    const kinds = [1.44, 1.46].map(contrast => kind('Jost', { storeysA: 1, contrast }))
+    expect(kinds).toEqual(['geometric', 'humanist'])
+    const closed = { aperture: 0.2 }
+    expect(kind('Inter', { ...closed, contrast: 1.41 })).toBe('humanist')
+    expect(kind('Inter', { ...closed, contrast: null })).toBe('grotesque')
+    // Nothing is told of what cannot be measured.
+    const script = catalogue.find(({ classed, plain: { measures } }) =>
+      [classed.class === 'script', (measures.joined ?? 0) > 0.9, measures.slant > 5].every(Boolean),
+    )!
+    const told = classify({ ...script.plain.measures, waver: null, jitter: 0 })
+    expect([told.class, told.reasons.map(reason => reason.replace(/\d+/, 'n'))]).toEqual([
+      'script',
+      ['n % of the letters reach the next', 'stems lean n°'],
+    ])
+  })
+
   it('have a kind of their own, a margin and reasons with figures', () => {
     for (const { plain } of catalogue) {
       const classed = classify(plain.measures)

@@ -83,6 +83,20 @@ describe('a chart', () => {
     expect(chart.axes.map(axis => axis.dimension)).toEqual(['x', 'z'])
   })
 
+  it('gives a point’s style to as many points as it is repeated for, behind those before, and to no other', () => {
+    const { document } = open(base, content =>
+      content.replace(
+        /<\/chart:series>/,
+        '<chart:data-point chart:repeated="2" chart:style-name="own"/><chart:data-point/></chart:series>',
+      ),
+    )
+    const [first] = readChart(document.parts.get('Object 1/content.xml')!)!.series
+    expect([...first!.points]).toEqual([
+      [3, 'own'],
+      [4, 'own'],
+    ])
+  })
+
   it('has bars as high as its values, side by side on one foot', () => {
     const [herring, cod] = [boxes(page(), '#ff0000'), boxes(page(), '#0000ff')]
     expect(herring).toHaveLength(3)
