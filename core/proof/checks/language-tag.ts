@@ -54,10 +54,10 @@ function judged(subject: Subject, text: ProofText): Omit<Found, 'at'> | null {
       return (text.text.match(/\p{L}{2,}/gu) ?? []).length < 6
         ? null
         : { says: 'No language is said', severity: 'note' }
-    return {
-      says: `No language is said; its words are ${titleOf(guess.language)}`,
-      repair: sayLanguage(subject, text, guess.language),
-    }
+    // Where words say themselves that they are in no language, they mean it: their style says one.
+    const own = text.own.effective.slots.western.language
+    const repair = /^(none|zxx|)$/.test(own) ? { repair: sayLanguage(subject, text, guess.language) } : {}
+    return { says: `No language is said; its words are ${titleOf(guess.language)}`, ...repair }
   }
   const own = scriptOfLanguage(text.language)
   // Nearly all text is in the script of its language: only what may not be is counted.

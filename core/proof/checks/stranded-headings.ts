@@ -12,9 +12,10 @@ function* stranded(subject: Subject): Generator<Found> {
     if (!own || !next || next.story !== story || next.paragraph.heading !== null) continue
     const after = subject.linesOf(next)[0]
     if (!after || after.page <= own.page) continue
-    const { properties } = subject.session.reading.cascade.paragraph(next.paragraph, story.role)
-    if (properties['fo:break-before'] === 'page') continue
-    const repair = styleWish(text, { paragraph: { 'fo:keep-with-next': 'always' } })
+    const { cascade } = subject.session.reading
+    if (cascade.paragraph(next.paragraph, story.role).properties['fo:break-before'] === 'page') continue
+    const isKept = cascade.paragraph(paragraph, story.role).properties['fo:keep-with-next'] === 'always'
+    const repair = isKept ? undefined : styleWish(text, { paragraph: { 'fo:keep-with-next': 'always' } })
     yield { says: `A heading at the foot of page ${own.page + 1}`, at: wholeOf(text), ...(repair ? { repair } : {}) }
   }
 }
