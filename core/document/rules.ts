@@ -1,3 +1,4 @@
+import { chartTexts } from './chart-texts'
 import { z } from 'zod'
 import { partBytes } from '../package/container'
 import { PackageError } from '../package/errors'
@@ -158,6 +159,11 @@ export const rulesSchema = z.object({
     )
     .max(5000)
     .default([]),
+  /** What text of charts does, where it is said by hand: charts know no named styles that could say it. */
+  charts: z
+    .array(z.strictObject({ of: z.enum(chartTexts), role: roleIdSchema }))
+    .max(chartTexts.length)
+    .optional(),
   /** What a proof found and somebody accepted as it is, with why. */
   accepted: z
     .array(acceptedKeySchema.extend({ reason: z.string().max(500) }))

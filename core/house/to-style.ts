@@ -215,7 +215,7 @@ export function measureToStyle(reading: Reading, house: House): ToStyle {
     }
   }
   for (const { chart, object } of chartsOf(reading))
-    for (const { role, blocks } of chartVoices(chart)) {
+    for (const { role, blocks } of chartVoices(chart, cascade.rules.charts)) {
       const setting = settingFor(house, role, medium)
       for (const paragraph of paragraphsOf(blocks))
         tally.add(paragraph, object.cascade, 'chart', role, setting && settingOfCharts(setting))

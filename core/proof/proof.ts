@@ -8,7 +8,7 @@ import type { Severity } from '../house/checks'
 import { asListed, usualChecklist, type Checklist } from './checklist'
 import type { Finding, Proof } from './finding'
 import { checks } from './registry'
-import { Subject } from './subject'
+import { Subject, type ProofText } from './subject'
 
 /** As many findings of one check are told. */
 export const findingLimit = 1_000
@@ -53,8 +53,17 @@ function findingOf(
 function mendable(subject: Subject, { repair, ...found }: Found): Found {
   const { looks = [], settle = [], mends = [] } = repair ?? {}
   const local = looks.length + settle.length + mends.length > 0
-  return repair && !(local && found.at && subject.isFixed(found.at.text)) ? { ...found, repair } : found
+  const { at } = found
+  const isFixed =
+    at !== undefined &&
+    local &&
+    (subject.isFixed(at.text) || mends.some(mend => mend.kind === 'words' && isWorkedOut(at.text, mend.from, mend.to)))
+  return repair && !isFixed ? { ...found, repair } : found
 }
+
+/** Whether words stand in a field: the document works them out from elsewhere. */
+const isWorkedOut = ({ runs }: ProofText, from: number, to: number): boolean =>
+  runs.some(({ start, end, inline }) => start < to && end > from && inline.kind === 'text' && inline.field !== null)
 
 const keyText = ({ check, says, text, around }: AcceptedKey) => JSON.stringify([check, says, text, around])
 

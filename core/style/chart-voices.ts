@@ -1,15 +1,12 @@
 import type { Chart } from '../document/chart'
-import type { Role } from '../document/rules'
+import type { ChartTextOf } from '../document/chart-texts'
+import type { Role, RoleId, Rules } from '../document/rules'
 import type { Block } from '../document/story-model'
-
-/** Text of a chart by what it belongs to: `axis` is what stands along one, `value` what stands at points of series. */
-export const chartTexts = ['title', 'subtitle', 'footer', 'axis', 'axis title', 'legend', 'value'] as const
-export type ChartTextOf = (typeof chartTexts)[number]
 
 /** Text of a chart that is seen and does one thing. */
 export interface ChartVoice {
   readonly of: ChartTextOf
-  readonly role: Role
+  readonly role: RoleId
   /** The element that names the innermost of its styles; null where another voice's does. */
   readonly holder: number | null
   /** Names of the chart styles that have a say, outermost first. */
@@ -18,17 +15,31 @@ export interface ChartVoice {
   readonly blocks: readonly Block[]
 }
 
-const titleRoles = { title: 'subheading', subtitle: 'caption', footer: 'caption' } as const satisfies Record<
-  string,
-  Role
->
+/**
+ * What text of a chart does where nobody says: its title heads it as a heading of the text around would, what stands below the
+ * title explains it, and all else are labels: titles and numbers of axes, names in the legend, values.
+ */
+const proposed: Readonly<Record<ChartTextOf, Role>> = {
+  title: 'subheading',
+  subtitle: 'caption',
+  footer: 'caption',
+  axis: 'label',
+  'axis title': 'label',
+  legend: 'label',
+  value: 'label',
+}
+
+/** What text of charts does: as the document's own rules say, or as is proposed. */
+export const chartTextRole = (of: ChartTextOf, said: Rules['charts'] = []): RoleId =>
+  said.find(each => each.of === of)?.role ?? proposed[of]
+
 const named = (names: readonly (string | null)[]): string[] => names.filter(name => name !== null)
 
-/**
- * The voices of a chart, by what each is there for: its title heads it as a heading of the text around would, what stands
- * below the title explains it, and all else are labels: titles and numbers of axes, names in the legend, values.
- */
-export function chartVoices({ styleName: base, titles, axes, plot, legend, series, categories }: Chart): ChartVoice[] {
+/** The voices of a chart, by what each is there for. `said` is what the document's rules say that text of charts does. */
+export function chartVoices(
+  { styleName: base, titles, axes, plot, legend, series, categories }: Chart,
+  said: Rules['charts'] = [],
+): ChartVoice[] {
   const label = (
     of: ChartTextOf,
     holder: number | null,
@@ -36,19 +47,13 @@ export function chartVoices({ styleName: base, titles, axes, plot, legend, serie
     blocks: readonly Block[] = [],
   ): ChartVoice => ({
     of,
-    role: 'label',
+    role: chartTextRole(of, said),
     holder,
     styleNames,
     blocks,
   })
   return [
-    ...titles.map(({ which, node, styleNames, blocks }): ChartVoice => ({
-      of: which,
-      role: titleRoles[which],
-      holder: node,
-      styleNames,
-      blocks,
-    })),
+    ...titles.map(({ which, node, styleNames, blocks }) => label(which, node, styleNames, blocks)),
     ...axes.flatMap(({ node, styleName, title }) => [
       label('axis', node, named([base, styleName])),
       ...(title ? [label('axis title', title.node, title.styleNames, title.blocks)] : []),

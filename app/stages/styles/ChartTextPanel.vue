@@ -2,7 +2,9 @@
 import type { ListedChartText } from '~~/core/change/chart-text/chart-list'
 import { chartTextWords } from '~~/core/change/chart-text/kind'
 import type { ChartTextSetting, ChartTextWish } from '~~/core/change/chart-text/wish'
-import { chartTexts, type ChartTextOf } from '~~/core/style/chart-voices'
+import { chartTexts, type ChartTextOf } from '~~/core/document/chart-texts'
+import { roles } from '~~/core/document/rules'
+import { roleTitle } from '~~/core/style/roles'
 import Choice from '../../kit/Choice.vue'
 import { counted } from '../../desk/words'
 import { useDesk } from '../../stores/desk'
@@ -37,12 +39,13 @@ const rows = computed(() =>
     all.value.filter(each => each.of === of && (chart.value === '' || each.chart === chart.value)).slice(0, 1),
   ),
 )
-type Change = ChartTextSetting['setting'] & { readonly color?: string }
+type Change = ChartTextSetting['setting'] & Pick<ChartTextSetting, 'color' | 'role'>
 const { wish, changed, set, number, show } = useSettingTable<Change>((changes): ChartTextWish | null => {
-  const texts = Object.entries(changes).map(([of, { color, ...setting }]) => ({
+  const texts = Object.entries(changes).map(([of, { color, role, ...setting }]) => ({
     of: of as ChartTextOf,
     setting,
     ...(color === undefined ? {} : { color }),
+    ...(role === undefined ? {} : { role }),
   }))
   return texts.length === 0 ? null : { type: 'chart-text', chart: chart.value || null, texts }
 })
@@ -57,7 +60,7 @@ const round = (value: number) => String(Math.round(value * 100) / 100)
     <h1 class="mt-1">Text of charts</h1>
     <p class="text-soft">
       Charts know no named styles: what is set here is set in each chart itself, numbers that it works out included. The
-      sheets follow as you change it.
+      sheets follow as you change it. By its role a house says how text is set.
     </p>
     <p v-if="ready && all.length === 0" class="mt-3">This document has no charts.</p>
     <template v-else-if="ready">
@@ -78,6 +81,7 @@ const round = (value: number) => String(Math.round(value * 100) / 100)
             <th scope="col">Weight</th>
             <th scope="col">Size</th>
             <th scope="col">Colour</th>
+            <th v-if="!chart" scope="col">Role</th>
           </tr>
         </thead>
         <tbody>
@@ -118,6 +122,16 @@ const round = (value: number) => String(Math.round(value * 100) / 100)
                 :aria-label="`Colour of ${chartTextWords[row.of]}`"
                 @change="set(row.of, { color: ($event.target as HTMLInputElement).value })"
               />
+            </td>
+            <td v-if="!chart">
+              <Choice
+                :model-value="changed(row.of).role === undefined ? (row.role ?? '') : (changed(row.of).role ?? '')"
+                :aria-label="`Role of ${chartTextWords[row.of]}`"
+                @update:model-value="set(row.of, { role: $event || null })"
+              >
+                <option value="">{{ roleTitle(row.proposed) }}, as proposed</option>
+                <option v-for="role in roles" :key="role" :value="role">{{ roleTitle(role) }}</option>
+              </Choice>
             </td>
           </tr>
         </tbody>

@@ -1,6 +1,8 @@
 import { objectPages } from '../../census/text-pages'
 import type { Composition } from '../../typeset/compose'
-import { chartTexts, chartVoices, type ChartTextOf } from '../../style/chart-voices'
+import { chartTexts, type ChartTextOf } from '../../document/chart-texts'
+import type { RoleId } from '../../document/rules'
+import { chartTextRole, chartVoices } from '../../style/chart-voices'
 import { chartsOf, type Reading } from '../../style/reading'
 import { shownByChart } from '../../document/chart'
 import { colorOfText } from '../../house/to-style'
@@ -19,13 +21,17 @@ export interface ListedChartText {
   readonly italic: boolean
   readonly size: number
   readonly color: string
+  /** What it does in charts of this document, where somebody said it; and what is proposed. */
+  readonly role: RoleId | null
+  readonly proposed: RoleId
 }
 
 /** All text of the charts of a document, chart by chart; of several that are one thing, as of two axes, how the first is set. */
 export function listChartText(reading: Reading, composition: Composition | null): ListedChartText[] {
   const pagesOf = objectPages(composition)
   return chartsOf(reading).flatMap(({ object, chart }) => {
-    const voices = chartVoices(chart)
+    const { charts: said = [] } = reading.cascade.rules
+    const voices = chartVoices(chart, said)
     return chartTexts.flatMap((of): ListedChartText[] => {
       const own = voices.filter(voice => voice.of === of)
       if (own.length === 0) return []
@@ -42,6 +48,8 @@ export function listChartText(reading: Reading, composition: Composition | null)
           italic: posture !== 'normal',
           size,
           color: colorOfText(text),
+          role: said.find(each => each.of === of)?.role ?? null,
+          proposed: chartTextRole(of),
         },
       ]
     })

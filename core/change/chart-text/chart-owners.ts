@@ -1,7 +1,9 @@
 import { shownByChart, type Chart } from '../../document/chart'
 import { paragraphsOf } from '../../document/stories'
+import { setReference } from '../../document/style-references'
 import { setStyleValues } from '../../document/style-verbs'
 import { findStyle, type Style } from '../../document/styles'
+import type { Rules } from '../../document/rules'
 import type { House, Setting } from '../../house/house'
 import { chartVoices, type ChartVoice } from '../../style/chart-voices'
 import type { ObjectText } from '../../style/reading'
@@ -30,10 +32,11 @@ const styleOfVoice = (object: ObjectText, chart: Chart, { styleNames }: ChartVoi
 export function chartOwners(
   object: ObjectText,
   chart: Chart,
+  said: Rules['charts'] = [],
 ): { readonly owners: ChartOwner[]; readonly without: number } {
   const found = new Map<Style, ChartVoice[]>()
   let without = 0
-  for (const voice of chartVoices(chart)) {
+  for (const voice of chartVoices(chart, said)) {
     const own = styleOfVoice(object, chart, voice)
     if (!own) without++
     else found.set(own, [...(found.get(own) ?? []), voice])
@@ -49,15 +52,55 @@ export const chartTitle = (chart: Chart): string =>
     .trim()
     .slice(0, 60)
 
-/** Sets styles of a chart; those that keep their look say for themselves what they took from one that was set. */
+/** Text of a chart that goes by one style and shall be set: all that goes by it, or some. */
+export interface SetVoices {
+  readonly owner: ChartOwner
+  readonly voices: readonly ChartVoice[]
+  readonly setting: Setting
+}
+
+/**
+ * Sets text of a chart: in the style that it goes by, where nothing else does, else in one of its own. Styles that keep their
+ * look say for themselves what they took from one that was set.
+ */
 export function setChartText(
+  planner: Planner,
+  object: ObjectText,
+  chart: Chart,
+  house: House,
+  wanted: readonly SetVoices[],
+): void {
+  const isAlone = ({ owner, voices }: SetVoices) => owner.voices.length === voices.length
+  const alone = new Map(wanted.filter(isAlone).map(({ owner, setting }) => [owner, setting]))
+  if (alone.size > 0) {
+    setStyles(planner, object, chart, house, alone)
+    // Styles that were known by what they said may say something else now.
+    planner.forgetAutomatic()
+  }
+  // Last: what parts from a style takes along what that keeps of one that was set.
+  for (const each of wanted) if (!isAlone(each)) setApart(planner, chart, house, each)
+}
+
+/** Gives text a style of its own, where other text goes by the one it has. */
+function setApart(planner: Planner, chart: Chart, house: House, { voices, setting }: SetVoices): void {
+  const draft = planner.change.on(chart.part)
+  const text = textValues(draft, house, setting)
+  for (const holder of new Set(voices.map(voice => voice.holder))) {
+    if (holder === null) continue
+    const own = draft.part.element(holder).attributes['chart:style-name'] ?? null
+    const name = planner.automatic(chart.part).derive('chart', own, { text })
+    setReference(draft, { node: holder, attribute: 'chart:style-name' }, name)
+  }
+}
+
+function setStyles(
   planner: Planner,
   object: ObjectText,
   chart: Chart,
   house: House,
   settings: ReadonlyMap<ChartOwner, Setting>,
 ): void {
-  const { owners } = chartOwners(object, chart)
+  const { owners } = chartOwners(object, chart, planner.currentRules.charts)
   const set = new Set([...settings.keys()].map(owner => owner.style))
   const looks = new Map(owners.map(owner => [owner, lookOfVoice(object, chart, owner.voices[0]!)]))
   const draft = planner.change.on(chart.part)

@@ -2,16 +2,16 @@ import type { Chart } from '../../document/chart'
 import { paragraphsOf } from '../../document/stories'
 import { emptyHouse, houseSchema, type House, type Setting } from '../../house/house'
 import { plainNumber } from '../../style/describe'
-import type { ChartTextOf, ChartVoice } from '../../style/chart-voices'
+import type { ChartTextOf } from '../../document/chart-texts'
+import { chartTextRole } from '../../style/chart-voices'
+import { roleTitle } from '../../style/roles'
 import { chartsOf, type ObjectText } from '../../style/reading'
-import { textValues } from '../dress/say-setting'
 import { lookWords } from '../dress/look-words'
 import { oneByOne } from '../kind'
 import { NothingToPlan } from '../plan'
 import type { Planner } from '../planner'
 import { counted } from '../words'
-import { setReference } from '../../document/style-references'
-import { chartOwners, chartTitle, lookOfVoice, setChartText, type ChartOwner } from './chart-owners'
+import { chartOwners, chartTitle, lookOfVoice, setChartText, type SetVoices } from './chart-owners'
 import { chartTextWishSchema, type ChartTextSetting, type ChartTextWish } from './wish'
 
 type Charted = ReturnType<typeof chartsOf>[number]
@@ -52,12 +52,8 @@ const changeWords = ({ setting: { family, weight, italic, size, case: letters },
     .filter(each => each !== undefined)
     .join(', ')
 
-/** Text that shall be set, of those that go by one style. */
-interface Wanted {
-  readonly owner: ChartOwner
+interface Wanted extends SetVoices {
   readonly text: ChartTextSetting
-  readonly voices: readonly ChartVoice[]
-  readonly setting: Setting
 }
 
 /** Lists text of a chart; whether it is set. */
@@ -79,21 +75,9 @@ function listed(planner: Planner, object: ObjectText, chart: Chart, { owner, tex
   })
 }
 
-/** Gives text a style of its own, where other text goes by the one it has. */
-function setApart(planner: Planner, chart: Chart, house: House, { voices, setting }: Wanted): void {
-  const draft = planner.change.on(chart.part)
-  const text = textValues(draft, house, setting)
-  for (const holder of new Set(voices.map(voice => voice.holder))) {
-    if (holder === null) continue
-    const own = draft.part.element(holder).attributes['chart:style-name'] ?? null
-    const name = planner.automatic(chart.part).derive('chart', own, { text })
-    setReference(draft, { node: holder, attribute: 'chart:style-name' }, name)
-  }
-}
-
 function setIn(planner: Planner, house: House, found: Charted, texts: readonly ChartTextSetting[]): boolean {
   const { object, chart } = found
-  const { owners, without } = chartOwners(object, chart)
+  const { owners, without } = chartOwners(object, chart, planner.currentRules.charts)
   if (without > 0) planner.note('text of a chart', 'the chart has no style that it goes by', without)
   const chosen: Wanted[] = []
   for (const owner of owners)
@@ -104,17 +88,36 @@ function setIn(planner: Planner, house: House, found: Charted, texts: readonly C
       if (listed(planner, object, chart, wanted)) chosen.push(wanted)
     }
   if (chosen.length === 0) return false
-  const isAlone = ({ owner, voices }: Wanted) => owner.voices.length === voices.length
-  const alone = new Map(chosen.filter(isAlone).map(({ owner, setting }) => [owner, setting]))
-  if (alone.size > 0) {
-    setChartText(planner, object, chart, house, alone)
-    // Styles that were known by what they said may say something else now.
-    planner.forgetAutomatic()
-  }
-  // Last: what parts from a style takes along what that keeps of one that was set.
-  for (const wanted of chosen) if (!isAlone(wanted)) setApart(planner, chart, house, wanted)
+  setChartText(planner, object, chart, house, chosen)
   return true
 }
+
+/** Says what text of all charts does, and takes back what was said. How many are said anew. */
+function sayRoles(planner: Planner, texts: readonly ChartTextSetting[]): number {
+  let said = 0
+  for (const { of, role } of texts) {
+    const { charts = [] } = planner.currentRules
+    const now = charts.find(each => each.of === of)?.role ?? null
+    if (role === undefined || role === now) continue
+    const included = planner.row({
+      key: { what: 'role of chart text', of },
+      stage: 'chart',
+      optional: true,
+      title: `What ${chartTextWords[of].toLowerCase()} of charts does`,
+      count: 1,
+      before: roleTitle(chartTextRole(of, charts)),
+      after: roleTitle(role ?? chartTextRole(of)),
+    })
+    if (!included) continue
+    const others = charts.filter(each => each.of !== of)
+    const next = role === null ? others : [...others, { of, role }]
+    planner.rules = { ...planner.currentRules, charts: next.length > 0 ? next : undefined }
+    said++
+  }
+  return said
+}
+
+const isSet = ({ setting, color }: ChartTextSetting): boolean => Object.keys(setting).length > 0 || color !== undefined
 
 export const chartTextKind = oneByOne<ChartTextWish>({
   type: 'chart-text',
@@ -124,13 +127,25 @@ export const chartTextKind = oneByOne<ChartTextWish>({
     const house = houseOf(texts)
     const own = planner.rows.length
     const charts = chartsOf(planner.reading).filter(({ chart }) => only === null || chart.part === only)
-    const set = charts.filter(each => setIn(planner, house, each, texts))
+    const said = charts.length === 0 ? 0 : sayRoles(planner, texts)
+    const wanted = texts.filter(isSet)
+    const set = charts.filter(each => setIn(planner, house, each, wanted))
     if (planner.rows.length === own)
       throw new NothingToPlan('This document has no charts with such text, or they have no styles that it goes by.')
-    return `Set the text of ${counted(set.length, 'chart')}`
+    return [
+      ...(said > 0 ? ['Say what text of charts does'] : []),
+      ...(said === 0 || set.length > 0 ? [`Set the text of ${counted(set.length, 'chart')}`] : []),
+    ].join(', ')
   },
-  sentence: ({ chart, texts }) =>
-    `Set ${texts.map(each => chartTextWords[each.of].toLowerCase()).join(', ')} of ${chart === null ? 'all charts' : 'a chart'} anew.`,
+  sentence: ({ chart, texts }) => {
+    const words = (list: readonly ChartTextSetting[]) =>
+      list.map(each => chartTextWords[each.of].toLowerCase()).join(', ')
+    const [set, said] = [texts.filter(isSet), texts.filter(each => each.role !== undefined)]
+    return [
+      ...(set.length > 0 ? [`Set ${words(set)} of ${chart === null ? 'all charts' : 'a chart'} anew.`] : []),
+      ...said.map(({ of, role }) => `${chartTextWords[of]} in charts: ${role ? roleTitle(role) : 'as is proposed'}.`),
+    ].join(' ')
+  },
   applies: document => document.subdocuments.some(each => each.kind === 'chart'),
   whyNotMany: ({ chart }) => (chart === null ? null : 'A chart of one document is named. Ask for all charts instead.'),
 })

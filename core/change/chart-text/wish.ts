@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { settingSchema } from '../../house/house'
-import { chartTexts } from '../../style/chart-voices'
+import { chartTexts } from '../../document/chart-texts'
+import { roleIdSchema } from '../../document/rules'
 
 const chartTextSchema = z.strictObject({
   of: z.enum(chartTexts),
@@ -10,6 +11,8 @@ const chartTextSchema = z.strictObject({
     .string()
     .regex(/^#[0-9a-f]{6}$/)
     .optional(),
+  /** What it does in all charts of the document; null for what is proposed. Houses set it by that. */
+  role: roleIdSchema.nullable().optional(),
 })
 export type ChartTextSetting = z.infer<typeof chartTextSchema>
 

@@ -5,6 +5,9 @@ import { registry } from '../../../core/change/registry'
 import { applyAll } from '../../../core/document/apply'
 import { saveDocument } from '../../../core/document/open'
 import type { DocumentSession } from '../../../core/session'
+import { settingFor } from '../../../core/house/house'
+import { measureToStyle } from '../../../core/house/to-style'
+import { saltmereLine } from '../../../demo/houses'
 import { seasonReview } from '../../../demo/season-review'
 import { session, sessionOf } from '../../support/fixtures'
 import { parts } from '../../support/independent'
@@ -102,6 +105,38 @@ describe('text of charts', () => {
     const nameOf = ({ part, node }: { part: string; node: number }) => of.document.parts.get(part)!.element(node).name
     expect(placesOf('title').map(nameOf)).toEqual(['text:p'])
     expect(placesOf('value').map(nameOf)).toEqual(['style:style'])
+  })
+
+  it('does what is said of it: houses set it by that, in the saved file, too, until it is taken back', () => {
+    const before = deck()
+    const house = saltmereLine
+    const dressed = (of: DocumentSession) => quickly(of, { type: 'dress', house }).after
+    const sizes = (of: DocumentSession) =>
+      Object.fromEntries(listChartText(of.reading, null).map(each => [each.of, each.size]))
+    const said = planned(before, [wish([{ of: 'legend', setting: {}, role: 'caption' }])])
+    expect(said.plan.title).toBe('Say what text of charts does')
+    expect(said.plan.sentences).toEqual(['Legend in charts: caption.'])
+    expect(said.plan.rows).toMatchObject([
+      { key: { what: 'role of chart text', of: 'legend' }, before: 'label', after: 'caption', included: true },
+    ])
+    expect(looks(said.after)).toEqual(looks(before))
+    const [plain, own] = [before, session(saveDocument(said.after.document))].map(of => sizes(dressed(of)))
+    expect(own!.axis).toBe(plain!.axis)
+    expect(own!.legend).toBe(settingFor(house, 'caption', 'deck')!.size)
+    expect(own!.legend).not.toBe(plain!.legend)
+    // Said of it is all there is to tell how far it is to style, too.
+    const count = (of: DocumentSession, role: string) =>
+      measureToStyle(of.reading, house).roles.find(each => each.role === role)?.characters ?? 0
+    expect(count(said.after, 'caption')).toBeGreaterThan(count(before, 'caption'))
+    const [listed] = listChartText(said.after.reading, null).filter(each => each.of === 'legend')
+    expect(listed).toMatchObject({ role: 'caption', proposed: 'label' })
+    const back = quickly(said.after, wish([{ of: 'legend', setting: {}, role: null }]))
+    expect(sizes(dressed(back.after))).toEqual(plain)
+    expect(() => quickly(before, wish([{ of: 'legend', setting: {}, role: null }]))).toThrow(NothingToPlan)
+    const left = planned(before, [wish([{ of: 'legend', setting: {}, role: 'caption' }])], [said.plan.rows[0]!.key], {
+      effects: false,
+    })
+    expect(left.plan.operations).toEqual([])
   })
 
   it('may be left out chart by chart', () => {

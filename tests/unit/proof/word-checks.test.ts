@@ -184,6 +184,13 @@ describe('checks of words', () => {
     expect(words(after)).toEqual(['now and then'])
   })
 
+  it('words in fields are told and left: the document works them out', () => {
+    const of = textOf(
+      p('<text:placeholder text:placeholder-type="text">the boat\'s name</text:placeholder> isn\'t here'),
+    )
+    expect(foundBy('straight-quote', of).map(each => each.repair !== null)).toEqual([false, true])
+  })
+
   it('a wrong language is put right in a character style: no hand is left behind that settling would undo', () => {
     const german = document(cases.find(each => each.check === 'language-tag')!.fault)
     const after = putRight(german, foundBy('language-tag', german))
