@@ -193,17 +193,28 @@ test('the levels of a deck are set in one table, and its slides follow', async (
   await page.keyboard.press('ControlOrMeta+a')
   await page.keyboard.type('9')
   await page.keyboard.press('Tab')
+  // What it does, which houses go by: chosen from a list by its first letter.
+  await tabTo(page, /^Role of Values$/)
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('c')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('combobox', { name: 'Role of Values' })).toHaveText('caption')
   await expect(page.getByText('Shown as it would be. Nothing is stored yet.')).toBeVisible()
   await page.getByRole('button', { name: 'Show the plan for 4 charts' }).focus()
   await page.keyboard.press('Enter')
   await page.getByRole('button', { name: /^Carry it out/ }).focus()
   await page.keyboard.press('Enter')
-  await expect(page.getByText(/^Done: Set the text of 4 charts/)).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText(/^Done: Say what text of charts does, set the text of 4 charts/)).toBeVisible({
+    timeout: 30_000,
+  })
   const file = await downloadFile(page, 'Levels')
   const charts = listChartText(session(file).reading, null)
   expect(charts.filter(each => each.of === 'title').map(each => each.family)).toEqual(Array(4).fill('Jost'))
   expect(charts.filter(each => each.of === 'legend').map(each => each.size)).toEqual(Array(4).fill(9))
   expect(charts.filter(each => each.of === 'axis').map(each => each.size)).toEqual(Array(4).fill(12))
+  expect(charts.filter(each => each.role !== null).every(each => each.of === 'value' && each.role === 'caption')).toBe(
+    true,
+  )
   expect(
     listLevels(session(file).reading)
       .slice(0, 4)

@@ -129,8 +129,9 @@ const round = (value: number) => String(Math.round(value * 100) / 100)
                 :aria-label="`Role of ${chartTextWords[row.of]}`"
                 @update:model-value="set(row.of, { role: $event || null })"
               >
-                <option value="">{{ roleTitle(row.proposed) }}, as proposed</option>
-                <option v-for="role in roles" :key="role" :value="role">{{ roleTitle(role) }}</option>
+                <option v-for="role in roles" :key="role" :value="role === row.proposed ? '' : role">
+                  {{ roleTitle(role) }}
+                </option>
               </Choice>
             </td>
           </tr>

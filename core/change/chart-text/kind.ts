@@ -134,7 +134,9 @@ export const chartTextKind = oneByOne<ChartTextWish>({
       throw new NothingToPlan('This document has no charts with such text, or they have no styles that it goes by.')
     return [
       ...(said > 0 ? ['Say what text of charts does'] : []),
-      ...(said === 0 || set.length > 0 ? [`Set the text of ${counted(set.length, 'chart')}`] : []),
+      ...(said === 0 || set.length > 0
+        ? [`${said > 0 ? 'set' : 'Set'} the text of ${counted(set.length, 'chart')}`]
+        : []),
     ].join(', ')
   },
   sentence: ({ chart, texts }) => {
