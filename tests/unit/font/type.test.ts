@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { catalogueOf, type CatalogueEntry } from '../../../core/font/catalogue'
 import { classify, typeClasses, typeKinds, type TypeClass } from '../../../core/font/classify'
+import { fitnessOf } from '../../../core/font/fitness'
 import { inDetail, inProportions } from '../../../core/font/likeness'
 import { licenceOf, licenceUses } from '../../../core/font/licence'
 import { smallestSize } from '../../../core/font/smallest-size'
@@ -31,6 +32,24 @@ describe('classes', () => {
         return `${family} ${style}: ${of}, ${kind}, ${margin.toFixed(2)}; ${reasons.join('; ')}`
       })
     await expect(`${[...new Set(rows)].join('\n')}\n`).toMatchFileSnapshot('../../type/told-classes.txt')
+  })
+
+  it('go by measures that are told of every seventh family as they were, with what it is fit for', async () => {
+    const figures = (values: object) =>
+      Object.entries(values)
+        .filter((entry): entry is [string, number | null] => entry[1] === null || typeof entry[1] === 'number')
+        .map(([name, value]) => `${name} ${value === null ? 'unknown' : Math.round(value * 100) / 100}`)
+    const rows = catalogue
+      .filter((_, at) => at % 7 === 0)
+      .map(({ family, plain: { style, measures }, classed }) =>
+        [
+          `${family} ${style}: ${figures(measures).join(', ')}`,
+          ...fitnessOf(measures, classed).map(
+            ({ use, fit, reason }) => `  ${fit ? 'fit' : 'not fit'} for ${use}: ${reason}`,
+          ),
+        ].join('\n'),
+      )
+    await expect(`${rows.join('\n')}\n`).toMatchFileSnapshot('../../type/told-measures.txt')
   })
 
   it('follow measures to their limits, and go on where one cannot be told', () => {
