@@ -47,6 +47,13 @@ describe('a collection', () => {
     expect(refused.size).toBeGreaterThan(3)
   })
 
+  it('that says it holds more faces than its list has room for is refused before any is looked for', () => {
+    const short = new Uint8Array(60)
+    short.set(new TextEncoder().encode('ttcf'))
+    new DataView(short.buffer).setUint32(8, 60)
+    expect(() => facesOfCollection(short)).toThrow(/says that it holds 60 faces/)
+  })
+
   it('that says too much of itself is refused', () => {
     const count = (faces: number) => {
       const bad = collectionOf(files)

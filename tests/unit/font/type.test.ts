@@ -154,6 +154,14 @@ describe('fitness and smallest sizes', () => {
 })
 
 describe('likeness', () => {
+  it('goes by what can be told of both: nothing is held against a height that a face does not have', () => {
+    const { measures } = of('Inter').plain
+    const flat = { ...measures, xHeight: 0 }
+    for (const compare of [inProportions, inDetail])
+      for (const { distance } of [compare(measures, flat), compare(flat, measures)])
+        expect(distance).toBeLessThan(1_000)
+  })
+
   const siblings = labels<readonly (readonly [string, string])[]>('siblings.json')
   it('in proportions finds what one designer drew to go together: in the first 5 %, all in the first third', () => {
     const ranks = siblings.map(([one, other]) => {
