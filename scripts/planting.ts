@@ -89,7 +89,8 @@ export const plantings: readonly Planting[] = [
   },
   looked('stray', { size: { percent: 130 } }),
   looked('contrast', { color: '#d8d8d8' }),
-  looked('small-type', { size: { points: 4 } }),
+  // Of faces that are not here nothing can be told.
+  { ...looked('small-type', { size: { points: 4 } }), inPresentFaces: true },
   looked('tracking', { tracking: 150 }),
   looked('colour-alone', { color: '#b4361e' }),
   looked('underlined', { underlined: true }),
