@@ -54,6 +54,22 @@ describe('a collection', () => {
     expect(() => facesOfCollection(short)).toThrow(/says that it holds 60 faces/)
   })
 
+  it('of which a table lies outside, in part or wholly, is refused', () => {
+    const whole = collectionOf(files)
+    const data = new DataView(whole.buffer)
+    // The first table of the first face: its entry is behind the head of that face's directory.
+    const entry = data.getUint32(12) + 12
+    const offset = data.getUint32(entry + 8)
+    const changed = (length: number) => {
+      const bad = whole.slice()
+      new DataView(bad.buffer).setUint32(entry + 12, length)
+      return bad
+    }
+    expect(facesOfCollection(changed(whole.length - offset))).toHaveLength(3)
+    for (const length of [whole.length - offset + 1, whole.length])
+      expect(() => facesOfCollection(changed(length))).toThrow(/lies outside of it/)
+  })
+
   it('that says too much of itself is refused', () => {
     const count = (faces: number) => {
       const bad = collectionOf(files)

@@ -85,6 +85,9 @@ describe('names', () => {
     expect(request('Work Sans').status).toBe('present')
     expect(request('work-sans')).toMatchObject({ status: 'present', reason: expect.stringContaining('written') })
     expect(request('Spectral SemiBold')).toMatchObject({ status: 'present', face: { style: 'SemiBold', weight: 600 } })
+    // Italics are meant where the name says so, and where the style does.
+    expect(request('Spectral Italic').face.slant).toBe('italic')
+    expect(request('Spectral SemiBold', { italic: true }).face).toMatchObject({ slant: 'italic', weight: 600 })
   })
 
   it('resolve to a metric-compatible alias, and say so', () => {

@@ -23,6 +23,26 @@ describe('search for faces', () => {
     expect(met.length / asked.length).toBeGreaterThanOrEqual(0.8)
   })
 
+  it('takes each look for as many families, and as surely, as before', async () => {
+    const rows = looks.flatMap(({ said: called, degree }) => {
+      const found = catalogue
+        .map(entry => ({ family: entry.family, degree: degree(entry) }))
+        .filter(each => each.degree > 0)
+        .sort((one, other) => other.degree - one.degree || one.family.localeCompare(other.family, 'en'))
+      const first = found.slice(0, 12).map(each => `${each.family} ${each.degree.toFixed(2)}`)
+      return `${called}: ${found.length}; ${first.join(', ')}`
+    })
+    await expect(`${rows.join('\n')}\n`).toMatchFileSnapshot('../../type/told-looks.txt')
+  })
+
+  it('takes no part of a word for a look, and no number that is stuck to its measure', () => {
+    for (const typed of ['xrough', 'x-height520'])
+      expect(search(catalogue, typed).parts.map(each => each.kind)).not.toContain('look')
+    expect(said('x-height520')).not.toEqual(said('x-height 520'))
+    expect(said('x-height>520')).toEqual(said('x-height > 520'))
+    expect(said('not rough')).not.toEqual(said('rough'))
+  })
+
   it('says how each part was understood', () => {
     expect(said('humanist sans x-height over 520')).toEqual(['humanist', 'sans', 'x-height 520 or more'])
     expect(said('two-storey a, old-style figures, Cyrillic')).toEqual([

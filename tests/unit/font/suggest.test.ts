@@ -18,6 +18,14 @@ const absent = (family: string, more: Partial<AbsentName> = {}): AbsentName => (
 })
 const first = (family: string, more: Partial<AbsentName> = {}) => suggestFaces(library, absent(family, more))[0]
 
+describe('names of few letters', () => {
+  it('may differ in two where they have five, in one where they have fewer', () => {
+    const near = (family: string) => suggestFaces(library, absent(family)).some(each => each.kind === 'near name')
+    // Inter has five letters, Jost has four.
+    expect([near('Imtar'), near('Josk'), near('Kosk')]).toEqual([true, true, false])
+  })
+})
+
 /** Pseudo-random numbers from a seed (mulberry32, T. Ettinger): the same names at every run. */
 function random(seed: number): () => number {
   let state = seed
