@@ -1,7 +1,7 @@
 import { tilePlaces } from '~~/core/typeset/fills'
 import { fontKey, type DisplayPage } from '~~/core/typeset/display'
 import type { GlyphRun } from '~~/core/typeset/glyph-runs'
-import type { TextLineMark } from '~~/core/typeset/look'
+import type { TextLineMark } from '~~/core/typeset/text-marks'
 import type { Drawn } from '../workers/messages'
 import { drawMarks, type Marking } from './marks'
 import { Pen, type Glass } from './pen'

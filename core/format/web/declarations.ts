@@ -3,7 +3,8 @@ import type { ParagraphStyle } from '../../style/cascade'
 import { percent } from '../../style/properties'
 import { points } from '../../document/lengths'
 import { borderColor, borderWidths, edges } from '../../typeset/geometry'
-import type { Look, TextLineMark } from '../../typeset/look'
+import type { Look } from '../../typeset/look'
+import type { TextLineMark } from '../../typeset/text-marks'
 import type { Slot } from '../../document/font-attributes'
 
 /** What CSS says of something: property to value. */
