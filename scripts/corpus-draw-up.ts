@@ -35,7 +35,17 @@ function valuesOf({ effective }: TextStyle): string {
   return JSON.stringify([
     slots.map(slot => {
       const { font, size, weight, posture, language } = effective.slots[slot]
-      return [font.family, font.styleName, font.charset, font.features, number(size), weight, posture, language]
+      // Letters of either case name one family (CSS Fonts 4, 2.1), as whoever looks for a face has it.
+      return [
+        font.family.toLowerCase(),
+        font.styleName,
+        font.charset,
+        font.features,
+        number(size),
+        weight,
+        posture,
+        language,
+      ]
     }),
     sharedNames.map(name => effective.shared[name]),
     leading.map(([name, initial]) => plain(effective.leading[name]) ?? initial),
@@ -138,7 +148,13 @@ function characters(session: DocumentSession, { paragraph, role, label }: Told) 
   // What a frame stands in is not seen on it.
   const seen = runs.filter(run => run.inline.kind !== 'frame')
   const values = seen.map(run => ({ from: run.start, to: run.end, values: valuesOf(run.style) }))
-  const mark = text === '' || label !== '' ? valuesOf(cascade.paragraph(paragraph, role).text) : ''
+  // Without words the mark is seen, by the height of its line; a label is set as the paragraph is.
+  const mark =
+    text === ''
+      ? valuesOf(cascade.text(paragraph, paragraph.mark, role))
+      : label !== ''
+        ? valuesOf(cascade.paragraph(paragraph, role).text)
+        : ''
   return { text, values, mark }
 }
 

@@ -117,7 +117,8 @@ export class Gathered {
     const { text, runs: all } = paragraphRuns(paragraph, cascade, role)
     const runs = mergedRuns(text, all, style.text.effective.layers.length)
     const absorbing = labelled ? null : absorbable(runs, style.text)
-    const voice = absorbing ?? style.text
+    // An empty line is as high as the span says that stands empty in it.
+    const voice = absorbing ?? (all.length === 0 ? cascade.text(paragraph, paragraph.mark, role) : style.text)
     const look = lookOf(voice.effective)
     const plain = lookOf(this.resolve(style.text.effective.layers.filter(layer => !layer.local)))
     const needed = neededOn(look, [plain])

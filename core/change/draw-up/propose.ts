@@ -66,7 +66,7 @@ export function proposeStyles(reading: Reading, { tolerance, choices, dropped }:
       left += bucket.members.length
       continue
     }
-    const fonts = fontSourcesOf(bucket.members[0]!.voice.effective)
+    const fonts = fontSourcesOf(largest(bucket.members).voice.effective)
     drawn.push({ ...bucket, fonts, parent: null, says })
   }
   const kept = drawn.filter(style => !dropped(style.voice))
@@ -89,6 +89,9 @@ export function proposeStyles(reading: Reading, { tolerance, choices, dropped }:
     left,
   }
 }
+
+const largest = (members: readonly DrawnParagraph[]): DrawnParagraph =>
+  members.reduce((best, each) => (each.characters > best.characters ? each : best))
 
 /** What is drawn up by its look: a paragraph, or a frame. */
 type Drawn = Pick<DrawnParagraph, 'look' | 'characters' | 'slots' | 'needs'>
