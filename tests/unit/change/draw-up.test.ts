@@ -275,6 +275,24 @@ describe('drawing up', () => {
     expect(after.detail.census.settled).toBe(1)
   })
 
+  it('keeps empty lines as high as the spans that stand empty in them say', () => {
+    const before = sessionOf({
+      styles: paragraphStyle('Standard', 'fo:font-family="Spectral" fo:font-size="10pt"'),
+      automatic:
+        paragraphStyle('P1', 'fo:font-size="11pt"', '', ' style:parent-style-name="Standard"') +
+        textStyle('T1', 'fo:font-size="31pt"'),
+      body:
+        `<text:p text:style-name="P1">${long}</text:p>` +
+        '<text:p text:style-name="P1"><text:span text:style-name="T1"/></text:p>' +
+        `<text:p text:style-name="P1">${long}</text:p>`,
+    })
+    const tops = (of: DocumentSession) =>
+      displayPage(of.composition.pages[0]!).lines.map(line => Math.round(line.y * 100))
+    const { after } = quickly(before, drawUp())
+    expect(tops(after)).toEqual(tops(before))
+    expect(common(after, 'paragraph').some(style => style.text['fo:font-size'] === '11pt')).toBe(true)
+  })
+
   it('keeps the lists that named styles bring, apart from text that looks the same', () => {
     const before = sessionOf({
       styles:
