@@ -101,7 +101,7 @@ export interface Paragraph {
   readonly list: ListItem | null
   readonly holder: Holder | null
   readonly inlines: readonly Inline[]
-  /** Where it holds nothing: the innermost of the spans that stand empty in it. Its empty line is set in that. */
+  /** Where it holds nothing: the first of the spans in it that hold nothing. Its empty line is set in that. */
   readonly mark: Span | null
 }
 

@@ -19,9 +19,9 @@ interface KnownHeights extends LineHeights {
 
 /**
  * Most are the table of line metrics (hhea) of the free faces that were made for the names which printers had built in, as
- * Debian's package fonts-urw-base35 20200910 has them. Of Type 1 fonts, which have no such table, the bounding box is taken,
- * as FreeType does (FT_FaceRec, ascender and descender): Symbol's as Adobe's Core 14 metrics have it, that of Courier 10
- * Pitch as the metrics file c0419bt_.afm of Debian's xfonts-scalable has it; files set their lines without the gap.
+ * Debian's package fonts-urw-base35 20200910 has them. A Type 1 font has no such table: of Courier 10
+ * Pitch the bounding box is taken, as the metrics file c0419bt_.afm of Debian's xfonts-scalable has it. Files that were laid
+ * out with it have lines of about that, and no gap.
  */
 const known: readonly KnownHeights[] = [
   { names: ['Courier', 'Nimbus Mono', 'Nimbus Mono PS'], above: 603, below: 397, gap: 200 },
@@ -35,7 +35,6 @@ const known: readonly KnownHeights[] = [
   { names: ['Z003'], above: 677, below: 323, gap: 200 },
   { names: ['D050000L'], above: 1057, below: 143, gap: 150 },
   { names: ['Standard Symbols PS'], above: 778, below: 222, gap: 0 },
-  { names: ['Standard Symbols L'], above: 1010, below: 293, gap: 0 },
   { names: ['Courier 10 Pitch', 'Bitstream Courier 10 Pitch'], above: 858, below: 299, gap: 0 },
 ]
 const byName = new Map(

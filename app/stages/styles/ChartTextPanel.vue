@@ -41,14 +41,21 @@ const rows = computed(() =>
 )
 type Change = ChartTextSetting['setting'] & Pick<ChartTextSetting, 'color' | 'role'>
 const { wish, changed, set, number, show } = useSettingTable<Change>((changes): ChartTextWish | null => {
-  const texts = Object.entries(changes).map(([of, { color, role, ...setting }]) => ({
-    of: of as ChartTextOf,
-    setting,
-    ...(color === undefined ? {} : { color }),
-    ...(role === undefined ? {} : { role }),
-  }))
+  const texts = Object.entries(changes).flatMap(([of, { color, role, ...setting }]) => {
+    // What text does, it does in all charts: it is asked where all are.
+    const said = role === undefined || chart.value ? {} : { role }
+    const own = { setting, ...(color === undefined ? {} : { color }), ...said }
+    const isAsked = Object.keys(setting).length > 0 || Object.keys(own).length > 1
+    return isAsked ? [{ of: of as ChartTextOf, ...own }] : []
+  })
   return texts.length === 0 ? null : { type: 'chart-text', chart: chart.value || null, texts }
 })
+/** What text does, '' for what is proposed; and what may be chosen, a role of the document's own among it. */
+const roleOf = (row: ListedChartText): string => {
+  const { role = row.role } = changed(row.of)
+  return role === null || role === row.proposed ? '' : role
+}
+const rolesOf = ({ role }: ListedChartText) => [...new Set<string>([...roles, ...(role === null ? [] : [role])])]
 const weights = [300, 400, 500, 600, 700, 800]
 const weightsOf = (row: ListedChartText) => [...new Set([...weights, row.weight])].sort((a, b) => a - b)
 const round = (value: number) => String(Math.round(value * 100) / 100)
@@ -125,11 +132,11 @@ const round = (value: number) => String(Math.round(value * 100) / 100)
             </td>
             <td v-if="!chart">
               <Choice
-                :model-value="changed(row.of).role === undefined ? (row.role ?? '') : (changed(row.of).role ?? '')"
+                :model-value="roleOf(row)"
                 :aria-label="`Role of ${chartTextWords[row.of]}`"
                 @update:model-value="set(row.of, { role: $event || null })"
               >
-                <option v-for="role in roles" :key="role" :value="role === row.proposed ? '' : role">
+                <option v-for="role in rolesOf(row)" :key="role" :value="role === row.proposed ? '' : role">
                   {{ roleTitle(role) }}
                 </option>
               </Choice>
