@@ -103,7 +103,7 @@ function sayRoles(planner: Planner, texts: readonly ChartTextSetting[]): number 
       key: { what: 'role of chart text', of },
       stage: 'chart',
       optional: true,
-      title: `What ${chartTextWords[of].toLowerCase()} of charts does`,
+      title: `Role in charts: ${chartTextWords[of].toLowerCase()}`,
       count: 1,
       before: roleTitle(chartTextRole(of, charts)),
       after: roleTitle(role ?? chartTextRole(of)),
