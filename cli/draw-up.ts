@@ -37,7 +37,8 @@ function stylesOf({ rows }: Plan, after: DocumentSession) {
       const role = rules.styles.find(({ style }) => style.family === key.family && style.name === name)?.role ?? null
       const paragraphs = key.family === 'paragraph' ? count : 0
       const frames = key.family === 'graphic' ? { frames: count } : {}
-      return { name: title, family: key.family, role, paragraphs, ...frames, characters }
+      const cells = key.family === 'table-cell' ? { cells: count } : {}
+      return { name: title, family: key.family, role, paragraphs, ...frames, ...cells, characters }
     })
 }
 

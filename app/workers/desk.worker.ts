@@ -300,7 +300,7 @@ answerAsks<Asks>({
     return listProposals(reading, own.library, composition, {
       tolerance,
       choices,
-      dropped: voice => dropped.includes(voice),
+      dropped: (voice, family) => dropped.some(each => each.voice === voice && each.family === family),
     })
   },
   levels: () => listLevels(session('now').reading),

@@ -197,7 +197,11 @@ export interface Asks {
   holder: { ask: { view: PageView; page: number }; answer: { readonly part: string; readonly node: number } | null }
   /** The styles that drawing up would make, with what was chosen for them so far. */
   drawUp: {
-    ask: { tolerance: number; choices: readonly DrawUpChoice[]; dropped: readonly string[] }
+    ask: {
+      tolerance: number
+      choices: readonly DrawUpChoice[]
+      dropped: readonly Pick<DrawUpChoice, 'voice' | 'family'>[]
+    }
     answer: readonly ProposedStyle[]
   }
   /** The placeholders of a deck with how they are set. */

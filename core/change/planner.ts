@@ -8,6 +8,7 @@ import { findStyle, type Style, type StyleScope } from '../document/styles'
 import type { Library } from '../font/library'
 import { DocumentSession } from '../session'
 import type { TextStyle } from '../style/cascade'
+import { familyName, type StyleFamily } from '../style/families'
 import type { Reading } from '../style/reading'
 import { paragraphRuns } from '../style/runs'
 import {
@@ -192,12 +193,10 @@ export class Planner {
   }
 
   /** A common style by family and name. @throws PlanError */
-  style(family: string, name: string): Style {
+  style(family: StyleFamily, name: string): Style {
     const style = this.scope.common.get(`${family}\n${name}`)
     if (!style)
-      throw new PlanError(
-        `This document has no ${family === 'text' ? 'character' : family} style “${name}” any more. Nothing was changed.`,
-      )
+      throw new PlanError(`This document has no ${familyName(family)} “${name}” any more. Nothing was changed.`)
     return style
   }
 

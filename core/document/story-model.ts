@@ -25,6 +25,8 @@ export type Holder =
       readonly node: number
       readonly styleName: string | null
       readonly heading: boolean
+      /** It stands in the first of several rows. */
+      readonly first: boolean
       readonly template: CellTemplate | null
       readonly parent: Holder | null
     }

@@ -130,7 +130,7 @@ export class StoryReader {
       cells: this.cells(
         row,
         at,
-        heading,
+        { heading, first: index === 0 && found.length > 1 },
         columns.map(column => column.cellStyle),
         column => templateOf(element, index, found.length, column, columns.length),
       ),
@@ -148,7 +148,7 @@ export class StoryReader {
   private cells(
     row: XmlElement,
     at: Surroundings,
-    heading: boolean,
+    of: { readonly heading: boolean; readonly first: boolean },
     columnStyles: readonly (string | null)[],
     template: (column: number) => CellTemplate | null,
   ): Cell[] {
@@ -163,7 +163,7 @@ export class StoryReader {
         columnStyles[cells.length] ??
         null
       const own = template(cells.length)
-      const holder: Holder = { kind: 'cell', node: element.id, styleName, heading, template: own, parent: at.holder }
+      const holder: Holder = { kind: 'cell', node: element.id, styleName, ...of, template: own, parent: at.holder }
       const place = at.place === 'body' ? 'table' : at.place
       cells.push({
         node: element.id,

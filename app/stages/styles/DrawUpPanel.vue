@@ -2,6 +2,7 @@
 import type { ProposedStyle } from '~~/core/change/draw-up/list-proposals'
 import type { DrawUpChoice, DrawUpWish } from '~~/core/change/draw-up/wish'
 import { roles } from '~~/core/document/rules'
+import { familyName } from '~~/core/style/families'
 import { roleTitle } from '~~/core/style/roles'
 import Choice from '../../kit/Choice.vue'
 import Term from '../../kit/Term.vue'
@@ -56,15 +57,17 @@ const choices = computed((): DrawUpChoice[] =>
     ]
   }),
 )
-/** Which styles text takes: in decks and drawings those of its frames. */
-const main = computed(() => (desk.info?.document.kind === 'text' ? 'paragraph' : 'graphic'))
-const familyWords = { paragraph: 'paragraph style', text: 'character style', graphic: 'graphic style' } as const
-const named = computed(() => styles.list.filter(style => style.family === main.value && style.characters > 0))
+/** A text has styles of paragraphs and words; decks and drawings have those of their frames and of the cells of tables. */
+const isText = computed(() => desk.info?.document.kind === 'text')
+const families = computed((): readonly ProposedStyle['family'][] =>
+  isText.value ? ['paragraph', 'text'] : ['graphic', 'table-cell'],
+)
 /** What stays by hand is told below the list. */
 const listed = computed(() => (proposed.value ?? []).filter(each => chosen.value[keyOf(each)]?.to?.kind !== 'hand'))
 /** Where the text of a style may go, each with what it is called in the choice. */
 function targets(style: ProposedStyle): { readonly key: string; readonly says: string; readonly to: Target }[] {
-  const others = listed.value.filter(each => each.family === main.value && !each.exists && each.voice !== style.voice)
+  const others = listed.value.filter(each => each.family === style.family && !each.exists && each.voice !== style.voice)
+  const named = styles.list.filter(each => each.family === style.family && each.characters > 0)
   const list: { says: string; to: Target }[] = [
     { says: 'stays by hand', to: { kind: 'hand' } },
     ...(style.family === 'text'
@@ -74,7 +77,7 @@ function targets(style: ProposedStyle): { readonly key: string; readonly says: s
             says: `with ${displayName}`,
             to: { kind: 'voice' as const, voice },
           })),
-          ...named.value.map(({ displayName, name }) => ({
+          ...named.map(({ displayName, name }) => ({
             says: `to ${displayName}`,
             to: { kind: 'style' as const, name },
           })),
@@ -91,7 +94,7 @@ async function refresh(): Promise<void> {
     const list = await desk.engine!.ask('drawUp', {
       tolerance: tolerance.value,
       choices: JSON.parse(JSON.stringify(choices.value)) as DrawUpChoice[],
-      dropped: dropped.value.map(each => each.voice),
+      dropped: JSON.parse(JSON.stringify(dropped.value)) as typeof dropped.value,
     })
     if (own === asked) proposed.value = list
   } catch (error) {
@@ -108,16 +111,21 @@ function back(each: Chosen): void {
   const { to: _, ...rest } = each
   chosen.value = { ...chosen.value, [keyOf(each)]: rest }
 }
-const elsewhereWords = ({ to }: { readonly to: Target }): string => {
+const elsewhereWords = ({ family, to }: Chosen & { readonly to: Target }): string => {
   if (to.kind === 'hand') return 'stays as it is set by hand'
   const title =
     to.kind === 'voice'
-      ? proposed.value?.find(each => each.voice === to.voice)?.displayName
-      : named.value.find(each => each.name === to.name)?.displayName
+      ? proposed.value?.find(each => each.family === family && each.voice === to.voice)?.displayName
+      : styles.list.find(each => each.family === family && each.name === to.name)?.displayName
   return `goes to ${title ?? 'another style'}`
 }
-const count = (family: ProposedStyle['family']) =>
-  listed.value.filter(each => each.family === family && !each.exists).length
+/** How many styles would be made, of each family that is proposed any; of the first in any case. */
+const made = computed(() =>
+  families.value
+    .map(family => ({ family, count: listed.value.filter(each => each.family === family && !each.exists).length }))
+    .filter(({ count }, at) => at === 0 || count > 0),
+)
+const madeWords = computed(() => made.value.map(({ family, count }) => counted(count, familyName(family))).join(', '))
 
 function show(): void {
   const wish: DrawUpWish = {
@@ -141,9 +149,9 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
     <h1 class="mt-1"><Term word="drawUp">Draw up</Term> styles</h1>
     <p class="text-soft">
       {{
-        main === 'paragraph'
+        isText
           ? 'The styles that this document lacks, made from its voices.'
-          : 'The styles that loose frames lack, made from their voices. Placeholders go by their levels.'
+          : 'The styles that loose frames and tables lack, made from their voices. Placeholders go by their levels.'
       }}
       It looks the same;
       <template v-if="desk.census">{{ settledWords(desk.census.settled) }} of its text is settled now.</template>
@@ -161,7 +169,7 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
           <option :value="1">within 1 pt</option>
         </Choice></label
       >
-      <label v-if="main === 'paragraph'" class="flex items-center gap-1.5"
+      <label v-if="isText" class="flex items-center gap-1.5"
         >Headings
         <Choice v-model="headings" aria-label="Which paragraphs that look like headings become headings">
           <option value="unlabelled">where no number would appear</option>
@@ -177,17 +185,14 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
     <template v-else-if="proposed">
       <p v-if="listed.length === 0 && elsewhere.length === 0" class="mt-4" role="status">
         {{
-          main === 'paragraph'
+          isText
             ? 'Every text looks as its named styles say: there is nothing to draw up.'
-            : 'Text in loose frames looks as its graphic styles say: there is nothing to draw up.'
+            : 'Text in loose frames and in tables looks as its styles say: there is nothing to draw up.'
         }}
       </p>
       <template v-else>
         <div role="status" class="mt-4">
-          <h2>
-            {{ counted(count(main), familyWords[main])
-            }}<template v-if="main === 'paragraph'">, {{ counted(count('text'), familyWords.text) }}</template>
-          </h2>
+          <h2>{{ madeWords }}</h2>
         </div>
         <ul class="mt-1 border-t border-ink" aria-label="Proposed styles">
           <li
@@ -201,7 +206,7 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
               v-typed="chosen[keyOf(style)]?.name ?? style.displayName"
               class="field min-w-0"
               maxlength="200"
-              :aria-label="`Name of the ${familyWords[style.family]} ${style.displayName}`"
+              :aria-label="`Name of the ${familyName(style.family)} ${style.displayName}`"
               @change="choose(style, { name: ($event.target as HTMLInputElement).value })"
             />
             <Choice
@@ -235,7 +240,7 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
                 >{{
                   counted(
                     style.count,
-                    { text: 'stretch', paragraph: 'paragraph', graphic: 'frame' }[style.family],
+                    { text: 'stretch', paragraph: 'paragraph', graphic: 'frame', 'table-cell': 'cell' }[style.family],
                     style.family === 'text' ? 'stretches' : undefined,
                   )
                 }}, {{ percent(style.share) }}</span
@@ -250,7 +255,14 @@ const percent = (share: number) => (share < 0.005 ? 'under 1 %' : `${Math.round(
           </li>
         </ul>
         <button type="button" class="act mt-4" :disabled="styles.busy" @click="show">
-          {{ styles.busy ? 'Planning …' : `Show the plan of ${counted(count(main) + count('text'), 'style')}` }}
+          {{
+            styles.busy
+              ? 'Planning …'
+              : `Show the plan of ${counted(
+                  made.reduce((sum, each) => sum + each.count, 0),
+                  'style',
+                )}`
+          }}
         </button>
       </template>
     </template>

@@ -2,9 +2,21 @@ import type { Values } from '../../document/automatic-styles'
 import type { StartKind } from '../../document/rules'
 import { movePlaceholder, placeholderUses } from '../../document/style-users'
 import { copyStyle, setStyleValues } from '../../document/style-verbs'
-import type { Style } from '../../document/styles'
+import type { Style, StyleScope } from '../../document/styles'
 import { PlanError } from '../plan'
 import type { Planner } from '../planner'
+
+/** The presentation styles of titles, or of all outline levels, by the prefix that a master's styles share. */
+export function placeholderStyles({ common }: StyleScope, kind: StartKind): ReadonlyMap<string, readonly Style[]> {
+  const own = kind === 'title' ? /-title$/ : /-outline[1-9]$/
+  const masters = new Map<string, Style[]>()
+  for (const style of common.values()) {
+    if (style.family !== 'presentation' || !own.test(style.name)) continue
+    const master = style.name.replace(own, '')
+    masters.set(master, [...(masters.get(master) ?? []), style])
+  }
+  return masters
+}
 
 /**
  * Sets the presentation styles of a placeholder on every master. Frames that are there go over to copies that say what
@@ -12,13 +24,7 @@ import type { Planner } from '../planner'
  * 16.40.2). @throws PlanError where the masters have none
  */
 export function setPlaceholder(planner: Planner, kind: StartKind, text: Values, paragraph: Values): void {
-  const own = kind === 'title' ? /-title$/ : /-outline[1-9]$/
-  const masters = new Map<string, Style[]>()
-  for (const style of planner.scope.common.values()) {
-    if (style.family !== 'presentation' || !own.test(style.name)) continue
-    const master = style.name.replace(own, '')
-    masters.set(master, [...(masters.get(master) ?? []), style])
-  }
+  const masters = placeholderStyles(planner.scope, kind)
   if (masters.size === 0)
     throw new PlanError(
       `The masters of this presentation have no styles for ${kind === 'title' ? 'titles' : 'outlines'}. Nothing was changed.`,

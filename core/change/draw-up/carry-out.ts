@@ -15,7 +15,7 @@ import type { DrawnParagraph } from './gather'
 import { isForeign, isLeading, isRevisionMark, type FontSources, type FontValue, type Look } from './look'
 import { attributesOfLook, languageOrPlain, staysLocal, type DrawnStyle, type Home } from './model'
 import type { Named } from './names'
-import type { Proposal } from './propose'
+import type { Dropped, Proposal } from './propose'
 import type { DrawUpWish } from './wish'
 
 /** Values as a common style takes them: their fonts are declared where common styles stand. */
@@ -69,21 +69,17 @@ export const spent = (values: Readonly<Record<string, string>>): Values =>
   )
 
 /** Makes the styles of a proposal, gives them to their text, and lets headings be headings. */
-export function carryOut(
-  planner: Planner,
-  proposal: Proposal,
-  wish: DrawUpWish,
-  kept: (voice: string) => boolean,
-): void {
+export function carryOut(planner: Planner, proposal: Proposal, wish: DrawUpWish, dropped: Dropped): void {
   const names = new Map<DrawnStyle | DrawnWords, string>()
-  const made = proposal.paragraphs.filter(style => kept(style.voice))
+  const made = proposal.paragraphs.filter(style => !dropped(style.voice, 'paragraph'))
   const place = (style: DrawnStyle & Named): void => {
     if (names.has(style)) return
     if (style.parent) place(style.parent as DrawnStyle & Named)
     names.set(style, makeParagraphStyle(planner, style, style.parent ? names.get(style.parent)! : style.base))
   }
   for (const style of made) place(style)
-  for (const words of proposal.words) if (kept(words.voice)) names.set(words, makeWordsStyle(planner, words))
+  for (const words of proposal.words)
+    if (!dropped(words.voice, 'text')) names.set(words, makeWordsStyle(planner, words))
   for (const [member, home] of proposal.homes) {
     const name = home.style ? names.get(home.style) : home.base
     if (name != null) giveStyle(planner, proposal, member, home, name)

@@ -144,7 +144,8 @@ export class Gathered {
   }
 }
 
-const keyOfLayer = ({ style }: Layer): string => `${style.part}#${style.node}`
+/** A layer as a key: equal for the same style in the same place. */
+export const keyOfLayer = ({ style }: Layer): string => `${style.part}#${style.node}`
 
 /** Neighbouring runs of one style as one: which script their signs belong to does not matter here. */
 function mergedRuns(text: string, runs: ReturnType<typeof paragraphRuns>['runs'], own: number): DrawnRun[] {

@@ -1,20 +1,20 @@
 import { takeCensus } from '../../census/census'
 import type { Library } from '../../font/library'
 import { plainNumber } from '../../style/describe'
+import { familyName } from '../../style/families'
 import type { Reading } from '../../style/reading'
 import { oneByOne } from '../kind'
 import { NothingToPlan } from '../plan'
 import type { Planner } from '../planner'
 import { counted } from '../words'
 import { carryOut } from './carry-out'
-import { carryOutFrames } from './carry-out-frames'
-import type { DrawnWords } from './draw-words'
+import { carryOutHolders } from './carry-out-holders'
 import { lookWords, saidWords } from './look-words'
 import type { DrawnStyle } from './model'
-import type { DrawnFrame } from './gather-frames'
+import type { HolderFamily } from './gather-holders'
 import type { Named } from './names'
-import { proposeStyles, type Proposal, type ProposalOptions } from './propose'
-import { proposeFrames, type FrameProposal } from './propose-frames'
+import { proposeStyles, type Dropped, type Proposal, type ProposalOptions } from './propose'
+import { proposeHolders, type HolderProposal } from './propose-holders'
 import { roleOf, type Purpose } from './purposes'
 import { sweepStyles } from './sweep'
 import { drawUpSchema, type DrawUpWish } from './wish'
@@ -74,47 +74,54 @@ function tellWords(
   })
 }
 
-/** Lists what is proposed for loose frames, one row for each style. */
-function tellFrames(planner: Planner, { styles, taken }: FrameProposal): void {
-  const row = (voice: string, frames: readonly DrawnFrame[], title: string, before: string) =>
+/** Lists what is proposed for frames and cells, one row for each style. */
+function tellHolders(planner: Planner, { styles, taken }: HolderProposal): void {
+  const row = (
+    { family, voice, holders }: Pick<HolderProposal['taken'][number], 'family' | 'voice' | 'holders'>,
+    title: string,
+    before: string,
+  ) =>
     planner.row({
-      key: keyOf(voice, 'graphic'),
+      key: keyOf(voice, family),
       stage: 'style',
       optional: true,
       title,
-      count: frames.length,
-      characters: frames.reduce((sum, each) => sum + each.characters, 0),
+      count: holders.length,
+      characters: holders.reduce((sum, each) => sum + each.characters, 0),
       before,
-      after: `graphic style ${title}`,
-      places: frames
-        .flatMap(frame => frame.members)
+      after: `${familyName(family)} ${title}`,
+      places: holders
+        .flatMap(each => each.members)
         .slice(0, 500)
         .map(({ paragraph: { part, node } }) => ({ part, node })),
     })
-  for (const style of styles) row(style.voice, style.frames, style.displayName, lookWords(style))
-  for (const { voice, frames, name } of taken)
-    row(voice, frames, planner.titleOf(planner.scope, 'graphic', name), 'set by hand to look like it')
+  for (const style of styles) row(style, style.displayName, lookWords(style))
+  for (const each of taken)
+    row(each, planner.titleOf(planner.scope, each.family, each.name), 'set by hand to look like it')
 }
 
 /** Keeps in the rules what text of the made styles is for. */
 function keepRoles(
   planner: Planner,
-  styles: readonly (DrawnStyle & Named & { readonly purpose: Purpose })[],
-  family: 'paragraph' | 'graphic',
+  styles: readonly (DrawnStyle & Named & { readonly family: 'paragraph' | HolderFamily; readonly purpose: Purpose })[],
   wish: DrawUpWish,
-  kept: (voice: string) => boolean,
+  dropped: Dropped,
 ): void {
-  const named = new Map(planner.made.map(each => [each.displayName, each.name]))
+  const keyOfName = (family: string, displayName: string) => JSON.stringify([family, displayName])
+  const named = new Map(planner.made.map(each => [keyOfName(each.family, each.displayName), each.name]))
   const added = styles.flatMap(style => {
+    const { family } = style
     const choice = wish.choices.find(each => each.family === family && each.voice === style.voice)
     const role = choice?.role === undefined ? roleOf(style.purpose) : choice.role
-    const name = named.get(style.displayName)
-    return role && name !== undefined && kept(style.voice) ? [{ style: { family, name }, role }] : []
+    const name = named.get(keyOfName(family, style.displayName))
+    return role && name !== undefined && !dropped(style.voice, family) ? [{ style: { family, name }, role }] : []
   })
   if (added.length === 0) return
   const rules = planner.currentRules
   planner.rules = { ...rules, styles: [...rules.styles, ...added] }
 }
+
+const cannotBeSaid = 'what they stand on cannot be said by a style'
 
 /** From so little settled text on a document is drawn up before its styles are asked for anything. */
 const settledEnough = 0.9
@@ -125,43 +132,42 @@ export const needsDrawingUp = (reading: Reading, library: Library): boolean =>
 
 /** Makes the styles that a document lacks, and tells how many; 0 where it lacks none. */
 export function drawUp(planner: Planner, wish: DrawUpWish): number {
-  const text = planner.document.kind === 'text'
-  const families = text ? ['paragraph', 'text'] : ['graphic']
-  const dropped = (voice: string) => families.some(family => planner.leaves(keyOf(voice, family)))
-  const kept = (voice: string) => !dropped(voice)
+  const dropped: Dropped = (voice, family) => planner.leaves(keyOf(voice, family))
   const options = { tolerance: wish.tolerance, choices: wish.choices, dropped }
-  return text ? drawUpText(planner, wish, options, kept) : drawUpFrames(planner, wish, options, kept)
+  return planner.document.kind === 'text' ? drawUpText(planner, wish, options) : drawUpHolders(planner, wish, options)
 }
 
-function drawUpText(
-  planner: Planner,
-  wish: DrawUpWish,
-  options: ProposalOptions,
-  kept: (voice: string) => boolean,
-): number {
+function drawUpText(planner: Planner, wish: DrawUpWish, options: ProposalOptions): number {
+  const { dropped } = options
   const proposal = proposeStyles(planner.reading, options)
   for (const { name } of proposal.taken) planner.style('paragraph', name)
   tell(planner, proposal)
-  if (proposal.left > 0) planner.note('paragraphs', 'what they stand on cannot be said by a style', proposal.left)
-  carryOut(planner, proposal, wish, kept)
-  keepRoles(planner, proposal.paragraphs, 'paragraph', wish, kept)
-  const { paragraphs, words } = proposal
-  return [...paragraphs, ...words].filter((each: DrawnStyle | DrawnWords) => kept(each.voice)).length
+  if (proposal.left > 0) planner.note('paragraphs', cannotBeSaid, proposal.left)
+  carryOut(planner, proposal, wish, dropped)
+  const paragraphs = proposal.paragraphs.map(style => ({ ...style, family: 'paragraph' as const }))
+  keepRoles(planner, paragraphs, wish, dropped)
+  const words = proposal.words.filter(each => !dropped(each.voice, 'text'))
+  return paragraphs.filter(each => !dropped(each.voice, 'paragraph')).length + words.length
 }
 
-function drawUpFrames(
-  planner: Planner,
-  wish: DrawUpWish,
-  options: ProposalOptions,
-  kept: (voice: string) => boolean,
-): number {
-  const proposal = proposeFrames(planner.reading, options)
-  for (const { name } of proposal.taken) planner.style('graphic', name)
-  tellFrames(planner, proposal)
-  if (proposal.left > 0) planner.note('frames', 'what they stand on cannot be said by a style', proposal.left)
-  carryOutFrames(planner, proposal, kept)
-  keepRoles(planner, proposal.styles, 'graphic', wish, kept)
-  return proposal.styles.filter(each => kept(each.voice)).length
+function drawUpHolders(planner: Planner, wish: DrawUpWish, options: ProposalOptions): number {
+  const { dropped } = options
+  const proposal = proposeHolders(planner.reading, options)
+  for (const { family, name } of proposal.taken) planner.style(family, name)
+  tellHolders(planner, proposal)
+  if (proposal.left > 0) planner.note('frames and cells', cannotBeSaid, proposal.left)
+  carryOutHolders(planner, proposal, dropped)
+  keepRoles(planner, proposal.styles, wish, dropped)
+  return proposal.styles.filter(each => !dropped(each.voice, each.family)).length
+}
+
+/** Why there is nothing to draw up. */
+function nothingWords({ document, left }: Planner): string {
+  if (left.some(each => each.reason === cannotBeSaid))
+    return 'What text that is set by hand stands on cannot be taken back by a style: nothing can be drawn up.'
+  return document.kind === 'text'
+    ? 'Every text of this document looks as its named styles say: there is nothing to draw up.'
+    : 'Text in loose frames and in tables looks as its styles say: there is nothing to draw up.'
 }
 
 export const drawUpKind = oneByOne<DrawUpWish>({
@@ -172,11 +178,7 @@ export const drawUpKind = oneByOne<DrawUpWish>({
     const own = planner.rows.length
     const made = drawUp(planner, wish)
     if (planner.rows.length === own && !wish.sweep)
-      throw new NothingToPlan(
-        planner.document.kind === 'text'
-          ? 'Every text of this document looks as its named styles say: there is nothing to draw up. Nothing was changed.'
-          : 'Text in loose frames looks as its graphic styles say: there is nothing to draw up. Nothing was changed.',
-      )
+      throw new NothingToPlan(`${nothingWords(planner)} Nothing was changed.`)
     if (wish.sweep) sweepStyles(planner)
     return `Draw up ${counted(made, 'style')}`
   },

@@ -11,20 +11,21 @@ import { drawnLook, type StyleLook } from '../styles/style-list'
 import { lookWords, saidWords } from './look-words'
 import type { Named } from './names'
 import type { DrawnParagraph, Gathered } from './gather'
-import type { DrawnFrame } from './gather-frames'
+import type { DrawnHolder } from './gather-holders'
 import { proposeStyles, type Proposal, type ProposalOptions } from './propose'
-import { proposeFrames, type FrameProposal } from './propose-frames'
+import { proposeHolders, type HolderProposal } from './propose-holders'
 import { roleOf } from './purposes'
+import type { DrawUpChoice } from './wish'
 
 /** A style that draw-up proposes, as a list shows it. */
 export interface ProposedStyle {
   readonly voice: string
-  readonly family: 'paragraph' | 'text' | 'graphic'
+  readonly family: DrawUpChoice['family']
   readonly displayName: string
   readonly role: Role | null
   /** The title of the style it would go back to; '' for none. */
   readonly parent: string
-  /** Paragraphs, stretches of words, or frames. */
+  /** Paragraphs, stretches of words, frames, or cells. */
   readonly count: number
   readonly characters: number
   /** Of all characters. */
@@ -52,7 +53,7 @@ type Unshared = Omit<ProposedStyle, 'share'>
 /** What is told of the text that a style would have. */
 type OfMembers = Pick<ProposedStyle, 'count' | 'characters' | 'sample' | 'look' | 'places'>
 
-/** Tells of texts and of frames alike. */
+/** Tells of texts, frames and cells alike. */
 class Listing {
   private readonly where: ReturnType<typeof pagesOf>
 
@@ -89,7 +90,7 @@ class Listing {
     }
   }
 
-  private made(family: 'paragraph' | 'graphic', style: Proposal['paragraphs'][number]) {
+  private made(family: ProposedStyle['family'], style: Proposal['paragraphs'][number]) {
     return {
       voice: style.voice,
       family,
@@ -104,7 +105,7 @@ class Listing {
     }
   }
 
-  private taken(family: 'paragraph' | 'graphic', voice: string, name: string, members: readonly DrawnParagraph[]) {
+  private taken(family: ProposedStyle['family'], voice: string, name: string, members: readonly DrawnParagraph[]) {
     return {
       voice,
       family,
@@ -148,22 +149,22 @@ class Listing {
     ]
   }
 
-  /** Of a deck or drawing: graphic styles of its loose frames. */
-  ofFrames({ styles, taken }: FrameProposal): Unshared[] {
-    const told = (frames: readonly DrawnFrame[]) => ({
-      count: frames.length,
-      characters: frames.reduce((sum, each) => sum + each.characters, 0),
+  /** Of a deck or drawing: graphic styles of its loose frames, and cell styles of its tables. */
+  ofHolders({ styles, taken }: HolderProposal): Unshared[] {
+    const told = (holders: readonly DrawnHolder[]) => ({
+      count: holders.length,
+      characters: holders.reduce((sum, each) => sum + each.characters, 0),
     })
     return mostFirst([
-      ...styles.map(style => ({ ...this.made('graphic', style), ...told(style.frames) })),
-      ...taken.map(({ voice, name, frames }) => ({
+      ...styles.map(style => ({ ...this.made(style.family, style), ...told(style.holders) })),
+      ...taken.map(({ family, voice, name, holders }) => ({
         ...this.taken(
-          'graphic',
+          family,
           voice,
           name,
-          frames.flatMap(frame => frame.members),
+          holders.flatMap(each => each.members),
         ),
-        ...told(frames),
+        ...told(holders),
       })),
     ])
   }
@@ -191,6 +192,6 @@ export function listProposals(
     const proposal = proposeStyles(reading, options)
     return shared(proposal.gathered, listing.ofText(proposal))
   }
-  const proposal = proposeFrames(reading, options)
-  return shared(proposal.gathered, listing.ofFrames(proposal))
+  const proposal = proposeHolders(reading, options)
+  return shared(proposal.gathered, listing.ofHolders(proposal))
 }

@@ -59,7 +59,7 @@ export function nameStyles(
   words: readonly DrawnWords[],
   purposes: ReadonlyMap<DrawnStyle, Purpose>,
   choices: readonly DrawUpChoice[],
-  family: 'paragraph' | 'graphic' = 'paragraph',
+  family: Exclude<DrawUpChoice['family'], 'text'> = 'paragraph',
 ) {
   const vocabulary = vocabularyOf(languageOf(gathered.paragraphs))
   const chosen = (of: DrawUpChoice['family'], voice: string) =>
@@ -79,7 +79,7 @@ export function nameStyles(
       purpose.kind === 'heading' ? `${vocabulary.heading} ${purpose.level}` : vocabulary.purposes[purpose.kind]
     const first = firsts.get(plain)
     if (!first) firsts.set(plain, style)
-    // Graphic styles go back to one that says nothing of a purpose.
+    // Graphic and cell styles go back to one that says nothing of a purpose.
     const other = first ?? (family === 'paragraph' ? baseOf(gathered, style) : style)
     const apart = differencesOf(style, other, vocabulary)
     paragraphs.set(style, {

@@ -1,8 +1,9 @@
 import { slots } from '../../document/font-attributes'
+import type { TextStyle } from '../../style/cascade'
 import type { Reading } from '../../style/reading'
 import { drawWords, type DrawnWords, type DrawnWordsOf } from './draw-words'
 import { Gathered, type DrawnParagraph } from './gather'
-import { areTwins, attributesOfSlots, fontSourcesOf, voiceWord, type Look } from './look'
+import { areTwins, attributesOfSlots, fontSourcesOf, voiceWord, type FontSources, type Look } from './look'
 import { plantTree, saidBy, type DrawnStyle, type Home, type Homes } from './model'
 import { nameStyles, type Named } from './names'
 import { purposesOf, type Purpose } from './purposes'
@@ -27,19 +28,19 @@ export interface Proposal {
   readonly left: number
 }
 
+/** Whether the style of a voice is not made. */
+export type Dropped = (voice: string, family: DrawUpChoice['family']) => boolean
+
 /** How near two looks may be to be drawn up as one, and what was chosen by hand. */
 export interface ProposalOptions {
   /** Points by which sizes and leading may differ. */
   readonly tolerance: number
   readonly choices: readonly DrawUpChoice[]
-  /** Whether the style of a voice is not made. */
-  readonly dropped: (voice: string) => boolean
+  readonly dropped: Dropped
 }
 
 /** Paragraphs of one voice and one base. */
-interface Bucket {
-  readonly voice: string
-  readonly look: Look
+interface Bucket extends Voice {
   readonly base: string | null
   readonly brings: string
   readonly members: DrawnParagraph[]
@@ -57,7 +58,7 @@ export function proposeStyles(reading: Reading, { tolerance, choices, dropped }:
   for (const bucket of buckets) {
     const choice = choices.find(each => each.family === 'paragraph' && each.voice === bucket.voice)
     const name = choice?.into?.kind === 'style' ? choice.into.name : existingStyle(gathered, bucket)
-    if (name !== null && !dropped(bucket.voice)) {
+    if (name !== null && !dropped(bucket.voice, 'paragraph')) {
       taken.push({ voice: bucket.voice, name, members: bucket.members })
       continue
     }
@@ -66,10 +67,9 @@ export function proposeStyles(reading: Reading, { tolerance, choices, dropped }:
       left += bucket.members.length
       continue
     }
-    const fonts = fontSourcesOf(largest(bucket.members).voice.effective)
-    drawn.push({ ...bucket, fonts, parent: null, says })
+    drawn.push({ ...bucket, fonts: fontsOf(bucket.members, bucket), parent: null, says })
   }
-  const kept = drawn.filter(style => !dropped(style.voice))
+  const kept = drawn.filter(style => !dropped(style.voice, 'paragraph'))
   plantTree(gathered, kept)
   const homes = new Map<DrawnParagraph, Home>()
   for (const style of kept) for (const member of style.members) homes.set(member, { base: style.base, style })
@@ -90,14 +90,26 @@ export function proposeStyles(reading: Reading, { tolerance, choices, dropped }:
   }
 }
 
-const largest = (members: readonly DrawnParagraph[]): DrawnParagraph =>
-  members.reduce((best, each) => (each.characters > best.characters ? each : best))
+/** What is drawn up by its look: a paragraph, a frame or a cell. */
+type Drawn = Pick<DrawnParagraph, 'look' | 'characters' | 'slots' | 'needs' | 'voice'>
 
-/** What is drawn up by its look: a paragraph, or a frame. */
-type Drawn = Pick<DrawnParagraph, 'look' | 'characters' | 'slots' | 'needs'>
+/** A voice, by its word and its look, with text that speaks in it. */
+export interface Voice {
+  readonly voice: string
+  readonly look: Look
+  readonly spoken: TextStyle
+}
 
-/** Which look each paragraph or frame is drawn up in: its own, or that of the voice it is folded into. */
-export type Voices<T extends Drawn> = ReadonlyMap<T, { readonly voice: string; readonly look: Look }>
+/** Which voice each paragraph, frame or cell is drawn up in: its own, or the one it is folded into. */
+export type Voices<T extends Drawn> = ReadonlyMap<T, Voice>
+
+/** Where the fonts of a voice are named: in the most text that looks so, and not in what was folded into it. */
+export function fontsOf(drawn: readonly Drawn[], { look, spoken }: Omit<Voice, 'voice'>): FontSources {
+  const word = voiceWord(look)
+  const own = drawn.filter(each => voiceWord(each.look) === word)
+  const most = own.length > 0 ? own.reduce((best, each) => (each.characters > best.characters ? each : best)) : null
+  return fontSourcesOf((most?.voice ?? spoken).effective)
+}
 
 /** Voices of all that needs a style, twins folded into the one with more text. */
 export function foldedVoices<T extends Drawn>(
@@ -106,19 +118,20 @@ export function foldedVoices<T extends Drawn>(
   choices: readonly DrawUpChoice[],
   family: DrawUpChoice['family'],
 ): Voices<T> {
-  const found = new Map<string, { voice: string; look: Look; characters: number; members: T[] }>()
+  const found = new Map<string, Voice & { characters: number; members: T[] }>()
   for (const each of drawn) {
     if (!each.needs) continue
     const voice = voiceWord(each.look)
-    const known = found.get(voice) ?? { voice, look: each.look, characters: 0, members: [] }
+    const known = found.get(voice) ?? { voice, look: each.look, spoken: each.voice, characters: 0, members: [] }
     known.characters += each.characters
     known.members.push(each)
     found.set(voice, known)
   }
   const ordered = [...found.values()].sort((a, b) => b.characters - a.characters)
-  const folded = new Map<T, { voice: string; look: Look }>()
-  const heads: { voice: string; look: Look; members: readonly T[] }[] = []
-  for (const { voice, look, members } of ordered) {
+  const folded = new Map<T, Voice>()
+  const heads: (Voice & { members: readonly T[] })[] = []
+  for (const own of ordered) {
+    const { voice, look, members } = own
     const into = choices.find(each => each.family === family && each.voice === voice)?.into
     const byHand = into?.kind === 'voice' ? ordered.find(each => each.voice === into.voice) : undefined
     const head =
@@ -126,8 +139,8 @@ export function foldedVoices<T extends Drawn>(
       (tolerance > 0
         ? heads.find(each => areTwins(each.look, look, tolerance, unseen([...each.members, ...members])))
         : undefined)
-    if (!head) heads.push({ voice, look, members })
-    for (const member of members) folded.set(member, head ?? { voice, look })
+    if (!head) heads.push(own)
+    for (const member of members) folded.set(member, head ?? own)
   }
   return folded
 }

@@ -1,5 +1,6 @@
 import type { Role } from '../../document/rules'
 import { fontAttributes } from '../../document/font-attributes'
+import type { Holder, Paragraph, Place } from '../../document/story-model'
 import { isFixedPitch } from '../../style/fixed-pitch'
 import { contentsEntry, isMuchText } from '../../style/roles'
 import { points } from '../../document/lengths'
@@ -71,10 +72,12 @@ interface Signs {
   readonly length: number
   /** The deepest level that its headings have in the file already; null for none. */
   readonly level: number | null
+  /** Where most of it stands. */
+  readonly place: Place
+  /** It heads tables. */
+  readonly heads: boolean
   /** Share of its paragraphs that are … */
   readonly inLists: number
-  readonly place: string
-  readonly placeShare: number
   /** … followed by text of another style, … */
   readonly followed: number
   /** … without a full stop at the end, … */
@@ -108,6 +111,15 @@ function orderOf(gathered: Gathered, styles: readonly DrawnStyle[]) {
     .map(member => ({ member, style: of.get(member) ?? null }))
 }
 
+/** Where a paragraph stands; a table of a deck stands in a frame. */
+const placeOf = ({ place, holder }: Paragraph): Place =>
+  place === 'frame' && holder?.kind === 'cell' ? 'table' : place
+
+/** Whether most text stands in rows that head their tables by markup, or nearly all in the first of several rows. */
+const headsTables = (holders: readonly Holder[]): boolean =>
+  shareOf(holders, each => each.kind === 'cell' && each.heading) > 0.5 ||
+  shareOf(holders, each => each.kind === 'cell' && each.first) > 0.9
+
 function signsOf(gathered: Gathered, styles: readonly DrawnStyle[]): Signs[] {
   const order = orderOf(gathered, styles)
   const at = new Map(order.map(({ member }, index) => [member, index]))
@@ -115,9 +127,12 @@ function signsOf(gathered: Gathered, styles: readonly DrawnStyle[]): Signs[] {
   return styles.map(style => {
     const filled = style.members.filter(member => member.characters > 0)
     const characters = filled.reduce((sum, member) => sum + member.characters, 0)
-    const places = new Map<string, number>()
-    for (const { paragraph } of filled) places.set(paragraph.place, (places.get(paragraph.place) ?? 0) + 1)
-    const [place, count] = [...places].sort((a, b) => b[1] - a[1])[0] ?? ['body', 0]
+    const places = new Map<Place, number>()
+    for (const { paragraph } of filled) {
+      const at = placeOf(paragraph)
+      places.set(at, (places.get(at) ?? 0) + 1)
+    }
+    const [place] = [...places].sort((a, b) => b[1] - a[1])[0] ?? ['body' as const]
     const levels = filled.flatMap(({ paragraph }) => (paragraph.heading === null ? [] : [paragraph.heading]))
     const numbers = filled.flatMap(({ text }) => unordered.exec(text)?.[1]?.split('.').length ?? [])
     const { effective } = style.members[0]!.voice
@@ -137,7 +152,7 @@ function signsOf(gathered: Gathered, styles: readonly DrawnStyle[]): Signs[] {
       level: levels.length * 2 > filled.length ? median(levels) : null,
       inLists: shareOf(filled, ({ paragraph }) => paragraph.list !== null),
       place,
-      placeShare: count / Math.max(filled.length, 1),
+      heads: headsTables(filled.flatMap(({ paragraph }) => paragraph.holder ?? [])),
       followed: shareOf(filled, member => {
         const next = order[at.get(member)! + 1]
         return next !== undefined && next.style !== style
@@ -204,8 +219,10 @@ function plainPurpose(signs: Signs, body: { readonly size: number; readonly weig
   if (place === 'header') return { kind: 'header' }
   if (signs.entries >= 0.5) return { kind: 'contents' }
   if (fixed && inLists < 0.5) return { kind: 'code' }
-  if (place === 'table')
-    return weight >= 600 && body.weight < 600 && length < 60 ? { kind: 'table head' } : { kind: 'table' }
+  if (place === 'table') {
+    const stands = weight >= 600 && body.weight < 600
+    return length < 60 && (stands || signs.heads) ? { kind: 'table head' } : { kind: 'table' }
+  }
   if (captions >= 0.5) return { kind: 'caption' }
   const stands = size >= body.size * 1.1 || (weight >= 600 && body.weight < 600) || (capitals && length < 60)
   if (stands && length > 0 && length < 100 && open >= 0.6 && followed >= (inLists >= 0.5 ? 0.8 : 0.5)) return null

@@ -8,7 +8,7 @@ const voice = z.string().regex(/^[0-9a-f]{16}$/)
 /** What is chosen by hand for one proposed style. */
 export const drawUpChoiceSchema = z.strictObject({
   voice,
-  family: z.enum(['paragraph', 'text', 'graphic']),
+  family: z.enum(['paragraph', 'text', 'graphic', 'table-cell']),
   /** What it is called, in place of the name that is proposed. */
   name: displayName.optional(),
   /** What its text is for; null for nothing in particular. */
@@ -25,7 +25,7 @@ export type DrawUpChoice = z.infer<typeof drawUpChoiceSchema>
 
 /**
  * Makes the named styles that a document lacks, from its voices, so that it looks the same and is settled: paragraph and
- * character styles of a text, graphic styles of the loose frames of a deck or drawing.
+ * character styles of a text, graphic styles of the loose frames of a deck or drawing, cell styles of its tables.
  */
 export const drawUpSchema = z.strictObject({
   type: z.literal('draw-up'),

@@ -6,7 +6,8 @@ import { mediumOf, settingFor, type House, type Setting } from '../../house/hous
 import { familiesOfSetting, paragraphValuesOf, textValuesOf } from '../../house/setting-values'
 import { settingWords } from '../../house/setting-words'
 import { setStart } from '../defaults/plan-starts'
-import { isLive, startKindsOf } from '../defaults/start-kinds'
+import { placeholderStyles } from '../defaults/placeholders'
+import { isLive, isPlaceholder, startKindsOf } from '../defaults/start-kinds'
 import { kindTitles } from '../../style/start-titles'
 import { startStyle } from '../defaults/start-list'
 import type { StartValues } from '../defaults/wishes'
@@ -52,6 +53,10 @@ export function dressStarts(planner: Planner, { house, keep }: DressWish): void 
     const role = house.defaults[kind]
     const setting = role === undefined || keep.includes(role) ? null : settingFor(house, role, medium)
     if (!setting || Object.keys(setting).length === 0) continue
+    if (isPlaceholder(kind) && placeholderStyles(planner.scope, kind).size === 0) {
+      planner.note(`what new text begins with: ${kindTitles[kind].toLowerCase()}`, 'the masters have no style for it')
+      continue
+    }
     const values = startValuesOf(house, setting)
     if (isSaid(planner, kind, values)) continue
     const included = planner.row({

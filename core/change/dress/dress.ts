@@ -5,6 +5,7 @@ import type { Style } from '../../document/styles'
 import { mediumOf, settingFor, type House } from '../../house/house'
 import { settingWords } from '../../house/setting-words'
 import { levelOf } from '../../house/to-style'
+import type { StyleFamily } from '../../style/families'
 import { meantGroups, typeGroups } from '../../style/groups'
 import { roleTitle } from '../../style/roles'
 import { lookOf, paragraphLookOf, type Look } from '../draw-up/look'
@@ -77,7 +78,7 @@ const mergedParagraph = (layers: readonly { readonly paragraph: Look }[]): Look 
 function pinOthers(planner: Planner, before: readonly Was[]): void {
   planner.reread()
   for (const { style, look, paragraph } of before) {
-    const now = wasOf(planner, planner.style(style.family, style.name))
+    const now = wasOf(planner, planner.style(style.family as StyleFamily, style.name))
     const { text, paragraph: leading } = valuesToKeep(look, now.look)
     const rest = paragraphValuesToKeep(paragraph, now.paragraph, false)
     setStyleValues(planner.common, style.node, 'text', text)

@@ -1,5 +1,4 @@
 import { describe, expect, it } from 'vitest'
-import { lookOf, paragraphLookOf, voiceWord, type Look } from '../../../core/change/draw-up/look'
 import { NothingToPlan } from '../../../core/change/plan'
 import { applyAll } from '../../../core/document/apply'
 import { saveDocument } from '../../../core/document/open'
@@ -20,31 +19,12 @@ import {
   textFrame,
   textStyle,
 } from '../../support/fixtures'
+import { looksOf } from '../../support/looks'
 import { planned, quickly } from '../../support/planning'
 import { numbersFrom } from '../../support/seeded'
 
 const drawUp = (more: object = {}) => ({ type: 'draw-up', ...more })
 
-/** All that can be seen of text, letter by letter and paragraph by paragraph. */
-const looks = (of: DocumentSession): string[] =>
-  of.reading.stories.flatMap(story =>
-    paragraphsOf(story.blocks).flatMap(paragraph => {
-      const style = of.reading.cascade.paragraph(paragraph, story.role)
-      const { runs } = paragraphRuns(paragraph, of.reading.cascade, story.role)
-      // Text whose colour nobody named, and text that is said to have that of the window, is seen alike.
-      const told = ({ 'fo:color': color, 'style:use-window-font-color': window, ...values }: Look) =>
-        `${voiceWord(values)} ${window === 'true' ? '' : (color ?? '')}`
-      return [
-        told(paragraphLookOf(style.properties)),
-        // An empty line is as high as its style says.
-        ...(runs.length === 0 ? [told(lookOf(style.text.effective))] : []),
-        ...runs
-          .map(run => ({ from: run.start, look: told(lookOf(run.style.effective)) }))
-          .filter((run, at, all) => run.look !== all[at - 1]?.look)
-          .map(({ from, look }) => `${from} ${look}`),
-      ]
-    }),
-  )
 const settled = (of: DocumentSession) => of.detail.census.settled
 const graphics = (of: DocumentSession) =>
   [...[...of.reading.cascade.scopes.values()][0]!.common.values()].filter(style => style.family === 'graphic')
@@ -107,7 +87,7 @@ describe('drawing up the loose frames of a deck or drawing', () => {
     const { plan, after } = planned(before, [drawUp()])
     expect(settled(before)).toBe(0)
     expect(settled(after)).toBeGreaterThan(0.95)
-    expect(looks(after)).toEqual(looks(before))
+    expect(looksOf(after)).toEqual(looksOf(before))
     expect(plan.effects).toMatchObject({ pagesBefore: 2, pagesAfter: 2, paragraphsChanged: 0 })
     expect(plan.made.map(each => each.family)).toEqual(['graphic', 'graphic', 'graphic'])
     expect(plan.rows.map(row => [row.key.what, row.count])).toEqual([
@@ -179,14 +159,14 @@ describe('drawing up the loose frames of a deck or drawing', () => {
     })
     const left = planned(before, [drawUp()], [rows.find(row => row.title === 'Title')!.key], { effects: false })
     expect(graphics(left.after).map(style => style.displayName)).not.toContain('Title')
-    expect(looks(left.after)).toEqual(looks(before))
+    expect(looksOf(left.after)).toEqual(looksOf(before))
     // Another time its text takes a style that is there, and looks as that says.
     const into = [{ family: 'graphic', voice: voice('Title'), into: { kind: 'style', name: 'Body' } }]
     const taken = quickly(left.after, drawUp({ choices: into }))
     expect(taken.plan.made).toEqual([])
     expect(new Set(taken.after.detail.census.faces.map(each => each.family))).toEqual(new Set(['Spectral']))
     const nowhere = [{ ...into[0]!, into: { kind: 'style', name: 'Gone' } }]
-    expect(() => quickly(left.after, drawUp({ choices: nowhere }))).toThrow(/no graphic style “Gone” any more/)
+    expect(() => quickly(left.after, drawUp({ choices: nowhere }))).toThrow(/no frame style “Gone” any more/)
   })
 
   it('takes a style that is there where it says nothing of shapes, nor any between it and the base', () => {
@@ -254,7 +234,7 @@ describe('drawing up the loose frames of a deck or drawing', () => {
       ),
     })
     const { plan, after } = planned(deck, [drawUp()])
-    expect(looks(after)).toEqual(looks(deck))
+    expect(looksOf(after)).toEqual(looksOf(deck))
     expect(plan.effects).toMatchObject({ paragraphsChanged: 0 })
     expect(plan.made).toHaveLength(1)
     expect(settled(after)).toBeGreaterThan(0.7)
@@ -337,7 +317,7 @@ describe('drawing up the loose frames of a deck or drawing', () => {
       try {
         const { after } = quickly(deck, drawUp())
         drawn++
-        expect(looks(after)).toEqual(looks(deck))
+        expect(looksOf(after)).toEqual(looksOf(deck))
         expect(settled(after)).toBeGreaterThanOrEqual(settled(deck))
       } catch (error) {
         if (!(error instanceof NothingToPlan)) throw error
@@ -359,7 +339,7 @@ describe('drawing up the loose frames of a deck or drawing', () => {
       expect(error).toBeInstanceOf(NothingToPlan)
       return
     }
-    expect(looks(result.after)).toEqual(looks(before))
+    expect(looksOf(result.after)).toEqual(looksOf(before))
     expect(result.plan.effects).toMatchObject({ paragraphsChanged: 0 })
     expect(settled(result.after)).toBeGreaterThanOrEqual(settled(before))
   })

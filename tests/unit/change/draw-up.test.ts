@@ -231,6 +231,25 @@ describe('drawing up', () => {
     expect(after.reading.cascade.paragraph(paragraphs(after)[1]!).properties['fo:margin-left']).toBe('1cm')
   })
 
+  it('lets much text in one face go with a little in another: all is in the other face then', () => {
+    const before = sessionOf({
+      styles: paragraphStyle('Standard', 'fo:font-family="Spectral" fo:font-size="10pt"'),
+      automatic: ['Jost', 'Literata']
+        .map(face => paragraphStyle(face, `fo:font-family="${face}"`, '', ' style:parent-style-name="Standard"'))
+        .join(''),
+      body:
+        `<text:p text:style-name="Jost">${'Boats sail by the tide. '.repeat(9)}</text:p>` +
+        '<text:p text:style-name="Literata">Kelda</text:p>',
+    })
+    const proposal = proposeStyles(before.reading, { tolerance: 0, choices: [], dropped: () => false })
+    const [much, little] = ['Boats', 'Kelda'].map(
+      word => proposal.paragraphs.find(each => each.members[0]!.text.startsWith(word))!.voice,
+    )
+    const into = { kind: 'voice', voice: little }
+    const { after } = quickly(before, drawUp({ choices: [{ voice: much, family: 'paragraph', into }] }))
+    expect(after.detail.census.faces.map(each => each.family)).toEqual(['Literata'])
+  })
+
   it('is chosen by hand: a name, a role, another voice, a named style, and what is left out', () => {
     const before = byHand()
     const proposal = proposeStyles(before.reading, { tolerance: 0, choices: [], dropped: () => false })

@@ -81,7 +81,14 @@ describe('what text is for', () => {
 describe('text in tables', () => {
   const row = (style: string, says: string) =>
     `<table:table-row><table:table-cell><text:p text:style-name="${style}">${says}</text:p></table:table-cell></table:table-row>`
-  const purposeOf = (head: string, says: string, text = '') => {
+  /** What text of a second row is for, or of the first. */
+  const purposeOf = (head: string, says: string, text = '', at: 'first' | 'second' | 'header' | 'all' = 'second') => {
+    const rows = {
+      first: row('H', says) + row('B', 'Fares'),
+      second: row('B', 'Fares') + row('H', says),
+      all: row('H', says) + row('H', 'Fares'),
+      header: `${row('B', 'Fares')}<table:table-header-rows>${row('H', says)}</table:table-header-rows>`,
+    }
     const parent = ' style:parent-style-name="Standard"'
     const of = sessionOf({
       styles: paragraphStyle('Standard', `fo:font-family="Spectral" fo:font-size="10pt" ${text}`),
@@ -90,7 +97,7 @@ describe('text in tables', () => {
         paragraphStyle('B', 'fo:color="#000000"', '', parent),
       body:
         `<text:p text:style-name="B">${words(400)}.</text:p>` +
-        `<table:table><table:table-column/>${row('H', says)}${row('B', 'Fares')}</table:table>`,
+        `<table:table><table:table-column/>${rows[at]}</table:table>`,
     })
     const { paragraphs } = proposeStyles(of.reading, { tolerance: 0, choices: [], dropped: () => false })
     return paragraphs.find(each => each.members.some(member => member.text === says))?.purpose.kind
@@ -101,6 +108,14 @@ describe('text in tables', () => {
     expect([purposeOf('600', words(59)), purposeOf('600', words(60))]).toEqual(['table head', 'table'])
     expect(purposeOf('700', 'Pier', 'fo:font-weight="600"')).toBe('table')
     expect(purposeOf('700', 'Pier', 'fo:font-weight="500"')).toBe('table head')
+  })
+
+  it('is a head where it stands in first rows alone, or in rows that are said to head their table', () => {
+    expect([purposeOf('400', 'Pier', '', 'first'), purposeOf('400', 'Pier', '', 'header')]).toEqual([
+      'table head',
+      'table head',
+    ])
+    expect([purposeOf('400', 'Pier', '', 'all'), purposeOf('400', words(60), '', 'first')]).toEqual(['table', 'table'])
   })
 })
 

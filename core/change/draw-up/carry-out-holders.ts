@@ -11,14 +11,15 @@ import { paragraphValuesToKeep, valuesToKeep } from '../keep-look'
 import type { Planner } from '../planner'
 import { settle } from '../styles/settle'
 import { spent, written } from './carry-out'
+import type { Dropped } from './propose'
 import type { DrawnParagraph } from './gather'
-import type { DrawnFrame } from './gather-frames'
+import type { DrawnHolder } from './gather-holders'
 import { sweepParagraph } from './sweep-paragraph'
-import { allOf, type DrawnFrameStyle, type FrameProposal } from './propose-frames'
+import { allOf, type DrawnHolderStyle, type HolderProposal } from './propose-holders'
 
-/** A frame with its new style. */
+/** A frame or cell with its new style. */
 interface Given {
-  readonly frame: DrawnFrame
+  readonly holder: DrawnHolder
   readonly name: string
   /** Its text takes the look of another voice. */
   readonly folded: boolean
@@ -26,66 +27,68 @@ interface Given {
   readonly says: Look
 }
 
-/** Makes the styles of a proposal and gives them to their frames; what of the text is not as they say stays by hand. */
-export function carryOutFrames(planner: Planner, proposal: FrameProposal, kept: (voice: string) => boolean): void {
-  const names = new Map<DrawnFrameStyle, string>()
-  const made = proposal.styles.filter(style => kept(style.voice))
-  const place = (style: DrawnFrameStyle): string => {
+/** Makes the styles of a proposal and gives them to frames and cells; what of the text is not as they say stays by hand. */
+export function carryOutHolders(planner: Planner, proposal: HolderProposal, dropped: Dropped): void {
+  const names = new Map<DrawnHolderStyle, string>()
+  const made = proposal.styles.filter(style => !dropped(style.voice, style.family))
+  const place = (style: DrawnHolderStyle): string => {
     const known = names.get(style)
     if (known !== undefined) return known
-    const parent = style.parent ? place(style.parent as DrawnFrameStyle) : style.base
-    const name = makeFrameStyle(planner, style, parent)
+    const parent = style.parent ? place(style.parent as DrawnHolderStyle) : style.base
+    const name = makeHolderStyle(planner, style, parent)
     names.set(style, name)
     return name
   }
   const given: Given[] = []
   for (const style of made)
-    for (const frame of style.frames)
-      given.push({ frame, name: place(style), folded: voiceWord(frame.look) !== style.voice, says: allOf(style) })
-  for (const { name, frames, voice, folded } of proposal.taken)
-    if (kept(voice)) for (const frame of frames) given.push({ frame, name, folded, says: {} })
-  for (const each of given) giveFrame(planner, each)
+    for (const holder of style.holders)
+      given.push({ holder, name: place(style), folded: voiceWord(holder.look) !== style.voice, says: allOf(style) })
+  for (const { family, name, holders, voice, folded } of proposal.taken)
+    if (!dropped(voice, family)) for (const holder of holders) given.push({ holder, name, folded, says: {} })
+  for (const each of given) giveStyle(planner, each)
   planner.sweep()
   planner.reread()
   const now = new Map<string, Paragraph>()
   for (const { paragraph } of planner.paragraphs()) now.set(`${paragraph.part}#${paragraph.node}`, paragraph)
-  for (const { frame, folded, says } of given)
-    for (const was of frame.paragraphs)
-      if (!folded || !frame.members.includes(was))
+  for (const { holder, folded, says } of given)
+    for (const was of holder.paragraphs)
+      if (!folded || !holder.members.includes(was))
         pin(planner, was, now.get(`${was.paragraph.part}#${was.paragraph.node}`)!, says)
   planner.sweep()
   planner.reread()
   planner.forgetAutomatic()
-  planner.quietly(() => sweepFrames(planner, given))
+  planner.quietly(() => sweepHolders(planner, given))
 }
 
-function makeFrameStyle(
+function makeHolderStyle(
   planner: Planner,
-  { displayName, says, fonts }: DrawnFrameStyle,
+  { family, displayName, says, fonts }: DrawnHolderStyle,
   parent: string | null,
 ): string {
   const name = encodeStyleName(displayName)
   const { text, paragraph } = written(planner, says.text, fonts)
   addStyle(
     planner.common,
-    'graphic',
+    family,
     { name, displayName },
     { parent, text, paragraph: { ...says.paragraph, ...paragraph } },
   )
-  planner.made.push({ family: 'graphic', name, displayName })
+  planner.made.push({ family, name, displayName })
   return name
 }
 
-/** Lets a frame go back to its new style, which says how its text looks: what it said of that itself goes. */
-function giveFrame(planner: Planner, { frame: { part, node, local, localText }, name, says }: Given): void {
+/** Lets a frame or cell go back to its new style, which says how its text looks: what it said of that itself goes. */
+function giveStyle(planner: Planner, { holder, name, says }: Given): void {
+  const { family, part, node, local, localText } = holder
   const draft = planner.change.on(part)
   const automatic = planner.automatic(part)
   const less = ({ text, paragraph }: Style) => ({
     text: spent(text),
     paragraph: spent(Object.fromEntries(Object.entries(paragraph).filter(([key]) => isLeading(key) || key in says))),
   })
-  const own = local ? automatic.derive('graphic', local.name, { ...less(local), parent: name }) : name
-  setReference(draft, { node, attribute: 'draw:style-name' }, own)
+  const attribute = family === 'table-cell' ? 'table:style-name' : 'draw:style-name'
+  const own = local ? automatic.derive(family, local.name, { ...less(local), parent: name }) : name
+  setReference(draft, { node, attribute }, own)
   if (localText)
     setReference(
       draft,
@@ -95,8 +98,8 @@ function giveFrame(planner: Planner, { frame: { part, node, local, localText }, 
 }
 
 /**
- * A paragraph that the new style of its frame would make look otherwise says for itself what it looked like: words in another
- * voice, empty lines, and what most of the frame's paragraphs do not share.
+ * A paragraph that the new style of its frame or cell would make look otherwise says for itself what it looked like: words in another
+ * voice, empty lines, and what most of the paragraphs there do not share.
  */
 function pin(
   planner: Planner,
@@ -117,7 +120,7 @@ function pin(
   const keep = text
     ? valuesToKeep(lookOf(style.text.effective), lookOf(now.text.effective))
     : { text: {}, paragraph: {} }
-  // What the frame's style says for all of its paragraphs, none has to say.
+  // What the new style says for all paragraphs, none has to say.
   const said = Object.keys(local?.paragraph ?? {}).filter(name => name in says)
   const difference = {
     text: keep.text,
@@ -133,13 +136,13 @@ function pin(
 }
 
 /**
- * What was set by hand and says what the new style says now goes; of frames that take the look of another voice all goes but
- * for emphasis.
+ * What was set by hand and says what the new style says now goes; of frames and cells that take the look of another voice all
+ * goes but for emphasis.
  */
-function sweepFrames(planner: Planner, given: readonly Given[]): void {
+function sweepHolders(planner: Planner, given: readonly Given[]): void {
   const nodes = new Set(
-    given.flatMap(({ frame, folded }) =>
-      folded ? [] : frame.paragraphs.map(({ paragraph: { part, node } }) => `${part}#${node}`),
+    given.flatMap(({ holder, folded }) =>
+      folded ? [] : holder.paragraphs.map(({ paragraph: { part, node } }) => `${part}#${node}`),
     ),
   )
   for (const { paragraph, story } of planner.paragraphs())
@@ -147,8 +150,8 @@ function sweepFrames(planner: Planner, given: readonly Given[]): void {
   planner.sweep()
   planner.reread()
   planner.forgetAutomatic()
-  const frames = given.flatMap(each => (each.folded ? [each.frame] : []))
-  const ranges = frames.flatMap(({ members }) =>
+  const holders = given.flatMap(each => (each.folded ? [each.holder] : []))
+  const ranges = holders.flatMap(({ members }) =>
     members.map(({ paragraph: { part, node } }) => ({ part, node, from: 0, to: 10_000_000 })),
   )
   if (ranges.length === 0) return
@@ -156,6 +159,7 @@ function sweepFrames(planner: Planner, given: readonly Given[]): void {
     groups: typeGroups.filter(group => group !== 'language' && group !== 'revision'),
     keep: meantGroups.filter(group => group !== 'language'),
     idleOnly: false,
-    frames: frames.filter(frame => frame.members.length === frame.paragraphs.length),
+    // Cells are taken along with the text in them.
+    frames: holders.filter(each => each.family === 'graphic' && each.members.length === each.paragraphs.length),
   })
 }
