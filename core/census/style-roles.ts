@@ -162,10 +162,10 @@ export function styleRoles(reading: Reading): ReadonlyMap<string, StyleRole> {
   return result
 }
 
-/** What a style does, its role or what is proposed; of headings that nothing has yet by their level. */
+/** What a style does, its role or what is proposed; where nothing has it yet, by its family or its level as a heading. */
 export const roleOfStyle = (reading: Reading, style: Style): RoleId | null => {
+  const used = styleRoles(reading).get(styleKey(style))?.role
   const level = ownOutlineLevel(style)
-  return (
-    styleRoles(reading).get(styleKey(style))?.role ?? (level === null ? null : level === 1 ? 'heading' : 'subheading')
-  )
+  const byLevel = level === null ? null : level === 1 ? 'heading' : 'subheading'
+  return used ?? roleByFamily(style.family, style.name) ?? byLevel
 }

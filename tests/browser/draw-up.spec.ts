@@ -1,4 +1,5 @@
 import { expect } from '@playwright/test'
+import { seasonReview } from '../../demo/season-review'
 import { winterTariff } from '../../demo/winter-tariff'
 import { choose, downloadFile, noPageErrors, openOnDesk, putOnShelf, tabTo } from '../support/browser'
 import { test } from '../support/desk-browser'
@@ -46,4 +47,28 @@ test('the Winter tariff gets its styles by the keyboard alone', async ({ page })
   await page.keyboard.press('Enter')
   await expect(page.getByText(/99\.\d % of the text/)).toBeVisible({ timeout: 20_000 })
   await expect(page.locator('[data-style="Tariff_20_title"]')).toBeVisible()
+})
+
+test('tables and loose frames of a deck get their styles, each of its own family', async ({ page }) => {
+  await openOnDesk(page, 'Review without styles.odp', seasonReview())
+  await page.getByRole('tab', { name: 'Styles' }).click()
+  await page.getByRole('button', { name: 'Draw up styles' }).click()
+  await expect(page.getByRole('heading', { name: '5 frame styles, 2 cell styles' })).toBeVisible()
+  const targets = page.getByLabel('Where the text of Table head goes')
+  await targets.click()
+  await expect(page.getByRole('option')).toHaveText(['its own style', 'stays by hand', 'with Table text'])
+  await page.keyboard.press('Escape')
+  const name = page.getByLabel('Name of the cell style Table text', { exact: true })
+  await name.fill('Fares')
+  await name.press('Tab')
+  await page.getByRole('button', { name: 'Show the plan of 7 styles' }).click()
+  await expect(page.getByText(/no paragraph gains or loses a line/)).toBeVisible({ timeout: 20_000 })
+  await page.getByLabel(/^Table head, .*: in the plan$/).uncheck()
+  await page.getByRole('button', { name: /^Carry it out/ }).click()
+  await expect(page.getByText(/^Done: Draw up 6 styles/)).toBeVisible({ timeout: 20_000 })
+  await page.getByRole('radio', { name: /^Cells/ }).click()
+  await expect(page.locator('[data-style="Fares"]')).toBeVisible()
+  await page.getByRole('button', { name: /^Undo: Draw up/ }).click()
+  await expect(page.getByRole('button', { name: /^Redo: Draw up/ })).toBeVisible({ timeout: 20_000 })
+  expect(Buffer.compare(await downloadFile(page, 'Review without styles'), seasonReview())).toBe(0)
 })

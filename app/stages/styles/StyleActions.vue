@@ -98,7 +98,7 @@ const role = (value: string) => {
         Settle its text
       </button>
     </div>
-    <div v-if="ofText" class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 text-[13px] text-soft">
+    <div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 text-[13px] text-soft">
       <label class="flex items-center gap-1.5"
         >Role
         <Choice
@@ -121,7 +121,7 @@ const role = (value: string) => {
       >
         Confirm {{ roleTitle(style.role) }}
       </button>
-      <label class="flex items-center gap-1.5"
+      <label v-if="ofText" class="flex items-center gap-1.5"
         >Key
         <Choice
           class="text-ink"
@@ -133,7 +133,7 @@ const role = (value: string) => {
           <option v-for="figure in 9" :key="figure" :value="String(figure)">Alt {{ figure }}</option>
         </Choice>
       </label>
-      <label class="flex items-center gap-1.5"
+      <label v-if="ofText" class="flex items-center gap-1.5"
         >Applying
         <Choice v-model="styles.strays" class="text-ink" aria-label="What applying does to local formatting">
           <option value="settle">settles what was set by hand</option>

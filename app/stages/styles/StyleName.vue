@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { StyleSummary } from '~~/core/change/styles/style-list'
+import { contrast } from '~~/core/colour/contrast'
 import { useLibrary } from '../../stores/library'
 
 /**
@@ -8,13 +9,19 @@ import { useLibrary } from '../../stores/library'
  */
 const props = defineProps<{ styleOf: Pick<StyleSummary, 'look' | 'displayName'>; words?: string }>()
 const library = useLibrary()
+/** The tray's paper, and from which contrast with it words can be told at all; fainter ones stand on ink. */
+const paper = '#f6f4ee'
+const seen = 1.6
 const drawn = computed(() => {
   const { look } = props.styleOf
+  const color = look.status === 'absent' ? '' : look.color
+  const faint = color !== '' && contrast(color, paper) < seen
   return {
+    ...(faint ? { background: 'var(--color-ink)', padding: '0 4px' } : {}),
     fontFamily: library.cssFamily(look.face),
     fontSize: `${Math.max(12.5, Math.min(19, look.size * 1.35))}px`,
     lineHeight: '22px',
-    color: look.status === 'absent' ? undefined : look.color || undefined,
+    color: color || undefined,
     textTransform: /^(uppercase|lowercase|capitalize)$/.test(look.case) ? (look.case as 'uppercase') : undefined,
     fontVariant: look.case === 'small-caps' ? 'small-caps' : undefined,
     textDecoration: look.decoration || undefined,

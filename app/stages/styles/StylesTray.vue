@@ -202,7 +202,7 @@ watch(
         <table class="table-fixed" aria-label="Styles of the document">
           <colgroup>
             <col />
-            <col v-if="isTextFamily(family)" class="w-[86px]" />
+            <col class="w-[86px]" />
             <col class="w-[92px]" />
             <col class="w-[66px]" />
             <col v-if="isTextFamily(family)" class="w-[62px]" />
@@ -210,7 +210,7 @@ watch(
           <thead class="sticky top-0 bg-paper">
             <tr>
               <th scope="col">Style</th>
-              <th v-if="isTextFamily(family)" scope="col"><Term word="role">Role</Term></th>
+              <th scope="col"><Term word="role">Role</Term></th>
               <th scope="col" class="number">{{ family === 'text' ? 'Stretches' : 'Paragraphs' }}</th>
               <th scope="col" class="number">Settled</th>
               <th v-if="isTextFamily(family)" scope="col">Key</th>
@@ -250,7 +250,6 @@ watch(
                 </button>
               </td>
               <td
-                v-if="isTextFamily(family)"
                 class="truncate"
                 :class="style.proposed ? 'text-soft italic' : ''"
                 :title="

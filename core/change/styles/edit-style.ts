@@ -46,7 +46,8 @@ export function editStyle(planner: Planner, family: StyleFamily, name: string, c
     )
   }
   if (changes.listLabel !== undefined) setListLabel(planner, style, changes)
-  if (isTextFamily(family)) setRules(planner, { family, name }, changes)
+  if (isTextFamily(family)) setFeatures(planner, { family, name }, changes)
+  setRole(planner, { family, name }, changes)
   const users = planner.counts ? planner.usersOf(style) : undefined
   planner.row({
     key: { what: 'style', family, name },
@@ -61,11 +62,11 @@ export function editStyle(planner: Planner, family: StyleFamily, name: string, c
 
 /** What is said of paragraphs, or kept in the document's own part for them, has no place in a style of what holds text. */
 function checkHeld(family: StyleFamily, changes: StyleChanges): void {
-  const { next, outlineLevel, listStyle, listLabel, tabs, dropCap, features, role, author } = changes
-  const ofText = [next, outlineLevel, listStyle, listLabel, tabs, dropCap, features, role, author]
+  const { next, outlineLevel, listStyle, listLabel, tabs, dropCap, features } = changes
+  const ofText = [next, outlineLevel, listStyle, listLabel, tabs, dropCap, features]
   if (ofText.some(each => each !== undefined))
     throw new PlanError(
-      `A ${familyName(family)} sets type, spacing and ground alone: levels, lists, tab stops, features and roles ` +
+      `A ${familyName(family)} sets type, spacing and ground alone: levels, lists, tab stops and features ` +
         'belong to paragraph styles. Nothing was changed.',
     )
 }
@@ -104,34 +105,31 @@ function setValues(planner: Planner, style: Style, changes: StyleChanges): void 
   setStyleValues(draft, style.node, style.family === 'table-cell' ? 'table-cell' : 'graphic', holder)
 }
 
-/** What the format has no place for, in the document's own part: features of its font, its role and its author. */
-function setRules(planner: Planner, key: { family: TextFamily; name: string }, changes: StyleChanges): void {
-  const isOwn = (each: { readonly style: { readonly family: string; readonly name: string } }) =>
-    each.style.family === key.family && each.style.name === key.name
-  if (changes.features !== undefined) {
-    const rules = planner.currentRules
-    planner.rules = {
-      ...rules,
-      features: [
-        ...rules.features.filter(each => !isOwn(each)),
-        ...(changes.features && Object.keys(changes.features).length > 0
-          ? [{ style: key, features: changes.features }]
-          : []),
-      ],
-    }
-  }
+type Of<F extends StyleFamily> = { readonly family: F; readonly name: string }
+const isOf =
+  ({ family, name }: Of<StyleFamily>) =>
+  (each: { readonly style: Of<StyleFamily> }) =>
+    each.style.family === family && each.style.name === name
+
+/** Features of its font, for which the format has no place: in the document's own part. */
+function setFeatures(planner: Planner, key: Of<TextFamily>, { features }: StyleChanges): void {
+  if (features === undefined) return
+  const rules = planner.currentRules
+  const others = rules.features.filter(each => !isOf(key)(each))
+  const own = features && Object.keys(features).length > 0 ? [{ style: key, features }] : []
+  planner.rules = { ...rules, features: [...others, ...own] }
+}
+
+/** What a style is for and who made it, in the document's own part, too. */
+function setRole(planner: Planner, key: Of<StyleFamily>, changes: StyleChanges): void {
   if (changes.role === undefined && changes.author === undefined) return
   const rules = planner.currentRules
-  const known = rules.styles.find(isOwn)
+  const known = rules.styles.find(isOf(key))
   const role = changes.role === undefined ? known?.role : (changes.role ?? undefined)
   const author = changes.author === undefined ? known?.author : changes.author || undefined
-  planner.rules = {
-    ...rules,
-    styles: [
-      ...rules.styles.filter(each => !isOwn(each)),
-      ...(role || author ? [{ style: key, ...(role ? { role } : {}), ...(author ? { author } : {}) }] : []),
-    ],
-  }
+  const others = rules.styles.filter(each => !isOf(key)(each))
+  const own = role || author ? [{ style: key, ...(role ? { role } : {}), ...(author ? { author } : {}) }] : []
+  planner.rules = { ...rules, styles: [...others, ...own] }
 }
 
 const saidOf = (planner: Planner, style: Style) =>

@@ -128,7 +128,7 @@ function summaryOf(listing: Listing, style: Style, family: StyleFamily, depth: n
     characters: use?.characters ?? 0,
     settledCharacters: use?.settled ?? 0,
     pages: [...(use?.pages ?? [])].sort((a, b) => a - b),
-    role: kept?.role ?? (family === 'paragraph' ? roleOfStyle(reading, style) : null),
+    role: kept?.role ?? (family === 'text' ? null : roleOfStyle(reading, style)),
     proposed: kept?.role === undefined,
     author: kept?.author ?? '',
     sentence: sentenceOf(

@@ -27,7 +27,7 @@ describe('styles of placeholders', () => {
     expect(outline.pages.length).toBeGreaterThan(1)
     expect(outline.look).toMatchObject({ family: 'Spectral', size: 20 })
     expect(of('Saltmere-outline2').depth).toBe(outline.depth + 1)
-    expect(outline.role).toBeNull()
+    expect(outline).toMatchObject({ role: 'body', proposed: true })
   })
 
   it('count each paragraph under the one placeholder it stands in', () => {
@@ -85,11 +85,25 @@ describe('styles of placeholders', () => {
     expect(title.look.family).toBe('Work Sans')
   })
 
+  it('tell what they are for, proposed or said by hand', () => {
+    const roleOf = (of: typeof review, name: string) => {
+      const { role, proposed } = listStyles(of.reading, library, null).find(each => each.name === name)!
+      return { role, proposed }
+    }
+    expect(roleOf(review, 'Saltmere-title')).toEqual({ role: 'display', proposed: true })
+    // No slide goes so deep.
+    expect(roleOf(review, 'Saltmere-outline7')).toEqual({ role: 'body', proposed: true })
+    const edit = (of: typeof review, role: string | null) =>
+      quickly(of, { type: 'edit', family: 'presentation', name: 'Saltmere-title', changes: { role } }).after
+    const said = edit(review, 'heading')
+    expect(roleOf(said, 'Saltmere-title')).toEqual({ role: 'heading', proposed: false })
+    expect(roleOf(edit(said, null), 'Saltmere-title')).toEqual({ role: 'display', proposed: true })
+  })
+
   it('refuse what only paragraphs have, and text refuses what only frames have', () => {
     const edit = (family: 'presentation' | 'paragraph', name: string, changes: object) => () =>
       quickly(review, { type: 'edit', family, name, changes })
-    expect(edit('presentation', 'Saltmere-title', { outlineLevel: 1 })).toThrow(PlanError)
-    expect(edit('presentation', 'Saltmere-title', { role: 'heading' })).toThrow(/belong to paragraph styles/)
+    expect(edit('presentation', 'Saltmere-title', { outlineLevel: 1 })).toThrow(/belong to paragraph styles/)
     const paragraph = list.find(style => style.family === 'paragraph')
     if (paragraph) expect(edit('paragraph', paragraph.name, { holder: { 'draw:fill': 'none' } })).toThrow(/no frame/)
   })
