@@ -1,5 +1,4 @@
 import { describe, expect, it } from 'vitest'
-import { PlanError } from '../../../core/change/plan'
 import { styleDetail } from '../../../core/change/styles/style-detail'
 import { listStyles } from '../../../core/change/styles/style-list'
 import { styledPlaces, styledSample } from '../../../core/desk/styled-text'
