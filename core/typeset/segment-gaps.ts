@@ -1,28 +1,19 @@
-import { kinds, type Analysis } from './analysis'
-import { mixes, type Look, type Typesetter } from './look'
-import { lacksGlyphs, reachesSpaces, type WordShapes } from './word-shapes'
+import { kinds } from './analysis'
+import { mixes } from './look'
+import type { SegmentedText } from './shaped-stretches'
+import { lacksGlyphs, reachesSpaces } from './word-shapes'
 import { scriptTable } from './unicode-tables'
-
-/** Text in segments with their looks, as far as gaps between them ask. */
-interface SegmentedText {
-  readonly analysis: Analysis
-  readonly looks: readonly Look[]
-  shapesOf(segment: number, look: Look): WordShapes
-}
 
 const ideographic = new Set(['Hani', 'Hira', 'Kana', 'Bopo'])
 const alphabetic = /[\p{Script=Latin}\p{Script=Greek}\p{Script=Cyrillic}0-9]/u
 
 /**
- * Where a line may end within a word (“/”, “-”) its parts are shaped each by itself: what the face moves the letters at the
- * border together or apart counts as room between them, which is gone where the line ends there.
+ * Where a line may end within a word (“/”, “-”) its parts are shaped each by itself, whether or not a span begins there, too:
+ * what the face moves the letters at the border together or apart counts as room between them, which is gone where the line
+ * ends there.
  */
-export function kernedBorders(
-  text: SegmentedText,
-  typesetter: Typesetter,
-  isWhole: (segment: number) => boolean,
-): Map<number, number> | null {
-  const { analysis, looks } = text
+export function kernedBorders(text: SegmentedText, isWhole: (segment: number) => boolean): Map<number, number> | null {
+  const { analysis, looks, typesetter } = text
   let gaps: Map<number, number> | null = null
   const { kind, run, script, level, starts } = analysis
   const { names } = scriptTable()
@@ -30,7 +21,8 @@ export function kernedBorders(
     if (kind[at] !== kinds.word || kind[at + 1] !== kinds.word) continue
     // What was shaped as a whole holds it already.
     if (isWhole(at) && isWhole(at + 1)) continue
-    if (run[at] !== run[at + 1] || script[at] !== script[at + 1] || level[at] !== level[at + 1]) continue
+    if (looks[run[at]!] !== looks[run[at + 1]!] || script[at] !== script[at + 1] || level[at] !== level[at + 1])
+      continue
     const look = looks[run[at]!]!
     // East Asian text is set solid (JLREQ 2.1.2): each of its letters ends a part.
     if (look.hidden || mixes(look) || ideographic.has(names[script[at]!]!)) continue
@@ -53,7 +45,7 @@ export function kernedBorders(
 
 /** A quarter of an em between East Asian and other letters (style:text-autospace; JLREQ 3.2.6), by the segment before it; into `known`. */
 export function autospaces(
-  { analysis, looks }: SegmentedText,
+  { analysis, looks }: Pick<SegmentedText, 'analysis' | 'looks'>,
   known: Map<number, number> | null,
 ): Map<number, number> | null {
   let gaps = known

@@ -3,8 +3,9 @@ import { kinds, type Analysis } from './analysis'
 import { borrow, emptyWidths, giveBack, type Lent } from './lent-widths'
 import { mixes, type Look, type Typesetter } from './look'
 import { autospaces, kernedBorders } from './segment-gaps'
-import { cutGlyphs, setString, setWord, spaceGlyphs, type SetGlyphs } from './set-glyphs'
-import { lacksGlyphs, reachesSpaces, shaped, type Glyphs, type WordShapes } from './word-shapes'
+import { ShapedStretches } from './shaped-stretches'
+import { setString, setWord, spaceGlyphs, type SetGlyphs } from './set-glyphs'
+import { lacksGlyphs, reachesSpaces, shaped, type WordShapes } from './word-shapes'
 
 /** How a frame stands in a line as a character, in points, its margins included. */
 export interface InlineSize {
@@ -29,8 +30,8 @@ const hangs = /[、。，．｡､]/
 /** A paragraph's text set in looks: how wide each segment and unit is. Lengths in points. */
 export class SetText {
   private measures: Lent | null = null
-  /** Segments of runs that could only be shaped as a whole: their glyphs, cut to the segment. */
-  private wholes: Map<number, Glyphs> | null = null
+  /** Segments that could only be shaped together. */
+  private stretches: ShapedStretches | null = null
   private plain = true
   /** Room behind a segment, between scripts. */
   private gaps: Map<number, number> | null = null
@@ -78,12 +79,14 @@ export class SetText {
   private measure(into: Lent): void {
     const { analysis, looks, options } = this
     this.measures = into
-    this.wholes = null
+    this.stretches = null
     this.gaps = null
     if (analysis.simple && looks.length === 1 && !mixes(looks[0]!) && !looks[0]!.hidden) this.measureSimple(looks[0]!)
     else this.measureAll()
-    if (!analysis.regular)
-      this.gaps = kernedBorders(this, this.typesetter, segment => this.wholes?.has(segment) ?? false)
+    if (!analysis.regular) {
+      if (analysis.runs.length > 1 && this.together().shapeJoined()) this.plain = false
+      this.gaps = kernedBorders(this, segment => this.stretches?.has(segment) ?? false)
+    }
     if (options.autospace && !/^[\u0000-\u2E7F]*$/.test(analysis.text)) this.gaps = autospaces(this, this.gaps)
     this.measureUnits()
   }
@@ -172,6 +175,10 @@ export class SetText {
     return setString(this.typesetter, text, look, at, x)
   }
 
+  private together(): ShapedStretches {
+    return (this.stretches ??= new ShapedStretches(this))
+  }
+
   /** Words that need more than one face, and runs that must be shaped whole. */
   private measureSpecial(): void {
     const { analysis, widths, looks, typesetter } = this
@@ -196,41 +203,8 @@ export class SetText {
             0,
           ).width
         widths[at] = width
-      } else if ((flags & reachesSpaces) !== 0) at = this.shapeWhole(at)
+      } else if ((flags & reachesSpaces) !== 0) at = this.together().shapeWhole(at)
     }
-  }
-
-  /** Shapes the run of words and spaces around a segment as one; returns its last segment. */
-  private shapeWhole(segment: number): number {
-    const { analysis, looks } = this
-    const look = looks[analysis.run[segment]!]!
-    const same = (other: number) =>
-      (analysis.kind[other] === kinds.word || analysis.kind[other] === kinds.space) &&
-      looks[analysis.run[other]!] === look &&
-      analysis.script[other] === analysis.script[segment] &&
-      analysis.level[other] === analysis.level[segment]
-    let from = segment
-    let to = segment + 1
-    while (from > 0 && same(from - 1)) from--
-    while (to < analysis.segments && same(to)) to++
-    const shapes = this.shapesOf(segment, look)
-    const start = analysis.starts[from]!
-    const all = shapes.run(analysis.text.slice(start, analysis.starts[to]!))
-    for (let glyph = 0; glyph < all.count; glyph++) if (all.ids[glyph] === 0) return segment
-    this.wholes ??= new Map()
-    const unit = (look.size * look.scale) / shapes.unitsPerEm
-    const cuts = cutGlyphs(
-      all,
-      Array.from({ length: to - from + 1 }, (_, at) => analysis.starts[from + at]! - start),
-    )
-    cuts.forEach((glyphs, at) => {
-      let width = glyphs.count * look.letterSpacing
-      for (let glyph = glyphs.start, end = glyph + glyphs.count; glyph < end; glyph++)
-        width += glyphs.advances[glyph]! * unit
-      this.wholes!.set(from + at, glyphs)
-      this.widths[from + at] = width
-    })
-    return to - 1
   }
 
   private measureUnits(): void {
@@ -363,10 +337,11 @@ export class SetText {
     const rightToLeft = analysis.level[segment]! % 2 === 1
     const script = analysis.script[segment]!
     const whole = from === analysis.starts[segment] && to === analysis.starts[segment + 1]
+    const together = whole ? this.stretches?.glyphsOf(segment, x) : undefined
+    if (together) return together
     if (kind === kinds.space) {
       const shapes = this.shapesOf(segment, look)
-      const kept = whole ? this.wholes?.get(segment) : undefined
-      const glyphs = kept ?? spaceGlyphs(to - from, shapes.space, shapes.spaceGlyph)
+      const glyphs = spaceGlyphs(to - from, shapes.space, shapes.spaceGlyph)
       return [
         {
           look,
@@ -380,19 +355,6 @@ export class SetText {
       ]
     }
     if (kind !== kinds.word) return []
-    const kept = whole ? this.wholes?.get(segment) : undefined
-    if (kept)
-      return [
-        {
-          look,
-          glyphs: kept,
-          unitsPerEm: this.shapesOf(segment, look).unitsPerEm,
-          from,
-          to,
-          x,
-          width: this.widths[segment]!,
-        },
-      ]
     const word = whole ? analysis.word[segment]! : typesetter.words.number(analysis.text.slice(from, to))
     const shapes = this.shapesOf(segment, look)
     shapes.ensure(word)

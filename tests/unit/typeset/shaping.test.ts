@@ -6,6 +6,7 @@ import { analyse } from '../../../core/typeset/analysis'
 import { SetText } from '../../../core/typeset/setting'
 import { shippedFaces } from '../../../server/library/shipped'
 import { openOdt, paragraphStyle, typesetter } from '../../support/fixtures'
+import { numbersFrom } from '../../support/seeded'
 
 /** Sentences by script: kerning, ligatures, figures and signs beside spaces; joining, marks, conjuncts. */
 const samples: Readonly<
@@ -32,7 +33,8 @@ const style = readDocument(
 )
 const base = style.cascade.paragraph(style.stories[0]!.blocks[0] as Paragraph).text
 
-function ours(hash: string, sample: (typeof samples)[string]): string {
+/** A sample set in a face, its text in one piece or in several, each in a span of its own. */
+function setIn(hash: string, sample: (typeof samples)[string], pieces: readonly string[]): SetText {
   const face = typesetter.library.byHash(hash)!
   const plain = typesetter.look(base, 'western')
   const paragraph: Paragraph = {
@@ -45,7 +47,13 @@ function ours(hash: string, sample: (typeof samples)[string]): string {
     heading: null,
     list: null,
     holder: null,
-    inlines: [{ kind: 'text', node: 2, text: sample.text, span: null, field: null }],
+    inlines: pieces.map((text, at) => ({
+      kind: 'text',
+      node: 2 + at,
+      text,
+      span: pieces.length === 1 ? null : { node: 1_000 + at, styleName: null, classNames: [], parent: null },
+      field: null,
+    })),
     mark: null,
   }
   const analysis = analyse(paragraph, typesetter.words, { rightToLeft: sample.rightToLeft, strict: true })
@@ -58,6 +66,11 @@ function ours(hash: string, sample: (typeof samples)[string]): string {
     { autospace: false, hanging: false },
   )
   set.release()
+  return set
+}
+
+function glyphsOf(set: SetText, sample: (typeof samples)[string]): string {
+  const { analysis } = set
   const segments = Array.from({ length: analysis.segments }, (_, at) => at)
   if (sample.rightToLeft) segments.reverse()
   return segments
@@ -71,6 +84,9 @@ function ours(hash: string, sample: (typeof samples)[string]): string {
     )
     .join(' ')
 }
+
+const ours = (hash: string, sample: (typeof samples)[string]): string =>
+  glyphsOf(setIn(hash, sample, [sample.text]), sample)
 
 interface Line {
   readonly name: string
@@ -137,4 +153,37 @@ describe('shaping', () => {
         .join('\n'),
     ).toBe('')
   }, 120_000)
+
+  it('is the same where spans that look alike begin and end within words', () => {
+    const random = numbersFrom(77)
+    let compared = 0
+    for (const { face } of shippedFaces()) {
+      for (const [script, sample] of Object.entries(samples)) {
+        if ((face.coverage[script as 'Latin'] ?? 0) < 40 || random() < 0.6) continue
+        const letters = [...sample.text]
+        const pieces =
+          random() < 0.5
+            ? letters
+            : letters.flatMap((_, at) => (at % 3 === 0 ? [letters.slice(at, at + 3).join('')] : []))
+        const [whole, cut] = [setIn(face.hash, sample, [sample.text]), setIn(face.hash, sample, pieces)]
+        expect([face.fullName, script, glyphsOf(cut, sample)]).toEqual([face.fullName, script, glyphsOf(whole, sample)])
+        expect(cut.widthOf(0, sample.text.length)).toBeCloseTo(whole.widthOf(0, sample.text.length), 6)
+        compared++
+      }
+    }
+    expect(compared).toBeGreaterThan(200)
+  }, 120_000)
+
+  it('is the same of words that need a second face for some of their letters and marks', () => {
+    const bare = shippedFaces().find(({ face }) => face.family === 'Kalam')!.face
+    for (const [text, rightToLeft] of [
+      ['Łódź Vα\u0301lue xΩy', false],
+      ['ו"עָנב" בקמץ', true],
+    ] as const) {
+      const sample = { text, language: rightToLeft ? 'he' : 'en', rightToLeft }
+      const [whole, cut] = [setIn(bare.hash, sample, [text]), setIn(bare.hash, sample, [...text])]
+      expect(glyphsOf(cut, sample)).toBe(glyphsOf(whole, sample))
+      expect(cut.widthOf(0, text.length)).toBeCloseTo(whole.widthOf(0, text.length), 6)
+    }
+  })
 })
