@@ -22,6 +22,26 @@ describe('absent faces', () => {
     ])
   })
 
+  it('come with most letters first, then with most empty marks, then by name', () => {
+    const families = ['Tolmere', 'Brannock', 'Averil', 'Carrow']
+    const span = (at: number, words: string) => `<text:span text:style-name="T${at}">${words}</text:span>`
+    const of = sessionOf({
+      styles: paragraphStyle('Fine', 'fo:font-family="Spectral"'),
+      automatic:
+        families.map((family, at) => textStyle(`T${at}`, `fo:font-family="${family}"`)).join('') +
+        paragraphStyle('P', 'fo:font-family="Carrow"', '', ' style:parent-style-name="Fine"'),
+      body:
+        `<text:p text:style-name="Fine">${span(0, 'xy')}${span(1, 'three')}${span(2, 'ab')}</text:p>` +
+        `<text:p text:style-name="Fine">${span(3, 'no')}</text:p><text:p text:style-name="P"/>`,
+    })
+    expect(listOf(of).map(([family, characters]) => [family, characters])).toEqual([
+      ['Brannock', 5],
+      ['Carrow', 2],
+      ['Averil', 2],
+      ['Tolmere', 2],
+    ])
+  })
+
   it('of the menu: two families, in styles, and where they stand off the page', () => {
     const list = listOf(session(galleyMenu()))
     expect(list.map(each => each[0])).toEqual(['Brannock', 'Tolmere Script'])

@@ -231,6 +231,23 @@ describe('drawing up', () => {
     expect(after.reading.cascade.paragraph(paragraphs(after)[1]!).properties['fo:margin-left']).toBe('1cm')
   })
 
+  it('has voices that differ by just so much as one, and no others', () => {
+    const sizes = (size: string, tolerance: number) => {
+      const before = sessionOf({
+        styles: paragraphStyle('Standard', 'fo:font-family="Spectral" fo:font-size="10pt"'),
+        automatic: ['9pt', size]
+          .map((each, at) =>
+            paragraphStyle(`P${at}`, `fo:font-size="${each}"`, '', ' style:parent-style-name="Standard"'),
+          )
+          .join(''),
+        body: '<text:p text:style-name="P0">Kelda and Rona</text:p><text:p text:style-name="P1">Skerry</text:p>',
+      })
+      return proposeStyles(before.reading, { tolerance, choices: [], dropped: () => false }).paragraphs.length
+    }
+    expect([sizes('9.25pt', 0.25), sizes('9.26pt', 0.25), sizes('9.5pt', 0.25)]).toEqual([1, 2, 2])
+    expect([sizes('9.26pt', 0.5), sizes('10pt', 1), sizes('9.001pt', 0)]).toEqual([1, 1, 2])
+  })
+
   it('lets much text in one face go with a little in another: all is in the other face then', () => {
     const before = sessionOf({
       styles: paragraphStyle('Standard', 'fo:font-family="Spectral" fo:font-size="10pt"'),

@@ -156,6 +156,40 @@ describe('dressing a document', () => {
     expect(looks(again.after)[0]).toBe('Work Sans 9 400')
   })
 
+  it('tells how many letters character styles have where it is counted', () => {
+    const counted = (effects: boolean) =>
+      planned(guide(), [dress(a, { roles })], [], { effects }).plan.rows.find(row => row.key.what === 'dressed words')!
+    expect([counted(true).characters, counted(false).characters]).toEqual([3, 0])
+  })
+
+  it('leaves what is set by hand on a frame where some of its text is not dressed', () => {
+    const standing = ' style:parent-style-name="F"'
+    const deck = (last: string) =>
+      drawingOf({
+        kind: 'drawing',
+        styles:
+          graphicStyle('F', 'draw:fill="none"', 'fo:font-family="Spectral" fo:font-size="12pt"') +
+          paragraphStyle('Kept', 'fo:font-weight="bold"'),
+        automatic: graphicStyle('gr1', '', 'fo:font-size="20pt"', '', standing),
+        pages: drawnPage(
+          textFrame(
+            shapeAt(1, 1, 8, 6),
+            `<text:p>${words}</text:p><text:p text:style-name="${last}">Kelda</text:p>`,
+            'draw:style-name="gr1"',
+          ),
+        ),
+      })
+    const set = houseOf({ body: { family: 'Literata' } })
+    const chosen = [
+      { style: { family: 'graphic', name: 'F' }, role: 'body' },
+      { style: { family: 'paragraph', name: 'Kept' }, role: null },
+    ]
+    const house: House = { ...set, roles: set.roles.map(role => ({ ...role, sheet: role.text })) }
+    const sizes = (last: string) => looks(quickly(deck(last), dress(house, { roles: chosen })).after)
+    expect(sizes('Kept')).toEqual(['Literata 20 400', expect.stringMatching(/ 20 700$/)])
+    expect(sizes('')).toEqual(['Literata 12 400', 'Literata 12 400'])
+  })
+
   it('gives the bytes back when it is undone, and says where it has nothing to do', () => {
     const before = guide()
     const bytes = saveDocument(before.document)

@@ -67,6 +67,17 @@ describe('what text is for', () => {
     expect(purposes({ P: `fo:font-size="${size}"` }, said).P).toBe(expected)
   })
 
+  it('is read as text where much of the document is as small: 3,000 letters, and four in a hundred', () => {
+    const small = { P: 'fo:font-size="9pt"' }
+    const said = (times: number, letters: number): Said[] => [
+      ...(Array(times).fill(body) as Said[]),
+      ...Array.from({ length: 10 }, (_, at): Said => ['P', `${words(letters - 2)}${at}.`]),
+    ]
+    expect(purposes(small, said(20, 300)).P).toBe('body')
+    expect(purposes(small, said(20, 299)).P).toBe('note')
+    expect(purposes(small, said(200, 300)).P).toBe('note')
+  })
+
   it('is an intro as long as it comes four times, and within the first twelve paragraphs', () => {
     const intro: Said = ['P', `${words(120)}.`]
     const large = { P: 'fo:font-size="10.8pt"' }

@@ -431,6 +431,26 @@ describe('making, adopting and teaching styles', () => {
       [style.name, { smcp: 1 }],
       ['Body', { onum: 1 }],
     ])
+    // Words take those of their own styles, and of no others.
+    const ruled = (name: string) => again.reading.cascade.named('styles.xml', 'paragraph', name).ruled.features
+    expect([ruled(style.name), ruled('Body'), ruled('Quote')]).toEqual([{ smcp: 1 }, {}, {}])
+    // Nor from one of another family with its name.
+    const twin = plan(again, { type: 'make', family: 'text', displayName: 'Box / text', changes }).after
+    const bold = plan(twin, {
+      type: 'edit',
+      family: 'text',
+      name: style.name,
+      changes: { features: { c2sc: 1 }, role: 'code' },
+    })
+    const { features, styles: roles } = bold.after.reading.cascade.rules
+    expect(features.map(each => [each.style.family, each.features])).toEqual([
+      ['paragraph', { smcp: 1 }],
+      ['text', { c2sc: 1 }],
+    ])
+    expect(roles.map(each => [each.style.family, each.role])).toEqual([
+      ['paragraph', 'caption'],
+      ['text', 'code'],
+    ])
     const renamed = plan(again, {
       type: 'edit',
       family: 'paragraph',

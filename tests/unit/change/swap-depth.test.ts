@@ -206,6 +206,34 @@ describe('swaps within limits', () => {
     )
     expect(is).toMatchObject({ body: 'Inter 10', ' text': 'Spectral 10', 'a heading': 'Spectral 20' })
   })
+  it('sets no size where sizes stay, and weights only where the new family has another', () => {
+    const of = styled(body, { automatic })
+    const { part, node } = paragraphsOf(of.reading.stories[0]!.blocks)[0]!
+    const within = { scope: { kind: 'ranges', ranges: [{ part, node, from: 0, to: 4 }] } }
+    const { after } = planned(of, [swap('Spectral', 'Inter', { within })])
+    const own = [...after.reading.cascade.scope('content.xml').automatic.values()]
+    const made = own.filter(style => JSON.stringify(style.text).includes('Inter'))
+    expect(made.map(style => Object.keys(style.text).filter(name => /size|weight|fo:font-style/.test(name)))).toEqual([
+      [],
+    ])
+  })
+  it('a style whose font speaks for nothing else, but whose size does, gets the font and not the size', () => {
+    const styles =
+      paragraphStyle('Ground', 'fo:font-family="Spectral" fo:font-size="10pt"') +
+      paragraphStyle('Other', 'fo:font-family="Jost"', '', ' style:parent-style-name="Ground"')
+    const swapped = (more: object) =>
+      planned(styled(p('Ground', 'Kelda') + p('Other', 'Rona'), { styles }), [
+        swap('Spectral', 'Inter', { within: { look: { paragraphStyle: 'Ground' } }, ...more }),
+      ]).after
+    const factor = xHeight('Spectral') / xHeight('Inter')
+    expect(setIn(swapped({ size: { mode: 'x-height' } }))).toEqual({
+      Kelda: `Inter ${Math.round(100 * factor) / 10}`,
+      Rona: 'Jost 10',
+    })
+    const plain = swapped({})
+    expect(setIn(plain)).toEqual({ Kelda: 'Inter 10', Rona: 'Jost 10' })
+    expect([...plain.reading.cascade.scope('content.xml').automatic.values()]).toEqual([])
+  })
   it('by pages', () => {
     const pages = styled(p('Body', 'first page') + '<text:p text:style-name="Brk">second page</text:p>', {
       automatic: paragraphStyle('Brk', '', 'fo:break-before="page"', ' style:parent-style-name="Body"'),
@@ -310,6 +338,32 @@ describe('what it does to the pages, and repairs', () => {
     expect(grown.tables[0]!.heightAfter).toBeGreaterThan(grown.tables[0]!.heightBefore)
     expect(grown.paragraphs.find(each => each.opening.startsWith('A heading'))).toMatchObject({ title: true })
     expect(grown.paragraphs.find(each => each.opening.startsWith('Departures'))).toMatchObject({ title: false })
+  })
+  it('a frame that had room and runs over as one that runs over, and not as one that is fuller', () => {
+    const frame = (name: string, height: number) =>
+      textFrame(
+        shapeAt(1, 1 + height, 8, height),
+        `<text:p>${words}</text:p>`,
+        `draw:style-name="F" draw:name="${name}"`,
+      )
+    const of = drawingOf({
+      styles: graphicStyle('F', 'draw:fill="none" draw:auto-grow-height="false" fo:padding="0cm"'),
+      pages: drawnPage([0.9, 1.3, 1.7, 2.1, 2.5].map(height => frame(`of ${height}`, height)).join('')),
+    })
+    const room = new Map(of.composition.fills.map(fill => [fill.name, fill.room]))
+    const { overset, frames: told } = planned(of, [swap('Spectral', 'Space Mono')]).plan.effects!
+    expect(overset.some(each => room.get(each.name)! > 5)).toBe(true)
+    expect(told.length).toBeGreaterThan(0)
+    expect(told.filter(each => overset.some(over => over.name === each.name))).toEqual([])
+  })
+  it('a heading without a style as a title', () => {
+    const of = sessionOf({
+      body: `<text:h text:outline-level="1">${words}</text:h><text:p>${words}</text:p>`,
+      styles:
+        '<style:default-style style:family="paragraph"><style:text-properties fo:font-family="Spectral"/></style:default-style>',
+    })
+    const { paragraphs } = planned(of, [swap('Spectral', 'Space Mono')]).plan.effects!
+    expect(paragraphs.map(each => each.title)).toEqual([true, false])
   })
   it('finds the gentlest repair of each kind, and applying it does what was said', () => {
     const before = frames()

@@ -5,8 +5,9 @@ import { EditRefusal } from '../../../core/document/refusals'
 import { paragraphsOf } from '../../../core/document/stories'
 import { DocumentSession } from '../../../core/session'
 import { paragraphRuns, paragraphText } from '../../../core/style/runs'
+import { saltmereLine } from '../../../demo/houses'
 import { drawingOf, drawnPage, paragraphStyle, sessionOf, shapeAt } from '../../support/fixtures'
-import { quickly, request } from '../../support/planning'
+import { quickly, request, swap } from '../../support/planning'
 
 /* What plans say of themselves, and edits of objects to the letter. */
 
@@ -29,6 +30,22 @@ describe('plans say', () => {
       ['straightQuotes', '“””'],
       ['edgeSpaces', 'gone'],
     ])
+  })
+
+  it('how many roles keep their look where a document is dressed', () => {
+    const said = (keep: string[]) =>
+      registry.sentences(request([{ type: 'dress', house: saltmereLine, keep, roles: [] }]))[0]
+    expect(said([])).toBe('Set the styles of each role as the house Saltmere Line says.')
+    expect(said(['body'])).toBe('Set the styles of each role as the house Saltmere Line says, but for 1 role.')
+  })
+
+  it('how much text they change, to the letter', () => {
+    const of = sessionOf({
+      body: '<text:p text:style-name="A">Kelda</text:p><text:p>Rona</text:p>',
+      styles: paragraphStyle('A', 'fo:font-family="Jost"'),
+    })
+    const { plan } = quickly(of, swap('Jost', 'Spectral'))
+    expect([plan.places, plan.characters]).toEqual([1, 5])
   })
 
   it('what several wishes come to: the first two, and how many more', () => {

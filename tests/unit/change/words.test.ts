@@ -60,6 +60,16 @@ describe('putting words in order', () => {
     ).toEqual(['', 'a'])
   })
 
+  it('tells of empty paragraphs behind which words they stand', () => {
+    const near = (body: string) => {
+      const { document, reading } = sessionOf({ body })
+      return findUntidy(document, reading, { ...none, emptyParagraphs: true }).places.map(each => each.near)
+    }
+    const long = `${'-'.repeat(40)} and the pier`
+    expect(near(`<text:p>first</text:p><text:p>${long}</text:p><text:p/><text:p/>`)).toEqual([long.slice(-40), ''])
+    expect(near('<text:p/><text:p>Kelda</text:p>')).toEqual([''])
+  })
+
   it('takes tabs that indent, not those that part columns', () => {
     expect(cleaned('<text:p><text:tab/><text:tab/>a<text:tab/>b</text:p>', { tabIndents: true })).toEqual(['a\tb'])
   })

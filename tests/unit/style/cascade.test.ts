@@ -205,6 +205,10 @@ describe('values', () => {
       weightNumber('600'),
       weightNumber(undefined),
       weightNumber('heavy'),
-    ]).toEqual([700, 400, 600, 400, 400])
+      weightNumber('1000'),
+      weightNumber('1001'),
+      weightNumber('1'),
+      weightNumber('0'),
+    ]).toEqual([700, 400, 600, 400, 400, 1000, 400, 1, 400])
   })
 })

@@ -108,6 +108,12 @@ describe('roles', () => {
     expect(role({ place: 'table' })).toBe('data')
     expect(role({ place: 'header' })).toBe('label')
     expect(role({ size: 24, characters: 200 })).toBe('display')
+    expect([role({ size: 22, characters: 200 }), role({ size: 21.9, characters: 200 })]).toEqual(['display', 'heading'])
+    expect([role({ size: 22, characters: 900 }), role({ size: 22, characters: 1200 })]).toEqual(['heading', 'lead'])
+    expect([role({ size: 14, characters: 300 }), role({ size: 13.9, characters: 300 })]).toEqual([
+      'heading',
+      'subheading',
+    ])
     expect(role({ size: 15, characters: 300 })).toBe('heading')
     expect(role({ size: 12 })).toBe('lead')
     expect(role({ size: 12, characters: 300 })).toBe('subheading')
