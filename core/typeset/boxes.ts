@@ -6,18 +6,11 @@ import { points } from '../document/lengths'
 import { percent } from '../style/properties'
 import { framePlace, openColumn, type Column, type Exclusion, type Rectangle } from './columns'
 import { Flow } from './flow'
-import { flowStart, itemsOf, listHost, partOfBlocks } from './flow-items'
-import {
-  drawnFor,
-  frameMark,
-  inlineFrames,
-  shifted,
-  type Fragment,
-  type FrameFill,
-  type OversetFrame,
-} from './fragments'
+import { itemsOf, partOfBlocks } from './flow-items'
+import { drawnFor, frameMark, inlineFrames, shifted, type Fragment, type FrameFill } from './fragments'
 import type { FrameChains } from './frame-chains'
-import { frameColumns, rounding, tooTall } from './frame-columns'
+import { frameColumns } from './frame-columns'
+import { FrameFilling, type Filled } from './frame-filling'
 import { borderColor, borderWidths, edges, lengthOf } from './geometry'
 import type { Measure } from './lines'
 import { ShapeComposer, type PlacedShape } from './shapes'
@@ -50,6 +43,7 @@ export class BoxComposer implements BoxSetter {
   readonly balances = new Balances()
   readonly styles: BoxStyles
   private readonly shapes = new ShapeComposer(this)
+  private readonly filling = new FrameFilling(this)
 
   /** @param shared fills the chains that go over several pages, where pages are composed one by one */
   constructor(
@@ -190,7 +184,8 @@ export class BoxComposer implements BoxSetter {
     return this.styles.graphic(frame)['style:wrap'] ?? 'none'
   }
 
-  private attribute(frame: Frame, name: string): string | undefined {
+  /** What the element of a frame says itself. */
+  attribute(frame: Frame, name: string): string | undefined {
     return this.workshop.cascade.scope(frame.part).part.element(frame.node).attributes[name]
   }
 
@@ -236,7 +231,8 @@ export class BoxComposer implements BoxSetter {
     return box
   }
 
-  private widthOf(frame: Frame, columnWidth: number): number {
+  /** How wide a frame is that stands in a column. */
+  widthOf(frame: Frame, columnWidth: number): number {
     const relative = percent(this.attribute(frame, 'style:rel-width'))
     return relative === null
       ? (points(this.attribute(frame, 'svg:width')) ?? points(this.styles.graphic(frame)['svg:width']) ?? columnWidth)
@@ -322,7 +318,7 @@ export class BoxComposer implements BoxSetter {
     const height = stated ?? minimum ?? 0
     const { fragments, over } =
       this.filled(frame, role, { ...inside, height: height - around }, columnWidth) ??
-      this.fillColumns(frame, frame.blocks, role, [frameColumns({ ...inside, height: height - around }, columns)])[0]!
+      this.filling.fill(frame, frame.blocks, role, [frameColumns({ ...inside, height: height - around }, columns)])[0]!
     const band: Fragment[] = over ? [{ kind: 'overset', frame: over, x: 0, y: height, width }] : []
     return { width, height, fragments: [frameMark(frame, width, height), ...outline(height), ...fragments, ...band] }
   }
@@ -331,112 +327,18 @@ export class BoxComposer implements BoxSetter {
    * The text of a frame that is chained or has columns; null for others. `columnWidth` is what relative widths go
    * by.
    */
-  filled(
-    frame: Frame,
-    role: Story['role'],
-    inside: Rectangle,
-    columnWidth = inside.width,
-  ): { readonly fragments: readonly Fragment[]; readonly over: OversetFrame | null } | null {
+  filled(frame: Frame, role: Story['role'], inside: Rectangle, columnWidth = inside.width): Filled | null {
     const chain = this.chains.of(frame)
     if (chain && this.shared) {
       const filled = this.shared.filled(frame, role, inside, columnWidth)
       for (const [key, fill] of this.shared.fills) this.fills.set(key, fill)
       return filled
     }
-    if (chain) return this.chained(chain, role, columnWidth)[chain.indexOf(frame)]!
+    if (chain) return this.filling.chained(chain, role, columnWidth)[chain.indexOf(frame)]!
     const columns =
       this.styles.columnsOf(frame.part, 'graphic', frame.graphicStyle) ??
       this.styles.columnsOf(frame.part, 'presentation', frame.graphicStyle)
-    return columns ? this.fillColumns(frame, frame.blocks, role, [frameColumns(inside, columns)])[0]! : null
-  }
-
-  private readonly chainFills = new Map<Frame, ReturnType<BoxComposer['fillColumns']>>()
-
-  /** A chain is filled once, from its first frame; each frame then shows its part. */
-  private chained(
-    chain: readonly Frame[],
-    role: Story['role'],
-    columnWidth: number,
-  ): ReturnType<BoxComposer['fillColumns']> {
-    const head = chain[0]!
-    let filled = this.chainFills.get(head)
-    if (!filled) {
-      const insides = chain.map(each => {
-        const properties = this.styles.graphic(each)
-        const border = borderWidths(properties)
-        const inset = edges(properties, 'fo:padding')
-        const height = points(this.attribute(each, 'svg:height')) ?? lengthOf(properties['fo:min-height'], 0) ?? 0
-        return frameColumns(
-          {
-            x: inset.left + border.left,
-            y: inset.top + border.top,
-            width: Math.max(
-              this.widthOf(each, columnWidth) - inset.left - inset.right - border.left - border.right,
-              10,
-            ),
-            height: height - inset.top - inset.bottom - border.top - border.bottom,
-          },
-          this.styles.columnsOf(each.part, 'graphic', each.graphicStyle),
-        )
-      })
-      filled = this.fillColumns(
-        chain.at(-1)!,
-        chain.flatMap(each => each.blocks),
-        role,
-        insides,
-      )
-      this.chainFills.set(head, filled)
-    }
-    return filled
-  }
-
-  /** Fills frames of fixed height with blocks; what has no room is counted and belongs to the last. */
-  private fillColumns(
-    last: Frame,
-    blocks: readonly Block[],
-    role: Story['role'],
-    frames: readonly (readonly Column[])[],
-  ): { fragments: readonly Fragment[]; over: OversetFrame | null }[] {
-    const columns = frames.flat()
-    const items = itemsOf(blocks, name => this.styles.columnsOf(last.part, 'section', name))
-    const flow = new Flow(this, role, items, columns[0]!, listHost(columns))
-    const done = flow.run(flowStart)
-    let over: OversetFrame | null = null
-    const grounds = frames.map(each => each[0]!.ground)
-    // In an empty frame a first line is set that may be too high: it is over, too.
-    const tall = tooTall(grounds.at(-1)!, frames.at(-1)!.at(-1)!.bottom)
-    if (!done || tall.lines > 0) {
-      let lines = tall.lines
-      let characters = tall.characters
-      if (!done) {
-        const rest = openColumn(columns.at(-1)!.width)
-        new Flow(this, role, items, rest, { next: () => null }).run(flow.position)
-        for (const fragment of rest.ground.fragments) {
-          if (fragment.kind !== 'lines') continue
-          lines += fragment.to - fragment.from
-          for (let at = fragment.from; at < fragment.to; at++)
-            characters += fragment.layout.lines[at]!.end - fragment.layout.lines[at]!.start
-        }
-      }
-      // Empty paragraphs that do not fit show nobody anything.
-      if (characters > 0) over = { part: last.part, node: last.node, name: last.name, lines, characters }
-    }
-    const column = columns.at(-1)!
-    this.noteFill({
-      part: last.part,
-      node: last.node,
-      name: last.name,
-      room: done ? Math.max(column.bottom - rounding - flow.lowest, 0) : 0,
-      over,
-      shrunk: 1,
-    })
-    return grounds.map((ground, index) => ({
-      fragments:
-        index === grounds.length - 1 && tall.lines > 0
-          ? ground.fragments.filter(fragment => fragment.kind !== 'lines' || !tall.fragments.has(fragment))
-          : ground.fragments,
-      over: index === grounds.length - 1 ? over : null,
-    }))
+    return columns ? this.filling.fill(frame, frame.blocks, role, [frameColumns(inside, columns)])[0]! : null
   }
 
   /** Keeps how a frame is filled. */

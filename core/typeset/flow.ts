@@ -1,4 +1,4 @@
-import type { BoxSetter, SetRow, TableLayout } from './box-setter'
+import type { BoxSetter } from './box-setter'
 import type { Frame, Inline, Story, Table } from '../document/story-model'
 import { framePlace, isObstructed, roomAt, type Column } from './columns'
 import { flowStart, listHost, type FlowHost, type Item, type Position } from './flow-items'
@@ -7,7 +7,7 @@ import { between, isFramed, joined } from './neighbours'
 import { anchorLine, notesIn, paragraphBox, type SharedBorder } from './paragraph-box'
 import type { ParagraphLayout } from './paragraph-model'
 import { leastOf, longest, placeName, sectionColumns } from './section-columns'
-import { splitRow } from './tables'
+import { placeTable } from './table-placing'
 
 const alone: SharedBorder = { above: false, below: false, gap: 0 }
 
@@ -76,14 +76,16 @@ export class Flow {
     this.forced = forced
   }
 
-  private turn(forced = false): boolean {
+  /** Goes on in the next column; false where there is none. */
+  turn(forced = false): boolean {
     const column = this.host.next(forced)
     if (!column) return false
     this.enter(column, forced)
     return true
   }
 
-  private get bottom(): number {
+  /** Where the column ends, notes at its foot left out. */
+  get bottom(): number {
     return this.column.bottom - (this.column.ground.notes?.height ?? 0)
   }
 
@@ -334,76 +336,9 @@ export class Flow {
   }
 
   private placeTable(table: Table): boolean {
-    let layout = this.boxes.table(table, this.role, this.column.width)
-    const { rest } = this.position
-    let row = this.position.line
-    if (row === 0 && rest === null) {
-      this.y += this.fresh ? (this.forced ? layout.spaceBefore : 0) : Math.max(this.after, layout.spaceBefore)
-      // Tables do not share their height with what stands beside.
-      for (const each of this.column.ground.exclusions)
-        if (
-          each.y <= this.y + 0.5 &&
-          each.y + each.height > this.y &&
-          each.x < this.column.x + this.column.width &&
-          each.x + each.width > this.column.x
-        )
-          this.y = Math.max(this.y, each.y + each.height)
-      const whole = layout.rows.reduce((sum, each) => sum + each.height, 0)
-      if (
-        !layout.mayBreak &&
-        !this.fresh &&
-        this.y + whole > this.bottom &&
-        whole <= this.bottom - this.column.top &&
-        !this.turn()
-      )
-        return false
-    }
-    let pending: SetRow | null = rest
-    while (row < layout.rows.length) {
-      let next = pending ?? layout.rows[row]!
-      const room = this.bottom - this.y
-      if (next.height > room + 0.01) {
-        const taller = next.height > this.bottom - this.column.top
-        const split = (next.mayBreak || taller) && room > 24 ? splitRow(next, room) : null
-        if (split) {
-          this.putRow(split.head, layout)
-          pending = split.tail
-        }
-        if (!this.fresh) {
-          this.position = { ...this.position, line: row, rest: pending }
-          if (!this.turn()) return false
-          layout = this.boxes.table(table, this.role, this.column.width)
-          const headings = layout.rows.filter(each => each.heading)
-          const headingHeight = headings.reduce((sum, each) => sum + each.height, 0)
-          if (!layout.rows[row]!.heading && headingHeight < (this.bottom - this.column.top) / 2)
-            for (const heading of headings) this.putRow(heading, layout)
-          next = pending ?? layout.rows[row]!
-          if (
-            next.height > this.bottom - this.y + 0.01 &&
-            (next.mayBreak || next.height > this.bottom - this.column.top) &&
-            splitRow(next, this.bottom - this.y)
-          ) {
-            pending = next
-            this.fresh = false
-            continue
-          }
-        }
-      }
-      this.putRow(next, layout)
-      pending = null
-      row++
-      this.position = { ...this.position, line: row, rest: null }
-    }
-    this.after = layout.spaceAfter
+    if (!placeTable(this, width => this.boxes.table(table, this.role, width))) return false
     this.above = null
     return true
-  }
-
-  private putRow(row: SetRow, layout: TableLayout): void {
-    this.column.ground.fragments.push(...shifted(row.fragments, this.column.x + layout.x, this.y))
-    this.column.ground.notes?.add(row.notes)
-    this.y += row.height
-    this.fresh = false
   }
 
   /** A section in columns of its own: balanced where it ends, unless the file says not to. */

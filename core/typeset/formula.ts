@@ -4,6 +4,7 @@ import type { XmlElement, XmlPart } from '../xml/tree'
 import { nothing, stretched, type Box } from './formula-box'
 import { isInvisible, movesLimits, nameOf, operatorOf } from './formula-operators'
 import { readFormulaFonts, type FormulaFonts, type TokenKind } from './formula-fonts'
+import { fractionBox, limitsBox, onAxis, rootBox, scriptsBox, tableBox, type Measures } from './formula-arrangements'
 import { shifted, type Fragment } from './fragments'
 import type { Look, Typesetter } from './look'
 import { setString } from './set-glyphs'
@@ -117,10 +118,14 @@ export class FormulaSetter {
       case 'math:mfrac':
         return first && second ? this.fraction(first, second, element, setting) : this.row(element, setting)
       case 'math:msqrt':
-        return this.root(this.row(element, setting), null, setting)
+        return rootBox(this.row(element, setting), null, this.measures(setting))
       case 'math:mroot':
         return first && second
-          ? this.root(this.set(first, setting), this.set(second, this.smaller(this.smaller(setting))), setting)
+          ? rootBox(
+              this.set(first, setting),
+              this.set(second, this.smaller(this.smaller(setting))),
+              this.measures(setting),
+            )
           : this.row(element, setting)
       case 'math:msub':
         return first ? this.scripts(this.set(first, setting), second ?? null, null, setting) : nothing
@@ -191,7 +196,7 @@ export class FormulaSetter {
       this.look('operator', large ? { ...setting, size: setting.size * 1.4 } : setting),
       element,
     )
-    const box = how.large ? this.onAxis(own, setting) : own
+    const box = how.large ? onAxis(own, this.axis(setting)) : own
     return {
       ...box,
       operator: { text, how: attributeOf(element, 'stretchy') === 'false' ? { ...how, stretches: false } : how },
@@ -203,37 +208,12 @@ export class FormulaSetter {
     return (this.look('operator', setting).face.measures.xHeight * setting.size) / 2000
   }
 
-  /** Moved so that its middle is that of signs. */
-  private onAxis(box: Box, setting: Setting): Box {
-    const half = (box.ascent + box.descent) / 2
-    const up = this.axis(setting) + half - box.ascent
+  private measures(setting: Setting): Measures {
+    const { underlineThickness } = this.look('operator', setting).face.measures
     return {
-      ...box,
-      ascent: box.ascent + up,
-      descent: box.descent - up,
-      fragments: shifted(box.fragments, 0, -up),
-    }
-  }
-
-  private thickness(setting: Setting): number {
-    return Math.max((this.look('operator', setting).face.measures.underlineThickness * setting.size) / 1000, 0.35)
-  }
-
-  private rule(x: number, y: number, width: number, setting: Setting): Fragment {
-    const high = this.thickness(setting)
-    return {
-      kind: 'path',
-      data: `M0 0 L${width} 0 L${width} ${high} L0 ${high} Z`,
-      fill: setting.color || '#000000',
-      fillOpacity: 1,
-      stroke: '',
-      strokeWidth: 0,
-      strokeOpacity: 1,
-      dash: [],
-      x,
-      y: y - high / 2,
-      width,
-      height: high,
+      ...setting,
+      axis: this.axis(setting),
+      thickness: Math.max((underlineThickness * setting.size) / 1000, 0.35),
     }
   }
 
@@ -278,91 +258,13 @@ export class FormulaSetter {
 
   private fraction(above: XmlElement, below: XmlElement, element: XmlElement, setting: Setting): Box {
     const inner = setting.display ? { ...setting, display: false } : this.smaller(setting)
-    const [upper, lower] = [this.set(above, inner), this.set(below, inner)]
-    const gap = setting.size * (setting.display ? 0.18 : 0.1)
-    const pad = setting.size * 0.12
-    const width = Math.max(upper.width, lower.width) + pad * 2
-    const axis = this.axis(setting)
-    const half = this.thickness(setting) / 2
-    const up = axis + half + gap + upper.descent
-    const down = lower.ascent + gap + half - axis
     const ruled = !/^0/.test(attributeOf(element, 'linethickness') ?? '')
-    return {
-      width,
-      ascent: up + upper.ascent,
-      descent: down + lower.descent,
-      fragments: [
-        ...shifted(upper.fragments, (width - upper.width) / 2, -up),
-        ...(ruled ? [this.rule(pad / 2, -axis, width - pad, setting)] : []),
-        ...shifted(lower.fragments, (width - lower.width) / 2, down),
-      ],
-    }
-  }
-
-  /** A root: its sign is drawn around what it is of, whatever its height. */
-  private root(inside: Box, degree: Box | null, setting: Setting): Box {
-    const thick = this.thickness(setting)
-    const gap = setting.size * 0.12
-    const top = Math.max(inside.ascent, setting.size * 0.5) + gap + thick
-    const bottom = inside.descent + setting.size * 0.06
-    const sign = setting.size * 0.55
-    const lead = degree ? Math.max(degree.width - sign * 0.3, 0) : 0
-    const number = (value: number) => String(Math.round(value * 100) / 100)
-    const height = top + bottom
-    const width = sign + inside.width + gap
-    const at = (x: number, y: number) => `${number(x)} ${number(y)}`
-    const data =
-      `M${at(0, height * 0.6)} L${at(sign * 0.2, height * 0.52)} L${at(sign * 0.5, height)} ` +
-      `L${at(sign, thick / 2)} L${at(width, thick / 2)}`
-    return {
-      width: lead + width,
-      ascent: Math.max(top, degree ? degree.ascent + degree.descent + height * 0.45 - bottom : 0),
-      descent: bottom,
-      fragments: [
-        {
-          kind: 'path',
-          data,
-          fill: '',
-          fillOpacity: 1,
-          stroke: setting.color || '#000000',
-          strokeWidth: thick,
-          strokeOpacity: 1,
-          dash: [],
-          x: lead,
-          y: -top,
-          width,
-          height,
-        },
-        ...shifted(inside.fragments, lead + sign, 0),
-        ...(degree
-          ? shifted(degree.fragments, Math.max(sign * 0.3 - degree.width, 0), bottom - height * 0.5 - degree.descent)
-          : []),
-      ],
-    }
+    return fractionBox(this.set(above, inner), this.set(below, inner), ruled, this.measures(setting))
   }
 
   private scripts(base: Box, below: XmlElement | null, above: XmlElement | null, setting: Setting): Box {
     const inner = this.smaller(setting)
-    const lower = below && this.set(below, inner)
-    const upper = above && this.set(above, inner)
-    let up = upper
-      ? Math.max(setting.size * 0.38, base.ascent - inner.size * 0.35, upper.descent + setting.size * 0.12)
-      : 0
-    const down = lower ? Math.max(setting.size * 0.18, base.descent + inner.size * 0.12) : 0
-    // Both keep clear of one another.
-    if (upper && lower) up = Math.max(up, lower.ascent - down + upper.descent + setting.size * 0.12)
-    const x = base.width + setting.size * 0.04
-    return {
-      width: x + Math.max(lower?.width ?? 0, upper?.width ?? 0),
-      ascent: Math.max(base.ascent, upper ? up + upper.ascent : 0),
-      descent: Math.max(base.descent, lower ? down + lower.descent : 0),
-      fragments: [
-        ...base.fragments,
-        ...(upper ? shifted(upper.fragments, x, -up) : []),
-        ...(lower ? shifted(lower.fragments, x, down) : []),
-      ],
-      ...(base.operator ? { operator: base.operator } : {}),
-    }
+    return scriptsBox(base, below && this.set(below, inner), above && this.set(above, inner), setting.size, inner.size)
   }
 
   private limits(
@@ -377,24 +279,8 @@ export class FormulaSetter {
       return this.scripts(base, below, above, setting)
     const accent = attributeOf(element, 'accent') === 'true' || attributeOf(element, 'accentunder') === 'true'
     const inner = accent ? setting : this.smaller(setting)
-    const lower = below && this.set(below, inner)
-    const upper = above && this.set(above, inner)
     const gap = setting.size * (accent ? 0.02 : 0.14)
-    const width = Math.max(base.width, lower?.width ?? 0, upper?.width ?? 0)
-    const up = upper ? base.ascent + gap + upper.descent : 0
-    const down = lower ? base.descent + gap + lower.ascent : 0
-    const middle = (box: Box) => (width - box.width) / 2
-    return {
-      width,
-      ascent: upper ? up + upper.ascent : base.ascent,
-      descent: lower ? down + lower.descent : base.descent,
-      fragments: [
-        ...shifted(base.fragments, middle(base), 0),
-        ...(upper ? shifted(upper.fragments, middle(upper), -up) : []),
-        ...(lower ? shifted(lower.fragments, middle(lower), down) : []),
-      ],
-      ...(base.operator ? { operator: base.operator } : {}),
-    }
+    return limitsBox(base, below && this.set(below, inner), above && this.set(above, inner), gap)
   }
 
   private fenced(element: XmlElement, inner: readonly XmlElement[], setting: Setting): Box {
@@ -419,28 +305,6 @@ export class FormulaSetter {
       const list = row.name === 'math:mtr' || row.name === 'math:mlabeledtr' ? this.children(row) : [row]
       return list.map(cell => this.row(cell, inner))
     })
-    const columns = Math.max(0, ...cells.map(row => row.length))
-    const widths = Array.from({ length: columns }, (_, at) => Math.max(0, ...cells.map(row => row[at]?.width ?? 0)))
-    const between = setting.size * 0.6
-    const fragments: Fragment[] = []
-    let y = 0
-    for (const row of cells) {
-      const ascent = Math.max(setting.size * 0.7, ...row.map(cell => cell.ascent))
-      const descent = Math.max(setting.size * 0.2, ...row.map(cell => cell.descent))
-      let x = 0
-      row.forEach((cell, at) => {
-        fragments.push(...shifted(cell.fragments, x + (widths[at]! - cell.width) / 2, y + ascent))
-        x += widths[at]! + between
-      })
-      y += ascent + descent + setting.size * 0.3
-    }
-    const height = Math.max(y - setting.size * 0.3, 0)
-    const ascent = height / 2 + this.axis(setting)
-    return {
-      width: widths.reduce((sum, each) => sum + each, 0) + between * Math.max(columns - 1, 0),
-      ascent,
-      descent: height - ascent,
-      fragments: shifted(fragments, 0, -ascent),
-    }
+    return tableBox(cells, this.measures(setting))
   }
 }
