@@ -130,7 +130,7 @@ export class LineDrawing {
       const stretched = from > lastTab && from < line.contentEnd
       const rightToLeft = analysis.level[segment]! % 2 === 1 && kind !== kinds.object
       let at = x
-      for (const part of set.glyphsOf(segment, from, to, 0)) {
+      for (const part of set.glyphsOf(segment, from, to, 0, line)) {
         const own = kind !== kinds.object
         if (
           !run ||

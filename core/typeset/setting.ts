@@ -3,7 +3,7 @@ import { kinds, type Analysis } from './analysis'
 import { borrow, emptyWidths, giveBack, type Lent } from './lent-widths'
 import { mixes, type Look, type Typesetter } from './look'
 import { autospaces, kernedBorders } from './segment-gaps'
-import { ShapedStretches } from './shaped-stretches'
+import { ShapedStretches, type Stretch } from './shaped-stretches'
 import { setString, setWord, spaceGlyphs, type SetGlyphs } from './set-glyphs'
 import { lacksGlyphs, reachesSpaces, shaped, type WordShapes } from './word-shapes'
 
@@ -25,6 +25,7 @@ export interface SettingOptions {
   readonly hanging: boolean
 }
 
+const anything: Stretch = { start: 0, end: Infinity }
 const hangs = /[、。，．｡､]/
 
 /** A paragraph's text set in looks: how wide each segment and unit is. Lengths in points. */
@@ -326,9 +327,9 @@ export class SetText {
 
   /**
    * What is drawn for a segment or a part of it, in logical order; x counts from the segment's left where text runs
-   * to the right.
+   * to the right. `shown`: what of the text stands in the line.
    */
-  glyphsOf(segment: number, from: number, to: number, x: number): SetGlyphs[] {
+  glyphsOf(segment: number, from: number, to: number, x: number, shown: Stretch = anything): SetGlyphs[] {
     const { analysis, looks, typesetter } = this
     const look = looks[analysis.run[segment]!]!
     const kind = analysis.kind[segment]
@@ -337,7 +338,7 @@ export class SetText {
     const rightToLeft = analysis.level[segment]! % 2 === 1
     const script = analysis.script[segment]!
     const whole = from === analysis.starts[segment] && to === analysis.starts[segment + 1]
-    const together = whole ? this.stretches?.glyphsOf(segment, x) : undefined
+    const together = whole ? this.stretches?.glyphsOf(segment, x, shown) : undefined
     if (together) return together
     if (kind === kinds.space) {
       const shapes = this.shapesOf(segment, look)

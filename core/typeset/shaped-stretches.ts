@@ -12,6 +12,12 @@ export interface SegmentedText {
   shapesOf(segment: number, look: Look): WordShapes
 }
 
+/** A stretch of a text, in UTF-16 units. */
+export interface Stretch {
+  readonly start: number
+  readonly end: number
+}
+
 /** Glyphs in one face of a stretch of text. */
 interface Piece {
   readonly look: Look
@@ -25,6 +31,8 @@ interface Piece {
 /** Segments that could only be shaped together with their neighbours: their glyphs, cut to each segment. */
 export class ShapedStretches {
   private readonly kept = new Map<number, readonly SetGlyphs[]>()
+  /** Where letters of several segments are drawn as one: the text that has to be in one line for it, by segment. */
+  private readonly joined = new Map<number, Stretch>()
 
   constructor(private readonly text: SegmentedText) {}
 
@@ -32,8 +40,13 @@ export class ShapedStretches {
     return this.kept.has(segment)
   }
 
-  /** What is drawn for a segment whose left is at x; undefined where it was shaped by itself. */
-  glyphsOf(segment: number, x: number): SetGlyphs[] | undefined {
+  /**
+   * What is drawn for a segment whose left is at x, in a line that shows some text: letters that are drawn as one all stand with
+   * the first of them. Undefined where it is to be shaped by itself.
+   */
+  glyphsOf(segment: number, x: number, shown: Stretch): SetGlyphs[] | undefined {
+    const joined = this.joined.get(segment)
+    if (joined && (joined.start < shown.start || joined.end > shown.end)) return undefined
     const kept = this.kept.get(segment)
     return x === 0 ? kept && [...kept] : kept?.map(each => ({ ...each, x: each.x + x }))
   }
@@ -111,6 +124,19 @@ export class ShapedStretches {
     return { look, glyphs: shapes.run(text), unitsPerEm: shapes.unitsPerEm, from, to: from + text.length }
   }
 
+  /** Where glyphs can be cut for borders of segments: behind letters that are drawn as one, which stay with the first. */
+  private cutsOf({ glyphs, from, to }: Piece, segment: number, borders: readonly number[]): readonly number[] {
+    const clusters = Array.from({ length: glyphs.count }, (_, at) => from + glyphs.clusters[at]!).sort((a, b) => a - b)
+    const cuts = borders.map(border => clusters.find(cluster => cluster >= border) ?? to)
+    for (const [at, border] of borders.entries()) {
+      if (cuts[at] === border) continue
+      const first = cuts.findLastIndex((cut, other) => other < at && cut < border)
+      const stretch = { start: borders[first]!, end: cuts[at]! }
+      for (let each = first; each <= at; each++) this.joined.set(segment + each, stretch)
+    }
+    return cuts
+  }
+
   /** Keeps the glyphs of some segments, cut where segments begin, and what each is wide. */
   private keep(from: number, to: number, pieces: readonly Piece[]): void {
     const { starts, level } = this.text.analysis
@@ -121,19 +147,20 @@ export class ShapedStretches {
       const borders = [piece.from]
       for (let next = segment + 1; next < to && starts[next]! < piece.to; next++) borders.push(starts[next]!)
       borders.push(piece.to)
-      const cuts = cutGlyphs(
+      const cuts = this.cutsOf(piece, segment, borders)
+      for (const [at, glyphs] of cutGlyphs(
         piece.glyphs,
-        borders.map(border => border - piece.from),
-      )
-      for (const [at, glyphs] of cuts.entries())
-        bySegment[segment - from + at]!.push({
-          look: piece.look,
-          glyphs,
-          unitsPerEm: piece.unitsPerEm,
-          from: borders[at]!,
-          to: borders[at + 1]!,
-          width: widthOf(glyphs, piece),
-        })
+        cuts.map(cut => cut - piece.from),
+      ).entries())
+        if (glyphs.count > 0)
+          bySegment[segment - from + at]!.push({
+            look: piece.look,
+            glyphs,
+            unitsPerEm: piece.unitsPerEm,
+            from: cuts[at]!,
+            to: cuts[at + 1]!,
+            width: widthOf(glyphs, piece),
+          })
     }
     for (const [at, own] of bySegment.entries()) {
       let x = 0

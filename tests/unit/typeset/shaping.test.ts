@@ -85,6 +85,18 @@ function glyphsOf(set: SetText, sample: (typeof samples)[string]): string {
     .join(' ')
 }
 
+/** The text that glyphs stand for, segment by segment; spaces and words alike. */
+const textOf = (set: SetText): string => {
+  const { analysis } = set
+  return Array.from({ length: analysis.segments }, (_, at) =>
+    set
+      .glyphsOf(at, analysis.starts[at]!, analysis.starts[at + 1]!, 0)
+      .map(({ from, to }) => analysis.text.slice(from, to)),
+  )
+    .flat()
+    .join('')
+}
+
 const ours = (hash: string, sample: (typeof samples)[string]): string =>
   glyphsOf(setIn(hash, sample, [sample.text]), sample)
 
@@ -168,11 +180,28 @@ describe('shaping', () => {
         const [whole, cut] = [setIn(face.hash, sample, [sample.text]), setIn(face.hash, sample, pieces)]
         expect([face.fullName, script, glyphsOf(cut, sample)]).toEqual([face.fullName, script, glyphsOf(whole, sample)])
         expect(cut.widthOf(0, sample.text.length)).toBeCloseTo(whole.widthOf(0, sample.text.length), 6)
+        expect([face.fullName, textOf(cut)]).toEqual([face.fullName, sample.text])
         compared++
       }
     }
     expect(compared).toBeGreaterThan(200)
   }, 120_000)
+
+  it('draws letters that are joined where the first of them stands, and each by itself where a line parts them', () => {
+    const { face } = shippedFaces().find(each => each.face.fullName === 'Spectral Regular')!
+    const sample = { text: 'office', language: 'en', rightToLeft: false }
+    const set = setIn(face.hash, sample, ['of', 'f', 'i', 'ce'])
+    const drawn = (segment: number, shown?: { start: number; end: number }) => {
+      const { starts } = set.analysis
+      return set
+        .glyphsOf(segment, starts[segment]!, starts[segment + 1]!, 0, shown)
+        .map(({ from, to, glyphs }) => [from, to, glyphs.count])
+    }
+    // f, f and i are one.
+    expect([0, 1, 2, 3].map(segment => drawn(segment))).toEqual([[[0, 4, 2]], [], [], [[4, 6, 2]]])
+    expect([drawn(0, { start: 0, end: 3 }), drawn(1, { start: 0, end: 3 })]).toEqual([[[0, 2, 2]], [[2, 3, 1]]])
+    expect([drawn(2, { start: 3, end: 6 }), drawn(3, { start: 3, end: 6 })]).toEqual([[[3, 4, 1]], [[4, 6, 2]]])
+  })
 
   it('is the same of words that need a second face for some of their letters and marks', () => {
     const bare = shippedFaces().find(({ face }) => face.family === 'Kalam')!.face
