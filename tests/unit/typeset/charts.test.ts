@@ -83,6 +83,14 @@ describe('a chart', () => {
     expect(chart.axes.map(axis => axis.dimension)).toEqual(['x', 'z'])
   })
 
+  it('takes a series’ name from the row that heads its table, and has none where no row does', () => {
+    const named = (change: (content: string) => string) =>
+      readChart(open(base, change).document.parts.get('Object 1/content.xml')!)!.series.map(each => each.label !== null)
+    const nowhere = (content: string) => content.replace(/chart:label-cell-address="[^"]*"/g, '')
+    expect(named(nowhere)).toEqual([true, true])
+    expect(named(content => nowhere(content).replace(/<\/?table:table-header-rows>/g, ''))).toEqual([false, false])
+  })
+
   it('gives a point’s style to as many points as it is repeated for, behind those before, and to no other', () => {
     const { document } = open(base, content =>
       content.replace(
