@@ -1,6 +1,6 @@
 /**
  * The attributes that name a font, OpenDocument 1.4 part 3, section 20. They are the only attributes a swap may change
- * (with those of MathML and formula settings, see font-references.ts): the published list of docs/architecture.md.
+ * (with those of MathML and formula settings, see font-references.ts): the published list of docs/changing.md.
  */
 
 /** The three font slots of section 20.182 ff.: which one a character takes is decided in slots.ts. */

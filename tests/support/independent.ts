@@ -203,7 +203,7 @@ export function familiesIn(bytes: Uint8Array): Set<string> {
   return families
 }
 
-/** Attributes that a swap may change: the published list of docs/architecture.md. */
+/** Attributes that a swap may change: the published list of docs/changing.md. */
 export const swapAttributes = new RegExp(
   `^(${[
     'style:font-(name|style-name|family-generic|pitch|charset)(-asian|-complex)?',
