@@ -28,6 +28,9 @@ interface Piece {
   readonly to: number
 }
 
+/** Words of more letters are left in their pieces: nobody reads them. */
+const longest = 10_000
+
 /** Segments that could only be shaped together with their neighbours: their glyphs, cut to each segment. */
 export class ShapedStretches {
   private readonly kept = new Map<number, readonly SetGlyphs[]>()
@@ -81,7 +84,7 @@ export class ShapedStretches {
    */
   shapeJoined(): boolean {
     const { looks } = this.text
-    const { kind, run, segments, first, units } = this.text.analysis
+    const { kind, run, segments, starts, first, units } = this.text.analysis
     let any = false
     for (let unit = 0; unit < units; unit++) {
       const end = Math.min(first[unit + 1]!, segments)
@@ -89,7 +92,7 @@ export class ShapedStretches {
         if (kind[from] !== kinds.word || this.kept.has(from)) continue
         let to = from + 1
         while (to < end && kind[to] === kinds.word && run[to] !== run[to - 1] && this.setAlike(to, from)) to++
-        if (to - from > 1 && !looks[run[from]!]!.hidden) {
+        if (to - from > 1 && starts[to]! - starts[from]! <= longest && !looks[run[from]!]!.hidden) {
           this.shapeWord(from, to)
           any = true
         }
@@ -127,10 +130,15 @@ export class ShapedStretches {
   /** Where glyphs can be cut for borders of segments: behind letters that are drawn as one, which stay with the first. */
   private cutsOf({ glyphs, from, to }: Piece, segment: number, borders: readonly number[]): readonly number[] {
     const clusters = Array.from({ length: glyphs.count }, (_, at) => from + glyphs.clusters[at]!).sort((a, b) => a - b)
-    const cuts = borders.map(border => clusters.find(cluster => cluster >= border) ?? to)
-    for (const [at, border] of borders.entries()) {
-      if (cuts[at] === border) continue
-      const first = cuts.findLastIndex((cut, other) => other < at && cut < border)
+    let next = 0
+    const cuts = borders.map(border => {
+      while (next < clusters.length && clusters[next]! < border) next++
+      return clusters[next] ?? to
+    })
+    for (let at = 1; at < borders.length; at++) {
+      if (cuts[at] === borders[at]) continue
+      const first = at - 1
+      while (cuts[at + 1] !== borders[at + 1]) at++
       const stretch = { start: borders[first]!, end: cuts[at]! }
       for (let each = first; each <= at; each++) this.joined.set(segment + each, stretch)
     }

@@ -366,3 +366,41 @@ describe('text', () => {
     for (const word of ['a', 'b', 'd', 'e', 'f']) expect(text).toContain(word)
   })
 })
+
+describe('words whose letters have a span each', () => {
+  const alike = (count: number) => ({
+    automatic: Array.from(
+      { length: 7 },
+      (_, at) =>
+        `<style:style style:name="T${at}" style:family="text"><style:text-properties fo:font-size="12pt"/></style:style>`,
+    ).join(''),
+    body: `<text:p>${Array.from(
+      { length: count },
+      (_, at) => `<text:span text:style-name="T${at % 7}">${'office'[at % 6]}</text:span>`,
+    ).join('')}</text:p>`,
+  })
+
+  it('lose none where lines part them anywhere, in the midst of letters that are joined, too', () => {
+    const whole = 'office'.repeat(20)
+    for (const width of ['1.1cm', '1.5cm', '2.2cm', '3.7cm']) {
+      const composition = compose({
+        stylesAutomatic: layout(`fo:page-width="${width}" fo:page-height="90cm" fo:margin="0cm"`),
+        ...alike(whole.length),
+      })
+      expect([width, shown(composition).replace(/\s/g, '')]).toEqual([width, whole])
+    }
+  })
+
+  it('take a time that grows with them', () => {
+    const took = (count: number) => {
+      const began = processorTime()
+      const composition = compose(alike(count))
+      expect(shown(composition).replace(/\s/g, '')).toHaveLength(count)
+      return began()
+    }
+    took(2_400)
+    const one = Math.max(took(2_400), 50)
+    // Four times as many; what grew with their square took sixteen times as long.
+    expect(took(9_600)).toBeLessThan(one * 10)
+  })
+})
