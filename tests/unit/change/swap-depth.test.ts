@@ -126,6 +126,22 @@ describe('sizes that look alike', () => {
     expect(plan.rows.filter(row => row.stage === 'size').length).toBe(1)
   })
 
+  it('leading that no style can say for this text alone is set by hand, and says what it keeps', () => {
+    const told = (leading: string, body = '') => {
+      const before = styled(p('Set', 'body <text:span text:style-name="T1">inside</text:span> text'), {
+        styles: paragraphStyle('Set', 'style:font-name="Spectral" fo:font-size="10pt"', body),
+        automatic: textStyle('T1', 'style:font-name="Jost"'),
+      })
+      const { rows } = planned(before, [swap('Jost', 'Inter', { size: { mode: 'x-height' }, leading })]).plan
+      return rows.filter(row => row.title.startsWith('Leading')).map(row => [row.title, row.after])
+    }
+    const title = 'Leading of text whose styles also speak for other text, set by hand'
+    const factor = Math.round((xHeight('Jost') / xHeight('Inter')) * 10_000) / 100
+    expect(told('stay')).toEqual([[title, 'the same distance']])
+    expect(told('follow', 'fo:line-height="14pt"')).toEqual([[title, `${factor} %`]])
+    expect([told('follow'), told('as-is'), told('stay', 'fo:line-height="14pt"')]).toEqual([[], [], []])
+  })
+
   it('keep the lines where that is asked, and say by how much', () => {
     const words =
       'The launch leaves at seven and again at nine, and whoever misses both may walk along the shore to the next pier. '.repeat(
