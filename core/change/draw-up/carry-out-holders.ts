@@ -6,7 +6,7 @@ import { addStyle } from '../../document/style-verbs'
 import type { Paragraph } from '../../document/story-model'
 import { paragraphRuns } from '../../style/runs'
 import { meantGroups, typeGroups } from '../../style/groups'
-import { differing, isLeading, lookOf, paragraphLookOf, voiceWord, type Look } from './look'
+import { comparable, differing, isLeading, lookOf, paragraphLookOf, voiceWord, type Look } from './look'
 import { paragraphValuesToKeep, valuesToKeep } from '../keep-look'
 import type { Planner } from '../planner'
 import { settle } from '../styles/settle'
@@ -78,23 +78,31 @@ function makeHolderStyle(
 }
 
 /** Lets a frame or cell go back to its new style, which says how its text looks: what it said of that itself goes. */
-function giveStyle(planner: Planner, { holder, name, says }: Given): void {
-  const { family, part, node, local, localText } = holder
+function giveStyle(planner: Planner, given: Given): void {
+  const { family, part, node, localText } = given.holder
   const draft = planner.change.on(part)
-  const automatic = planner.automatic(part)
-  const less = ({ text, paragraph }: Style) => ({
-    text: spent(text),
-    paragraph: spent(Object.fromEntries(Object.entries(paragraph).filter(([key]) => isLeading(key) || key in says))),
-  })
   const attribute = family === 'table-cell' ? 'table:style-name' : 'draw:style-name'
-  const own = local ? automatic.derive(family, local.name, { ...less(local), parent: name }) : name
-  setReference(draft, { node, attribute }, own)
+  setReference(draft, { node, attribute }, styleBelow(planner, given))
   if (localText)
     setReference(
       draft,
       { node, attribute: 'draw:text-style-name' },
-      automatic.derive('paragraph', localText.name, less(localText)),
+      planner.automatic(part).derive('paragraph', localText.name, lessOf(localText, given)),
     )
+}
+
+/** What a style by hand no longer says where the new style says it. */
+const lessOf = ({ text, paragraph }: Style, { says }: Given) => ({
+  text: spent(text),
+  paragraph: spent(Object.fromEntries(Object.entries(paragraph).filter(([key]) => isLeading(key) || key in says))),
+})
+
+/** What a frame or cell names then: its new style, or what it has by hand on top of that. */
+function styleBelow(planner: Planner, given: Given): string | null {
+  const { family, part, local } = given.holder
+  return local
+    ? planner.automatic(part).derive(family, local.name, { ...lessOf(local, given), parent: given.name })
+    : given.name
 }
 
 /**
@@ -120,8 +128,10 @@ function pin(
   const keep = text
     ? valuesToKeep(lookOf(style.text.effective), lookOf(now.text.effective))
     : { text: {}, paragraph: {} }
-  // What the new style says for all paragraphs, none has to say.
-  const said = Object.keys(local?.paragraph ?? {}).filter(name => name in says)
+  // What the new style says, none has to say.
+  const said = Object.entries(local?.paragraph ?? {}).flatMap(([name, value]) =>
+    comparable(value) === comparable(says[name]) ? [name] : [],
+  )
   const difference = {
     text: keep.text,
     paragraph: { ...Object.fromEntries(said.map(name => [name, null])), ...values, ...keep.paragraph },

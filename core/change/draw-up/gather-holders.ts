@@ -103,7 +103,16 @@ function mostOf(paragraphs: readonly DrawnParagraph[]) {
   return [...counts.values()].sort((a, b) => b.characters - a.characters)[0] ?? null
 }
 
-/** The loose frames and the cells of a deck or drawing that hold text. */
+/** How an empty cell looks, by its first line; null where it is none, or has a named style. */
+function emptyCell(paragraphs: readonly DrawnParagraph[]) {
+  const [first] = paragraphs
+  return first?.paragraph.holder?.kind === 'cell' &&
+    paragraphs.every(each => each.characters === 0 && each.base === null)
+    ? { look: first.look, voice: first.voice, characters: 0 }
+    : null
+}
+
+/** The loose frames of a deck or drawing that hold text, and its cells, empty ones too. */
 export function gatherHolders(gathered: Gathered): DrawnHolder[] {
   const found = new Map<string, DrawnParagraph[]>()
   for (const each of gathered.paragraphs) {
@@ -136,7 +145,7 @@ function namedBy(gathered: Gathered, { holder, part }: DrawnParagraph['paragraph
 function drawnHolder(gathered: Gathered, paragraphs: readonly DrawnParagraph[]): DrawnHolder | null {
   const { paragraph } = paragraphs[0]!
   const named = namedBy(gathered, paragraph)
-  const most = mostOf(paragraphs)
+  const most = mostOf(paragraphs) ?? emptyCell(paragraphs)
   if (!named || !most) return null
   const { family, node, style, ofText } = named
   const local = style?.origin === 'automatic' ? style : null

@@ -14,7 +14,7 @@ import type { DrawnStyle } from './model'
 import type { HolderFamily } from './gather-holders'
 import type { Named } from './names'
 import { proposeStyles, type Dropped, type Proposal, type ProposalOptions } from './propose'
-import { proposeHolders, type HolderProposal } from './propose-holders'
+import { proposeHolders, withText, type HolderProposal } from './propose-holders'
 import { roleOf, type Purpose } from './purposes'
 import { sweepStyles } from './sweep'
 import { drawUpSchema, type DrawUpWish } from './wish'
@@ -86,7 +86,7 @@ function tellHolders(planner: Planner, { styles, taken }: HolderProposal): void 
       stage: 'style',
       optional: true,
       title,
-      count: holders.length,
+      count: withText(holders).length,
       characters: holders.reduce((sum, each) => sum + each.characters, 0),
       before,
       after: `${familyName(family)} ${title}`,

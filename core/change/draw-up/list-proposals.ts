@@ -13,7 +13,7 @@ import type { Named } from './names'
 import type { DrawnParagraph, Gathered } from './gather'
 import type { DrawnHolder } from './gather-holders'
 import { proposeStyles, type Proposal, type ProposalOptions } from './propose'
-import { proposeHolders, type HolderProposal } from './propose-holders'
+import { proposeHolders, withText, type HolderProposal } from './propose-holders'
 import { roleOf } from './purposes'
 import type { DrawUpChoice } from './wish'
 
@@ -152,7 +152,7 @@ class Listing {
   /** Of a deck or drawing: graphic styles of its loose frames, and cell styles of its tables. */
   ofHolders({ styles, taken }: HolderProposal): Unshared[] {
     const told = (holders: readonly DrawnHolder[]) => ({
-      count: holders.length,
+      count: withText(holders).length,
       characters: holders.reduce((sum, each) => sum + each.characters, 0),
     })
     return mostFirst([

@@ -81,6 +81,10 @@ export function proposeHolders(reading: Reading, options: ProposalOptions): Hold
   return { gathered, styles: withNames(gathered, drawn, options), taken, left }
 }
 
+/** Those of some frames or cells that are not empty: what is told, and what all of them share. */
+export const withText = (holders: readonly DrawnHolder[]): readonly DrawnHolder[] =>
+  holders.filter(each => each.characters > 0)
+
 /**
  * Frames by themselves, and cells by themselves: no style is for both. `left`: how many stand on what says of their text what
  * no style can take back.
@@ -91,13 +95,17 @@ function bucketsOf(gathered: Gathered, { tolerance, choices }: ProposalOptions) 
   let left = 0
   for (const family of holderFamilies) {
     const own = all.filter(each => each.family === family)
-    for (const [holder, { voice, look, spoken }] of foldedVoices(own, tolerance, choices, family)) {
+    const voices = foldedVoices(own, tolerance, choices, family)
+    // What holds text comes first: an empty cell takes the style of its look where there is one, and needs none by itself.
+    const ordered = [...voices].sort(([one], [other]) => Math.sign(other.characters) - Math.sign(one.characters))
+    for (const [holder, { voice, look, spoken }] of ordered) {
       if (neededOn(look, [groundOf(gathered, holder, holder.base).text]) === null) {
-        left++
+        if (holder.characters > 0) left++
         continue
       }
       const key = JSON.stringify([family, voice, holder.base])
       const bucket = buckets.get(key) ?? { family, voice, look, spoken, base: holder.base, holders: [] }
+      if (holder.characters === 0 && bucket.holders.length === 0) continue
       bucket.holders.push(holder)
       buckets.set(key, bucket)
     }
@@ -125,7 +133,7 @@ function saidOf(gathered: Gathered, { family, look, base, holders }: Bucket): Sa
     grounds.map(each => each.text),
   )!
   const paragraph: Record<string, string> = {}
-  const paragraphs = holders.flatMap(each => each.paragraphs)
+  const paragraphs = withText(holders).flatMap(each => each.paragraphs)
   for (const name of new Set(paragraphs.flatMap(each => Object.keys(each.paragraphLook)))) {
     if (belongsToPlace(name) || (family === 'table-cell' && ofCells.test(name))) continue
     const [value, ...others] = new Map(

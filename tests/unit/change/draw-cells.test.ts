@@ -87,6 +87,30 @@ describe('drawing up the tables of a deck', () => {
     expect(own.filter(style => style.family === 'text').map(style => style.text)).toEqual([{ 'fo:color': '#b4361e' }])
   })
 
+  it('takes empty cells along that look like those with text, and makes no style for them alone', () => {
+    const before = drawingOf({
+      automatic:
+        cellStyle('ce1', 'fo:font-family="Jost" fo:font-size="14pt"', 'fo:text-align="center"') +
+        cellStyle('ce2', 'fo:font-family="Spectral" fo:font-size="30pt"') +
+        paragraphStyle('P1', '', 'fo:text-align="end"'),
+      pages: drawnPage(
+        table([
+          [cell('ce1', '<text:p>Kelda</text:p>'), cell('ce1', '<text:p/>')],
+          [cell('ce1', '<text:p text:style-name="P1"/>'), cell('ce2', '<text:p/>')],
+        ]),
+      ),
+    })
+    const { plan, after } = quickly(before, drawUp())
+    expect(looksOf(after)).toEqual(looksOf(before))
+    expect(plan.rows.map(row => [row.title, row.count])).toEqual([['Table head', 1]])
+    const own = [...after.reading.cascade.scope('content.xml').automatic.values()]
+    const cells = own.filter(style => style.family === 'table-cell')
+    expect(cells.map(({ parentName, text }) => [parentName, text['fo:font-size'] ?? ''])).toEqual([
+      [null, '30pt'],
+      ['Table_20_head', ''],
+    ])
+  })
+
   it('goes back to the named style that cells have, and takes what it made before', () => {
     const before = timetable(' style:parent-style-name="default"')
     const { plan, after } = quickly(before, drawUp())
