@@ -160,6 +160,9 @@ function readSection(
   return section
 }
 
+/** What a table template is called: as the standard says (19.732), and as decks of many programs have it. */
+const templateNames = ['table:name', 'text:name', 'text:style-name'] as const
+
 function readTemplates(part: XmlPart): Map<string, Readonly<Record<string, string>>> {
   const templates = new Map<string, Readonly<Record<string, string>>>()
   const holder = part.first(part.rootElement, 'office:styles')
@@ -167,7 +170,8 @@ function readTemplates(part: XmlPart): Map<string, Readonly<Record<string, strin
     const styles: Record<string, string> = {}
     for (const child of part.elements(template))
       styles[child.name.replace('table:', '')] = child.attributes['table:style-name'] ?? ''
-    templates.set(template.attributes['table:name'] ?? template.attributes['text:name'] ?? '', styles)
+    const named = templateNames.find(attribute => template.attributes[attribute] !== undefined)
+    if (named !== undefined) templates.set(template.attributes[named]!, styles)
   }
   return templates
 }

@@ -80,6 +80,13 @@ watch(
   },
   { immediate: true },
 )
+// What a plan made, or somebody went to, is shown among its like.
+watch(
+  () => styles.selected,
+  selected => {
+    if (selected) family.value = selected.family
+  },
+)
 const share = (style: StyleSummary) =>
   style.characters === 0 ? '' : settledWords(style.settledCharacters / style.characters)
 

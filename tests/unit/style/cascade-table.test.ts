@@ -776,6 +776,14 @@ for (const [what, body, size] of tables)
     ).toBe(size)
   })
 
+// What programs call a template by: a table goes by its name, whichever attribute holds it.
+for (const attribute of ['table:name', 'text:name', 'text:style-name'])
+  put(`a template that is called so by ${attribute}`, '16.18 (table:table-template)', () => {
+    const styles = template.replace('table:name="T"', `${attribute}="T"`)
+    expect(sizeAt(sessionOf({ styles, body: tableOf('', 1, 1) }))).toBe(24)
+    expect(sizeAt(sessionOf({ styles: template.replace('table:name="T"', ''), body: tableOf('', 1, 1) }))).not.toBe(24)
+  })
+
 // 9. One name in two parts is two styles.
 for (const [what, family] of [
   ['paragraph', 'paragraph'],
