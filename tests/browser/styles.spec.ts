@@ -110,6 +110,9 @@ test('a rule gives one language its own type on a bilingual page, and keeps doin
   await choose(page.getByLabel('Asian language'), 'Japanese')
   await page.getByRole('button', { name: 'Make it' }).click()
   await expect(page.getByText('Done: Make the style Japanese.')).toBeVisible({ timeout: 20_000 })
+  // What was made is shown among its like.
+  await expect(page.getByRole('radio', { name: 'Characters' })).toBeChecked()
+  await page.getByRole('radio', { name: 'Paragraphs' }).click()
   await page.locator('[data-style="Body"] button').click()
   await page.getByRole('button', { name: 'Rules', exact: true }).click()
   await choose(page.getByLabel('Add a pattern from its parts'), /^Japanese text with its signs and figures/)
