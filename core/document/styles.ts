@@ -160,7 +160,7 @@ function readSection(
   return section
 }
 
-/** What a table template is called: as the standard says (19.732), and as decks of many programs have it. */
+/** What a table template is called: as the standard says (ODF 1.4 part 3, 16.18), and as real decks have it. */
 const templateNames = ['table:name', 'text:name', 'text:style-name'] as const
 
 function readTemplates(part: XmlPart): Map<string, Readonly<Record<string, string>>> {

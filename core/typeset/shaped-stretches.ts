@@ -80,7 +80,7 @@ export class ShapedStretches {
 
   /**
    * Shapes words as one that are in pieces because spans begin or end within them: where these look alike, letters are
-   * joined, kerned and marked as they are without (CSS Text 3, 7.3). Returns whether there were any.
+   * joined, kerned and marked as they are without (CSS Text 3, shaping across element boundaries). Returns whether there were any.
    */
   shapeJoined(): boolean {
     const { looks } = this.text
@@ -149,8 +149,8 @@ export class ShapedStretches {
   private keep(from: number, to: number, pieces: readonly Piece[]): void {
     const { starts, level } = this.text.analysis
     const bySegment = Array.from({ length: to - from }, (): Omit<SetGlyphs, 'x'>[] => [])
+    let segment = from
     for (const piece of pieces) {
-      let segment = from
       while (starts[segment + 1]! <= piece.from) segment++
       const borders = [piece.from]
       for (let next = segment + 1; next < to && starts[next]! < piece.to; next++) borders.push(starts[next]!)

@@ -2,6 +2,7 @@ import { lookOf, paragraphLookOf, voiceWord, type Look } from '../../core/change
 import { paragraphsOf } from '../../core/document/stories'
 import type { DocumentSession } from '../../core/session'
 import { paragraphRuns } from '../../core/style/runs'
+import { numbersFrom } from './seeded'
 
 /** All that can be seen of text, letter by letter and paragraph by paragraph. */
 export const looksOf = (of: DocumentSession): string[] =>
@@ -23,3 +24,19 @@ export const looksOf = (of: DocumentSession): string[] =>
       ]
     }),
   )
+
+/** Values as styles say them, drawn by chance: few enough that looks come again. */
+export function looksByChance(seed: number) {
+  const random = numbersFrom(seed)
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!
+  const text = () =>
+    [
+      `fo:font-family="${pick(['Spectral', 'Jost', 'Literata'])}"`,
+      `fo:font-size="${pick([9, 12, 20])}pt"`,
+      `fo:color="${pick(['#1f6f6b', '#b4361e'])}"`,
+    ]
+      .filter(() => random() < 0.4)
+      .join(' ')
+  const paragraph = () => (random() < 0.3 ? `fo:text-align="${pick(['center', 'end'])}" fo:line-height="120%"` : '')
+  return { random, pick, text, paragraph }
+}

@@ -54,7 +54,7 @@ export function dressStarts(planner: Planner, { house, keep }: DressWish): void 
     const setting = role === undefined || keep.includes(role) ? null : settingFor(house, role, medium)
     if (!setting || Object.keys(setting).length === 0) continue
     if (isPlaceholder(kind) && placeholderStyles(planner.scope, kind).size === 0) {
-      planner.note(`what new text begins with: ${kindTitles[kind].toLowerCase()}`, 'the masters have no style for it')
+      planner.note('what new text in placeholders begins with', 'the masters have no styles for it')
       continue
     }
     const values = startValuesOf(house, setting)

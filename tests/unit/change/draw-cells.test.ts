@@ -5,9 +5,8 @@ import { saveDocument } from '../../../core/document/open'
 import type { DocumentSession } from '../../../core/session'
 import { saltmereLine } from '../../../demo/houses'
 import { drawingOf, drawnPage, graphicStyle, paragraphStyle, shapeAt, textStyle } from '../../support/fixtures'
-import { looksOf } from '../../support/looks'
+import { looksByChance, looksOf } from '../../support/looks'
 import { planned, quickly } from '../../support/planning'
-import { numbersFrom } from '../../support/seeded'
 
 const drawUp = (more: object = {}) => ({ type: 'draw-up', ...more })
 const settled = (of: DocumentSession) => of.detail.census.settled
@@ -168,24 +167,22 @@ describe('drawing up the tables of a deck', () => {
   })
 
   it('comes before dressing: the table of a deck without styles is brought to a house', () => {
-    const { after } = quickly(timetable(), { type: 'dress', house: saltmereLine, drawUp: true })
+    const { plan, after } = quickly(timetable(), { type: 'dress', house: saltmereLine, drawUp: true })
     // Data and labels of this house are both in Jost.
     expect(after.detail.census.faces.map(face => face.family)).toEqual(['Jost'])
     expect(settled(after)).toBeGreaterThan(0.8)
+    // This deck's masters know no placeholders, which is told once.
+    expect(plan.left.filter(each => each.what.includes('placeholders'))).toEqual([
+      {
+        what: 'what new text in placeholders begins with',
+        reason: 'the masters have no styles for it',
+        count: expect.any(Number) as number,
+      },
+    ])
   })
 
   it('changes nothing that is seen, whatever says how cells look', { timeout: 60_000 }, () => {
-    const random = numbersFrom(41)
-    const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!
-    const text = () =>
-      [
-        `fo:font-family="${pick(['Spectral', 'Jost', 'Literata'])}"`,
-        `fo:font-size="${pick([9, 12, 20])}pt"`,
-        `fo:color="${pick(['#1f6f6b', '#b4361e'])}"`,
-      ]
-        .filter(() => random() < 0.4)
-        .join(' ')
-    const paragraph = () => (random() < 0.3 ? `fo:text-align="${pick(['center', 'end'])}" fo:line-height="120%"` : '')
+    const { random, pick, text, paragraph } = looksByChance(41)
     let drawn = 0
     for (let round = 0; round < 40; round++) {
       const names = (prefix: string) => [1, 2, 3].map(number => `${prefix}${number}`)

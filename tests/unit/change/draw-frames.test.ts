@@ -19,9 +19,8 @@ import {
   textFrame,
   textStyle,
 } from '../../support/fixtures'
-import { looksOf } from '../../support/looks'
+import { looksByChance, looksOf } from '../../support/looks'
 import { planned, quickly } from '../../support/planning'
-import { numbersFrom } from '../../support/seeded'
 
 const drawUp = (more: object = {}) => ({ type: 'draw-up', ...more })
 
@@ -253,17 +252,7 @@ describe('drawing up the loose frames of a deck or drawing', () => {
   })
 
   it('changes nothing that is seen, however frames, paragraphs and words are set by hand', { timeout: 60_000 }, () => {
-    const random = numbersFrom(23)
-    const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!
-    const text = () =>
-      [
-        `fo:font-family="${pick(['Spectral', 'Jost', 'Literata'])}"`,
-        `fo:font-size="${pick([9, 12, 20])}pt"`,
-        `fo:color="${pick(['#1f6f6b', '#b4361e'])}"`,
-      ]
-        .filter(() => random() < 0.4)
-        .join(' ')
-    const paragraph = () => (random() < 0.3 ? `fo:text-align="${pick(['center', 'end'])}" fo:line-height="120%"` : '')
+    const { random, pick, text, paragraph } = looksByChance(23)
     const onStandard = ' style:parent-style-name="standard"'
     let drawn = 0
     for (let round = 0; round < 40; round++) {

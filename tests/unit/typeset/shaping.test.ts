@@ -171,7 +171,7 @@ describe('shaping', () => {
     let compared = 0
     for (const { face } of shippedFaces()) {
       for (const [script, sample] of Object.entries(samples)) {
-        if ((face.coverage[script as 'Latin'] ?? 0) < 40 || random() < 0.6) continue
+        if ((face.coverage[script as 'Latin'] ?? 0) < 40) continue
         const letters = [...sample.text]
         const pieces =
           random() < 0.5
@@ -184,7 +184,7 @@ describe('shaping', () => {
         compared++
       }
     }
-    expect(compared).toBeGreaterThan(200)
+    expect(compared).toBeGreaterThan(500)
   }, 120_000)
 
   it('draws letters that are joined where the first of them stands, and each by itself where a line parts them', () => {
