@@ -15,8 +15,8 @@ export default defineConfig({
           environment: 'node',
           testTimeout: 60_000,
           // All read the core and the faces: once for all files, which change nothing that the next one sees.
-          isolate: false,
-          // `npm run mutate` asks which tests reach what.
+          // `npm run mutate` asks which tests reach what: then each file loads its own.
+          isolate: Boolean(process.env.MORPHENE_REACH),
           setupFiles: process.env.MORPHENE_REACH ? ['tests/mutate/reach.ts'] : [],
         },
       },

@@ -1,18 +1,19 @@
 /*
- * Do the tests notice when a rule changes? A seeded sample of mutations of the core is made one by one in a copy of the
- * project, and the tests that call the function that changed are run: the likeliest first, until one of them fails.
- * `npm run mutate -- --count 200 --seed 1`; `--in census,style` takes some parts alone,
+ * Do the tests notice when a rule changes? A seeded sample of mutations of the core is made one by one in copies of the
+ * project, and the tests that reach the place that changed are run: the likeliest first, until one of them fails.
+ * `npm run mutate -- --count 200 --seed 1`; `--in census,style` takes some parts alone, `--in core/font/read.ts` some files,
  * `--at core/census/census.ts:12:5` single places, as survivors are told. Mutations that change nothing that
  * can be seen are listed, with why, in tests/mutate/equivalents.json, and count for nothing.
  */
-import { spawnSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { cpSync, mkdirSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
+import { availableParallelism } from 'node:os'
 import { basename, join } from 'node:path'
 import { parseArgs } from 'node:util'
 import { projectFolder } from '../server/library/files'
 import { sampleOf } from '../tests/support/seeded'
 import { mutated, mutationsIn, type Mutation } from './mutations'
-import { inRounds, Reach, type Reached } from './reach'
+import { inRounds, telling, testsAt, type Reached } from './reach'
 
 /** Parts of the core that are tried. */
 const parts = ['change', 'style', 'census', 'document', 'font'] as const
@@ -25,7 +26,9 @@ const { values } = parseArgs({
   },
 })
 const root = projectFolder()
-const copy = join(root, '.morphene', 'mutate')
+const copies = Array.from({ length: availableParallelism() }, (_, index) =>
+  join(root, '.morphene', `mutate-${index + 1}`),
+)
 
 interface Equivalent {
   readonly file: string
@@ -37,7 +40,7 @@ interface Equivalent {
 }
 const equivalents = JSON.parse(readFileSync(join(root, 'tests/mutate/equivalents.json'), 'utf8')) as Equivalent[]
 
-function layCopy(): void {
+function layCopy(copy: string): void {
   rmSync(copy, { recursive: true, force: true })
   mkdirSync(copy, { recursive: true })
   for (const name of ['app', 'cli', 'core', 'demo', 'server', 'shared', 'tests', 'scripts'])
@@ -48,11 +51,13 @@ function layCopy(): void {
   for (const name of ['node_modules', '.nuxt']) symlinkSync(join(root, name), join(copy, name))
 }
 
-function sources(folder: string): string[] {
-  return readdirSync(join(root, folder), { recursive: true, encoding: 'utf8' })
+/** The sources of a part of the core, or one that is named itself. */
+function sources(part: string): string[] {
+  if (part.endsWith('.ts')) return [part]
+  return readdirSync(join(root, 'core', part), { recursive: true, encoding: 'utf8' })
     .filter(name => name.endsWith('.ts'))
     .sort()
-    .map(name => `${folder}/${name}`)
+    .map(name => `core/${part}/${name}`)
 }
 
 const lineOf = (mutation: Mutation, text: string) => text.split('\n')[mutation.line - 1]!.trim()
@@ -65,32 +70,42 @@ const isEquivalent = (mutation: Mutation, text: string): boolean =>
       each.line === lineOf(mutation, text),
   )
 
-/** Whether tests fail in the copy as it stands. What takes longer than `patience` hangs: that fails. Milliseconds. */
-function fails(args: readonly string[], patience?: number, more: Record<string, string> = {}): boolean {
-  const { status } = spawnSync(
-    join(root, 'node_modules/.bin/vitest'),
-    [...args, '--run', '--project', 'unit', '--bail', '1'],
-    { cwd: copy, stdio: 'ignore', timeout: patience, env: { ...process.env, MORPHENE_FOLDER: copy, ...more } },
-  )
-  return status !== 0
-}
-
-/** Faces are measured once, before tests ask for them: else each would wait for it, and be ended by its time. */
-function measureFaces(): void {
-  spawnSync(join(root, 'node_modules/.bin/tsx'), ['cli/main.ts', 'pairs', '--with', 'Inter'], {
+/** Runs a tool in a copy to its end: whether all was well. What takes longer than `patience` milliseconds hangs, and is ended. */
+function runs(
+  copy: string,
+  tool: string,
+  args: readonly string[],
+  patience: number,
+  more: Record<string, string> = {},
+) {
+  const child = spawn(join(root, 'node_modules/.bin', tool), args, {
     cwd: copy,
     stdio: 'ignore',
-    timeout: 300_000,
-    env: { ...process.env, MORPHENE_FOLDER: copy },
+    env: { ...process.env, MORPHENE_FOLDER: copy, ...more },
+    // A group of its own: threads and programs that it started end with it.
+    detached: true,
   })
+  const end = setTimeout(() => process.kill(-child.pid!, 'SIGKILL'), patience)
+  return new Promise<boolean>(resolve =>
+    child.on('close', code => {
+      clearTimeout(end)
+      resolve(code === 0)
+    }),
+  )
 }
 
-layCopy()
-measureFaces()
+const vitest = (copy: string, args: readonly string[], patience: number, more?: Record<string, string>) =>
+  runs(copy, 'vitest', ['run', '--project', 'unit', '--bail', '1', ...args], patience, more)
+
+/** Faces are measured once, before tests ask for them: else each would wait for it, and be ended by its time. */
+const measureFaces = (copy: string) => runs(copy, 'tsx', ['cli/main.ts', 'pairs', '--with', 'Inter'], 300_000)
+
+for (const copy of copies) layCopy(copy)
+await Promise.all(copies.map(measureFaces))
 const texts = new Map(
   values.in
     .split(',')
-    .flatMap(part => sources(`core/${part}`))
+    .flatMap(sources)
     .map(file => [file, readFileSync(join(root, file), 'utf8')]),
 )
 const all = [...texts].flatMap(([file, text]) =>
@@ -99,54 +114,80 @@ const all = [...texts].flatMap(([file, text]) =>
 const at = new Set(values.at)
 const isAt = ({ file, line, column }: Mutation) => at.has(`${file}:${line}:${column}`)
 const sample = at.size > 0 ? all.filter(isAt) : sampleOf(all, Number(values.count), Number(values.seed))
-// Tests that fail without any mutation would notice each: then nothing is learnt. What each reaches is told on the way.
-const began = Date.now()
-const reachFolder = join(copy, 'reach')
-const report = join(copy, 'report.json')
-mkdirSync(reachFolder)
+
+/** What each file of tests reaches of the sample, and how long it takes, in milliseconds. */
+async function reach(): Promise<{ reached: Reached[]; times: Map<string, number>; took: number }> {
+  const began = Date.now()
+  const copy = copies[0]!
+  const folder = join(copy, 'reach')
+  const report = join(copy, 'report.json')
+  mkdirSync(folder)
+  for (const [file, text] of texts) {
+    const places = sample.flatMap((each, number) => (each.file === file ? [{ ...each.expression, number }] : []))
+    writeFileSync(join(copy, file), telling(text, places))
+  }
+  const args = ['--reporter=json', `--outputFile.json=${report}`]
+  // Tests that fail without any mutation would notice each: then nothing is learnt.
+  if (!(await vitest(copy, args, 3_600_000, { MORPHENE_REACH: folder })))
+    throw new Error('the tests fail without any mutation: nothing can be learnt from them')
+  for (const [file, text] of texts) writeFileSync(join(copy, file), text)
+  const { testResults } = JSON.parse(readFileSync(report, 'utf8')) as {
+    testResults: { name: string; startTime: number; endTime: number }[]
+  }
+  return {
+    reached: readdirSync(folder).map(name => JSON.parse(readFileSync(join(folder, name), 'utf8')) as Reached),
+    times: new Map(testResults.map(each => [each.name.slice(copy.length + 1), each.endTime - each.startTime])),
+    took: Date.now() - began,
+  }
+}
+
 console.log('the tests as they are, without any mutation …')
-if (fails(['run', '--reporter=json', `--outputFile.json=${report}`], undefined, { MORPHENE_REACH: reachFolder })) {
-  console.error('they fail: nothing can be learnt from them')
-  process.exit(1)
-}
-const patience = 3 * (Date.now() - began)
-const reach = new Reach(
-  readdirSync(reachFolder).map(name => JSON.parse(readFileSync(join(reachFolder, name), 'utf8')) as Reached),
-)
-const { testResults } = JSON.parse(readFileSync(report, 'utf8')) as {
-  testResults: { name: string; startTime: number; endTime: number }[]
-}
-const times = new Map(testResults.map(each => [each.name.slice(copy.length + 1), each.endTime - each.startTime]))
-/**
- * Tests that may notice a mutation, in rounds. What stands outside of all functions is done once for all tests: those that
- * only look at what came of it are found by what they import.
- */
-const testsOf = ({ file, within }: Mutation): string[][] => {
+const { reached, times, took } = await reach()
+/** Tests that may notice a mutation, in rounds. */
+function testsOf({ file }: Mutation, number: number): string[][] {
   const rounds = inRounds(
-    reach.of(file, within),
+    testsAt(reached, number),
     test => basename(test, '.test.ts') === basename(file, '.ts'),
     test => times.get(test) ?? 0,
-  ).map(tests => ['run', ...tests])
-  if (within === null) rounds.push(['related', file])
+  )
   // What is measured is kept in a file: who reads that calls nothing that measures.
-  if (file.startsWith('core/font/measure/')) rounds.push(['run', 'tests/unit/font/type.test.ts'])
+  if (file.startsWith('core/font/measure/')) rounds.push(['tests/unit/font/type.test.ts'])
   return rounds
 }
-const survivors: Mutation[] = []
-for (const [index, mutation] of sample.entries()) {
+
+async function isNoticed(copy: string, mutation: Mutation, number: number): Promise<boolean> {
   const text = texts.get(mutation.file)!
+  const rounds = testsOf(mutation, number)
+  if (rounds.length === 0) return false
   writeFileSync(join(copy, mutation.file), mutated(text, mutation))
-  if (mutation.file.startsWith('core/font/')) measureFaces()
-  const killed = testsOf(mutation).some(tests => fails(tests, patience))
-  writeFileSync(join(copy, mutation.file), text)
-  const { file, line, column, before, after } = mutation
-  console.log(
-    `${String(index + 1).padStart(4)} of ${sample.length}  ${killed ? 'noticed ' : 'SURVIVED'}  ` +
-      `${file}:${line}:${column}  ${before.slice(0, 60)} -> ${after.slice(0, 60)}`,
-  )
-  if (!killed) survivors.push(mutation)
+  try {
+    if (mutation.file.startsWith('core/font/')) await measureFaces(copy)
+    for (const tests of rounds) if (!(await vitest(copy, ['--maxWorkers=1', ...tests], 3 * took))) return true
+    return false
+  } finally {
+    writeFileSync(join(copy, mutation.file), text)
+  }
 }
-rmSync(copy, { recursive: true, force: true })
+
+const survivors: Mutation[] = []
+let next = 0
+let done = 0
+/** Each copy takes the next mutation when it is through with one. */
+async function work(copy: string): Promise<void> {
+  while (next < sample.length) {
+    const number = next++
+    const mutation = sample[number]!
+    const noticed = await isNoticed(copy, mutation, number)
+    const { file, line, column, before, after } = mutation
+    console.log(
+      `${String(++done).padStart(4)} of ${sample.length}  ${noticed ? 'noticed ' : 'SURVIVED'}  ` +
+        `${file}:${line}:${column}  ${before.slice(0, 60)} -> ${after.slice(0, 60)}`,
+    )
+    if (!noticed) survivors.push(mutation)
+  }
+}
+await Promise.all(copies.map(work))
+for (const copy of copies) rmSync(copy, { recursive: true, force: true })
 const share = sample.length === 0 ? 1 : (sample.length - survivors.length) / sample.length
 console.log(
   `${sample.length - survivors.length} of ${sample.length} noticed (${Math.round(share * 100)} %), of ${all.length} there are; ` +

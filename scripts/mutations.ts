@@ -10,8 +10,8 @@ export interface Mutation {
   readonly end: number
   readonly before: string
   readonly after: string
-  /** The innermost function with a name that it is in, as V8 names it; null outside of all. */
-  readonly within: string | null
+  /** The expression whose value it changes: who never asks for that never notices. */
+  readonly expression: { readonly start: number; readonly end: number }
   /** What kind of change it is. */
   readonly kind: 'condition' | 'comparison' | 'logic' | 'arithmetic' | 'truth' | 'number'
 }
@@ -38,25 +38,11 @@ const isText = (node: ts.Node): boolean =>
   ts.isTemplateExpression(node) ||
   (ts.isBinaryExpression(node) && (isText(node.left) || isText(node.right)))
 
-/** What V8 calls a function: its own name, or that of what it is the value of; null for others. */
-function nameOf(node: ts.Node): string | null {
-  const said = (name: ts.Node | undefined) =>
-    name && (ts.isIdentifier(name) || ts.isStringLiteral(name) || ts.isPrivateIdentifier(name)) ? name.text : null
-  if (ts.isConstructorDeclaration(node)) return said((node.parent as ts.ClassDeclaration).name)
-  if (ts.isGetAccessorDeclaration(node)) return `get ${said(node.name)}`
-  if (ts.isSetAccessorDeclaration(node)) return `set ${said(node.name)}`
-  if (ts.isFunctionDeclaration(node) || ts.isMethodDeclaration(node)) return said(node.name)
-  if (!ts.isArrowFunction(node) && !ts.isFunctionExpression(node)) return null
-  const { parent } = node
-  return ts.isVariableDeclaration(parent) || ts.isPropertyAssignment(parent) ? said(parent.name) : null
-}
-
 /** Every mutation that a source allows, in the order of the text. Types are never touched. */
 export function mutationsIn(file: string, text: string): Mutation[] {
   const source = ts.createSourceFile(file, text, ts.ScriptTarget.ES2022, true)
   const found: Mutation[] = []
-  let within: string | null = null
-  const put = (node: ts.Node, after: string, kind: Mutation['kind']) => {
+  const put = (node: ts.Node, after: string, kind: Mutation['kind'], whole = node) => {
     const start = node.getStart(source)
     const { line, character } = source.getLineAndCharacterOfPosition(start)
     found.push({
@@ -67,7 +53,7 @@ export function mutationsIn(file: string, text: string): Mutation[] {
       end: node.getEnd(),
       before: text.slice(start, node.getEnd()),
       after,
-      within,
+      expression: { start: whole.getStart(source), end: whole.getEnd() },
       kind,
     })
   }
@@ -79,15 +65,12 @@ export function mutationsIn(file: string, text: string): Mutation[] {
       put(condition, `!(${condition.getText(source)})`, 'condition')
     } else if (ts.isBinaryExpression(node)) {
       const other = operators.get(node.operatorToken.kind)
-      if (other && !(other[1] === 'arithmetic' && isText(node))) put(node.operatorToken, ...other)
+      if (other && !(other[1] === 'arithmetic' && isText(node))) put(node.operatorToken, ...other, node)
     } else if (node.kind === ts.SyntaxKind.TrueKeyword) put(node, 'false', 'truth')
     else if (node.kind === ts.SyntaxKind.FalseKeyword) put(node, 'true', 'truth')
     else if (ts.isNumericLiteral(node) && !ts.isPropertyAssignment(node.parent))
       put(node, String(Number(node.text) + 1), 'number')
-    const outer = within
-    within = nameOf(node) ?? within
     ts.forEachChild(node, visit)
-    within = outer
   }
   visit(source)
   return found

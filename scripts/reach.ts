@@ -1,34 +1,38 @@
-/** Which functions of the core a file of tests reached, as `tests/mutate/reach.ts` writes it. */
+/** Which places a file of tests reached, as `tests/mutate/reach.ts` writes it. */
 export interface Reached {
   readonly test: string
-  readonly files: readonly { readonly file: string; readonly functions: readonly string[] }[]
+  readonly places: readonly number[]
 }
 
-/** Tests that may notice that a place of the core changed. */
-export class Reach {
-  private readonly importers = new Map<string, Set<string>>()
-  private readonly callers = new Map<string, Map<string, Set<string>>>()
-
-  constructor(reached: readonly Reached[]) {
-    for (const { test, files } of reached)
-      for (const { file, functions } of files) {
-        const importers = this.importers.get(file) ?? new Set()
-        this.importers.set(file, importers.add(test))
-        const ofFile = this.callers.get(file) ?? new Map<string, Set<string>>()
-        this.callers.set(file, ofFile)
-        for (const name of functions) ofFile.set(name, (ofFile.get(name) ?? new Set()).add(test))
-      }
-  }
-
-  /**
-   * Tests that call a function of a file; where it has no name that any test called, all that reach the file: V8 may know it
-   * by another name.
-   */
-  of(file: string, within: string | null): string[] {
-    const calling = within === null ? undefined : this.callers.get(file)?.get(within)
-    return [...(calling ?? this.importers.get(file) ?? [])]
-  }
+/** An expression of a source, and the number that is told when its value is asked for. */
+export interface Place {
+  readonly start: number
+  readonly end: number
+  readonly number: number
 }
+
+/** The source telling which of its places are reached; what it does stays the same. Places lie in or beside each other. */
+export function telling(text: string, places: readonly Place[]): string {
+  const insertions = places.flatMap(({ start, end, number }) => [
+    { at: start, opens: true, length: end - start, words: `(globalThis.reachedPlace?.(${number}), ` },
+    { at: end, opens: false, length: end - start, words: ')' },
+  ])
+  // Where several begin, the longest is outermost. What ends at a place does so before anything begins there.
+  insertions.sort(
+    (a, b) => a.at - b.at || Number(a.opens) - Number(b.opens) || (a.opens ? b.length - a.length : a.length - b.length),
+  )
+  let from = 0
+  const parts = insertions.map(({ at, words }) => {
+    const part = text.slice(from, at) + words
+    from = at
+    return part
+  })
+  return parts.join('') + text.slice(from)
+}
+
+/** Tests that reach a place: no other may notice that it changed. */
+export const testsAt = (reached: readonly Reached[], place: number): string[] =>
+  reached.filter(({ places }) => places.includes(place)).map(({ test }) => test)
 
 /**
  * Tests in rounds, the likeliest first: those named for the file, then the quickest, so that most changes are noticed by the

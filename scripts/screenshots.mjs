@@ -72,7 +72,8 @@ await page.keyboard.press('ArrowDown')
 await page.keyboard.press('ArrowDown')
 await settle()
 await page.screenshot({ path: shot('type') })
-// A deck's styles, a text without styles drawn up, houses, a document held against its house, a document dressed, and a version offered to all.
+// A deck's styles, a text without styles drawn up, houses, a document held against its house, one dressed,
+// and a version offered to all.
 const open = async (name, tab) => {
   await page.goto(base)
   await page.getByRole('link', { name, exact: true }).click()

@@ -34,19 +34,15 @@ describe('mutations of a source', () => {
   })
 })
 
-describe('the function that a mutation is in', () => {
+describe('the expression whose value a mutation changes', () => {
   it.each([
-    ['function one() { f(1) }', 'one'],
-    ['const one = () => f(1)', 'one'],
-    ['const one = () => list.map(each => each + 1)', 'one'],
-    ['class One { two() { f(1) } }', 'two'],
-    ['class One { get two() { return g(1) } }', 'get two'],
-    ['class One { constructor() { f(1) } }', 'One'],
-    ['const table = { two: () => f(1) }', 'two'],
-    ['f(1)', null],
-    ['list.map(each => f(1))', null],
-  ])('%s', (text, within) => {
-    expect(mutationsIn('a.ts', text).map(each => each.within)).toContain(within)
+    ['if (a < b) c()', ['a < b', 'a < b']],
+    ['f(a && !b, 7)', ['a && !b', '7']],
+    ['const x = a ? 1 : c', ['a', '1']],
+  ])('%s', (text, expressions) => {
+    expect(mutationsIn('a.ts', text).map(({ expression: { start, end } }) => text.slice(start, end))).toEqual(
+      expressions,
+    )
   })
 })
 

@@ -1,22 +1,59 @@
 import { describe, expect, it } from 'vitest'
-import { inRounds, Reach } from '../../../scripts/reach'
+import { inRounds, telling, testsAt } from '../../../scripts/reach'
 
-describe('tests that may notice a change', () => {
-  const reach = new Reach([
-    { test: 'a.test.ts', files: [{ file: 'core/x.ts', functions: ['one'] }] },
-    { test: 'b.test.ts', files: [{ file: 'core/x.ts', functions: ['one', 'two'] }] },
-    { test: 'c.test.ts', files: [{ file: 'core/x.ts', functions: [] }] },
-  ])
+describe('a source that tells what is reached', () => {
+  const reachedBy = (text: string, places: [string, number][], given: unknown[]) => {
+    const reached: number[] = []
+    Object.assign(globalThis, { reachedPlace: (place: number) => reached.push(place) })
+    const told = telling(
+      text,
+      places.map(([words, number]) => ({
+        start: text.indexOf(words),
+        end: text.indexOf(words) + words.length,
+        number,
+      })),
+    )
+    const value: unknown = new Function('a', 'b', 'c', `return ${told}`)(...given)
+    Reflect.deleteProperty(globalThis, 'reachedPlace')
+    return { value, reached }
+  }
 
-  it('are those that call the function it is in', () => {
-    expect(reach.of('core/x.ts', 'one')).toEqual(['a.test.ts', 'b.test.ts'])
-    expect(reach.of('core/x.ts', 'two')).toEqual(['b.test.ts'])
+  it('tells the places whose value was asked for, and does what it did', () => {
+    const places: [string, number][] = [
+      ['a < b && c', 1],
+      ['a < b', 2],
+      ['c', 3],
+      ["'no'", 4],
+    ]
+    const text = "a < b && c ? 'yes' : 'no'"
+    expect(reachedBy(text, places, [1, 2, true])).toEqual({ value: 'yes', reached: [1, 2, 3] })
+    expect(reachedBy(text, places, [2, 1, true])).toEqual({ value: 'no', reached: [1, 2, 4] })
   })
 
-  it('are all that reach the file where the function has no name, or one that is not known', () => {
-    expect(reach.of('core/x.ts', null)).toEqual(['a.test.ts', 'b.test.ts', 'c.test.ts'])
-    expect(reach.of('core/x.ts', 'three')).toEqual(['a.test.ts', 'b.test.ts', 'c.test.ts'])
-    expect(reach.of('core/y.ts', 'one')).toEqual([])
+  it('keeps the order of places that begin, end or meet at one point', () => {
+    const places: [string, number][] = [
+      ['a+b+c', 1],
+      ['a+b', 2],
+      ['a', 3],
+      ['c', 4],
+    ]
+    expect(reachedBy('a+b+c', places, [1, 2, 4])).toEqual({ value: 7, reached: [1, 2, 3, 4] })
+  })
+
+  it('runs where nobody listens', () => {
+    expect(new Function(`return ${telling('1 + 2', [{ start: 0, end: 5, number: 1 }])}`)()).toBe(3)
+  })
+})
+
+describe('tests that may notice a change', () => {
+  it('are those that reach its place', () => {
+    const reached = [
+      { test: 'a.test.ts', places: [1, 2] },
+      { test: 'b.test.ts', places: [2] },
+    ]
+    expect(testsAt(reached, 1)).toEqual(['a.test.ts'])
+    expect(testsAt(reached, 2)).toEqual(['a.test.ts', 'b.test.ts'])
+    expect(testsAt(reached, 3)).toEqual([])
   })
 
   it('are tried in rounds: named ones first, then the quickest, then the rest', () => {
