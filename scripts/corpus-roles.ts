@@ -8,7 +8,7 @@ import { join } from 'node:path'
 import { styleKey, styleRoles } from '../core/census/style-roles'
 import { needsDrawingUp } from '../core/change/draw-up/kind'
 import { registry } from '../core/change/registry'
-import { paragraphsOf } from '../core/document/stories'
+import { paragraphsOf, standingParagraphs } from '../core/document/stories'
 import { DocumentSession } from '../core/session'
 import { paragraphOwner } from '../core/house/to-style'
 import type { Reading } from '../core/style/reading'
@@ -42,24 +42,21 @@ function lookOf(runs: ReturnType<typeof paragraphRuns>['runs']): string {
 
 /** All paragraphs that say something, each as one line. */
 function* seenOf(reading: Reading): Generator<Seen> {
-  for (const story of reading.stories) {
-    if (story.role === 'deletions') continue
-    for (const paragraph of paragraphsOf(story.blocks)) {
-      const { runs, text: whole } = paragraphRuns(paragraph, reading.cascade, story.role)
-      const text = whole.replaceAll(objectSign, '').trim()
-      if (text === '') continue
-      const { text: own } = reading.cascade.paragraph(paragraph, story.role)
-      const { heading, place, list, part, node } = paragraph
-      const words = [
-        own.owner?.style.displayName ?? '-',
-        heading === null ? '' : `h${heading}`,
-        place,
-        list ? 'L' : '',
-        lookOf(runs),
-        text.replace(/\s+/g, ' '),
-      ]
-      yield { key: `${part}#${node}`, line: words.join('|'), characters: text.length }
-    }
+  for (const { paragraph, story } of standingParagraphs(reading)) {
+    const { runs, text: whole } = paragraphRuns(paragraph, reading.cascade, story.role)
+    const text = whole.replaceAll(objectSign, '').trim()
+    if (text === '') continue
+    const { text: own } = reading.cascade.paragraph(paragraph, story.role)
+    const { heading, place, list, part, node } = paragraph
+    const words = [
+      own.owner?.style.displayName ?? '-',
+      heading === null ? '' : `h${heading}`,
+      place,
+      list ? 'L' : '',
+      lookOf(runs),
+      text.replace(/\s+/g, ' '),
+    ]
+    yield { key: `${part}#${node}`, line: words.join('|'), characters: text.length }
   }
 }
 

@@ -5,7 +5,7 @@ import { styledWithin } from '../core/document/span-places'
 import { dropStyle } from '../core/document/style-verbs'
 import { attributesOfLook } from '../core/change/draw-up/model'
 import { lookOf, paragraphLookOf } from '../core/change/draw-up/look'
-import { paragraphsIn } from '../core/change/scope'
+import { allParagraphs, standingParagraphs } from '../core/document/stories'
 import { DocumentSession } from '../core/session'
 import { paragraphRuns } from '../core/style/runs'
 
@@ -32,8 +32,7 @@ export function flatten(session: DocumentSession): { readonly session: DocumentS
     return own
   }
   const was: Was[] = []
-  for (const { paragraph, story } of paragraphsIn(reading)) {
-    if (story.role === 'deletions') continue
+  for (const { paragraph, story } of standingParagraphs(reading)) {
     const { part, node } = paragraph
     const style = reading.cascade.paragraph(paragraph, story.role)
     const { runs } = paragraphRuns(paragraph, reading.cascade, story.role)
@@ -80,7 +79,7 @@ export function foundAgain(
   after: DocumentSession,
 ): { readonly grouped: number; readonly headings: number } {
   const now = new Map(
-    [...paragraphsIn(after.reading)].map(({ paragraph, story }) => [
+    [...allParagraphs(after.reading)].map(({ paragraph, story }) => [
       `${paragraph.part}#${paragraph.node}`,
       { name: after.reading.cascade.paragraph(paragraph, story.role).named, heading: paragraph.heading },
     ]),

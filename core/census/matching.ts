@@ -1,6 +1,6 @@
 import { sameFamily } from '../document/font-family'
 import type { Style } from '../document/styles'
-import { paragraphsOf } from '../document/stories'
+import { paragraphsOf, standingParagraphs } from '../document/stories'
 import type { Paragraph, Story } from '../document/story-model'
 import type { Slot } from '../document/font-attributes'
 import type { Library } from '../font/library'
@@ -194,69 +194,66 @@ export function matchText(
   const inScope = scopeTester(reading, criteria.scope, where)
   const looksSo = lookMatcher(reading, library, criteria.look)
   const { words } = criteria
-  for (const story of reading.stories) {
-    if (story.role === 'deletions') continue
-    for (const paragraph of paragraphsOf(story.blocks)) {
-      const scopes = inScope(paragraph, story)
-      if (scopes.length === 0) continue
-      const { text, runs } = paragraphRuns(paragraph, reading.cascade, story.role)
-      const alike = runs.filter(
-        run =>
-          run.end > run.start &&
-          text.slice(run.start, run.end) !== objectSign &&
-          run.inline.kind !== 'note' &&
-          looksSo(run.style, run.slot, paragraph, story),
-      )
-      if (alike.length === 0) continue
-      const pieces: Piece[] =
-        criteria.look.script === undefined
-          ? alike.map(run => ({ from: run.start, to: run.end, style: run.style, slot: run.slot }))
-          : ofScript(alike, text, criteria.look.script)
-      const put = (from: number, to: number, groups: Match['groups']) => {
-        const own = pieces
-          .filter(piece => piece.from < to && piece.to > from)
-          .map(piece => ({ ...piece, from: Math.max(piece.from, from), to: Math.min(piece.to, to) }))
-        if (own.length > 0 && found.length < matchLimit)
-          found.push({
-            paragraph,
-            story,
-            from,
-            to,
-            text: text.slice(from, to),
-            groups,
-            page: where(paragraph.part, paragraph.node, from, Math.max(to, from + 1))[0] ?? -1,
-            pieces: own,
-          })
+  for (const { paragraph, story } of standingParagraphs(reading)) {
+    const scopes = inScope(paragraph, story)
+    if (scopes.length === 0) continue
+    const { text, runs } = paragraphRuns(paragraph, reading.cascade, story.role)
+    const alike = runs.filter(
+      run =>
+        run.end > run.start &&
+        text.slice(run.start, run.end) !== objectSign &&
+        run.inline.kind !== 'note' &&
+        looksSo(run.style, run.slot, paragraph, story),
+    )
+    if (alike.length === 0) continue
+    const pieces: Piece[] =
+      criteria.look.script === undefined
+        ? alike.map(run => ({ from: run.start, to: run.end, style: run.style, slot: run.slot }))
+        : ofScript(alike, text, criteria.look.script)
+    const put = (from: number, to: number, groups: Match['groups']) => {
+      const own = pieces
+        .filter(piece => piece.from < to && piece.to > from)
+        .map(piece => ({ ...piece, from: Math.max(piece.from, from), to: Math.min(piece.to, to) }))
+      if (own.length > 0 && found.length < matchLimit)
+        found.push({
+          paragraph,
+          story,
+          from,
+          to,
+          text: text.slice(from, to),
+          groups,
+          page: where(paragraph.part, paragraph.node, from, Math.max(to, from + 1))[0] ?? -1,
+          pieces: own,
+        })
+    }
+    for (const scope of scopes) {
+      if (words) {
+        for (const match of matchGroups(words, text)) {
+          if (match.from < scope.from || match.to > scope.to) continue
+          // Every character of it must look as asked; what stands between is no text.
+          const covered = pieces
+            .filter(piece => piece.from < match.to && piece.to > match.from)
+            .reduce((sum, piece) => sum + Math.min(piece.to, match.to) - Math.max(piece.from, match.from), 0)
+          if (covered === match.to - match.from) put(match.from, match.to, match.groups)
+        }
+        continue
       }
-      for (const scope of scopes) {
-        if (words) {
-          for (const match of matchGroups(words, text)) {
-            if (match.from < scope.from || match.to > scope.to) continue
-            // Every character of it must look as asked; what stands between is no text.
-            const covered = pieces
-              .filter(piece => piece.from < match.to && piece.to > match.from)
-              .reduce((sum, piece) => sum + Math.min(piece.to, match.to) - Math.max(piece.from, match.from), 0)
-            if (covered === match.to - match.from) put(match.from, match.to, match.groups)
-          }
+      // Neighbours come as one.
+      let from = -1
+      let to = -1
+      for (const piece of pieces) {
+        const start = Math.max(piece.from, scope.from)
+        const end = Math.min(piece.to, scope.to)
+        if (start >= end) continue
+        if (start === to) {
+          to = end
           continue
         }
-        // Neighbours come as one.
-        let from = -1
-        let to = -1
-        for (const piece of pieces) {
-          const start = Math.max(piece.from, scope.from)
-          const end = Math.min(piece.to, scope.to)
-          if (start >= end) continue
-          if (start === to) {
-            to = end
-            continue
-          }
-          if (from >= 0) put(from, to, null)
-          from = start
-          to = end
-        }
         if (from >= 0) put(from, to, null)
+        from = start
+        to = end
       }
+      if (from >= 0) put(from, to, null)
     }
   }
   return found

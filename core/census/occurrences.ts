@@ -1,4 +1,4 @@
-import { paragraphsOf } from '../document/stories'
+import { standingParagraphs } from '../document/stories'
 import type { Paragraph, Story } from '../document/story-model'
 import { objectSign, paragraphRuns } from '../style/runs'
 import type { TextStyle } from '../style/cascade'
@@ -22,21 +22,18 @@ export interface VoiceStretch {
  */
 export function occurrencesOf(reading: Reading, key: string): VoiceStretch[] {
   const found: VoiceStretch[] = []
-  for (const story of reading.stories) {
-    if (story.role === 'deletions') continue
-    for (const paragraph of paragraphsOf(story.blocks)) {
-      const { text, runs } = paragraphRuns(paragraph, reading.cascade, story.role)
-      for (const run of runs) {
-        if (
-          run.end === run.start ||
-          text.slice(run.start, run.end) === objectSign ||
-          voiceKey(voiceOf(run.style, run.slot)) !== key
-        )
-          continue
-        const last = found.at(-1)
-        if (last?.paragraph === paragraph && last.to === run.start) found[found.length - 1] = { ...last, to: run.end }
-        else found.push({ paragraph, story, from: run.start, to: run.end, style: run.style, slot: run.slot })
-      }
+  for (const { paragraph, story } of standingParagraphs(reading)) {
+    const { text, runs } = paragraphRuns(paragraph, reading.cascade, story.role)
+    for (const run of runs) {
+      if (
+        run.end === run.start ||
+        text.slice(run.start, run.end) === objectSign ||
+        voiceKey(voiceOf(run.style, run.slot)) !== key
+      )
+        continue
+      const last = found.at(-1)
+      if (last?.paragraph === paragraph && last.to === run.start) found[found.length - 1] = { ...last, to: run.end }
+      else found.push({ paragraph, story, from: run.start, to: run.end, style: run.style, slot: run.slot })
     }
   }
   return found

@@ -1,5 +1,5 @@
 import type { Paragraph, Story } from '../document/story-model'
-import { paragraphsOf } from '../document/stories'
+import { standingParagraphs } from '../document/stories'
 import type { FaceRecord } from '../font/face'
 import type { Cascade } from '../style/cascade'
 import type { Reading } from '../style/reading'
@@ -107,32 +107,30 @@ function wordAround(text: string, from: number, border: number): { word: string;
 
 /** All pairs of letters that a document has, by the faces they stand in; those in most text first. */
 export function documentPairs(
-  { cascade, stories }: Pick<Reading, 'cascade' | 'stories'>,
+  reading: Pick<Reading, 'cascade' | 'stories'>,
   typesetter: Typesetter,
 ): FacePairs[] {
+  const { cascade } = reading
   const faces = new Map<
     string,
     { face: FaceRecord; pairs: Map<string, { -readonly [K in keyof DocumentPair]: DocumentPair[K] }> }
   >()
-  for (const story of stories) {
-    if (story.role === 'deletions') continue
-    for (const paragraph of paragraphsOf(story.blocks)) {
-      let text: string | null = null
-      for (const { left, right, from, border, look } of pairsIn(paragraph, story.role, cascade, typesetter)) {
-        if (look.status === 'absent') continue
-        let own = faces.get(look.face.hash)
-        if (!own) faces.set(look.face.hash, (own = { face: look.face, pairs: new Map() }))
-        const key = left + right
-        let pair = own.pairs.get(key)
-        if (!pair) own.pairs.set(key, (pair = { left, right, count: 0, places: [] }))
-        pair.count++
-        if (pair.places.length >= placesTold) continue
-        text ??= paragraphRuns(paragraph, cascade, story.role).text
-        pair.places = [
-          ...pair.places,
-          { part: paragraph.part, node: paragraph.node, from, size: look.size, ...wordAround(text, from, border) },
-        ]
-      }
+  for (const { paragraph, story } of standingParagraphs(reading)) {
+    let text: string | null = null
+    for (const { left, right, from, border, look } of pairsIn(paragraph, story.role, cascade, typesetter)) {
+      if (look.status === 'absent') continue
+      let own = faces.get(look.face.hash)
+      if (!own) faces.set(look.face.hash, (own = { face: look.face, pairs: new Map() }))
+      const key = left + right
+      let pair = own.pairs.get(key)
+      if (!pair) own.pairs.set(key, (pair = { left, right, count: 0, places: [] }))
+      pair.count++
+      if (pair.places.length >= placesTold) continue
+      text ??= paragraphRuns(paragraph, cascade, story.role).text
+      pair.places = [
+        ...pair.places,
+        { part: paragraph.part, node: paragraph.node, from, size: look.size, ...wordAround(text, from, border) },
+      ]
     }
   }
   const total = (pairs: Iterable<DocumentPair>) => [...pairs].reduce((sum, pair) => sum + pair.count, 0)

@@ -1,5 +1,5 @@
 import type { Role, RoleId } from '../document/rules'
-import { paragraphsOf } from '../document/stories'
+import { standingParagraphs } from '../document/stories'
 import { ownOutlineLevel, type Style } from '../document/styles'
 import type { Cascade } from '../style/cascade'
 import { isFixedPitch } from '../style/fixed-pitch'
@@ -54,32 +54,30 @@ const titlePieces = 3
 
 const kept = new WeakMap<Reading, Map<string, StyleRole>>()
 
-function usesOf({ cascade, stories }: Reading): Map<string, Use> {
+function usesOf(reading: Reading): Map<string, Use> {
+  const { cascade } = reading
   const uses = new Map<string, Use>()
   let at = 0
-  for (const story of stories) {
-    if (story.role === 'deletions') continue
-    for (const paragraph of paragraphsOf(story.blocks)) {
-      const owner = cascade.paragraph(paragraph, story.role).text.owner?.style
-      if (!owner) continue
-      const key = styleKey(owner)
-      const use = uses.get(key) ?? newUse(owner, cascade)
-      uses.set(key, use)
-      use.paragraphs++
-      if (paragraph.heading !== null) use.level = Math.min(use.level ?? 10, paragraph.heading)
-      const { runs, text } = paragraphRuns(paragraph, cascade, story.role)
-      let count = 0
-      for (const { start, end, slot, style } of runs) {
-        count += end - start
-        if (isFixedPitch(style.effective.slots[slot].font)) use.fixed += end - start
-      }
-      use.characters += count
-      use.places.set(paragraph.place, (use.places.get(paragraph.place) ?? 0) + count)
-      if (contentsEntry.test(text)) use.entries++
-      if (text.trim() === '') continue
-      use.first = Math.min(use.first, at)
-      use.last = at++
+  for (const { paragraph, story } of standingParagraphs(reading)) {
+    const owner = cascade.paragraph(paragraph, story.role).text.owner?.style
+    if (!owner) continue
+    const key = styleKey(owner)
+    const use = uses.get(key) ?? newUse(owner, cascade)
+    uses.set(key, use)
+    use.paragraphs++
+    if (paragraph.heading !== null) use.level = Math.min(use.level ?? 10, paragraph.heading)
+    const { runs, text } = paragraphRuns(paragraph, cascade, story.role)
+    let count = 0
+    for (const { start, end, slot, style } of runs) {
+      count += end - start
+      if (isFixedPitch(style.effective.slots[slot].font)) use.fixed += end - start
     }
+    use.characters += count
+    use.places.set(paragraph.place, (use.places.get(paragraph.place) ?? 0) + count)
+    if (contentsEntry.test(text)) use.entries++
+    if (text.trim() === '') continue
+    use.first = Math.min(use.first, at)
+    use.last = at++
   }
   return uses
 }

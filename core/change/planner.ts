@@ -24,7 +24,8 @@ import {
   type SizeChange,
   type TextGroup,
 } from './plan'
-import { paragraphsIn, stretchesOf, type Stretch, type TextScope } from './scope'
+import { allParagraphs, standingParagraphs, type StoryParagraph } from '../document/stories'
+import { stretchesOf, type Stretch, type TextScope } from './scope'
 
 /** All text that goes through one automatic style. */
 export interface StyleUsers {
@@ -204,9 +205,9 @@ export class Planner {
     return (this.rules ??= readRules(this.document))
   }
 
-  /** All paragraphs of the document, with the role of their story. */
-  paragraphs(): Generator<{ readonly paragraph: Paragraph; readonly story: Story }> {
-    return paragraphsIn(this.reading)
+  /** All paragraphs of text that stands, with the story they stand in. */
+  paragraphs(): Generator<StoryParagraph> {
+    return standingParagraphs(this.reading)
   }
 
   /** A paragraph's text in runs of one style and slot. */
@@ -241,7 +242,8 @@ export class Planner {
           else users.styles.set(text, new Set([slot]))
         }
       }
-      for (const { paragraph, story } of this.paragraphs()) {
+      // What is deleted may come back: its looks count, too.
+      for (const { paragraph, story } of allParagraphs(this.reading)) {
         const { runs } = paragraphRuns(paragraph, this.reading.cascade, story.role)
         for (const run of runs) add(run.style, run.slot, run.end - run.start)
         // A paragraph without text has its mark, which is seen as an empty line.

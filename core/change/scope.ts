@@ -3,7 +3,7 @@ import { occurrencesOf } from '../census/occurrences'
 import { followsPlaceholder } from '../document/frame-verbs'
 import { partOf } from '../document/open'
 import { isWithin } from '../document/span-places'
-import { paragraphsOf } from '../document/stories'
+import { paragraphsOf, standingParagraphs } from '../document/stories'
 import type { Paragraph, Story } from '../document/story-model'
 import type { Reading } from '../style/reading'
 import { paragraphRuns, paragraphText } from '../style/runs'
@@ -41,14 +41,6 @@ export interface Stretch {
   readonly whole: boolean
 }
 
-/** All paragraphs of a document, with their story. */
-export function* paragraphsIn({ stories }: Pick<Reading, 'stories'>): Generator<{
-  readonly paragraph: Paragraph
-  readonly story: Story
-}> {
-  for (const story of stories) for (const paragraph of paragraphsOf(story.blocks)) yield { paragraph, story }
-}
-
 const keyOf = (part: string, node: number) => `${part}#${node}`
 
 /** Text that a scope means, to its end where none is said. */
@@ -62,8 +54,7 @@ interface Meant {
 type Scope<K extends TextScope['kind']> = Extract<TextScope, { kind: K }>
 
 /** All text that is not deleted. */
-const inDocument = (reading: Reading): Meant[] =>
-  [...paragraphsIn(reading)].filter(({ story }) => story.role !== 'deletions')
+const inDocument = (reading: Reading): Meant[] => [...standingParagraphs(reading)]
 
 /** The whole text that a paragraph stands in. */
 const inStory = (reading: Reading, scope: Scope<'story'>): Meant[] =>
@@ -75,7 +66,7 @@ const inStory = (reading: Reading, scope: Scope<'story'>): Meant[] =>
 
 /** Paragraphs of a paragraph style, or the words of a character style. */
 function inStyle(reading: Reading, scope: Scope<'style'>): Meant[] {
-  return [...paragraphsIn(reading)].flatMap(({ paragraph, story }): Meant[] => {
+  return [...standingParagraphs(reading)].flatMap(({ paragraph, story }): Meant[] => {
     const { cascade } = reading
     if (scope.family === 'paragraph')
       return cascade.paragraph(paragraph, story.role).text.owner?.style.name === scope.name
@@ -90,15 +81,15 @@ function inStyle(reading: Reading, scope: Scope<'style'>): Meant[] {
 /** Everything in a frame. */
 function inFrame(reading: Reading, scope: Scope<'frame'>): Meant[] {
   const part = partOf(reading.document, scope.part)
-  return [...paragraphsIn(reading)].filter(
+  return [...standingParagraphs(reading)].filter(
     ({ paragraph }) => paragraph.part === scope.part && isWithin(part, paragraph.node, scope.node),
   )
 }
 
 /** Text in frames and shapes that follow no placeholder. */
 function inLooseFrames(reading: Reading): Meant[] {
-  return [...paragraphsIn(reading)].filter(({ paragraph, story }) => {
-    if (story.role === 'deletions' || (paragraph.place !== 'frame' && story.role !== 'page')) return false
+  return [...standingParagraphs(reading)].filter(({ paragraph, story }) => {
+    if (paragraph.place !== 'frame' && story.role !== 'page') return false
     let holder = paragraph.holder
     while (holder && holder.kind !== 'frame') holder = holder.parent
     return holder !== null && !followsPlaceholder(partOf(reading.document, paragraph.part), holder.node)
@@ -107,7 +98,9 @@ function inLooseFrames(reading: Reading): Meant[] {
 
 /** @throws PlanError where one of them is gone */
 function inRanges(reading: Reading, { ranges }: Scope<'ranges'>): Meant[] {
-  const byKey = new Map([...paragraphsIn(reading)].map(each => [keyOf(each.paragraph.part, each.paragraph.node), each]))
+  const byKey = new Map(
+    [...standingParagraphs(reading)].map(each => [keyOf(each.paragraph.part, each.paragraph.node), each]),
+  )
   return ranges.map(({ part, node, from, to }) => {
     const own = byKey.get(keyOf(part, node))
     if (!own) throw new PlanError('The selected text is no longer in the document. Nothing was changed.')

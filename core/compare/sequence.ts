@@ -1,7 +1,7 @@
 import { diffArrays } from 'diff'
 import { voiceKey, voiceOf, type VoiceLook } from '../census/voices'
 import { pagesOf } from '../census/text-pages'
-import { paragraphsOf } from '../document/stories'
+import { standingParagraphs } from '../document/stories'
 import type { Paragraph, Story } from '../document/story-model'
 import type { DocumentSession } from '../session'
 import { paragraphRuns } from '../style/runs'
@@ -29,26 +29,22 @@ export interface Compared {
 /** All paragraphs of a document that can be seen or that masters and notes have, in reading order. */
 export function comparedParagraphs({ reading, composition }: DocumentSession): Compared[] {
   const where = pagesOf(composition)
-  return reading.stories
-    .filter(story => story.role !== 'deletions')
-    .flatMap(story =>
-      paragraphsOf(story.blocks).map((paragraph): Compared => {
-        const { text, runs } = paragraphRuns(paragraph, reading.cascade, story.role)
-        const style = reading.cascade.paragraph(paragraph, story.role)
-        return {
-          paragraph,
-          story,
-          text,
-          runs: runs.map(run => {
-            const voice = voiceOf(run.style.pair?.apart ?? run.style, run.slot)
-            return { start: run.start, end: run.end, voice, key: voiceKey(voice) }
-          }),
-          style: style.text.owner?.style.displayName ?? '',
-          properties: style.properties,
-          page: where(paragraph.part, paragraph.node, 0, 1)[0] ?? -1,
-        }
+  return [...standingParagraphs(reading)].map(({ paragraph, story }): Compared => {
+    const { text, runs } = paragraphRuns(paragraph, reading.cascade, story.role)
+    const style = reading.cascade.paragraph(paragraph, story.role)
+    return {
+      paragraph,
+      story,
+      text,
+      runs: runs.map(run => {
+        const voice = voiceOf(run.style.pair?.apart ?? run.style, run.slot)
+        return { start: run.start, end: run.end, voice, key: voiceKey(voice) }
       }),
-    )
+      style: style.text.owner?.style.displayName ?? '',
+      properties: style.properties,
+      page: where(paragraph.part, paragraph.node, 0, 1)[0] ?? -1,
+    }
+  })
 }
 
 /** A paragraph before and after; null where it is not there. */

@@ -1,6 +1,6 @@
 import type { Occurrence } from '../census/occurrence'
 import { pagesOf } from '../census/text-pages'
-import { paragraphsOf } from '../document/stories'
+import { standingParagraphs } from '../document/stories'
 import { RemarkFinder, textPlace, type FoundPlace, type Stretch } from '../remarks/find-place'
 import type { RemarkPlace, TextPlace } from '../remarks/remark'
 import type { DocumentSession } from '../session'
@@ -44,9 +44,8 @@ export function placedRemarks(session: DocumentSession, places: readonly (Remark
 
 /** What a remark about selected text would be about: the words of its first paragraph. Null where that is not there. */
 export function quotedPlace(session: DocumentSession, stretch: Stretch): TextPlace | null {
-  for (const story of session.reading.stories)
-    for (const paragraph of story.role === 'deletions' ? [] : paragraphsOf(story.blocks))
-      if (paragraph.node === stretch.node && paragraph.part === stretch.part)
-        return textPlace(paragraphText(paragraph), stretch)
+  for (const { paragraph } of standingParagraphs(session.reading))
+    if (paragraph.node === stretch.node && paragraph.part === stretch.part)
+      return textPlace(paragraphText(paragraph), stretch)
   return null
 }

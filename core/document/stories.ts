@@ -18,6 +18,22 @@ export interface EarlierStories {
   readonly stories: readonly Story[]
 }
 
+/** A paragraph with the story it stands in. */
+export interface StoryParagraph {
+  readonly paragraph: Paragraph
+  readonly story: Story
+}
+
+/** All paragraphs of stories, also of those that only keep what tracked changes deleted. */
+export function* allParagraphs({ stories }: { readonly stories: readonly Story[] }): Generator<StoryParagraph> {
+  for (const story of stories) for (const paragraph of paragraphsOf(story.blocks)) yield { paragraph, story }
+}
+
+/** All paragraphs of text that stands: what a tracked change deleted is kept for whoever refuses the change, and is not text. */
+export function* standingParagraphs(of: { readonly stories: readonly Story[] }): Generator<StoryParagraph> {
+  for (const each of allParagraphs(of)) if (each.story.role !== 'deletions') yield each
+}
+
 /** The stories of a text document or of a part with master pages. */
 export function readStories(part: XmlPart, earlier?: EarlierStories): Story[] {
   if (earlier && earlier.part === part) return [...earlier.stories]

@@ -1,6 +1,6 @@
 import { styleKey, styleRoles } from '../census/style-roles'
 import { points } from '../document/lengths'
-import { paragraphsOf } from '../document/stories'
+import { standingParagraphs } from '../document/stories'
 import { stepsOf, type KeptPair } from '../pairing/kept-pair'
 import { percent } from '../style/properties'
 import { roleByName } from '../style/roles'
@@ -108,27 +108,24 @@ export function houseFromDocuments(name: string, readings: readonly Reading[]): 
   for (const reading of readings) {
     const medium = mediumOf(reading.document.kind)
     const roles = styleRoles(reading)
-    for (const story of reading.stories) {
-      if (story.role === 'deletions') continue
-      for (const paragraph of paragraphsOf(story.blocks)) {
-        const style = reading.cascade.paragraph(paragraph, story.role)
-        const owner = paragraphOwner(style.text)
-        const role = owner ? (roles.get(styleKey(owner))?.role ?? null) : null
-        if (role === null) continue
-        const characters = paragraphRuns(paragraph, reading.cascade, story.role)
-          .runs.filter(run => run.style === style.text)
-          .reduce((sum, run) => sum + run.end - run.start, 0)
-        if (characters === 0) continue
-        const key = keyOf(role, medium, medium === 'deck' ? levelOf(paragraph, owner!.name) : 1)
-        const tally: Tally = tallies.get(key) ?? new Map()
-        tallies.set(key, tally)
-        const setting = settingOf(style.text, style.properties)
-        const color = colorOfText(style.text) || '#000000'
-        const own = JSON.stringify([setting, color])
-        const known = tally.get(own)
-        if (known) known.characters += characters
-        else tally.set(own, { setting, color, characters })
-      }
+    for (const { paragraph, story } of standingParagraphs(reading)) {
+      const style = reading.cascade.paragraph(paragraph, story.role)
+      const owner = paragraphOwner(style.text)
+      const role = owner ? (roles.get(styleKey(owner))?.role ?? null) : null
+      if (role === null) continue
+      const characters = paragraphRuns(paragraph, reading.cascade, story.role)
+        .runs.filter(run => run.style === style.text)
+        .reduce((sum, run) => sum + run.end - run.start, 0)
+      if (characters === 0) continue
+      const key = keyOf(role, medium, medium === 'deck' ? levelOf(paragraph, owner!.name) : 1)
+      const tally: Tally = tallies.get(key) ?? new Map()
+      tallies.set(key, tally)
+      const setting = settingOf(style.text, style.properties)
+      const color = colorOfText(style.text) || '#000000'
+      const own = JSON.stringify([setting, color])
+      const known = tally.get(own)
+      if (known) known.characters += characters
+      else tally.set(own, { setting, color, characters })
     }
   }
   return built(name, (role, medium, level) => {

@@ -1,7 +1,7 @@
 import { styleKey, styleRoles } from '../census/style-roles'
 import type { Slot } from '../document/font-attributes'
 import { points } from '../document/lengths'
-import { paragraphsOf } from '../document/stories'
+import { paragraphsOf, standingParagraphs } from '../document/stories'
 import type { Paragraph, Story } from '../document/story-model'
 import { weightBeyond } from '../font/named-weight'
 import { percent } from '../style/properties'
@@ -205,14 +205,11 @@ export function measureToStyle(reading: Reading, house: House): ToStyle {
   const roles = styleRoles(reading)
   const { cascade } = reading
   const tally = new Tally(house)
-  for (const story of reading.stories) {
-    if (story.role === 'deletions') continue
-    for (const paragraph of paragraphsOf(story.blocks)) {
-      const owner = paragraphOwner(cascade.paragraph(paragraph, story.role).text)
-      const known = owner ? (roles.get(styleKey(owner))?.role ?? null) : null
-      const setting = known === null ? null : settingFor(house, known, medium, levelOf(paragraph, owner!.name))
-      tally.add(paragraph, cascade, story.role, known, setting)
-    }
+  for (const { paragraph, story } of standingParagraphs(reading)) {
+    const owner = paragraphOwner(cascade.paragraph(paragraph, story.role).text)
+    const known = owner ? (roles.get(styleKey(owner))?.role ?? null) : null
+    const setting = known === null ? null : settingFor(house, known, medium, levelOf(paragraph, owner!.name))
+    tally.add(paragraph, cascade, story.role, known, setting)
   }
   for (const { chart, object } of chartsOf(reading))
     for (const { role, blocks } of chartVoices(chart, cascade.rules.charts)) {

@@ -1,4 +1,4 @@
-import { paragraphsOf } from '../document/stories'
+import { standingParagraphs } from '../document/stories'
 import type { Paragraph } from '../document/story-model'
 import type { Reading } from '../style/reading'
 import { paragraphText } from '../style/runs'
@@ -38,12 +38,9 @@ function nearest(text: string, words: string, from: number): number {
 export class RemarkFinder {
   private readonly byNode = new Map<string, { readonly paragraph: Paragraph; readonly text: string }>()
 
-  constructor({ stories }: Pick<Reading, 'stories'>) {
-    for (const story of stories) {
-      if (story.role === 'deletions') continue
-      for (const paragraph of paragraphsOf(story.blocks))
-        this.byNode.set(`${paragraph.part} ${paragraph.node}`, { paragraph, text: paragraphText(paragraph) })
-    }
+  constructor(reading: Pick<Reading, 'stories'>) {
+    for (const { paragraph } of standingParagraphs(reading))
+      this.byNode.set(`${paragraph.part} ${paragraph.node}`, { paragraph, text: paragraphText(paragraph) })
   }
 
   /** Where words are now. Places on pages are where they were. */

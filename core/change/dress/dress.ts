@@ -156,7 +156,6 @@ function settleDressed(planner: Planner, chosen: readonly Dressed[]): void {
   /** Frames by where they are: whether all text in them is dressed. */
   const frames = new Map<string, { part: string; node: number; whole: boolean }>()
   for (const { paragraph, story } of planner.paragraphs()) {
-    if (story.role === 'deletions') continue
     const { part, node, holder } = paragraph
     const owner = planner.reading.cascade.paragraph(paragraph, story.role).text.owner?.style
     const dressed = owner !== undefined && names.has(styleKey(owner))

@@ -56,7 +56,6 @@ function placesOf(planner: Planner, corrections: readonly PairCorrection[]): Fou
     wanted.set(key, [...(wanted.get(key) ?? []), index])
   })
   for (const { paragraph, story } of planner.paragraphs()) {
-    if (story.role === 'deletions') continue
     for (const { left, right, from, border, look } of pairsIn(
       paragraph,
       story.role,

@@ -125,7 +125,6 @@ export function syncPairs(planner: Planner): void {
   const places: { part: string; node: number }[] = []
   let changed = 0
   for (const { paragraph, story } of planner.paragraphs()) {
-    if (story.role === 'deletions') continue
     const draft = planner.change.on(paragraph.part)
     const open = openParagraph(draft.part, paragraph.node)
     const wanted = wantedPieces(planner, own, paragraph, story.role, piecesBy(open, here))

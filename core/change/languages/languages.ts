@@ -78,7 +78,6 @@ export function showAlone(planner: Planner, language: string): void {
   let places = 0
   let characters = 0
   for (const { paragraph, story } of [...planner.paragraphs()]) {
-    if (story.role === 'deletions') continue
     const { runs } = paragraphRuns(paragraph, planner.reading.cascade, story.role)
     const draft = planner.change.on(paragraph.part)
     for (const run of [...runs].reverse()) {
@@ -141,7 +140,7 @@ export function splitFrames(planner: Planner, apart: Apart): void {
   >()
   for (const { paragraph, story } of planner.paragraphs()) {
     const { holder } = paragraph
-    if (holder?.kind !== 'frame' || story.role === 'deletions') continue
+    if (holder?.kind !== 'frame') continue
     const key = `${paragraph.part}#${holder.node}`
     const frame = frames.get(key) ?? { part: paragraph.part, node: holder.node, paragraphs: [] }
     frames.set(key, frame)

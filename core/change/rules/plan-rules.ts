@@ -117,8 +117,7 @@ export function syncRules(planner: Planner, lineEnds: LineEnds): void {
   let changed = 0
   let taken = 0
   const places: { part: string; node: number }[] = []
-  for (const { paragraph, story } of planner.paragraphs()) {
-    if (story.role === 'deletions') continue
+  for (const { paragraph } of planner.paragraphs()) {
     const scope = planner.reading.cascade.scope(paragraph.part)
     if (
       refreshParagraph(

@@ -1,6 +1,6 @@
 import { pagesOf } from '../../census/text-pages'
 import type { Place } from '../../document/story-model'
-import { paragraphsOf } from '../../document/stories'
+import { standingParagraphs } from '../../document/stories'
 import type { Style } from '../../document/styles'
 import type { Reading } from '../../style/reading'
 import { paragraphRuns } from '../../style/runs'
@@ -35,33 +35,30 @@ export function styleUses(reading: Reading, composition: Composition | null): Re
     if (!use) uses.set(style, (use = new StyleUse()))
     return use
   }
-  for (const story of reading.stories) {
-    if (story.role === 'deletions') continue
-    for (const paragraph of paragraphsOf(story.blocks)) {
-      const { part, node, heading, place } = paragraph
-      const { text } = cascade.paragraph(paragraph, story.role)
-      const holding = holdingStyles(text.effective.layers)
-      for (const own of holding) {
-        const use = useOf(own)
-        use.paragraphs++
-        if (heading !== null) use.level = Math.min(use.level ?? 10, heading)
-        for (const page of where(part, node, 0, 1)) use.pages.add(page)
+  for (const { paragraph, story } of standingParagraphs(reading)) {
+    const { part, node, heading, place } = paragraph
+    const { text } = cascade.paragraph(paragraph, story.role)
+    const holding = holdingStyles(text.effective.layers)
+    for (const own of holding) {
+      const use = useOf(own)
+      use.paragraphs++
+      if (heading !== null) use.level = Math.min(use.level ?? 10, heading)
+      for (const page of where(part, node, 0, 1)) use.pages.add(page)
+    }
+    for (const { style, slot, start, end } of paragraphRuns(paragraph, cascade, story.role).runs) {
+      const layers = style.effective.layers.filter(layer => !layer.local && layer.from === 'text')
+      const inner = layers.findLast(layer => layer.style.family === 'text' && !isRuleStyle(layer.style.name))?.style
+      for (const each of [...holding, inner]) {
+        if (!each) continue
+        const use = useOf(each)
+        use.characters += end - start
+        if (style.settled(slot)) use.settled += end - start
+        use.places.set(place, (use.places.get(place) ?? 0) + end - start)
       }
-      for (const { style, slot, start, end } of paragraphRuns(paragraph, cascade, story.role).runs) {
-        const layers = style.effective.layers.filter(layer => !layer.local && layer.from === 'text')
-        const inner = layers.findLast(layer => layer.style.family === 'text' && !isRuleStyle(layer.style.name))?.style
-        for (const each of [...holding, inner]) {
-          if (!each) continue
-          const use = useOf(each)
-          use.characters += end - start
-          if (style.settled(slot)) use.settled += end - start
-          use.places.set(place, (use.places.get(place) ?? 0) + end - start)
-        }
-        if (inner) {
-          const use = useOf(inner)
-          use.paragraphs++
-          for (const page of where(part, node, start, end)) use.pages.add(page)
-        }
+      if (inner) {
+        const use = useOf(inner)
+        use.paragraphs++
+        for (const page of where(part, node, start, end)) use.pages.add(page)
       }
     }
   }

@@ -7,7 +7,7 @@ import { matchText, paragraphOwner, type Match } from '../../census/matching'
 import { styleKey, styleRoles } from '../../census/style-roles'
 import { sameFamily } from '../../document/font-family'
 import { fontAttributes, type Slot } from '../../document/font-attributes'
-import { paragraphsOf } from '../../document/stories'
+import { paragraphsOf, standingParagraphs } from '../../document/stories'
 import type { TextStyle } from '../../style/cascade'
 import { slotAttributes, weightValue } from '../../style/properties'
 import { objectSign, paragraphRuns } from '../../style/runs'
@@ -111,24 +111,21 @@ export function looksFor(
 ): LocalLook[] {
   if (locals.length === 0) return []
   const looks: LocalLook[] = []
-  for (const story of reading.stories) {
-    if (story.role === 'deletions') continue
-    for (const paragraph of paragraphsOf(story.blocks)) {
-      const { text, runs } = paragraphRuns(paragraph, reading.cascade, story.role)
-      for (const run of runs) {
-        if (text.slice(run.start, run.end) === objectSign) continue
-        for (const local of locals) {
-          if (local.style !== run.style || local.slot !== run.slot) continue
-          const font = fonts(run.style, run.slot)
-          looks.push({
-            paragraph,
-            from: run.start,
-            to: run.end,
-            text: local.text,
-            fonts: font ? { [run.slot]: font } : {},
-            setting: local.setting,
-          })
-        }
+  for (const { paragraph, story } of standingParagraphs(reading)) {
+    const { text, runs } = paragraphRuns(paragraph, reading.cascade, story.role)
+    for (const run of runs) {
+      if (text.slice(run.start, run.end) === objectSign) continue
+      for (const local of locals) {
+        if (local.style !== run.style || local.slot !== run.slot) continue
+        const font = fonts(run.style, run.slot)
+        looks.push({
+          paragraph,
+          from: run.start,
+          to: run.end,
+          text: local.text,
+          fonts: font ? { [run.slot]: font } : {},
+          setting: local.setting,
+        })
       }
     }
   }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { PlanError } from '../../../core/change/plan'
-import { paragraphsIn, scopeWords, stretchesOf, textScopeSchema, type TextScope } from '../../../core/change/scope'
+import { scopeWords, stretchesOf, textScopeSchema, type TextScope } from '../../../core/change/scope'
+import { allParagraphs } from '../../../core/document/stories'
 import { paragraphText } from '../../../core/style/runs'
 import type { DocumentSession } from '../../../core/session'
 import { makeDrawing, paragraphStyle, session, sessionOf, shapeAt, textFrame, textStyle } from '../../support/fixtures'
@@ -40,7 +41,7 @@ const words = (of: DocumentSession, scope: TextScope) =>
   stretchesOf(of.reading, scope).map(({ paragraph, from, to }) => paragraphText(paragraph).slice(from, to))
 /** The paragraph that begins with some words. */
 const at = (of: DocumentSession, begins: string) =>
-  [...paragraphsIn(of.reading)].map(each => each.paragraph).find(each => paragraphText(each).startsWith(begins))!
+  [...allParagraphs(of.reading)].map(each => each.paragraph).find(each => paragraphText(each).startsWith(begins))!
 
 describe('which text is meant', () => {
   it('by a whole document: all but what was deleted', () => {
