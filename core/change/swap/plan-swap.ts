@@ -124,7 +124,9 @@ function exchangeNames({ planner, everywhere, uses, kept, spared }: Stage, mappi
   planner.mappings.push(...mappings)
   const characters = (list: readonly { readonly characters: number }[]) =>
     list.reduce((sum, each) => sum + each.characters, 0)
-  return { places: changes.length + faces.count, characters: characters(mappings) - characters(kept) }
+  const places = changes.length + faces.count
+  // Where all of it is left out, no text changes.
+  return { places, characters: places === 0 ? 0 : characters(mappings) - characters(kept) }
 }
 
 const changesSize = ({ size, leading }: SwapWish): boolean =>
