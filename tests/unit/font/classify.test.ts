@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { classify } from '../../../core/font/classify'
 import type { FaceMeasures } from '../../../core/font/face'
 import { fitnessOf, type FitnessUse } from '../../../core/font/fitness'
-import { readingUses, smallestSize } from '../../../core/font/smallest-size'
+import { smallestSize, type ReadingUse } from '../../../core/font/smallest-size'
 import { library } from '../../support/fixtures'
 
 /** The measures of a plain face, with some of them changed. */
@@ -202,11 +202,8 @@ describe('what a face is fit for', () => {
 })
 
 describe('the smallest useful size', () => {
-  const size = (
-    changes: Partial<FaceMeasures>,
-    use: (typeof readingUses)[number],
-    typeClass: 'sans' | 'script' = 'sans',
-  ) => smallestSize(of(changes), { class: typeClass }, use)
+  const size = (changes: Partial<FaceMeasures>, use: ReadingUse, typeClass: 'sans' | 'script' = 'sans') =>
+    smallestSize(of(changes), { class: typeClass }, use)
   // 0.22 degrees at 40 cm are 1.536 mm, which are 4.354 points; half points are told, rounded up.
   const bare = { xHeight: 500, hairline: 0, eye: null }
 
