@@ -1,4 +1,4 @@
-import { paragraphsOf } from '../document/stories'
+import { standingParagraphs } from '../document/stories'
 import { paragraphText } from '../style/runs'
 import type { PageView } from '../typeset/drawing-pages'
 import type { Composition } from '../typeset/compose'
@@ -49,26 +49,24 @@ export function findText(composition: Composition, wanted: string, matchCase: bo
     }
   }
   const found: FoundText[] = []
-  for (const story of composition.reading.stories) {
-    for (const paragraph of paragraphsOf(story.blocks)) {
-      const text = matchCase ? paragraphText(paragraph) : folded(paragraphText(paragraph))
-      for (let at = text.indexOf(needle); at >= 0; at = text.indexOf(needle, at + needle.length)) {
-        const places = pages.get(`${paragraph.part}#${paragraph.node}`) ?? []
-        // Text of a master is on many pages: the first is as good as any.
-        const place = places.reduce<(typeof places)[number] | undefined>(
-          (best, each) => (each.start <= at && (!best || each.start > best.start) ? each : best),
-          undefined,
-        )
-        found.push({
-          part: paragraph.part,
-          node: paragraph.node,
-          from: at,
-          to: at + needle.length,
-          page: place?.page ?? -1,
-          view: place?.view ?? 'pages',
-        })
-        if (found.length >= findLimit) return found
-      }
+  for (const { paragraph } of standingParagraphs(composition.reading)) {
+    const text = matchCase ? paragraphText(paragraph) : folded(paragraphText(paragraph))
+    for (let at = text.indexOf(needle); at >= 0; at = text.indexOf(needle, at + needle.length)) {
+      const places = pages.get(`${paragraph.part}#${paragraph.node}`) ?? []
+      // Text of a master is on many pages: the first is as good as any.
+      const place = places.reduce<(typeof places)[number] | undefined>(
+        (best, each) => (each.start <= at && (!best || each.start > best.start) ? each : best),
+        undefined,
+      )
+      found.push({
+        part: paragraph.part,
+        node: paragraph.node,
+        from: at,
+        to: at + needle.length,
+        page: place?.page ?? -1,
+        view: place?.view ?? 'pages',
+      })
+      if (found.length >= findLimit) return found
     }
   }
   return found
