@@ -5,8 +5,8 @@ import { paragraphStyle, sessionOf } from '../../support/fixtures'
 /** Twelve letters a word: lengths are counted in them. */
 const words = (letters: number) => 'harbourlamp '.repeat(Math.ceil(letters / 12)).slice(0, letters - 1) + 'x'
 const text = `${words(400)}.`
-/** A paragraph of a style and what it says. */
-type Said = readonly [style: string, words: string]
+/** A paragraph of a style and what it says, and whether it is an item of a list. */
+type Said = readonly [style: string, words: string, item?: 'item']
 
 /** The purposes that paragraphs get among text of 10 pt, by their styles. */
 function purposes(styles: Readonly<Record<string, string>>, said: readonly Said[]): Record<string, string> {
@@ -18,7 +18,12 @@ function purposes(styles: Readonly<Record<string, string>>, said: readonly Said[
     automatic: Object.entries({ B: 'fo:font-size="10pt"', ...styles })
       .map(([name, values]) => paragraphStyle(name, values, '', parent))
       .join(''),
-    body: said.map(([style, words]) => `<text:p text:style-name="${style}">${words}</text:p>`).join(''),
+    body: said
+      .map(([style, words, item]) => {
+        const paragraph = `<text:p text:style-name="${style}">${words}</text:p>`
+        return item ? `<text:list><text:list-item>${paragraph}</text:list-item></text:list>` : paragraph
+      })
+      .join(''),
   })
   const proposed = proposeStyles(of.reading, { tolerance: 0, choices: [], dropped: () => false }).paragraphs
   const found: Record<string, string> = {}
@@ -89,15 +94,70 @@ describe('what text is for', () => {
   })
 })
 
+describe('text in lists', () => {
+  /** Five items, of which so many are followed by text of another style; so many of them stand in lists. */
+  const items = (followed: number, inLists: number, values = 'fo:font-weight="bold"') =>
+    purposes(
+      { P: values },
+      [
+        body,
+        ...Array.from({ length: 5 }, (_, at): Said[] => [
+          at < inLists ? ['P', 'Fares', 'item'] : ['P', 'Fares'],
+          ...(at >= 5 - followed ? [body] : []),
+        ]).flat(),
+        ...(followed === 5 ? [] : [body]),
+      ].slice(0, followed === 0 ? -1 : undefined),
+    ).P
+
+  it('is of a list, and a heading where nearly all of it is followed by other text', () => {
+    expect([items(4, 5), items(3, 5), items(3, 2)]).toEqual(['heading 1', 'list', 'heading 1'])
+    expect([items(2, 0), items(3, 0)]).toEqual(['body', 'heading 1'])
+    // Half of it in lists is enough.
+    const half = purposes({ P: 'fo:color="#1f6f6b"' }, [body, ['P', 'Fares', 'item'], body, ['P', 'Fares'], body]).P
+    expect(half).toBe('list')
+  })
+})
+
+describe('text that is told by what it says', () => {
+  it.each([
+    ['Figure 1: the pier', 'caption'],
+    ['Tabelle 2. Fares', 'caption'],
+    ['表 3 の', 'caption'],
+    ['Figures of speech', 'body'],
+  ])('%s: %s', (says, purpose) => {
+    expect(purposes({ P: 'fo:color="#1f6f6b"' }, thrice('P', says)).P).toBe(purpose)
+  })
+
+  it('is code where all letters are of one width, and no list', () => {
+    const fixed = { P: 'fo:font-family="JetBrains Mono" style:font-pitch="fixed"' }
+    expect(purposes(fixed, thrice('P', 'let x')).P).toBe('code')
+    expect(purposes(fixed, [body, ['P', 'let x', 'item'], body, ['P', 'let y', 'item'], body]).P).toBe('list')
+  })
+
+  it('is a heading in capitals while it is short', () => {
+    const capital = (letters: number) => words(letters).toUpperCase()
+    const plain = { P: 'fo:color="#1f6f6b"' }
+    expect(purposes(plain, thrice('P', capital(59))).P).toBe('heading 1')
+    expect(purposes(plain, thrice('P', capital(60))).P).toBe('body')
+    expect(purposes({ P: 'fo:text-transform="uppercase"' }, thrice('P', words(30))).P).toBe('heading 1')
+  })
+})
+
 describe('text in tables', () => {
   const row = (style: string, says: string) =>
     `<table:table-row><table:table-cell><text:p text:style-name="${style}">${says}</text:p></table:table-cell></table:table-row>`
   /** What text of a second row is for, or of the first. */
-  const purposeOf = (head: string, says: string, text = '', at: 'first' | 'second' | 'header' | 'all' = 'second') => {
+  const purposeOf = (
+    head: string,
+    says: string,
+    text = '',
+    at: 'first' | 'second' | 'header' | 'half' | 'all' = 'second',
+  ) => {
     const rows = {
       first: row('H', says) + row('B', 'Fares'),
       second: row('B', 'Fares') + row('H', says),
       all: row('H', says) + row('H', 'Fares'),
+      half: `${row('B', 'Fares')}<table:table-header-rows>${row('H', says)}</table:table-header-rows>${row('H', 'Fares')}`,
       header: `${row('B', 'Fares')}<table:table-header-rows>${row('H', says)}</table:table-header-rows>`,
     }
     const parent = ' style:parent-style-name="Standard"'
@@ -127,6 +187,8 @@ describe('text in tables', () => {
       'table head',
     ])
     expect([purposeOf('400', 'Pier', '', 'all'), purposeOf('400', words(60), '', 'first')]).toEqual(['table', 'table'])
+    // Half of it in such rows is not enough.
+    expect(purposeOf('400', 'Pier', '', 'half')).toBe('table')
   })
 })
 
