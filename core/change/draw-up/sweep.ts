@@ -23,7 +23,7 @@ export function sweepStyles(planner: Planner): void {
   ])
   const dropped: string[] = []
   for (;;) {
-    const used = new Map<string, number>()
+    const used = new Set<string>()
     for (const path of planner.reading.cascade.scopes.keys())
       for (const { family, names, node, attribute } of referencesIn(planner.change.part(path)))
         for (const name of names) {
@@ -32,7 +32,7 @@ export function sweepStyles(planner: Planner): void {
             attribute === 'style:next-style-name' &&
             draft.part.path === path &&
             draft.part.element(node).attributes['style:name'] === name
-          if (!own) used.set(`${family}\n${name}`, (used.get(`${family}\n${name}`) ?? 0) + 1)
+          if (!own) used.add(`${family}\n${name}`)
         }
     const holder = draft.part.first(draft.part.rootElement, 'office:styles')
     const spare = [...(holder ? draft.part.elements(holder, 'style:style') : [])].filter(({ attributes }) => {

@@ -4,6 +4,7 @@ import { NothingToPlan } from '../../../core/change/plan'
 import { registry } from '../../../core/change/registry'
 import { applyAll } from '../../../core/document/apply'
 import { saveDocument } from '../../../core/document/open'
+import { namespaces } from '../../../core/package/new-package'
 import type { DocumentSession } from '../../../core/session'
 import { settingFor } from '../../../core/house/house'
 import { measureToStyle } from '../../../core/house/to-style'
@@ -105,6 +106,32 @@ describe('text of charts', () => {
     const nameOf = ({ part, node }: { part: string; node: number }) => of.document.parts.get(part)!.element(node).name
     expect(placesOf('title').map(nameOf)).toEqual(['text:p'])
     expect(placesOf('value').map(nameOf)).toEqual(['style:style'])
+  })
+
+  it('that goes by no style stays, and is told', () => {
+    const content = (style: string) =>
+      `<office:document-content${namespaces} office:version="1.3"><office:automatic-styles>` +
+      '<style:style style:name="ch1" style:family="chart"/></office:automatic-styles><office:body><office:chart>' +
+      `<chart:chart chart:class="chart:bar"><chart:title${style}><text:p>Fares</text:p></chart:title>` +
+      '<chart:subtitle chart:style-name="ch1"><text:p>by pier</text:p></chart:subtitle></chart:chart>' +
+      '</office:chart></office:body></office:document-content>'
+    const plan = (style: string) => {
+      const of = sessionOf({
+        parts: [{ path: 'Object 1/content.xml', type: 'text/xml', content: content(style) }],
+        objects: [{ path: 'Object 1/', type: 'application/vnd.oasis.opendocument.chart' }],
+      })
+      const texts = ['title', 'subtitle'].map(each => ({ of: each, setting: { size: 20 } }))
+      const { rows, left } = quickly(of, wish(texts)).plan
+      return { titles: rows.map(row => row.title), left }
+    }
+    expect(plan('')).toEqual({
+      titles: ['Chart “Fares”: subtitle'],
+      left: [{ what: 'text of a chart', reason: 'the chart has no style that it goes by', count: 1 }],
+    })
+    expect(plan(' chart:style-name="ch1"')).toEqual({
+      titles: ['Chart “Fares”: title', 'Chart “Fares”: subtitle'],
+      left: [],
+    })
   })
 
   it('does what is said of it: houses set it by that, in the saved file, too, until it is taken back', () => {
