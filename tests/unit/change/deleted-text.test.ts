@@ -61,9 +61,11 @@ describe('deleted text that a tracked change keeps', () => {
     [
       'a search',
       ({ reading }) =>
-        matchText(reading, library, null, { words: { text: 'AV' }, look: {}, scope: { kind: 'document' } }).map(
-          each => [each.from, each.to],
-        ),
+        matchText(reading, library, null, {
+          words: { text: 'AV', expression: false, matchCase: true, wholeWords: false },
+          look: {},
+          scope: { kind: 'document' },
+        }).map(each => [each.from, each.to]),
     ],
     [
       'the places of a voice',
@@ -87,6 +89,7 @@ describe('deleted text that a tracked change keeps', () => {
       'a rule that is being written',
       ({ composition }) =>
         previewRule(composition, {
+          ignoreCase: false,
           id: 'r',
           title: 'Figures',
           on: true,

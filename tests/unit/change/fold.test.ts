@@ -84,7 +84,7 @@ describe('a voice folded into another', () => {
 
   it('is refused where one of them is not there, or both are one', () => {
     const of = sessionOf({ body: '<text:p>one voice</text:p>' })
-    const [{ key }] = voices(of) as [{ key: string }]
+    const { key } = voices(of)[0]!
     const fold = (from: string, to: string) => () => quickly(of, { type: 'fold-voice', from, to })
     expect(fold(key, key)).toThrow('A voice cannot be folded into itself. Nothing was changed.')
     const gone = 'One of the two voices is no longer in the document. Nothing was changed.'

@@ -21,6 +21,7 @@ const of = sessionOf({
     '<text:p text:style-name="Body">the kelp grows</text:p><text:p text:style-name="Large">kelp</text:p>' +
     '<text:p text:style-name="Body">a <text:span text:style-name="Name">Cormorant</text:span></text:p>',
 })
+const findWords = (text: string) => ({ text, expression: false, matchCase: true, wholeWords: false })
 const recast = (change: object, find: object = { words: { text: 'kelp' }, look: {} }) => ({
   type: 'recast',
   find,
@@ -104,7 +105,7 @@ describe('a look that found words are given', () => {
     )
     const { after } = quickly(own, recast({ background: 'none', case: 'none', underlined: false, tracking: 0 }))
     const [run] = matchText(after.reading, library, null, {
-      words: { text: 'kelp' },
+      words: findWords('kelp'),
       look: {},
       scope: { kind: 'document' },
     })
@@ -211,7 +212,7 @@ describe('what a recast tells', () => {
 describe('a look that is taken from text', () => {
   const like = (words: string, session_: DocumentSession = of) => {
     const [match] = matchText(session_.reading, library, null, {
-      words: { text: words },
+      words: findWords(words),
       look: {},
       scope: { kind: 'document' },
     })
