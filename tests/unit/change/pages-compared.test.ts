@@ -113,6 +113,27 @@ describe('what a plan says of paragraphs', () => {
     expect(by).toEqual([...by].sort((a, b) => b - a))
   })
 
+  it('tells those that change alike page by page, those of notes among them', () => {
+    const words = 'one two three four five six seven eight nine'
+    const box = (name: string) => textFrame(shapeAt(1, 1, 5, 3), `<text:p>${words}</text:p>`, `draw:name="${name}"`)
+    const of = drawingOf({
+      pages:
+        drawnPage(`${box('A')}<presentation:notes>${box('N')}</presentation:notes>`) +
+        drawnPage(box('B')) +
+        drawnPage(box('C')),
+    })
+    const { paragraphs } = planned(of, [
+      { type: 'recast', find: { look: { family: 'Spectral' } }, change: { size: { points: 20 } } },
+    ]).plan.effects!
+    expect(new Set(paragraphs.map(each => each.linesAfter - each.linesBefore)).size).toBe(1)
+    expect(paragraphs.map(each => [each.page, each.notes])).toEqual([
+      [0, false],
+      [0, true],
+      [1, false],
+      [2, false],
+    ])
+  })
+
   it('takes what has the role of a heading for a title, without the element', () => {
     const of = text(
       Array.from({ length: 3 }, () => `<text:p text:style-name="Head">A line that heads</text:p>${body}`).join(''),

@@ -76,6 +76,7 @@ describe('a look that found words are given', () => {
     [{ language: 'de-DE' }, { 'fo:language': 'de', 'fo:country': 'DE' }],
     [{ language: 'el' }, { 'fo:language': 'el', 'fo:country': 'none' }],
     [{ family: 'Literata' }, { 'style:font-name': 'Literata' }],
+    [{ family: 'Abril Fatface' }, { 'style:font-name': 'Abril Fatface' }],
     [
       { family: 'Literata', face: 'Bold Italic' },
       { 'style:font-name': 'Literata', 'fo:font-weight': 'bold', 'fo:font-style': 'italic' },
