@@ -52,8 +52,10 @@ export function* pairsIn(
     }
     for (let at = run.start; at < run.end;) {
       const character = String.fromCodePoint(text.codePointAt(at)!)
-      const here = { character, from: at, look }
-      if (before && before.look === look && letter.test(character) && letter.test(before.character)) {
+      const next = at + character.length
+      // What a mark sits on is one sign with it: such pairs are left to the face.
+      const isMarked = next < text.length && mark.test(text.slice(next, next + 2))
+      if (before && before.look === look && !isMarked && letter.test(character) && letter.test(before.character)) {
         yield {
           left: shown(before.character, look),
           right: shown(character, look),
@@ -62,10 +64,8 @@ export function* pairsIn(
           look,
         }
       }
-      // What a mark sits on is one sign with it: such pairs are left to the face.
-      before = mark.test(character) ? null : here
-      at += character.length
-      if (at < text.length && mark.test(text.slice(at, at + 2))) before = null
+      before = isMarked || mark.test(character) ? null : { character, from: at, look }
+      at = next
     }
   }
 }
@@ -106,10 +106,7 @@ function wordAround(text: string, from: number, border: number): { word: string;
 }
 
 /** All pairs of letters that a document has, by the faces they stand in; those in most text first. */
-export function documentPairs(
-  reading: Pick<Reading, 'cascade' | 'stories'>,
-  typesetter: Typesetter,
-): FacePairs[] {
+export function documentPairs(reading: Pick<Reading, 'cascade' | 'stories'>, typesetter: Typesetter): FacePairs[] {
   const { cascade } = reading
   const faces = new Map<
     string,
