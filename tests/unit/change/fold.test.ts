@@ -82,6 +82,22 @@ describe('a voice folded into another', () => {
     ])
   })
 
+  it('takes a size in the style that says it, not in the words’ own', () => {
+    const words = '<text:span text:style-name="Strong">strong words</text:span>'
+    const of = sessionOf({
+      stylesFaces: face('Spectral'),
+      styles:
+        paragraphStyle('From', 'style:font-name="Spectral" fo:font-size="11pt"') +
+        paragraphStyle('To', 'style:font-name="Spectral" fo:font-size="12pt"') +
+        textStyle('Strong', 'fo:font-weight="bold"'),
+      body: `<text:p text:style-name="To">${words} ${words}</text:p><text:p text:style-name="From">${words}</text:p>`,
+    })
+    const key = (size: number) => voices(of).find(each => each.size === size && each.style === 'Bold')!.key
+    const { after } = quickly(of, { type: 'fold-voice', from: key(11), to: key(12) })
+    expect(common(after, 'paragraph', 'From')!.text['fo:font-size']).toBe('12pt')
+    expect(common(after, 'text', 'Strong')!.text).toEqual({ 'fo:font-weight': 'bold' })
+  })
+
   it('is refused where one of them is not there, or both are one', () => {
     const of = sessionOf({ body: '<text:p>one voice</text:p>' })
     const { key } = voices(of)[0]!
@@ -102,14 +118,15 @@ describe('a voice folded into another', () => {
         textStyle('T2', 'fo:font-weight="bold"'),
       body:
         '<text:p text:style-name="Body">a voice with <text:span text:style-name="T1">words by hand</text:span></text:p>' +
-        '<text:p text:style-name="P1">whole <text:span text:style-name="T2">by hand</text:span></text:p>',
+        '<text:p text:style-name="P1">whole <text:span text:style-name="T2">by hand</text:span></text:p>' +
+        '<text:p text:style-name="P1">all by hand</text:p>',
     })
     const key = (size: number, style = 'Regular') =>
       voices(of).find(each => each.size === size && each.style === style)!.key
     const { after, plan } = quickly(of, { type: 'fold-voice', from: key(11), to: key(12) })
     const told = voices(after).map(each => `${each.size} ${each.style} ${each.characters}`)
     // What was set by hand on a whole paragraph stays where other words of it go by it, and that is told.
-    expect(told.sort()).toEqual(['11 Bold 7', '11 Regular 6', '12 Regular 26'])
+    expect(told.sort()).toEqual(['11 Bold 7', '11 Regular 6', '12 Regular 37'])
     expect(plan.left.find(each => each.what === 'places that still speak in the voice')).toMatchObject({
       reason: expect.stringContaining('(size)') as string,
       count: 1,
