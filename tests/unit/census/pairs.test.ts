@@ -26,7 +26,7 @@ const span = (style: string, inside: string) => `<text:span text:style-name="${s
 /** The pairs of the first paragraph, each with where its letters begin. */
 const pairs = (inside: string, style?: string) => {
   const { reading } = make(paragraph(inside, style))
-  const [{ paragraph: own, story }] = [...standingParagraphs(reading)] as [
+  const { paragraph: own, story } = [...standingParagraphs(reading)][0]!
     { paragraph: never; story: { role: 'body' } },
   ]
   return [...pairsIn(own, story.role, reading.cascade, typesetter)].map(
