@@ -27,8 +27,6 @@ const span = (style: string, inside: string) => `<text:span text:style-name="${s
 const pairs = (inside: string, style?: string) => {
   const { reading } = make(paragraph(inside, style))
   const { paragraph: own, story } = [...standingParagraphs(reading)][0]!
-    { paragraph: never; story: { role: 'body' } },
-  ]
   return [...pairsIn(own, story.role, reading.cascade, typesetter)].map(
     ({ left, right, from, border }) => `${left}${right} ${from} ${border}`,
   )
