@@ -165,3 +165,17 @@ describe.each(wishes)('%s', (_, of, wish) => {
     else expect(saveDocument(none.after.document)).not.toEqual(bytes)
   })
 })
+
+describe('a swap that sizes, too', () => {
+  const wish = [swap('Lora', 'Spectral', { size: { mode: 'x-height' } })]
+  const rows = plan(text, wish).plan.rows
+  const places = (leftOut: readonly RowKey[]) => plan(text, wish, leftOut).plan.places
+
+  it('counts where fonts and where sizes change', () => {
+    const counts = rows.filter(row => row.stage !== 'declaration').map(row => row.count)
+    expect(rows.map(row => row.stage)).toEqual(['default', 'declaration', 'size', 'size'])
+    expect(places([])).toBe(counts.reduce((sum, each) => sum + each, 0))
+    expect(places([rows[2]!.key])).toBe(places([]) - rows[2]!.count)
+    expect(places([rows[0]!.key, rows[1]!.key])).toBe(places([]) - rows[0]!.count)
+  })
+})

@@ -171,6 +171,29 @@ describe('what a recast tells', () => {
     expect(plan).toMatchObject({ title: 'Recast 2 places: set it in weight 700', places: 2, characters: 8 })
   })
 
+  it('of colours no page: they are where they are named', () => {
+    const { rows } = quickly(of, {
+      type: 'recast',
+      find: { look: {} },
+      change: {},
+      colors: [{ from: '#abcdef', to: '#000000' }],
+    }).plan
+    expect(rows).toEqual([])
+    const colored = sessionOf({
+      styles: `${styles}${textStyle('Blue', 'fo:color="#abcdef"')}`,
+      body: '<text:p>kelp</text:p>',
+    })
+    const { plan } = quickly(colored, {
+      type: 'recast',
+      find: { look: {} },
+      change: {},
+      colors: [{ from: '#ABCDEF', to: '#00FF00' }],
+    })
+    expect(plan.rows).toMatchObject([
+      { stage: 'color', title: 'Text: Blue', before: '#abcdef', after: '#00ff00', page: -1, count: 1 },
+    ])
+  })
+
   it('what it does not look at: charts', () => {
     const chart = {
       path: 'Object 1/content.xml',
