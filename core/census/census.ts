@@ -211,7 +211,8 @@ function namedOnly(document: OdfDocument, { faces }: TextTally, library: Library
     .sort((a, b) => a.family.localeCompare(b.family))
 }
 
-const shareOf = (tally: TextTally, count: number) => (tally.characters === 0 ? 0 : count / tally.characters)
+/** Of what is counted there is some: what has no letters has no faces either. */
+const shareOf = (tally: TextTally, count: number) => count / tally.characters
 const inOrder = (pages: ReadonlySet<number>) => [...pages].sort((a, b) => a - b)
 const byCharacters = <T extends { readonly characters: number; readonly key: string }>(a: T, b: T) =>
   b.characters - a.characters || a.key.localeCompare(b.key)
