@@ -2,7 +2,7 @@ import type { Occurrence } from '../census/occurrence'
 import { holdingStyle, type StyleFamily } from '../style/families'
 import { pagesOf } from '../census/text-pages'
 import type { Paragraph, Story } from '../document/story-model'
-import { paragraphsOf } from '../document/stories'
+import { standingParagraphs } from '../document/stories'
 import type { DocumentSession } from '../session'
 import { paragraphRuns } from '../style/runs'
 
@@ -32,18 +32,16 @@ interface StyledParagraph {
 
 /** Paragraphs of a paragraph style, or in a frame or cell of a style, whole, or those with text of a text style, in reading order. */
 function* styledParagraphs(session: DocumentSession, family: StyleFamily, name: string): Generator<StyledParagraph> {
-  for (const story of session.reading.stories) {
-    for (const paragraph of paragraphsOf(story.blocks)) {
-      if (family !== 'text' && holdingStyle(layersOf(session, paragraph, story), family)?.name !== name) continue
-      const { text, runs } = paragraphRuns(paragraph, session.cascadeOf(paragraph.part), story.role)
-      const ranges =
-        family !== 'text'
-          ? [{ start: 0, end: text.length }]
-          : runs.filter(run =>
-              run.style.effective.layers.some(layer => layer.from === 'text' && layer.style.name === name),
-            )
-      if (text.length > 0 && ranges.length > 0) yield { paragraph, text, ranges }
-    }
+  for (const { paragraph, story } of standingParagraphs(session.reading)) {
+    if (family !== 'text' && holdingStyle(layersOf(session, paragraph, story), family)?.name !== name) continue
+    const { text, runs } = paragraphRuns(paragraph, session.cascadeOf(paragraph.part), story.role)
+    const ranges =
+      family !== 'text'
+        ? [{ start: 0, end: text.length }]
+        : runs.filter(run =>
+            run.style.effective.layers.some(layer => layer.from === 'text' && layer.style.name === name),
+          )
+    if (text.length > 0 && ranges.length > 0) yield { paragraph, text, ranges }
   }
 }
 

@@ -6,7 +6,7 @@ import { addStyle, dropStyle } from '../../document/style-verbs'
 import { splitSpansAt, unwrapSpan, wrapRange } from '../../document/spans'
 import type { Paragraph, Story } from '../../document/story-model'
 import type { Reading } from '../../style/reading'
-import { paragraphsOf } from '../../document/stories'
+import { standingParagraphs } from '../../document/stories'
 import { objectSign, paragraphRuns, type TextRun } from '../../style/runs'
 import { PlanError } from '../plan'
 import type { Planner } from '../planner'
@@ -18,12 +18,10 @@ export type Apart =
 /** How much text is in each language, most first; '' where none is said. */
 export function listLanguages(reading: Reading): { readonly language: string; readonly characters: number }[] {
   const counts = new Map<string, number>()
-  for (const story of reading.stories) {
-    for (const paragraph of paragraphsOf(story.blocks)) {
-      for (const run of paragraphRuns(paragraph, reading.cascade, story.role).runs) {
-        const { language } = run.style.effective.slots[run.slot]
-        counts.set(language, (counts.get(language) ?? 0) + run.end - run.start)
-      }
+  for (const { paragraph, story } of standingParagraphs(reading)) {
+    for (const run of paragraphRuns(paragraph, reading.cascade, story.role).runs) {
+      const { language } = run.style.effective.slots[run.slot]
+      counts.set(language, (counts.get(language) ?? 0) + run.end - run.start)
     }
   }
   return [...counts]

@@ -5,9 +5,11 @@ import { documentPairs } from '../../../core/census/pairs'
 import { styleRoles } from '../../../core/census/style-roles'
 import { voiceKey } from '../../../core/census/voices'
 import { findUntidy } from '../../../core/change/clean-up/clean-up'
+import { listLanguages } from '../../../core/change/languages/languages'
 import { previewRule } from '../../../core/change/rules/rule-preview'
 import { stretchesOf } from '../../../core/change/scope'
 import { styleUses } from '../../../core/change/styles/style-uses'
+import { styledPlaces } from '../../../core/desk/styled-text'
 import { partOf } from '../../../core/document/open'
 import { allParagraphs, standingParagraphs } from '../../../core/document/stories'
 import type { DocumentSession } from '../../../core/session'
@@ -105,6 +107,12 @@ describe('deleted text that a tracked change keeps', () => {
           stretchesOf(reading, { kind: 'style', family: 'paragraph', name }).map(({ from, to }) => [from, to]),
         ),
     ],
+    ['the languages', ({ reading }) => listLanguages(reading)],
+    [
+      'a walk through a style',
+      of => (['Body', 'Head'] as const).map(name => styledPlaces(of, 'paragraph', name).map(each => each.page)),
+    ],
+    ['a walk through words of a style', of => styledPlaces(of, 'text', 'De').length],
     ['words of a style', ({ reading }) => stretchesOf(reading, { kind: 'style', family: 'text', name: 'De' }).length],
   ])('does not count in %s', (_, ask) => {
     expect(said(ask(tracked))).toEqual(said(ask(standing)))
