@@ -120,10 +120,7 @@ export const houseSchema = z
     /** Which role new text begins in, by the kind of thing it stands in. */
     defaults: z.partialRecord(z.enum(startKinds), roleIdSchema).default({}),
     /** Who stands in for what is absent in its documents: for a family, or with '' for all, in a script or in any. */
-    standIns: most(
-      z.strictObject({ family: z.string().max(200), script: z.enum(standInScripts).catch('any'), to: family }),
-      200,
-    ),
+    standIns: most(z.strictObject({ family: z.string().max(200), script: z.enum(standInScripts), to: family }), 200),
     kerning: rulesSchema.shape.kerning,
     /** Frames that its documents are made with: boxes, notes, labels. */
     frames: most(houseFrameSchema, 60),

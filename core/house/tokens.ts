@@ -205,7 +205,7 @@ export function houseFromTokens(text: string): House {
   }
   const file = fileSchema.safeParse(json).data
   if (!file) throw new HouseFileError('This file holds no design tokens. Nothing was kept.')
-  const own = houseSchema.safeParse(file.$extensions[extension]).data ?? null
+  const own = ownHouse(file.$extensions[extension])
   const roles = Object.entries(file.role).map(([id, value]) => readRole(id, value, own))
   const palette = Object.entries(file.palette).flatMap(([id, value]) => {
     const token = colorToken.safeParse(value).data
@@ -227,11 +227,27 @@ export function houseFromTokens(text: string): House {
     roles,
     palette,
   })
-  if (!house.success)
-    throw new HouseFileError(
-      `This house cannot be read: ${house.error.issues[0]?.message ?? 'it is not as it should be'}. Nothing was kept.`,
-    )
+  if (!house.success) throw unreadable(house.error)
   return house.data
+}
+
+/** What is wrong with a house first, and where. */
+function unreadable({ issues: [first] }: z.ZodError): HouseFileError {
+  const where = first?.path.length ? ` at ${first.path.join('.')}` : ''
+  return new HouseFileError(
+    `This house cannot be read${where}: ${first?.message ?? 'it is not as it should be'}. Nothing was kept.`,
+  )
+}
+
+/**
+ * What the extension says, where the file has one. One that cannot be read is refused: limits, stand-ins and frames stand in it
+ * alone, and would be lost without a word. @throws HouseFileError
+ */
+function ownHouse(said: unknown): House | null {
+  if (said === undefined) return null
+  const own = houseSchema.safeParse(said)
+  if (!own.success) throw unreadable(own.error)
+  return own.data
 }
 
 /** A role by its tokens, on top of what the extension says of it. */

@@ -122,9 +122,10 @@ describe('what a plan says of paragraphs', () => {
         drawnPage(box('B')) +
         drawnPage(box('C')),
     })
-    const { paragraphs } = planned(of, [
+    const { paragraphs, pages } = planned(of, [
       { type: 'recast', find: { look: { family: 'Spectral' } }, change: { size: { points: 20 } } },
     ]).plan.effects!
+    expect(pages.map(each => each.page)).toEqual([0, 1, 2])
     expect(new Set(paragraphs.map(each => each.linesAfter - each.linesBefore)).size).toBe(1)
     expect(paragraphs.map(each => [each.page, each.notes])).toEqual([
       [0, false],

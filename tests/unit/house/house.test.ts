@@ -236,6 +236,21 @@ describe('a house as tokens', () => {
     expect(settingFor(odd, 'body', 'text')).toEqual({ size: 24, weight: 700 })
     expect(odd.palette).toEqual([])
   })
+
+  it('are refused where what only the desk says cannot be read, with the place: nothing of it is dropped silently', () => {
+    const file = (change: (own: Record<string, unknown>) => void) => {
+      const read = JSON.parse(houseToTokens(house())) as { $extensions: Record<string, Record<string, unknown>> }
+      change(Object.values(read.$extensions)[0]!)
+      return () => houseFromTokens(JSON.stringify(read))
+    }
+    expect(file(() => undefined)()).toEqual(house())
+    const standIns = (script: string) => [{ family: 'Skerrow', script, to: 'Spectral' }]
+    expect(file(own => (own.standIns = standIns('Greek')))().standIns).toEqual(standIns('Greek'))
+    expect(file(own => (own.standIns = standIns('Runes')))).toThrow(
+      /^This house cannot be read at standIns\.0\.script: .+ Nothing was kept\.$/,
+    )
+    expect(file(own => (own.later = 'unknown'))).toThrow(/^This house cannot be read: .*later.* Nothing was kept\.$/)
+  })
 })
 
 describe('making a house', () => {
