@@ -1,7 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { z } from 'zod'
+import { criteriaSchema } from '../../../core/census/criteria'
+import { deskStartsSchema } from '../../../core/change/defaults/desk-starts'
+import { finishedStartsSchema } from '../../../core/change/defaults/finished-starts'
 import { registry } from '../../../core/change/registry'
 import { editsSchema } from '../../../core/document/edits'
+import { operationsSchema } from '../../../core/document/operations'
 import { rulesSchema } from '../../../core/document/rules'
 import { heldLicenceSchema } from '../../../core/font/held-licence'
 import { houseSchema } from '../../../core/house/house'
@@ -62,6 +66,10 @@ describe('what the door takes', () => {
     ['a house', houseSchema, './limits-of-houses.txt'],
     ['a licence', heldLicenceSchema, './limits-of-licences.txt'],
     ['a checklist', checklistSchema, './limits-of-checklists.txt'],
+    ['operations', operationsSchema, './limits-of-operations.txt'],
+    ['a search', criteriaSchema, './limits-of-searches.txt'],
+    ['what text added to a finished file begins with', finishedStartsSchema, './limits-of-finished-starts.txt'],
+    ['what new documents begin with', deskStartsSchema, './limits-of-desk-starts.txt'],
   ])('is bounded at every place of %s as the list says', async (_, schema, list) => {
     await expect(limitsOf(schema)).toMatchFileSnapshot(list)
   })

@@ -73,6 +73,63 @@ describe('what a style says, in words', () => {
   })
 
   it.each([
+    [
+      'fo:line-height',
+      { normal: 'leading of the face', '100%': 'set solid', '120%': 'leading 120 %', '14pt': 'leading 14 pt' },
+    ],
+    ['style:line-height-at-least', { '14pt': 'leading at least 14 pt' }],
+    ['style:line-spacing', { '2pt': '2 pt between lines' }],
+    ['fo:text-align', { start: 'set left', right: 'set right', center: 'centred', justify: 'justified', own: 'own' }],
+    ['fo:text-indent', { '0cm': 'no first-line indent', '1in': 'first line 72 pt' }],
+    ['fo:margin-left', { '1in': '72 pt from the left', '0cm': '0 pt from the left' }],
+    ['fo:margin-right', { '1in': '72 pt from the right' }],
+    ['fo:margin-top', { '0cm': 'no space before', '6pt': '6 pt before' }],
+    ['fo:margin-bottom', { '0cm': 'no space after', '6pt': '6 pt after' }],
+    ['fo:keep-with-next', { always: 'kept with the next', auto: 'not kept with the next' }],
+    ['fo:keep-together', { always: 'kept whole', auto: 'may be divided' }],
+    ['fo:widows', { 2: 'widows 2' }],
+    ['fo:orphans', { 3: 'orphans 3' }],
+    ['fo:break-before', { page: 'on a new page', column: 'in a new column', auto: 'no break before' }],
+  ])('of paragraphs: %s', (name, values) => {
+    for (const [value, words] of Object.entries(values))
+      expect(describeValues({}, { [name]: value }, null)).toEqual([words])
+  })
+
+  it.each([
+    ['fo:font-size', { '10.25pt': '10.25 pt', '80%': '80 %', large: 'large' }],
+    ['style:font-size-rel', { '2pt': '2 pt more' }],
+    ['fo:font-weight', { bold: 'bold', normal: 'regular weight', 650: 'weight 650', 300: 'light' }],
+    ['fo:font-style', { normal: 'upright', italic: 'italic', oblique: 'oblique' }],
+    ['fo:font-variant', { 'small-caps': 'small capitals', normal: 'no small capitals' }],
+    [
+      'fo:text-transform',
+      { uppercase: 'capitals', lowercase: 'lower case', capitalize: 'initial capitals', none: 'case as written' },
+    ],
+    ['fo:letter-spacing', { normal: 'not tracked', '0.5pt': 'tracked 0.5 pt' }],
+    ['style:letter-kerning', { true: 'kerned', false: 'not kerned' }],
+    ['fo:color', { '#123456': '#123456' }],
+    ['fo:background-color', { '#123456': 'on #123456' }],
+    ['style:text-position', { 'super 58%': 'raised', '33% 58%': 'raised', 'sub 58%': 'lowered' }],
+    ['fo:hyphenate', { true: 'hyphenated', false: 'not hyphenated' }],
+    ['text:display', { true: 'shown', none: 'hidden' }],
+    ['style:font-name', { Jost: 'Jost' }],
+    ['style:font-name-asian', { Jost: 'asian text in Jost' }],
+    ['style:font-family-complex', { "'Jost', Inter": 'complex text in Jost' }],
+    ['style:font-size-asian', { '12pt': 'asian text at 12 pt' }],
+  ])('of letters: %s', (name, values) => {
+    for (const [value, words] of Object.entries(values))
+      expect(describeValues({ [name]: value }, {}, null)).toEqual([words])
+  })
+
+  it('of sizes that all scripts share once, and of a face with its style', () => {
+    const all = { 'fo:font-size': '12pt', 'style:font-size-asian': '12pt', 'style:font-size-complex': '14pt' }
+    expect(describeValues(all, {}, null)).toEqual(['12 pt', 'complex text at 14 pt'])
+    expect(
+      describeValues({ 'fo:font-family': "'Work Sans', Inter", 'style:font-style-name': 'Medium' }, {}, null),
+    ).toEqual(['Work Sans Medium'])
+  })
+
+  it.each([
     [{ 'draw:fill': 'none', 'draw:stroke': 'none' }, 'no ground, no line'],
     [
       { 'draw:fill': 'gradient', 'svg:stroke-width': '1mm', 'svg:stroke-color': '#1f6f6b' },
