@@ -106,6 +106,10 @@ describe('what a face is', () => {
       class: 'script',
       reasons: ['stems lean 14°', 'edges of stems stray by 20 % of their width'],
     })
+    expect(classify(of({ ...script, joined: null, waver: 0.4, jitter: 3 })).reasons).toEqual([
+      'stems lean 14°',
+      'edges of stems stray by 40 % of their width',
+    ])
     expect(classify(of({ stem: 200, roughness: 7, extraContours: 0.5, smallCapitals: 0.7 })).reasons).toEqual([
       'letters of more parts than their form asks for',
       'outlines rough by 7.0',

@@ -100,27 +100,6 @@ describe('roles', () => {
     place: 'body',
   }
   const role = (more: Partial<RoleSigns>) => proposeRole({ ...signs, ...more })
-  it('are proposed from level, place, size and length', () => {
-    expect(role({ most: true })).toBe('body')
-    expect(role({ level: 1 })).toBe('heading')
-    expect(role({ level: 3 })).toBe('subheading')
-    expect(role({ place: 'note' })).toBe('note')
-    expect(role({ place: 'table' })).toBe('data')
-    expect(role({ place: 'header' })).toBe('label')
-    expect(role({ size: 24, characters: 200 })).toBe('display')
-    expect([role({ size: 22, characters: 200 }), role({ size: 21.9, characters: 200 })]).toEqual(['display', 'heading'])
-    expect([role({ size: 22, characters: 900 }), role({ size: 22, characters: 1200 })]).toEqual(['heading', 'lead'])
-    expect([role({ size: 14, characters: 300 }), role({ size: 13.9, characters: 300 })]).toEqual([
-      'heading',
-      'subheading',
-    ])
-    expect(role({ size: 15, characters: 300 })).toBe('heading')
-    expect(role({ size: 12 })).toBe('lead')
-    expect(role({ size: 12, characters: 300 })).toBe('subheading')
-    expect(role({ size: 8, characters: 500 })).toBe('caption')
-    expect(role({ bold: true, characters: 300 })).toBe('subheading')
-    expect(role({ characters: 0, paragraphs: 0 })).toBeNull()
-  })
   it('need text, and one letter in one paragraph is some', () => {
     expect(role({ characters: 0, paragraphs: 1 })).toBeNull()
     expect(role({ characters: 1, paragraphs: 0 })).toBeNull()
@@ -128,12 +107,6 @@ describe('roles', () => {
     expect(role({ characters: 1, paragraphs: 1, size: 30 })).toBe('display')
     expect(role({ characters: 0, paragraphs: 0, level: 1 })).toBe('heading')
     expect(role({ characters: 0, paragraphs: 0, level: 2 })).toBe('subheading')
-  })
-  it('count levels from the first that sections have, a title before them all', () => {
-    expect(role({ level: 2, topLevel: 2 })).toBe('heading')
-    expect(role({ level: 3, topLevel: 2 })).toBe('subheading')
-    expect(role({ level: 1, topLevel: 2, opens: true })).toBe('display')
-    expect(role({ level: 2, topLevel: 2, characters: 0, paragraphs: 0 })).toBe('heading')
   })
   it('know code by its face of one width, unless all text is set so', () => {
     expect(role({ fixed: true })).toBe('code')
