@@ -78,7 +78,8 @@ export function proposeRole({
   const named = roleByName(name)
   if (named) return named
   if (level !== null) return 'subheading'
-  const ratio = size / bodySize
+  // To a thousandth: 11.2 points are 1.12 times ten, whatever a computer makes of it.
+  const ratio = Math.round((size / bodySize) * 1000) / 1000
   const length = characters / paragraphs
   if (place === 'note') return 'note'
   if (place === 'header' || place === 'chart') return 'label'

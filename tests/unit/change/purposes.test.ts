@@ -63,6 +63,12 @@ describe('what text is for', () => {
     expect(purposes({ P: values }, thrice('P', says)).P).toBe(expected)
   })
 
+  it('is told by sizes as they are written: 13.2 points are a tenth more than twelve', () => {
+    const of = (size: string) =>
+      purposes({ B: 'fo:font-size="12pt"', P: `fo:font-size="${size}"` }, thrice('P', words(40))).P
+    expect([of('13.2pt'), of('13.1pt'), of('10.8pt'), of('10.9pt')]).toEqual(['heading 1', 'body', 'caption', 'body'])
+  })
+
   it.each([
     ['10.7pt', 90, 'intro'],
     ['10.5pt', 90, 'body'],
