@@ -70,6 +70,13 @@ const isEquivalent = (mutation: Mutation, text: string): boolean =>
       each.line === lineOf(mutation, text),
   )
 
+/** Groups of processes that run. Whoever breaks it off leaves none behind. */
+const running = new Set<number>()
+process.once('exit', () => {
+  for (const group of running) process.kill(-group, 'SIGKILL')
+})
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.once(signal, () => process.exit(1))
+
 /** Runs a tool in a copy to its end: whether all was well. What takes longer than `patience` milliseconds hangs, and is ended. */
 function runs(
   copy: string,
@@ -85,10 +92,12 @@ function runs(
     // A group of its own: threads and programs that it started end with it.
     detached: true,
   })
+  running.add(child.pid!)
   const end = setTimeout(() => process.kill(-child.pid!, 'SIGKILL'), patience)
   return new Promise<boolean>(resolve =>
     child.on('close', code => {
       clearTimeout(end)
+      running.delete(child.pid!)
       resolve(code === 0)
     }),
   )

@@ -51,6 +51,9 @@ export const contentsEntry = /\t\s*[\divxlc]+\s*$/i
 /** Whether there is so much small text that it is no aside: by its share of all text, and by its characters. */
 export const isMuchText = (share: number, characters: number): boolean => share >= 0.04 && characters >= 3_000
 
+/** How much larger a size is than the body's, to a thousandth: 11.2 points are 1.12 times ten, whatever fractions a computer has. */
+export const sizeRatio = (size: number, bodySize: number): number => Math.round((size / bodySize) * 1000) / 1000
+
 /**
  * What text of a style probably does, from its name where that says it, else from its size against the body's, its
  * length and its place; null where there is nothing to go by. The steps are those of a printers' scale, whose
@@ -78,8 +81,7 @@ export function proposeRole({
   const named = roleByName(name)
   if (named) return named
   if (level !== null) return 'subheading'
-  // To a thousandth: 11.2 points are 1.12 times ten, whatever a computer makes of it.
-  const ratio = Math.round((size / bodySize) * 1000) / 1000
+  const ratio = sizeRatio(size, bodySize)
   const length = characters / paragraphs
   if (place === 'note') return 'note'
   if (place === 'header' || place === 'chart') return 'label'

@@ -2,7 +2,7 @@ import type { Role } from '../../document/rules'
 import { fontAttributes } from '../../document/font-attributes'
 import type { Holder, Paragraph, Place } from '../../document/story-model'
 import { isFixedPitch } from '../../style/fixed-pitch'
-import { contentsEntry, isMuchText } from '../../style/roles'
+import { contentsEntry, isMuchText, sizeRatio } from '../../style/roles'
 import { points } from '../../document/lengths'
 import { slotAttributes, weightNumber } from '../../style/properties'
 import type { DrawnParagraph, Gathered } from './gather'
@@ -224,8 +224,7 @@ function plainPurpose(signs: Signs, body: { readonly size: number; readonly weig
     return length < 60 && (stands || signs.heads) ? { kind: 'table head' } : { kind: 'table' }
   }
   if (captions >= 0.5) return { kind: 'caption' }
-  // To a thousandth: 13.2 points are a tenth more than twelve, whatever a computer makes of it.
-  const ratio = Math.round((size / body.size) * 1000) / 1000
+  const ratio = sizeRatio(size, body.size)
   const stands = ratio >= 1.1 || (weight >= 600 && body.weight < 600) || (capitals && length < 60)
   if (stands && length > 0 && length < 100 && open >= 0.6 && followed >= (inLists >= 0.5 ? 0.8 : 0.5)) return null
   if (inLists >= 0.5) return { kind: 'list' }

@@ -74,12 +74,7 @@ const wishes: readonly (readonly [string, DocumentSession, readonly object[]])[]
           { family: 'Lora', left: 'A', right: 'V', amount: -50 },
           { family: 'Lora', left: 'T', right: 'o', amount: -20 },
         ],
-        places: [{ ...ranges[4]!, to: undefined, amount: 30 }].map(({ part, node, from, amount }) => ({
-          part,
-          node,
-          from,
-          amount,
-        })),
+        places: [{ part: ranges[4]!.part, node: ranges[4]!.node, from: 0, amount: 30 }],
       },
     ],
   ],

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { partOf } from '../../../core/document/open'
 import type { DocumentSession } from '../../../core/session'
 import { writeXml } from '../../../core/xml/write'
-import { drawingOf, drawnMaster, drawnPage, graphicStyle, shapeAt, textFrame } from '../../support/fixtures'
+import { drawingOf, drawnMaster, graphicStyle, shapeAt, textFrame } from '../../support/fixtures'
 import { quickly } from '../../support/planning'
 
 const style = (name: string, text = '', paragraph = '', parent = '') =>
@@ -105,7 +105,6 @@ describe('what new titles and outlines of slides begin with', () => {
   })
 
   it('is about presentations', () => {
-    expect(drawnPage('')).toContain('draw:page')
     const styles = levels('M')
     // A paragraph style of such a name is no placeholder's.
     const of = deck(

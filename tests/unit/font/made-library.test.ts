@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { covers, needsNoGlyph, type FaceMeasures, type FaceRecord } from '../../../core/font/face'
 import { Library, nearest, requestOf, type FaceRequest, type StandIn } from '../../../core/font/library'
 import { measuredDistance, suggestFaces, type AbsentName } from '../../../core/font/suggest'
+import { absentName } from '../../support/absent-name'
 import { library as shipped } from '../../support/fixtures'
 
 const like = shipped.named('Spectral', 'Regular')!
@@ -213,16 +214,7 @@ describe('hints of a file', () => {
     expect(reason).toBe(`${hints.family ?? 'Puffin'} is not in the library; ${family} stands in, ${because}`)
   })
 
-  const absent = (more: Partial<AbsentName>): AbsentName => ({
-    family: 'Puffin',
-    generic: '',
-    pitch: '',
-    panose: [],
-    stated: {},
-    weight: 400,
-    italic: false,
-    ...more,
-  })
+  const absent = (more: Partial<AbsentName>): AbsentName => absentName('Puffin', more)
   it.each<[Partial<AbsentName>, string | null]>([
     [{ pitch: 'fixed', generic: 'roman' }, 'the file says that its letters are of one width'],
     [{ generic: 'modern' }, 'the file says that its letters are of one width'],

@@ -4,23 +4,14 @@ import type { FaceMeasures } from '../../../core/font/face'
 import { Library } from '../../../core/font/library'
 import { bareName, nameWords, slipsBetween } from '../../../core/font/near-names'
 import { measuredDistance, suggestFaces, type AbsentName } from '../../../core/font/suggest'
+import { absentName } from '../../support/absent-name'
 import { library } from '../../support/fixtures'
 
-const absent = (family: string, more: Partial<AbsentName> = {}): AbsentName => ({
-  family,
-  generic: '',
-  pitch: '',
-  panose: [],
-  stated: {},
-  weight: 400,
-  italic: false,
-  ...more,
-})
-const first = (family: string, more: Partial<AbsentName> = {}) => suggestFaces(library, absent(family, more))[0]
+const first = (family: string, more: Partial<AbsentName> = {}) => suggestFaces(library, absentName(family, more))[0]
 
 describe('names of few letters', () => {
   it('may differ in two where they have five, in one where they have fewer', () => {
-    const near = (family: string) => suggestFaces(library, absent(family)).some(each => each.kind === 'near name')
+    const near = (family: string) => suggestFaces(library, absentName(family)).some(each => each.kind === 'near name')
     // Inter has five letters, Jost has four.
     expect([near('Imtar'), near('Josk'), near('Kosk')]).toEqual([true, true, false])
   })
@@ -86,7 +77,7 @@ describe('names of absent families', () => {
   it('500 names made by rule: the right family comes first for 95 %, and nothing is called the same design that is not', () => {
     const wrong: string[] = []
     for (const { name, right, rule } of absentNames(20261125, 500)) {
-      const suggestions = suggestFaces(library, absent(name))
+      const suggestions = suggestFaces(library, absentName(name))
       if (suggestions[0]?.family !== right) wrong.push(`${rule}: ${name} is ${right}, said ${suggestions[0]?.family}`)
       for (const { family, kind } of suggestions) {
         if (kind !== 'same design') continue
@@ -132,9 +123,9 @@ describe('names of absent families', () => {
   })
 
   it('a made-up name is near to nothing, and a short one is not taken for another', () => {
-    expect(suggestFaces(library, absent('Brannock'))).toEqual([])
-    expect(suggestFaces(library, absent('Iner')).map(each => each.family)).toEqual(['Inter'])
-    expect(suggestFaces(library, absent('Ox')).filter(each => each.kind === 'near name')).toEqual([])
+    expect(suggestFaces(library, absentName('Brannock'))).toEqual([])
+    expect(suggestFaces(library, absentName('Iner')).map(each => each.family)).toEqual(['Inter'])
+    expect(suggestFaces(library, absentName('Ox')).filter(each => each.kind === 'near name')).toEqual([])
   })
 
   it('names are taken apart at spaces, signs and capitals, and slips are counted', () => {
@@ -149,9 +140,9 @@ describe('names of absent families', () => {
 
 describe('hints and measures', () => {
   const kinds = (family: string, more: Partial<AbsentName>) =>
-    suggestFaces(library, absent(family, more)).map(each => [each.family, each.kind])
+    suggestFaces(library, absentName(family, more)).map(each => [each.family, each.kind])
   it('go by what the file says of the face', () => {
-    const roman = suggestFaces(library, absent('Brannock', { generic: 'roman' }))
+    const roman = suggestFaces(library, absentName('Brannock', { generic: 'roman' }))
     expect(roman[0]).toMatchObject({ kind: 'hint', reason: 'the file calls it roman' })
     for (const { family } of roman) expect(library.family(family)[0]!.measures.foot, family).toBeGreaterThan(1.4)
     for (const [family] of kinds('Brannock', { pitch: 'fixed' }))
@@ -159,16 +150,16 @@ describe('hints and measures', () => {
     expect(kinds('Tolmere', { generic: 'script' }).map(([family]) => family)).toEqual(
       expect.arrayContaining(['Caveat', 'Kalam']),
     )
-    expect(suggestFaces(library, absent('Skerry Sans', { generic: 'roman' }))[0]!.reason).toBe('its name says sans')
-    expect(suggestFaces(library, absent('Brannock', { panose: [2, 11, 6, 3, 0, 0, 0, 0, 0, 0] }))[0]!.reason).toContain(
-      'without serifs',
-    )
+    expect(suggestFaces(library, absentName('Skerry Sans', { generic: 'roman' }))[0]!.reason).toBe('its name says sans')
+    expect(
+      suggestFaces(library, absentName('Brannock', { panose: [2, 11, 6, 3, 0, 0, 0, 0, 0, 0] }))[0]!.reason,
+    ).toContain('without serifs')
   })
 
   it('of a face whose file came along, the family itself is the nearest', () => {
     for (const family of ['Spectral', 'Jost', 'Oswald', 'JetBrains Mono']) {
       const { measures } = library.family(family).find(face => face.weight === 400 && face.slant === 'upright')!
-      expect(suggestFaces(library, absent('Brannock'), [], measures)[0]).toMatchObject({ family, kind: 'measured' })
+      expect(suggestFaces(library, absentName('Brannock'), [], measures)[0]).toMatchObject({ family, kind: 'measured' })
     }
   })
 
@@ -182,14 +173,14 @@ describe('hints and measures', () => {
   })
 
   it('a metric-compatible name is followed by what is measured against it', () => {
-    const list = suggestFaces(library, absent('Albany'))
+    const list = suggestFaces(library, absentName('Albany'))
     expect(list[0]!.family).toBe('Liberation Sans')
     expect(list.slice(1).every(each => each.kind === 'measured' && each.reason.includes('Liberation Sans'))).toBe(true)
   })
 
   it('counts what a face lacks, and leaves out those that lack most', () => {
     const japanese = [...'ようこそサルトミア'].map(letter => letter.codePointAt(0)!)
-    const list = suggestFaces(library, absent('Brannock', { generic: 'swiss' }), japanese)
+    const list = suggestFaces(library, absentName('Brannock', { generic: 'swiss' }), japanese)
     expect(list.length).toBeGreaterThan(0)
     for (const each of list) expect(each.lacks).toBe(0)
   })

@@ -3,7 +3,6 @@ import { paragraphsOf } from '../../../core/document/stories'
 import { contrast, contrastWords } from '../../../core/colour/contrast'
 import { describeValues, plainLength } from '../../../core/style/describe'
 import { attributesOf, groupOfAttribute, propertyGroups, typeGroups } from '../../../core/style/groups'
-import { nameHint, proposeRole, type RoleSigns } from '../../../core/style/roles'
 import { traceText } from '../../../core/style/tracing'
 import { face, paragraphStyle, sessionOf, textStyle } from '../../support/fixtures'
 
@@ -79,67 +78,6 @@ describe('groups of properties', () => {
     expect([...attributesOf(['size', 'leading']).paragraph]).toContain('style:line-height-at-least')
     expect(typeGroups).not.toContain('setting')
     expect(typeGroups).not.toContain('hidden')
-  })
-})
-
-describe('roles', () => {
-  const signs: RoleSigns = {
-    name: 'Something',
-    size: 10,
-    bodySize: 10,
-    bold: false,
-    characters: 4000,
-    paragraphs: 10,
-    most: false,
-    share: 0.01,
-    fixed: false,
-    level: null,
-    topLevel: 1,
-    opens: false,
-    entries: 0,
-    place: 'body',
-  }
-  const role = (more: Partial<RoleSigns>) => proposeRole({ ...signs, ...more })
-  it('need text, and one letter in one paragraph is some', () => {
-    expect(role({ characters: 0, paragraphs: 1 })).toBeNull()
-    expect(role({ characters: 1, paragraphs: 0 })).toBeNull()
-    expect(role({ characters: 1, paragraphs: 1 })).toBe('body')
-    expect(role({ characters: 1, paragraphs: 1, size: 30 })).toBe('display')
-    expect(role({ characters: 0, paragraphs: 0, level: 1 })).toBe('heading')
-    expect(role({ characters: 0, paragraphs: 0, level: 2 })).toBe('subheading')
-  })
-  it('know code by its face of one width, unless all text is set so', () => {
-    expect(role({ fixed: true })).toBe('code')
-    expect(role({ fixed: true, most: true })).toBe('body')
-    expect(role({ fixed: true, place: 'note' })).toBe('note')
-    for (const name of ['P_code', 'verbatim', 'Boxed Source', 'Preformatted Text', 'Quelltext'])
-      expect([name, role({ name })]).toEqual([name, 'code'])
-    for (const name of ['Encoded', 'Resources', 'Codex']) expect([name, role({ name })]).not.toEqual([name, 'code'])
-  })
-  it('know lists of contents by their pages, and heads of tables by their name', () => {
-    expect(role({ entries: 0.8 })).toBe('label')
-    expect(role({ entries: 0.2 })).toBe('body')
-    expect(role({ name: 'Contents 2' })).toBe('label')
-    expect(role({ name: 'Contents Heading' })).toBe('heading')
-    expect(role({ name: 'Table Heading' })).toBe('label')
-  })
-  it('take small text for an aside only where there is little of it', () => {
-    expect(role({ size: 8, characters: 500, share: 0.02 })).toBe('caption')
-    expect(role({ size: 8, characters: 500, share: 0.1 })).toBe('caption')
-    expect(role({ size: 8, characters: 4000, paragraphs: 50, share: 0.1 })).toBe('body')
-    expect(role({ size: 8, characters: 4000, paragraphs: 50, share: 0.02 })).toBe('caption')
-    expect(role({ size: 8, characters: 4000, paragraphs: 50, share: 0.1, place: 'frame' })).toBe('caption')
-  })
-  it('follow a name that says one', () => {
-    expect(role({ name: 'Lead', characters: 100 })).toBe('lead')
-    expect(role({ name: 'Picture caption' })).toBe('caption')
-    expect(role({ name: 'Footnote' })).toBe('note')
-  })
-  it('come with a hint where a name says nothing', () => {
-    for (const name of ['Style1', 'P12', 'Absatz 3', 'Untitled', 'Copy of Body', 'Arial 12 pt bold', 'WW-Standard'])
-      expect([name, nameHint(name)]).not.toEqual([name, null])
-    for (const name of ['Body', 'Heading 1', 'Timetable figures', 'Small print'])
-      expect([name, nameHint(name)]).toEqual([name, null])
   })
 })
 
